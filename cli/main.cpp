@@ -1,0 +1,162 @@
+// `burl`: the core from a shell. JSON on standard output with units in the key names; errors on standard
+// error; exit 2 for bad input, 1 for a fault.
+#include <array>
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+
+#include "core/flat/tilt.h"
+#include "core/io/csv.h"
+#include "core/io/json.h"
+#include "core/job/job.h"
+#include "core/store/store.h"
+#include "core/wood/wood.h"
+
+namespace {
+
+using yb::Json;
+
+/// What the person typed or gave: exit 2.
+struct BadInput : std::runtime_error {
+    using std::runtime_error::runtime_error;
+};
+
+std::string read_file(const std::string& path) {
+    std::ifstream in(path, std::ios::binary | std::ios::ate);
+    if (!in) throw BadInput(path + ": there is no such file, or it can't be read");
+    std::string text(static_cast<std::size_t>(std::max<std::streamoff>(0, in.tellg())), '\0');
+    in.seekg(0);
+    in.read(text.data(), static_cast<std::streamsize>(text.size()));
+    if (!in) throw BadInput(path + ": it can't be read to its end");
+    return text;
+}
+
+void print(const Json& j) { std::cout << j.dump(1) << '\n'; }
+
+void run_emc(double temp_c, double rh_pct) {
+    print({{"temp_c", temp_c}, {"rh_pct", rh_pct}, {"emc_pct", yb::equilibrium_moisture(temp_c, rh_pct)},
+           {"source", "Wood Handbook FPL-GTR-190, eq. 4-5"}});
+}
+
+void run_movement(const std::string& name, double width, double from, double to, double ring_deg) {
+    const yb::Species* s = yb::find_species(name);
+    if (!s) {
+        std::string near;
+        for (const auto& one : yb::all_species())
+            if (one.name.find(name.substr(0, name.find_first_of(", "))) != std::string::npos) near += " “" + one.name + "”";
+        throw BadInput("‘" + name + "’ is not in the species table" + (near.empty() ? "" : ". Near it:" + near));
+    }
+    if (!s->shrink_tangential_pct || !s->shrink_radial_pct) throw BadInput("the table has no shrinkage for " + name);
+    const double t = ring_deg * 3.14159265358979323846 / 180;
+    const double shrink = *s->shrink_tangential_pct * std::cos(t) * std::cos(t) + *s->shrink_radial_pct * std::sin(t) * std::sin(t);
+    print({{"species", name}, {"width_mm", width}, {"from_mc_pct", from}, {"to_mc_pct", to}, {"ring_angle_deg", ring_deg},
+           {"shrinkage_pct", shrink}, {"movement_mm", yb::movement(width, shrink, from, to)},
+           {"source", "Wood Handbook FPL-GTR-190, eq. 13-3, table 4-3"}});
+}
+
+void run_flatten(const std::string& path, const std::string& within) {
+    yb::Readings r = yb::read_readings(read_file(path));
+    if (!within.empty()) {
+        std::array<double, 4> w{};
+        std::istringstream in(within);
+        char comma = ',';
+        for (std::size_t i = 0; i < 4; ++i)
+            if ((i > 0 && !(in >> comma && comma == ',')) || !(in >> w[i])) throw BadInput("--within wants X0,Y0,X1,Y1 in mm, as 0,-300,1800,300");
+        if (w[0] > w[2] || w[1] > w[3]) throw BadInput("--within: X0,Y0 has to be the lower corner, X1,Y1 the upper one");
+        const auto outside = [&](const yb::Vec3& p) { return p.x < w[0] || p.x > w[2] || p.y < w[1] || p.y > w[3]; };
+        std::erase_if(r.top, outside);
+        std::erase_if(r.bottom, outside);
+    }
+    if (r.top.empty() || r.bottom.empty())
+        throw BadInput(fmt::format("{} top and {} bottom readings {}; each face needs one at least", r.top.size(), r.bottom.size(),
+                                   within.empty() ? "in the file" : "within"));
+    const yb::Tilt best = yb::best_tilt(r.top, r.bottom);
+    const yb::Tilt lies = yb::at_tilt(r.top, r.bottom, 0, 0);
+    print({{"top_readings", r.top.size()}, {"bottom_readings", r.bottom.size()}, {"thickness_mm", best.thickness_mm},
+           {"tilt_along_mm_per_m", best.a * 1000}, {"tilt_across_mm_per_m", best.b * 1000}, {"top_plane_mm", best.top_mm},
+           {"bottom_plane_mm", best.bottom_mm}, {"thickness_without_tilt_mm", lies.thickness_mm},
+           {"gain_mm", best.thickness_mm - lies.thickness_mm}, {"rounds", best.rounds}});
+}
+
+void run_plan(const std::string& path) {
+    const yb::JobFile f = yb::read_job_file(read_file(path));
+    print(yb::to_json(yb::plan_job(f.job, f.slab, f.shop), f.shop.units));
+}
+
+int run_check(const std::string& path) {
+    const yb::CheckReport r = yb::check_shop(path);
+    Json problems = Json::array();
+    for (const auto& p : r.problems) problems.push_back(p);
+    const auto backup = yb::newest_backup(path);
+    print({{"shop", path}, {"ok", r.ok}, {"revisions", r.revisions}, {"slabs", r.slabs}, {"jobs", r.jobs}, {"problems", problems},
+           {"newest_backup", backup ? Json(*backup) : Json(nullptr)}});
+    return r.ok ? 0 : 2;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app{"burl – slabs into tables, from a shell. JSON on standard output, units in the key names."};
+    app.require_subcommand(1);
+    int code = 0;
+
+    double temp_c = 0;
+    double rh = 0;
+    auto* emc = app.add_subcommand("emc", "what wood settles to in this air");
+    emc->add_option("--temp-c", temp_c, "air temperature, °C")->required();
+    emc->add_option("--rh", rh, "relative humidity, %")->required();
+    emc->callback([&] { run_emc(temp_c, rh); });
+
+    std::string species;
+    double width = 0;
+    double from = 0;
+    double to = 0;
+    double ring = 0;
+    auto* move = app.add_subcommand("movement", "how much a width of wood moves between two moistures");
+    move->add_option("--species", species, "a name of the species table")->required();
+    move->add_option("--width-mm", width, "width across the grain")->required()->check(CLI::PositiveNumber);
+    move->add_option("--from-mc", from, "moisture it starts from, %")->required();
+    move->add_option("--to-mc", to, "moisture it goes to, %")->required();
+    move->add_option("--ring-angle-deg", ring, "between ring tangent and width: 0 flat-sawn, 90 quarter-sawn")->check(CLI::Range(0.0, 90.0));
+    move->callback([&] { run_movement(species, width, from, to, ring); });
+
+    std::string file;
+    std::string within;
+    auto* flatten = app.add_subcommand("flatten", "the tilt that leaves the thickest slab");
+    flatten->add_option("readings", file, "CSV with face,x_mm,y_mm,z_mm; face is top or bottom")->required();
+    flatten->add_option("--within", within, "X0,Y0,X1,Y1: only readings in this rectangle, mm");
+    flatten->callback([&] { run_flatten(file, within); });
+
+    auto* plan = app.add_subcommand("plan", "plans a job file");
+    plan->add_option("job", file, "a job exported as JSON")->required();
+    plan->callback([&] { run_plan(file); });
+
+    auto* check = app.add_subcommand("check", "looks a shop file through");
+    check->add_option("shop", file, "a shop file")->required();
+    check->callback([&] { code = run_check(file); });
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e) == 0 ? 0 : 2;
+    } catch (const BadInput& e) {
+        std::cerr << "burl: " << e.what() << '\n';
+        return 2;
+    } catch (const yb::FormatError& e) {
+        std::cerr << "burl: " << (file.empty() ? "" : file + ": ") << e.what() << '\n';
+        return 2;
+    } catch (const yb::StoreError& e) {
+        std::cerr << "burl: " << e.what() << '\n';
+        return 2;
+    } catch (const std::invalid_argument& e) {
+        std::cerr << "burl: " << e.what() << '\n';
+        return 2;
+    } catch (const std::exception& e) {
+        std::cerr << "burl: " << e.what() << '\n';
+        return 1;
+    }
+    return code;
+}

@@ -1,0 +1,131 @@
+// Flat: how the slab is tilted, shimmed and planed with a router on a sled.
+//
+// Heights are those of the slab as laid, show face up. The tilt is the best inside the top's outline (see
+// tilt.h); shims lift the slab to that tilt for the first face; the second face lies flat on the bench.
+// Lanes run across the slab, one router pass each; layers go down by the depth of cut. Only the stretches
+// where wood stands above a layer are cut.
+#pragma once
+
+#include <array>
+#include <string>
+#include <vector>
+
+#include "core/figure/figure.h"
+#include "core/flat/tilt.h"
+#include "core/lay/lay.h"
+#include "core/slab/slab.h"
+
+namespace yb {
+
+enum class FlatAim {
+    share_out,   ///< the tilt that leaves the thickest slab
+    spare_show,  ///< least off the show face, the wanted thickness kept: take from underneath
+    as_it_lies   ///< no shims
+};
+enum class FinishTo { wanted, thickest };
+enum class FirstFace { show, underside };
+
+struct Support {
+    double x_mm = 0, y_mm = 0;  ///< on the slab as laid
+    bool operator==(const Support&) const = default;
+};
+
+/// The maker's sled, cutter and pace. Every number is a starting value to be changed.
+struct Sled {
+    double cutter_mm = 38;          ///< diameter of the surfacing cutter
+    double overlap = 0.5;           ///< of neighbouring lanes, share of the cutter
+    double depth_mm = 3;            ///< per layer
+    double feed_mm_s = 60;          ///< along a lane
+    double turn_s = 3;              ///< from one lane to the next
+    double layer_s = 90;            ///< to set the next depth
+    double floor_mm = 12;           ///< thickness of the sled's floor
+    double rail_mm = 95;            ///< top of the rails above the bench
+    double stickout_mm = 25;        ///< how far the bit may stand out (25 mm on a 12.7 mm shank)
+    double shank_mm = 12.7;
+    double tram_mm = 0;             ///< rise over the cutter's width, when the sled is out of tram
+    std::vector<double> spacers_mm{6, 9, 12, 18, 24, 30, 36, 48};  ///< flat boards at hand
+    bool operator==(const Sled&) const = default;
+};
+
+struct FlatChoices {
+    FlatAim aim = FlatAim::share_out;
+    FinishTo finish = FinishTo::wanted;
+    FirstFace first = FirstFace::show;
+    std::vector<Support> supports;  ///< movable; empty: four, a fifth in from each end
+    double rest_h = 24;             ///< between the faces and the last passes
+    double allowance_mm = 1;        ///< left on each face for the last pass after the rest
+    bool both_faces_to_air = true;  ///< while it rests
+    bool operator==(const FlatChoices&) const = default;
+};
+
+struct FlatInputs {
+    const Slab& slab;
+    const SlabShape& shape;
+    const LayPlan& lay;
+    WantedTop top;
+    FlatChoices choices;
+    Sled sled;
+};
+
+struct Shim {
+    Support at;
+    double height_mm = 0;
+};
+
+/// One stretch of one lane at one layer, in the order it is cut.
+struct LanePass {
+    int layer = 0;
+    double x_mm = 0;
+    Span1 y;
+};
+
+/// The work of one face.
+struct FacePlan {
+    Face face = Face::a;           ///< of the slab as laid
+    int layers = 0;
+    int lanes = 0;                 ///< that cover the piece
+    int passes_all = 0;            ///< lanes × layers
+    int passes_cut = 0;            ///< lanes with wood in them
+    double cut_mm = 0;             ///< length cut in all
+    double hours = 0;
+    double highest_mm = 0;         ///< highest wood above the bench
+    double plane_mm = 0;           ///< finished plane above the bench (lowest place)
+    double stickout_mm = 0;        ///< needed at the last pass, without a spacer
+    double spacer_mm = 0;          ///< board under the slab; 0 for none
+    double most_off_mm = 0, mean_off_mm = 0;  ///< inside the top
+    std::vector<LanePass> passes;
+};
+
+struct FlatPlan {
+    bool ready = false;
+    Tilt tilt;                     ///< planes of the finished top
+    double thickness_mm = 0;       ///< finished
+    double thickest_mm = 0;        ///< that the best tilt leaves inside the top
+    double as_it_lies_mm = 0;      ///< without shims, inside the top
+    double whole_mm = 0;           ///< best of the whole uncut slab
+    std::vector<Shim> shims;
+    std::array<FacePlan, 2> faces; ///< in the order they are cut
+    Surface off_top, off_bottom;   ///< what comes off each face, mm, over the slab
+    double hours = 0;
+    double step_mm = 0;            ///< left by the sled's tram error
+    std::vector<Figure> figures;
+    std::vector<Caution> cautions;
+    std::vector<Choice> choices;
+
+    const FacePlan& face(Face f) const { return faces[0].face == f ? faces[0] : faces[1]; }
+};
+
+/// Four supports under the rough piece, a fifth of the length and a sixth of the width in.
+std::vector<Support> default_supports(const Ring& rough);
+
+/// Plans the flattening. Not ready when the slab's shape or the lay is not.
+FlatPlan plan_flat(const FlatInputs& in);
+
+/// The thinnest spacer board that brings the stick-out to the allowed one, or 0 where none is needed; empty
+/// when no board at hand does.
+std::optional<double> spacer_for(double stickout_mm, const Sled& sled);
+
+/// Lanes across `cover_mm`: ceil(cover / (d·(1 − overlap))) + 1.
+int lanes_for(double cover_mm, const Sled& sled);
+
+}  // namespace yb

@@ -1,0 +1,40 @@
+// The exact best tilt of a slab for flattening: a linear program over height readings.
+//
+// With the top readings (x, y, z_t) and bottom readings (x, y, z_b) inside the wanted outline, a tilt (a, b)
+// leaves the thickness t(a, b) = min(z_t − a x − b y) − max(z_b − a x − b y): concave, piecewise linear. The
+// program keeps a small set of binding readings, solves that by the dual simplex, adds the worst violated
+// reading of each face and stops when none is violated by more than 1e-9 mm. True thickness is square to the
+// tilted planes: t / sqrt(1 + a² + b²). Derivation in docs/methods.md.
+#pragma once
+
+#include <span>
+#include <vector>
+
+#include "core/geometry/geometry.h"
+
+namespace yb {
+
+/// A tilt and the two planes z = height + a x + b y that bound the finished top.
+struct Tilt {
+    double a = 0, b = 0;          ///< rise per mm along x and y
+    double top_mm = 0;            ///< height of the upper plane at (0, 0)
+    double bottom_mm = 0;         ///< height of the lower plane at (0, 0)
+    double thickness_mm = 0;      ///< square to the planes; negative when no wood is left
+    int rounds = 0;               ///< how often the readings were gone through
+    double top_at(Vec2 p) const { return top_mm + a * p.x + b * p.y; }
+    double bottom_at(Vec2 p) const { return bottom_mm + a * p.x + b * p.y; }
+    double slope_factor() const { return std::sqrt(1 + a * a + b * b); }
+};
+
+/// The tilt that leaves the thickest slab. Tilts are bounded to 1:2 either way, far beyond any slab.
+/// @throws std::invalid_argument when either face has no readings or a reading is not a number.
+Tilt best_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom);
+
+/// The thickness that a given tilt leaves.
+Tilt at_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom, double a, double b);
+
+/// The tilt that takes least from the top readings at their worst place, leaving `thickness_mm` (measured
+/// along z). When that much cannot be had, returns best_tilt().
+Tilt least_off_top(std::span<const Vec3> top, std::span<const Vec3> bottom, double thickness_mm);
+
+}  // namespace yb

@@ -1,0 +1,171 @@
+#include "core/geometry/geometry.h"
+
+#include <algorithm>
+#include <numbers>
+#include <stdexcept>
+
+namespace yb {
+
+double signed_area(std::span<const Vec2> r) {
+    double twice = 0;
+    for (std::size_t i = 0; i < r.size(); ++i) twice += cross(r[i], r[(i + 1) % r.size()]);
+    return twice / 2;
+}
+
+double area(std::span<const Vec2> ring) { return std::abs(signed_area(ring)); }
+
+Vec2 centroid(std::span<const Vec2> r) {
+    if (r.empty()) return {};
+    const Vec2 o = r.front();
+    double twice = 0;
+    Vec2 sum;
+    for (std::size_t i = 0; i < r.size(); ++i) {
+        const Vec2 a = r[i] - o;
+        const Vec2 b = r[(i + 1) % r.size()] - o;
+        const double c = cross(a, b);
+        twice += c;
+        sum = sum + (a + b) * c;
+    }
+    if (std::abs(twice) > 1e-9) return o + sum * (1 / (3 * twice));
+    Vec2 mean;
+    for (const Vec2 p : r) mean = mean + p;
+    return mean * (1.0 / static_cast<double>(r.size()));
+}
+
+bool contains(std::span<const Vec2> r, Vec2 p) {
+    bool inside = false;
+    for (std::size_t i = 0, j = r.size() - 1; i < r.size(); j = i++) {
+        if ((r[i].y > p.y) == (r[j].y > p.y)) continue;
+        if (p.x < r[i].x + (p.y - r[i].y) / (r[j].y - r[i].y) * (r[j].x - r[i].x)) inside = !inside;
+    }
+    return inside;
+}
+
+Box bounds(std::span<const Vec2> ring) {
+    if (ring.empty()) return {};
+    Box b{ring.front(), ring.front()};
+    for (const Vec2 p : ring) {
+        b.low = {std::min(b.low.x, p.x), std::min(b.low.y, p.y)};
+        b.high = {std::max(b.high.x, p.x), std::max(b.high.y, p.y)};
+    }
+    return b;
+}
+
+std::vector<Span1> cut_at_x(std::span<const Vec2> r, double x) {
+    std::vector<double> ys;
+    for (std::size_t i = 0; i < r.size(); ++i) {
+        const Vec2 a = r[i];
+        const Vec2 b = r[(i + 1) % r.size()];
+        if ((a.x <= x) == (b.x <= x)) continue;
+        ys.push_back(a.y + (x - a.x) / (b.x - a.x) * (b.y - a.y));
+    }
+    std::sort(ys.begin(), ys.end());
+    std::vector<Span1> out;
+    for (std::size_t i = 0; i + 1 < ys.size(); i += 2) out.push_back({ys[i], ys[i + 1]});
+    return out;
+}
+
+Vec2 Frame::to_slab(Vec2 p) const {
+    const double t = angle_deg * std::numbers::pi / 180;
+    const double c = std::cos(t);
+    const double s = std::sin(t);
+    return {origin.x + c * p.x - s * p.y, origin.y + s * p.x + c * p.y};
+}
+
+Vec2 Frame::from_slab(Vec2 xy) const {
+    const double t = angle_deg * std::numbers::pi / 180;
+    const double c = std::cos(t);
+    const double s = std::sin(t);
+    const Vec2 d = xy - origin;
+    return {c * d.x + s * d.y, -s * d.x + c * d.y};
+}
+
+Ring largest(const std::vector<Ring>& rings) {
+    const auto it = std::max_element(rings.begin(), rings.end(),
+                                     [](const Ring& a, const Ring& b) { return area(a) < area(b); });
+    return it == rings.end() ? Ring{} : *it;
+}
+
+MonotoneCubic::MonotoneCubic(std::vector<double> x, std::vector<double> y)
+    : x_(std::move(x)), y_(std::move(y)), slope_(x_.size(), 0.0) {
+    const std::size_t n = x_.size();
+    if (n < 2) return;
+    std::vector<double> d(n - 1);
+    for (std::size_t i = 0; i + 1 < n; ++i) d[i] = (y_[i + 1] - y_[i]) / (x_[i + 1] - x_[i]);
+    slope_.front() = d.front();
+    slope_.back() = d.back();
+    // Weighted harmonic mean of the neighbouring slopes keeps every piece monotone.
+    for (std::size_t i = 1; i + 1 < n; ++i) {
+        if (d[i - 1] * d[i] <= 0) continue;
+        const double h0 = x_[i] - x_[i - 1];
+        const double h1 = x_[i + 1] - x_[i];
+        slope_[i] = 3 * (h0 + h1) / ((2 * h1 + h0) / d[i - 1] + (h1 + 2 * h0) / d[i]);
+    }
+}
+
+double MonotoneCubic::operator()(double x) const {
+    if (x_.empty()) return 0;
+    if (x_.size() == 1 || x <= x_.front()) return y_.front();
+    if (x >= x_.back()) return y_.back();
+    const auto i = static_cast<std::size_t>(std::upper_bound(x_.begin(), x_.end(), x) - x_.begin()) - 1;
+    const double h = x_[i + 1] - x_[i];
+    const double t = (x - x_[i]) / h;
+    const double t2 = t * t;
+    const double t3 = t2 * t;
+    return (2 * t3 - 3 * t2 + 1) * y_[i] + (t3 - 2 * t2 + t) * h * slope_[i] + (3 * t2 - 2 * t3) * y_[i + 1] +
+           (t3 - t2) * h * slope_[i + 1];
+}
+
+Surface::Surface(std::vector<double> x, std::vector<double> y, std::vector<double> z)
+    : x_(std::move(x)), y_(std::move(y)), z_(std::move(z)) {
+    const auto rises = [](const std::vector<double>& v) {
+        return !v.empty() && std::adjacent_find(v.begin(), v.end(), std::greater_equal<>()) == v.end();
+    };
+    if (!rises(x_) || !rises(y_) || z_.size() != x_.size() * y_.size())
+        throw std::invalid_argument("Surface: axes must rise and hold one height per crossing");
+}
+
+namespace {
+/// Cell index and position in it; clamped, so that heights go on level beyond the grid.
+std::pair<std::size_t, double> locate(const std::vector<double>& axis, double v) {
+    if (axis.size() == 1 || v <= axis.front()) return {0, 0.0};
+    if (v >= axis.back()) return {axis.size() - 2, 1.0};
+    const auto i = static_cast<std::size_t>(std::upper_bound(axis.begin(), axis.end(), v) - axis.begin()) - 1;
+    return {i, (v - axis[i]) / (axis[i + 1] - axis[i])};
+}
+}  // namespace
+
+double Surface::at(Vec2 p) const {
+    if (z_.empty()) return 0;
+    const auto [i, s] = locate(x_, p.x);
+    const auto [j, t] = locate(y_, p.y);
+    const std::size_t n = y_.size();
+    const std::size_t i1 = std::min(i + 1, x_.size() - 1);
+    const std::size_t j1 = std::min(j + 1, n - 1);
+    const double low = z_[i * n + j] * (1 - t) + z_[i * n + j1] * t;
+    const double high = z_[i1 * n + j] * (1 - t) + z_[i1 * n + j1] * t;
+    return low * (1 - s) + high * s;
+}
+
+std::vector<Vec3> deciding_points(const Surface& surface, const Ring& ring) {
+    std::vector<Vec3> out;
+    const auto add = [&](Vec2 p) { out.push_back({p.x, p.y, surface.at(p)}); };
+    for (const double x : surface.x())
+        for (const double y : surface.y())
+            if (contains(ring, {x, y})) add({x, y});
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Vec2 a = ring[i];
+        const Vec2 b = ring[(i + 1) % ring.size()];
+        add(a);
+        const auto crossings = [&](const std::vector<double>& axis, double from, double to) {
+            const auto [lo, hi] = std::minmax(from, to);
+            for (auto it = std::upper_bound(axis.begin(), axis.end(), lo); it != axis.end() && *it < hi; ++it)
+                add(lerp(a, b, (*it - from) / (to - from)));
+        };
+        crossings(surface.x(), a.x, b.x);
+        crossings(surface.y(), a.y, b.y);
+    }
+    return out;
+}
+
+}  // namespace yb

@@ -1,0 +1,116 @@
+// Rings, lines and surfaces in the slab's frame: x along the slab from its left end, y across to the left
+// of somebody looking along x, z up from the bench. All lengths in mm. Polygon overlays go through GEOS.
+#pragma once
+
+#include <cmath>
+#include <optional>
+#include <span>
+#include <vector>
+
+namespace yb {
+
+struct Vec2 {
+    double x = 0, y = 0;
+    bool operator==(const Vec2&) const = default;
+};
+inline Vec2 operator+(Vec2 a, Vec2 b) { return {a.x + b.x, a.y + b.y}; }
+inline Vec2 operator-(Vec2 a, Vec2 b) { return {a.x - b.x, a.y - b.y}; }
+inline Vec2 operator*(Vec2 a, double k) { return {a.x * k, a.y * k}; }
+inline Vec2 lerp(Vec2 a, Vec2 b, double t) { return a + (b - a) * t; }
+inline double dot(Vec2 a, Vec2 b) { return a.x * b.x + a.y * b.y; }
+inline double cross(Vec2 a, Vec2 b) { return a.x * b.y - a.y * b.x; }
+inline double length(Vec2 a) { return std::hypot(a.x, a.y); }
+
+/// A closed outline; the last point joins the first and is not repeated.
+using Ring = std::vector<Vec2>;
+
+/// Signed area in mm², positive counter-clockwise.
+double signed_area(std::span<const Vec2> ring);
+double area(std::span<const Vec2> ring);
+/// Centre of area; the mean of the points where the ring has no area.
+Vec2 centroid(std::span<const Vec2> ring);
+/// True for points inside; points on the edge may go either way.
+bool contains(std::span<const Vec2> ring, Vec2 p);
+
+struct Box {
+    Vec2 low, high;
+    double width() const { return high.x - low.x; }
+    double height() const { return high.y - low.y; }
+};
+/// Bounding box; zero-sized at the origin for an empty ring.
+Box bounds(std::span<const Vec2> ring);
+
+/// A stretch of a line inside a ring.
+struct Span1 {
+    double from = 0, to = 0;
+};
+/// Where the line x = const runs inside the ring, as stretches of y in rising order.
+std::vector<Span1> cut_at_x(std::span<const Vec2> ring, double x);
+
+/// A place and a turn on the slab: the frame (u, v) of the top, u along it, v across.
+struct Frame {
+    Vec2 origin;
+    double angle_deg = 0;
+    Vec2 to_slab(Vec2 uv) const;
+    Vec2 from_slab(Vec2 xy) const;
+};
+
+/// Overlap of two rings, as zero or more rings. Holes cannot arise from two simple rings.
+/// @throws std::runtime_error when GEOS cannot make sense of a ring.
+std::vector<Ring> intersection(const Ring& a, const Ring& b);
+double intersection_area(const Ring& a, const Ring& b);
+
+/// Where a ring crosses or touches itself, or nothing for a simple ring.
+std::optional<Vec2> self_crossing(const Ring& ring);
+
+/// The largest (by area) of several rings; empty for none.
+Ring largest(const std::vector<Ring>& rings);
+
+/// Monotone piecewise cubic through (x, y) (Fritsch and Carlson 1980): smooth between readings and never
+/// higher or lower than its neighbours. x must rise strictly; one point gives a constant.
+class MonotoneCubic {
+  public:
+    MonotoneCubic(std::vector<double> x, std::vector<double> y);
+    double operator()(double x) const;
+
+  private:
+    std::vector<double> x_, y_, slope_;
+};
+
+/// Heights over a rectangular grid, bilinear between its nodes and level beyond them.
+class Surface {
+  public:
+    Surface() = default;
+    /// @param z row by row of x: z[i * y.size() + j] at (x[i], y[j]); x and y rise strictly.
+    /// @throws std::invalid_argument when the sizes do not match or the axes do not rise.
+    Surface(std::vector<double> x, std::vector<double> y, std::vector<double> z);
+
+    double at(Vec2 p) const;
+    const std::vector<double>& x() const { return x_; }
+    const std::vector<double>& y() const { return y_; }
+    const std::vector<double>& z() const { return z_; }
+    bool empty() const { return z_.empty(); }
+    /// The same surface with every height changed: z' = f(x, y, z).
+    template <class F>
+    Surface mapped(F f) const {
+        Surface s = *this;
+        for (std::size_t i = 0; i < x_.size(); ++i)
+            for (std::size_t j = 0; j < y_.size(); ++j)
+                s.z_[i * y_.size() + j] = f(x_[i], y_[j], z_[i * y_.size() + j]);
+        return s;
+    }
+
+  private:
+    std::vector<double> x_, y_, z_;
+};
+
+struct Vec3 {
+    double x = 0, y = 0, z = 0;
+};
+
+/// The points that decide a tilt of this surface inside a ring: its nodes there, the ring's own points,
+/// and where the ring crosses the grid's lines. Between them a bilinear surface has no extreme but along
+/// the ring's edges, where it strays from the chord by less than the grid's twist over one edge.
+std::vector<Vec3> deciding_points(const Surface& surface, const Ring& ring);
+
+}  // namespace yb

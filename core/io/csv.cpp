@@ -1,0 +1,113 @@
+#include "core/io/csv.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <optional>
+#include <string_view>
+
+#include <fmt/format.h>
+
+namespace yb {
+namespace {
+
+std::string_view trim(std::string_view s) {
+    while (!s.empty() && (s.front() == ' ' || s.front() == '\t')) s.remove_prefix(1);
+    while (!s.empty() && (s.back() == ' ' || s.back() == '\t' || s.back() == '\r')) s.remove_suffix(1);
+    return s;
+}
+
+std::string_view next_line(std::string_view& text) {
+    const auto end = text.find('\n');
+    const auto line = text.substr(0, end);
+    text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
+    return trim(line);
+}
+
+/// The next cell of a line; false past the last.
+bool next_cell(std::string_view& line, std::string_view& cell, bool& more) {
+    if (!more) return false;
+    const auto comma = line.find(',');
+    cell = trim(line.substr(0, comma));
+    more = comma != std::string_view::npos;
+    line.remove_prefix(more ? comma + 1 : line.size());
+    return true;
+}
+
+}  // namespace
+
+Readings read_readings(const std::string& text) {
+    std::string_view rest = text;
+    if (rest.substr(0, 3) == "\xEF\xBB\xBF") rest.remove_prefix(3);
+    std::size_t number = 0;
+    constexpr std::array<std::string_view, 4> names{"face", "x_mm", "y_mm", "z_mm"};
+    std::vector<std::size_t> column;  // column[i]: which of the names stands in cell i, 4 for none
+    Readings out;
+    while (!rest.empty()) {
+        std::string_view line = next_line(rest);
+        ++number;
+        if (line.empty() || line.front() == '#') continue;
+        std::string_view cell;
+        bool more = true;
+        if (column.empty()) {
+            while (next_cell(line, cell, more))
+                column.push_back(static_cast<std::size_t>(std::find(names.begin(), names.end(), cell) - names.begin()));
+            for (std::size_t k = 0; k < 4; ++k)
+                if (std::count(column.begin(), column.end(), k) != 1)
+                    throw FormatError(fmt::format("line {}", number),
+                                      fmt::format("the header needs one column ‘{}’; wanted: face,x_mm,y_mm,z_mm", names[k]));
+            continue;
+        }
+        const auto fail = [&](const std::string& what) { throw FormatError(fmt::format("line {}", number), what); };
+        std::array<double, 4> v{};
+        int face = 0;
+        std::size_t i = 0;
+        for (; next_cell(line, cell, more); ++i) {
+            if (i >= column.size() || column[i] == 4) continue;
+            if (column[i] == 0) {
+                face = cell == "top" ? 1 : cell == "bottom" ? 2 : 0;
+                if (!face) fail(fmt::format("the face is ‘{}’; write top or bottom", cell));
+                continue;
+            }
+            double& d = v[column[i]];
+            const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), d);
+            if (error != std::errc{} || end != cell.data() + cell.size() || !std::isfinite(d))
+                fail(fmt::format("‘{}’ is not a number; {} wants millimetres with a point", cell, names[column[i]]));
+        }
+        if (i < column.size()) fail(fmt::format("{} cells, {} are wanted: the line was cut short", i, column.size()));
+        (face == 1 ? out.top : out.bottom).push_back({v[1], v[2], v[3]});
+    }
+    if (column.empty()) throw FormatError("", "the file holds no header; wanted: face,x_mm,y_mm,z_mm");
+    return out;
+}
+
+std::vector<std::vector<std::string>> split_table(const std::string& text) {
+    std::string_view rest = text;
+    const auto first = rest.substr(0, rest.find('\n'));
+    char sep = ',';
+    for (const char c : {'\t', ';'})
+        if (first.find(c) != std::string_view::npos) {
+            sep = c;
+            break;
+        }
+    std::vector<std::vector<std::string>> rows;
+    while (!rest.empty()) {
+        const auto end = rest.find('\n');
+        std::string_view line = rest.substr(0, end);
+        rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
+        if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
+        if (trim(line).empty()) continue;
+        std::vector<std::string> cells;
+        for (;;) {
+            const auto at = line.find(sep);
+            cells.emplace_back(trim(line.substr(0, at)));
+            if (at == std::string_view::npos) break;
+            line.remove_prefix(at + 1);
+        }
+        rows.push_back(std::move(cells));
+    }
+    return rows;
+}
+
+}  // namespace yb

@@ -1,0 +1,26 @@
+// Height readings and tape tables as text: CSV with a header, or what a spreadsheet puts on the clipboard.
+#pragma once
+
+#include <iosfwd>
+#include <string>
+#include <vector>
+
+#include "core/geometry/geometry.h"
+#include "core/io/json.h"
+
+namespace yb {
+
+/// Height readings of both faces, mm.
+struct Readings {
+    std::vector<Vec3> top, bottom;
+};
+
+/// Reads `face,x_mm,y_mm,z_mm` lines, face `top` or `bottom`, columns in any order; `#` begins a comment.
+/// @throws FormatError with the line and what is wrong in it.
+Readings read_readings(const std::string& text);
+
+/// Splits pasted text into rows of cells: tabs, semicolons or commas, whichever the first line has most of;
+/// commas stay decimal points where tabs or semicolons part the cells.
+std::vector<std::vector<std::string>> split_table(const std::string& text);
+
+}  // namespace yb

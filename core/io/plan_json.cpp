@@ -1,0 +1,111 @@
+// Plans as JSON for the shell: values in the program's units, the unit in the key.
+#include "core/io/json.h"
+
+namespace yb {
+namespace {
+
+const char* unit_key(Kind kind) {
+    switch (kind) {
+        case Kind::length:
+        case Kind::fine:
+        case Kind::along: return "mm";
+        case Kind::area: return "m2";
+        case Kind::volume: return "l";
+        case Kind::mass: return "kg";
+        case Kind::temperature: return "c";
+        case Kind::percent: return "pct";
+        case Kind::hours: return "h";
+        case Kind::angle: return "deg";
+        case Kind::count:
+        case Kind::number: break;
+    }
+    return "";
+}
+
+std::string with_unit(const std::string& name, Kind kind) {
+    const std::string u = unit_key(kind);
+    return u.empty() ? name : name + "_" + u;
+}
+
+Json figures(const std::vector<Figure>& list, const Units& units) {
+    Json a = Json::array();
+    for (const Figure& f : list) a.push_back(to_json(f, units));
+    return a;
+}
+
+Json choices(const std::vector<Choice>& list, const Units& units) {
+    Json a = Json::array();
+    for (const Choice& c : list) {
+        Json options = Json::array();
+        for (const Option& o : c.options)
+            options.push_back({{"key", o.key}, {"label", o.label}, {"consequence", render(o.consequence, units)}, {"chosen", o.chosen}});
+        a.push_back({{"key", c.key}, {"label", c.label}, {"options", options}});
+    }
+    return a;
+}
+
+template <class P>
+Json step(const P& p, const Units& units) {
+    return {{"ready", p.ready}, {"figures", figures(p.figures, units)}, {"choices", choices(p.choices, units)}};
+}
+
+}  // namespace
+
+Json to_json(const Figure& f, const Units& units) {
+    Json given = Json::array();
+    for (const Given& g : f.working.given)
+        given.push_back({{"name", g.name}, {with_unit("value", g.value.kind), g.value.value}, {"from", g.from}});
+    Json j{{"key", f.key}, {"label", f.label}, {with_unit("value", f.value.kind), f.value.value}};
+    if (f.second) j[with_unit("second", f.second->kind)] = f.second->value;
+    j["reads"] = format(f.value, units) + (f.second ? " / " + format(*f.second, units) : "");
+    if (!f.note.empty()) j["note"] = render(f.note, units);
+    j["working"] = {{"formula", f.working.formula}, {"given", given}, {"source", f.working.source}};
+    return j;
+}
+
+Json to_json(const Caution& c, const Units& units) {
+    Json j{{"key", c.key}, {"severity", name_of(c.severity)}, {"step", name_of(c.step)}, {"says", render(c.says, units)}};
+    if (c.at) j["at_mm"] = {c.at->x, c.at->y};
+    return j;
+}
+
+Json to_json(const Plan& p, const Units& units) {
+    Json cautions = Json::array();
+    for (const Caution& c : p.all_cautions()) cautions.push_back(to_json(c, units));
+    Json shims = Json::array();
+    for (const Shim& s : p.flat.shims) shims.push_back({{"x_mm", s.at.x_mm}, {"y_mm", s.at.y_mm}, {"height_mm", s.height_mm}});
+    Json faces = Json::array();
+    if (p.flat.ready)
+        for (const FacePlan& f : p.flat.faces)
+            faces.push_back({{"face", f.face == Face::a ? "show" : "underside"}, {"layers", f.layers}, {"lanes", f.lanes},
+                             {"passes_cut", f.passes_cut}, {"passes_skipped", f.passes_all - f.passes_cut}, {"cut_mm", f.cut_mm},
+                             {"time_h", f.hours}, {"stickout_mm", f.stickout_mm}, {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
+    Json lifts = Json::array();
+    for (const VoidPlan& v : p.fill.voids)
+        for (std::size_t i = 0; i < v.lifts.size(); ++i) {
+            const Lift& l = v.lifts[i];
+            lifts.push_back({{"flaw", p.slab.flaws[v.flaw].id}, {"resin", v.resin}, {"lift", i + 1}, {"depth_mm", l.depth_mm},
+                             {"volume_l", l.volume_l}, {"a_l", l.a_l}, {"b_l", l.b_l}, {"a_kg", l.a_kg}, {"b_kg", l.b_kg}, {"wait_h", l.wait_h}});
+        }
+    Json slots = Json::array();
+    for (const Slot& s : p.under.slots)
+        slots.push_back({{"part", s.part}, {"u_mm", s.uv.x}, {"v_mm", s.uv.y}, {"round", s.round}, {"length_mm", s.length_mm},
+                         {"travel_out_mm", s.travel_out_mm}, {"travel_in_mm", s.travel_in_mm}, {"bolt_from_inner_mm", s.bolt_from_inner_mm}});
+    Json operations = Json::array();
+    for (const Operation& o : p.days.operations)
+        operations.push_back({{"key", o.key}, {"label", o.label}, {"hands_on_h", o.hands_on_h}, {"waiting_h", o.waiting_h},
+                              {"begins", date_after(p.days.start, o.start_h)}});
+    return {{"slab", {{"ready", p.shape.usable}, {"figures", figures(p.slab_figures, units)}}},
+            {"lay", step(p.lay, units)},
+            {"flat", step(p.flat, units)},
+            {"shims", shims},
+            {"faces", faces},
+            {"fill", step(p.fill, units)},
+            {"lifts", lifts},
+            {"under", step(p.under, units)},
+            {"slots", slots},
+            {"days", {{"start", p.days.start}, {"ready", p.days.ready}, {"operations", operations}}},
+            {"cautions", cautions}};
+}
+
+}  // namespace yb

@@ -1,0 +1,403 @@
+#include "core/lay/lay.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace yb {
+namespace {
+
+bool left_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::left; }
+bool right_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::right; }
+
+Ring in_top_frame(const Ring& ring, const Frame& f) {
+    Ring out;
+    out.reserve(ring.size());
+    for (const Vec2 p : ring) out.push_back(f.from_slab(p));
+    return out;
+}
+
+Ring rectangle(double u0, double u1, double v0, double v1) { return {{u0, v0}, {u1, v0}, {u1, v1}, {u0, v1}}; }
+
+/// Extent of a ring across at u: the stretch that holds the top's middle line, or the widest one.
+std::optional<Span1> reach_at(const Ring& ring, double u) {
+    const auto cuts = cut_at_x(ring, u);
+    if (cuts.empty()) return {};
+    for (const Span1 s : cuts)
+        if (s.from <= 0 && s.to >= 0) return s;
+    return *std::max_element(cuts.begin(), cuts.end(), [](Span1 a, Span1 b) { return a.to - a.from < b.to - b.from; });
+}
+
+/// How the top lies at one station u: what is there to the left and right, and what is missing.
+struct AtStation {
+    double u = 0, left = 0, right = 0;       ///< edges of the finished top (v)
+    double short_left = 0, short_right = 0;  ///< wood missing at each side, mm
+};
+
+class Fit {
+  public:
+    Fit(const SlabShape& shape, const WantedTop& top, const Frame& frame) : top_(top) {
+        a_ = in_top_frame(shape.ring_a, frame);
+        b_ = in_top_frame(shape.ring_b, frame);
+    }
+
+    const Ring& show() const { return a_; }
+
+    /// Stations at which a piecewise linear outline can have its extremes: ends and every vertex between.
+    std::vector<double> stations() const {
+        const double half = top_.length_mm / 2;
+        std::vector<double> us{-half, half};
+        for (const Ring* r : {&a_, &b_})
+            for (const Vec2 p : *r)
+                if (std::abs(p.x) < half) us.push_back(p.x);
+        std::sort(us.begin(), us.end());
+        us.erase(std::unique(us.begin(), us.end(), [](double x, double y) { return y - x < 1e-6; }), us.end());
+        return us;
+    }
+
+    AtStation at(double u) const {
+        const double half = top_.width_mm / 2;
+        const auto show = reach_at(a_, nudge(u));
+        const auto under = reach_at(b_, nudge(u));
+        if (!show || !under) return {u, half, -half, half, half};
+        // A sawn edge needs wood on both faces; a live edge ends where the show face ends.
+        const double left_wood = std::min(show->to, under->to);
+        const double right_wood = std::max(show->from, under->from);
+        AtStation s{u, half, -half, 0, 0};
+        if (left_live(top_.live)) s.left = show->to;
+        else s.short_left = std::max(0.0, half - left_wood);
+        if (right_live(top_.live)) s.right = show->from;
+        else s.short_right = std::max(0.0, right_wood + half);
+        const double lack = top_.width_mm - (s.left - s.right);
+        if (lack > 1e-9) {
+            if (left_live(top_.live) && right_live(top_.live)) s.short_left = s.short_right = lack / 2;
+            else if (left_live(top_.live)) s.short_left = lack;
+            else if (right_live(top_.live)) s.short_right = lack;
+        }
+        return s;
+    }
+
+    /// How far the ends of the top stand past the slab, at left and right end.
+    std::array<double, 2> short_ends() const {
+        const double half = top_.length_mm / 2;
+        const double w = top_.width_mm / 2;
+        std::array<double, 2> lack{0, 0};
+        for (const double v : {-w * 0.98, 0.0, w * 0.98}) {
+            Ring swapped = a_;
+            for (Vec2& p : swapped) std::swap(p.x, p.y);
+            const auto cuts = cut_at_x(swapped, v);
+            if (cuts.empty()) continue;
+            lack[0] = std::max(lack[0], cuts.front().from + half);
+            lack[1] = std::max(lack[1], half - cuts.back().to);
+        }
+        return lack;
+    }
+
+    double total_lack() const {
+        double worst = 0;
+        for (const double u : stations()) {
+            const AtStation s = at(u);
+            worst = std::max({worst, s.short_left, s.short_right});
+        }
+        const auto ends = short_ends();
+        return std::max({worst, ends[0], ends[1]});
+    }
+
+  private:
+    /// A hair inwards at the ends, so that a cut exactly on the slab's end still meets it.
+    double nudge(double u) const { return u * (1 - 1e-9); }
+
+    WantedTop top_;
+    Ring a_, b_;
+};
+
+class Planner {
+  public:
+    explicit Planner(const LayInputs& in)
+        : in_(in), frame_(in.placement.frame()), fit_(in.shape, in.top, frame_) {}
+
+    LayPlan run() {
+        if (!in_.shape.usable) return p_;
+        p_.ready = true;
+        outline();
+        widths();
+        cuts();
+        flaws();
+        figures();
+        cautions();
+        choices();
+        sort_by_severity(p_.cautions);
+        return p_;
+    }
+
+  private:
+    Ring on_slab(const Ring& uv) const {
+        Ring out;
+        for (const Vec2 p : uv) out.push_back(frame_.to_slab(p));
+        return out;
+    }
+
+    void outline() {
+        const double hl = in_.top.length_mm / 2;
+        const double hw = in_.top.width_mm / 2;
+        p_.rectangle = on_slab(rectangle(-hl, hl, -hw, hw));
+        if (in_.top.live == LiveEdges::none) {
+            p_.outline = p_.region = p_.rectangle;
+            return;
+        }
+        constexpr double far = 1e5;
+        const Ring strip = rectangle(-hl, hl, right_live(in_.top.live) ? -far : -hw, left_live(in_.top.live) ? far : hw);
+        p_.region = on_slab(strip);
+        p_.outline = on_slab(largest(intersection(strip, fit_.show())));
+        if (p_.outline.empty()) p_.outline = p_.rectangle;
+    }
+
+    void widths() {
+        Shortfall left{0, {}, {}, "left"};
+        Shortfall right{0, {}, {}, "right"};
+        p_.narrowest_mm = 1e300;
+        for (const double u : fit_.stations()) {
+            const AtStation s = fit_.at(u);
+            const double w = s.left - s.right;
+            if (w < p_.narrowest_mm) p_.narrowest_mm = w, p_.narrowest_u_mm = u;
+            p_.widest_mm = std::max(p_.widest_mm, w);
+            if (s.short_left > left.mm) left.mm = s.short_left, left.uv = {u, s.left};
+            if (s.short_right > right.mm) right.mm = s.short_right, right.uv = {u, s.right};
+        }
+        const double hl = in_.top.length_mm / 2;
+        const auto width_at = [&](double u) { return fit_.at(u).left - fit_.at(u).right; };
+        p_.width_left_mm = width_at(-hl);
+        p_.width_right_mm = width_at(hl);
+        const auto ends = fit_.short_ends();
+        Shortfall left_end{ends[0], {}, {-hl, 0}, "left end"};
+        Shortfall right_end{ends[1], {}, {hl, 0}, "right end"};
+        for (Shortfall s : {left, right, left_end, right_end}) {
+            if (s.mm < 0.05) continue;
+            s.at = frame_.to_slab(s.uv);
+            p_.short_at.push_back(s);
+        }
+        std::stable_sort(p_.short_at.begin(), p_.short_at.end(),
+                         [](const Shortfall& a, const Shortfall& b) { return a.mm > b.mm; });
+        p_.fits = p_.short_at.empty();
+    }
+
+    void cuts() {
+        const double over = std::max(0.0, in_.placement.oversize_mm);
+        const double hl = in_.top.length_mm / 2;
+        const auto line = [&](double u) {
+            const auto r = reach_at(fit_.show(), u);
+            const double m = 20;
+            const Span1 s = r.value_or(Span1{-in_.top.width_mm / 2, in_.top.width_mm / 2});
+            return std::pair(frame_.to_slab({u, s.from - m}), frame_.to_slab({u, s.to + m}));
+        };
+        p_.finish_cuts = {line(-hl), line(hl)};
+        const Box reach = bounds(fit_.show());
+        const double from = std::max(-hl - over, reach.low.x);
+        const double to = std::min(hl + over, reach.high.x);
+        p_.rough_cuts = {line(from), line(to)};
+        p_.rough_length_mm = std::max(0.0, to - from);
+        constexpr double far = 1e5;
+        p_.rough = on_slab(largest(intersection(rectangle(-hl - over, hl + over, -far, far), fit_.show())));
+    }
+
+    void flaws() {
+        for (std::size_t i = 0; i < in_.slab.flaws.size(); ++i) {
+            const Flaw& f = in_.slab.flaws[i];
+            if (f.outline.size() < 3) continue;
+            const auto parts = intersection(f.outline, p_.outline);
+            double sum = 0;
+            for (const Ring& r : parts) sum += area(r);
+            if (sum > 0.5) p_.flaws.push_back({i, sum, centroid(largest(parts))});
+        }
+    }
+
+    static double station(Vec2 p) { return p.x; }
+
+    void figures() {
+        const auto& t = in_.top;
+        const std::string edges = "tape, edges as a monotone cubic";
+        if (p_.fits) {
+            double slack = 1e300;
+            for (const double u : fit_.stations()) {
+                const AtStation s = fit_.at(u);
+                slack = std::min(slack, s.left - s.right - t.width_mm);
+            }
+            p_.figures.push_back({"lay.fit", "It fits: narrowest", mm(p_.narrowest_mm), {},
+                                  say("{} to spare at {}", mm(std::max(0.0, slack)),
+                                      along(station(frame_.to_slab({p_.narrowest_u_mm, 0})))),
+                                  {"left edge − right edge across the top, at every vertex of the outline",
+                                   {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p_.narrowest_mm), edges}},
+                                   "exact for the polygon"}});
+        } else {
+            const Shortfall& s = p_.short_at.front();
+            p_.figures.push_back({"lay.fit", "Short by", mm(s.mm), {},
+                                  say("at {}, " + s.side, along(station(s.at))),
+                                  {"wanted width or length − wood there, both faces for a sawn edge",
+                                   {{"wanted width", mm(t.width_mm), "wanted top"},
+                                    {"wanted length", mm(t.length_mm), "wanted top"},
+                                    {"narrowest", mm(p_.narrowest_mm), edges}},
+                                   "exact for the polygon"}});
+        }
+        p_.figures.push_back({"lay.ends", "Finished width, both ends", mm(p_.width_left_mm), mm(p_.width_right_mm),
+                              say("differ by {}", mm(std::abs(p_.width_left_mm - p_.width_right_mm))),
+                              {"left edge − right edge at the two end cuts",
+                               {{"left end", mm(p_.width_left_mm), edges}, {"right end", mm(p_.width_right_mm), edges}},
+                               "measured across the top"}});
+        p_.figures.push_back({"lay.rough", "Rough-cut length", mm(p_.rough_length_mm), {},
+                              say("{} over at each end", mm(in_.placement.oversize_mm)),
+                              {"wanted length + oversize at both ends, within the slab",
+                               {{"wanted length", mm(t.length_mm), "wanted top"},
+                                {"oversize", mm(in_.placement.oversize_mm), "the maker's"}},
+                               ""}});
+        double inside = 0;
+        for (const FlawInside& f : p_.flaws) inside += f.area_mm2;
+        p_.figures.push_back({"lay.flaws", "Flaws inside", count(static_cast<double>(p_.flaws.size())), {},
+                              p_.flaws.empty() ? say("none drawn") : say("{} of the top", percent(100 * inside / area(p_.outline))),
+                              {"area of each drawn flaw that lies inside the outline",
+                               {{"flaws", square_metres(inside * 1e-6), "drawn"},
+                                {"top", square_metres(area(p_.outline) * 1e-6), "outline"}},
+                               "polygon overlay"}});
+    }
+
+    void add(std::string key, Severity s, Phrase says, Vec2 at) {
+        p_.cautions.push_back({std::move(key), s, Step::lay, std::move(says), at});
+    }
+
+    void cautions() {
+        for (const Shortfall& s : p_.short_at)
+            add("lay.short", Severity::stop,
+                say("Short by {} at {}, " + s.side + ". Move or turn the top, or make it smaller.", mm(s.mm),
+                    along(station(s.at))),
+                s.at);
+        const double taper = std::abs(p_.width_left_mm - p_.width_right_mm);
+        if (taper > 0.02 * in_.top.width_mm && in_.top.live != LiveEdges::none)
+            add("lay.taper", Severity::watch,
+                say("The two ends differ in width by {}. It shows at once; a wedge of that off the wide end evens "
+                    "them, or turn the top.",
+                    mm(taper)),
+                frame_.to_slab({p_.width_left_mm > p_.width_right_mm ? -in_.top.length_mm / 2 : in_.top.length_mm / 2, 0}));
+        for (const FlawInside& f : p_.flaws) flaw_caution(f);
+        live_edge_notes();
+    }
+
+    void flaw_caution(const FlawInside& f) {
+        const Flaw& flaw = in_.slab.flaws[f.index];
+        const double x = station(f.at);
+        const double u = frame_.from_slab(f.at).x;
+        const double hl = in_.top.length_mm / 2;
+        if (flaw.kind == FlawKind::crack && std::abs(u) > hl - 0.2 * in_.top.length_mm) {
+            const Box b = bounds(in_top_frame(flaw.outline, frame_));
+            const double clear = u > 0 ? hl - b.low.x : b.high.x + hl;
+            add("lay.end_crack", Severity::watch,
+                say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and "
+                    "tie it.",
+                    along(x), mm(clear), mm(in_.top.length_mm - clear)),
+                f.at);
+            return;
+        }
+        if (flaw.kind == FlawKind::soft) {
+            add("lay.soft", Severity::watch,
+                say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.",
+                    along(x)),
+                f.at);
+            return;
+        }
+        if (flaw.kind == FlawKind::pith) {
+            add("lay.pith", Severity::watch,
+                say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.",
+                    along(x)),
+                f.at);
+            return;
+        }
+        add("lay.flaw", Severity::note,
+            say(std::string("A ") + name_of(flaw.kind) + " of {} cm² lies in the top at {}: cut clear, fill, or keep as character.",
+                count(std::round(f.area_mm2 / 100)), along(x)),
+            f.at);
+    }
+
+    void live_edge_notes() {
+        if (in_.top.live == LiveEdges::none) return;
+        add("lay.bark", Severity::note,
+            say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
+            frame_.to_slab({0, fit_.at(0).left}));
+    }
+
+    void choices() {
+        Choice c{"lay.live", "Live edges that stay", {}};
+        constexpr std::array<std::pair<LiveEdges, const char*>, 4> kinds{{{LiveEdges::both, "Both"},
+                                                                         {LiveEdges::left, "Left only"},
+                                                                         {LiveEdges::right, "Right only"},
+                                                                         {LiveEdges::none, "None, all sawn"}}};
+        constexpr std::array keys{"both", "left", "right", "none"};
+        for (std::size_t i = 0; i < kinds.size(); ++i) {
+            WantedTop t = in_.top;
+            t.live = kinds[i].first;
+            const Fit f(in_.shape, t, frame_);
+            const double lack = f.total_lack();
+            double narrow = 1e300;
+            double wide = 0;
+            for (const double u : f.stations()) {
+                const AtStation s = f.at(u);
+                narrow = std::min(narrow, s.left - s.right);
+                wide = std::max(wide, s.left - s.right);
+            }
+            c.options.push_back({keys[i], kinds[i].second,
+                                 lack > 0.05 ? say("short by {}", mm(lack))
+                                             : say("fits, {} to {} wide", mm(narrow), mm(wide)),
+                                 in_.top.live == kinds[i].first});
+        }
+        p_.choices.push_back(c);
+    }
+
+    const LayInputs& in_;
+    Frame frame_;
+    Fit fit_;
+    LayPlan p_;
+};
+
+}  // namespace
+
+LayPlan plan_lay(const LayInputs& in) { return Planner(in).run(); }
+
+Placement middle_of(const SlabShape& shape) {
+    Placement p;
+    const Vec2 c = centroid(shape.ring_a);
+    p.x_mm = c.x;
+    p.y_mm = c.y;
+    return p;
+}
+
+Placement best_placement(const LayInputs& in) {
+    Placement best = in.placement;
+    const auto lack = [&](const Placement& p) {
+        const Fit fit(in.shape, in.top, p.frame());
+        // Among places that fit, the one nearest to where it lies now.
+        const double away = std::hypot(p.x_mm - in.placement.x_mm, p.y_mm - in.placement.y_mm) +
+                            20 * std::abs(p.angle_deg - in.placement.angle_deg);
+        return fit.total_lack() + 1e-5 * away;
+    };
+    double score = lack(best);
+    const Placement start = best;
+    const auto offer = [&](double x, double y, double a) {
+        Placement p = start;
+        p.x_mm = x;
+        p.y_mm = y;
+        p.angle_deg = a;
+        if (const double s = lack(p); s < score) score = s, best = p;
+    };
+    const double reach_x = std::max(50.0, (in.shape.x1 - in.shape.x0 - in.top.length_mm) / 2);
+    const Vec2 mid{(in.shape.x0 + in.shape.x1) / 2, centroid(in.shape.ring_a).y};
+    for (int i = -4; i <= 4; ++i)
+        for (int j = -4; j <= 4; ++j)
+            for (int k = -4; k <= 4; ++k) offer(mid.x + reach_x * i / 4, mid.y + 25.0 * j, 0.75 * k);
+    for (double step = 1; step > 0.01; step /= 2) {
+        const Placement from = best;
+        for (int i = -1; i <= 1; ++i)
+            for (int j = -1; j <= 1; ++j)
+                for (int k = -1; k <= 1; ++k)
+                    offer(from.x_mm + 40 * step * i, from.y_mm + 12 * step * j, from.angle_deg + 0.4 * step * k);
+    }
+    return best;
+}
+
+}  // namespace yb

@@ -1,0 +1,384 @@
+#include <algorithm>
+#include <cmath>
+
+#include <Eigen/Dense>
+
+#include "core/slab/slab.h"
+
+namespace yb {
+namespace {
+
+using Reading = std::optional<double>;
+
+/// Readings along x with gaps bridged: linear between neighbours, level at the ends.
+struct Series {
+    std::vector<double> x, y;
+    double at(double v) const {
+        if (x.empty()) return 0;
+        if (v <= x.front()) return y.front();
+        if (v >= x.back()) return y.back();
+        const auto i = static_cast<std::size_t>(std::upper_bound(x.begin(), x.end(), v) - x.begin());
+        const double t = (v - x[i - 1]) / (x[i] - x[i - 1]);
+        return y[i - 1] * (1 - t) + y[i] * t;
+    }
+};
+
+class Builder {
+  public:
+    explicit Builder(const Slab& slab) : slab_(slab) {}
+
+    SlabShape run() {
+        order_stations();
+        if (stations_.size() < 2) {
+            caution("rack.stations", Severity::stop,
+                    say("The tape needs two stations at least, one at each end. Type them in the tape table."));
+            return shape_;
+        }
+        const bool edges = build_rings();
+        const bool thick = read_thickness();
+        if (edges && thick) {
+            build_surfaces();
+            check_readings();
+            check_flaws();
+        }
+        shape_.usable = edges && thick && !blocked_;
+        return shape_;
+    }
+
+  private:
+    void caution(std::string key, Severity severity, Phrase says, std::optional<Vec2> at = {}) {
+        if (severity == Severity::stop) blocked_ = true;
+        shape_.cautions.push_back({std::move(key), severity, Step::rack, std::move(says), at});
+    }
+
+    void order_stations() {
+        stations_ = slab_.tape.stations;
+        std::stable_sort(stations_.begin(), stations_.end(),
+                         [](const Station& a, const Station& b) { return a.x_mm < b.x_mm; });
+        for (std::size_t i = 1; i < stations_.size();) {
+            if (stations_[i].x_mm > stations_[i - 1].x_mm) {
+                ++i;
+                continue;
+            }
+            caution("rack.twice", Severity::watch,
+                    say("Two stations stand at {}. The first one counts; strike out the other.",
+                        along(stations_[i].x_mm)),
+                    Vec2{stations_[i].x_mm, 0});
+            stations_.erase(stations_.begin() + static_cast<std::ptrdiff_t>(i));
+        }
+    }
+
+    template <class Get>
+    Series series(Get get, const char* what) {
+        Series s;
+        std::vector<double> missing;
+        for (const Station& st : stations_) {
+            if (const Reading r = get(st)) {
+                s.x.push_back(st.x_mm);
+                s.y.push_back(*r);
+            } else {
+                missing.push_back(st.x_mm);
+            }
+        }
+        if (s.x.empty()) return s;
+        for (const double x : missing)
+            caution("rack.missing", Severity::watch,
+                    say(std::string("No ") + what + " is read at {}. It is bridged from its neighbours; measure it.",
+                        along(x)),
+                    Vec2{x, 0});
+        return s;
+    }
+
+    bool build_rings() {
+        const Series left = series([](const Station& s) { return s.left_mm; }, "left edge");
+        const Series right = series([](const Station& s) { return s.right_mm; }, "right edge");
+        if (left.x.empty() || right.x.empty()) {
+            caution("rack.edges", Severity::stop,
+                    say("No edge is read yet. Type the distance from the chalk line to the left and right edge."));
+            return false;
+        }
+        // Face B: its own readings where there are any, otherwise the lean outside face A.
+        Series other_left = left;
+        Series other_right = right;
+        const auto lean = [&](const Series& base, double lean_mm, auto get) {
+            Series s;
+            for (const Station& st : stations_) {
+                s.x.push_back(st.x_mm);
+                s.y.push_back(get(st).value_or(base.at(st.x_mm) + lean_mm));
+            }
+            return s;
+        };
+        other_left = lean(left, slab_.tape.lean_left_mm, [](const Station& s) { return s.other_left_mm; });
+        other_right = lean(right, slab_.tape.lean_right_mm, [](const Station& s) { return s.other_right_mm; });
+
+        for (const Station& st : stations_) {
+            const double x = st.x_mm;
+            if (left.at(x) + right.at(x) <= 0)
+                caution("rack.crossing", Severity::stop,
+                        say("At {} the left and right edge cross: {} and {} from the chalk line. One of them has "
+                            "the wrong sign or is too small.",
+                            along(x), mm(left.at(x)), mm(right.at(x))),
+                        Vec2{x, left.at(x)});
+            else if (other_left.at(x) + other_right.at(x) <= 0)
+                caution("rack.crossing", Severity::stop,
+                        say("At {} the edges of face B cross. Check its distances, or the lean.", along(x)),
+                        Vec2{x, 0});
+        }
+
+        shape_.x0 = stations_.front().x_mm;
+        shape_.x1 = stations_.back().x_mm;
+        const std::vector<double> xs = ring_stations();
+        const MonotoneCubic la(left.x, left.y);
+        const MonotoneCubic ra(right.x, right.y);
+        const MonotoneCubic lb(other_left.x, other_left.y);
+        const MonotoneCubic rb(other_right.x, other_right.y);
+        for (const double x : xs) {
+            shape_.ring_a.push_back({x, -ra(x)});
+            shape_.ring_b.push_back({x, -rb(x)});
+        }
+        for (auto it = xs.rbegin(); it != xs.rend(); ++it) {
+            shape_.ring_a.push_back({*it, la(*it)});
+            shape_.ring_b.push_back({*it, lb(*it)});
+        }
+        return true;
+    }
+
+    /// Every station, and enough places between for a fair curve: 25 mm apart, never more than 150 a side.
+    std::vector<double> ring_stations() const {
+        const double step = std::max(25.0, (shape_.x1 - shape_.x0) / 100);
+        std::vector<double> xs;
+        for (std::size_t i = 0; i + 1 < stations_.size(); ++i) {
+            const double a = stations_[i].x_mm;
+            const double b = stations_[i + 1].x_mm;
+            const int n = std::max(1, static_cast<int>(std::ceil((b - a) / step - 1e-9)));
+            for (int k = 0; k < n; ++k) xs.push_back(a + (b - a) * k / n);
+        }
+        xs.push_back(shape_.x1);
+        return xs;
+    }
+
+    bool read_thickness() {
+        for (const Station& s : stations_) {
+            for (const Reading& t : {s.thickness_mm, s.thickness_right_mm})
+                if (t && *t <= 0)
+                    caution("rack.thickness_zero", Severity::stop,
+                            say("The thickness at {} reads {}. A slab has to have some; measure again or leave "
+                                "it empty.",
+                                along(s.x_mm), fine(*t)),
+                            Vec2{s.x_mm, 0});
+            if (s.thickness_mm && *s.thickness_mm > 0) {
+                thick_left_.x.push_back(s.x_mm);
+                thick_left_.y.push_back(*s.thickness_mm);
+            }
+            const Reading right = s.thickness_right_mm ? s.thickness_right_mm : s.thickness_mm;
+            if (right && *right > 0) {
+                thick_right_.x.push_back(s.x_mm);
+                thick_right_.y.push_back(*right);
+            }
+        }
+        if (thick_left_.x.empty() && !thick_right_.x.empty()) thick_left_ = thick_right_;
+        if (thick_left_.x.empty()) {
+            caution("rack.thickness", Severity::stop,
+                    say("No thickness is read yet. Caliper it at the stations, both edges if you can."));
+            return false;
+        }
+        return true;
+    }
+
+    /// Thickness from the caliper readings: linear along, linear from edge to edge.
+    double caliper(Vec2 p) const {
+        const auto cut = cut_at_x(shape_.ring_a, std::clamp(p.x, shape_.x0 + 1e-6, shape_.x1 - 1e-6));
+        const double l = thick_left_.at(p.x);
+        const double r = thick_right_.at(p.x);
+        if (cut.empty()) return (l + r) / 2;
+        const double t = std::clamp((p.y - cut.front().from) / (cut.back().to - cut.front().from), 0.0, 1.0);
+        return r * (1 - t) + l * t;
+    }
+
+    /// The grid with what was not read filled in: along x between readings of the same line, then across.
+    Surface fill(const HeightGrid& g, double sign, const char* what) {
+        const std::size_t nx = g.x_mm.size();
+        const std::size_t ny = g.y_mm.size();
+        std::vector<double> z(nx * ny, 0.0);
+        std::vector<Series> lines(ny);
+        std::size_t missing = 0;
+        for (std::size_t j = 0; j < ny; ++j)
+            for (std::size_t i = 0; i < nx; ++i) {
+                if (!g.at(i, j) || !inside_or_near({g.x_mm[i], g.y_mm[j]})) {
+                    if (!g.at(i, j) && contains(shape_.ring_a, {g.x_mm[i], g.y_mm[j]})) ++missing;
+                    continue;
+                }
+                lines[j].x.push_back(g.x_mm[i]);
+                lines[j].y.push_back(*g.at(i, j));
+            }
+        for (std::size_t i = 0; i < nx; ++i) {
+            Series across;
+            for (std::size_t j = 0; j < ny; ++j)
+                if (!lines[j].x.empty()) {
+                    across.x.push_back(g.y_mm[j]);
+                    across.y.push_back(lines[j].at(g.x_mm[i]));
+                }
+            for (std::size_t j = 0; j < ny; ++j) z[i * ny + j] = sign * across.at(g.y_mm[j]);
+        }
+        if (missing > 0)
+            caution("rack.heights_missing", Severity::note,
+                    say(std::string("On ") + what + " {} heights are not read; they are bridged from their neighbours.",
+                        count(static_cast<double>(missing))));
+        return Surface(g.x_mm, g.y_mm, std::move(z));
+    }
+
+    bool inside_or_near(Vec2 p) const {
+        constexpr double slack = 15;  // a reading just off the edge is still a reading of the edge
+        for (const Vec2 d : {Vec2{0, 0}, Vec2{0, slack}, Vec2{0, -slack}, Vec2{slack, 0}, Vec2{-slack, 0}})
+            if (contains(shape_.ring_a, p + d) || contains(shape_.ring_b, p + d)) return true;
+        return false;
+    }
+
+    static bool sound(const HeightGrid& g) {
+        const auto rises = [](const std::vector<double>& v) {
+            return std::adjacent_find(v.begin(), v.end(), std::greater_equal<>()) == v.end();
+        };
+        return g.has_readings() && rises(g.x_mm) && rises(g.y_mm) && g.gap_mm.size() == g.x_mm.size() * g.y_mm.size();
+    }
+
+    void build_surfaces() {
+        shape_.heights_a = sound(slab_.heights_a);
+        shape_.heights_b = sound(slab_.heights_b);
+        if (!shape_.heights_a && !shape_.heights_b) {
+            shape_.bottom = Surface({shape_.x0, shape_.x1}, {-1, 1}, {0, 0, 0, 0});
+            shape_.top = caliper_grid();
+            caution("rack.no_heights", Severity::watch,
+                    say("No heights are read yet: the slab is taken as flat, and the finished thickness is a "
+                        "guess. Lay a straightedge over it and read the gaps."));
+            return;
+        }
+        const Surface a = shape_.heights_a ? fill(slab_.heights_a, -1, "face A") : Surface();
+        const Surface b = shape_.heights_b ? fill(slab_.heights_b, 1, "face B") : Surface();
+        if (shape_.heights_a && shape_.heights_b) {
+            match_faces(a, b);
+        } else if (shape_.heights_a) {
+            shape_.top = a;
+            shape_.bottom = a.mapped([&](double x, double y, double z) { return z - caliper({x, y}); });
+            one_face("B");
+        } else {
+            shape_.bottom = b;
+            shape_.top = b.mapped([&](double x, double y, double z) { return z + caliper({x, y}); });
+            one_face("A");
+        }
+        double low = 1e300;
+        for (const Vec3& p : deciding_points(shape_.bottom, shape_.ring_b)) low = std::min(low, p.z);
+        const auto lower = [&](double, double, double z) { return z - low; };
+        shape_.top = shape_.top.mapped(lower);
+        shape_.bottom = shape_.bottom.mapped(lower);
+    }
+
+    void one_face(const char* face) {
+        caution("rack.one_face", Severity::note,
+                say(std::string("Face ") + face +
+                    " has no heights of its own: it is taken to lie one caliper thickness away."));
+    }
+
+    Surface caliper_grid() const {
+        std::vector<double> xs;
+        for (const Station& s : stations_) xs.push_back(s.x_mm);
+        const Box box = bounds(shape_.ring_a);
+        const std::vector<double> ys{box.low.y, (box.low.y + box.high.y) / 2, box.high.y};
+        std::vector<double> z;
+        for (const double x : xs)
+            for (const double y : ys) z.push_back(caliper({x, y}));
+        return {xs, ys, z};
+    }
+
+    /// Sets face B under face A: z_b = gap_b + c0 + c1 x + c2 y, least squares on the caliper readings.
+    void match_faces(const Surface& a, const Surface& b) {
+        struct Pair {
+            Vec2 p;
+            double t;
+        };
+        std::vector<Pair> pairs;
+        for (const Station& s : stations_) {
+            const auto cut = cut_at_x(shape_.ring_a, std::clamp(s.x_mm, shape_.x0 + 1e-6, shape_.x1 - 1e-6));
+            if (cut.empty()) continue;
+            const bool both = s.thickness_mm && s.thickness_right_mm;
+            if (s.thickness_mm) pairs.push_back({{s.x_mm, both ? cut.back().to : 0}, *s.thickness_mm});
+            if (s.thickness_right_mm) pairs.push_back({{s.x_mm, cut.front().from}, *s.thickness_right_mm});
+        }
+        const auto n = static_cast<Eigen::Index>(pairs.size());
+        Eigen::MatrixXd m(n, 3);
+        Eigen::VectorXd rhs(n);
+        const double scale = std::max(1.0, shape_.x1 - shape_.x0);
+        const double mid = (shape_.x0 + shape_.x1) / 2;
+        for (Eigen::Index i = 0; i < n; ++i) {
+            const auto& [p, t] = pairs[static_cast<std::size_t>(i)];
+            m.row(i) << 1, (p.x - mid) / scale, p.y / scale;
+            rhs(i) = a.at(p) - b.at(p) - t;
+        }
+        const Eigen::Vector3d c = m.completeOrthogonalDecomposition().solve(rhs);
+        shape_.disagreement_mm = (m * c - rhs).cwiseAbs().maxCoeff();
+        shape_.top = a;
+        shape_.bottom = b.mapped([&](double x, double y, double z) {
+            return z + c(0) + c(1) * (x - mid) / scale + c(2) * y / scale;
+        });
+        if (shape_.disagreement_mm > 3)
+            caution("rack.disagree", Severity::watch,
+                    say("Heights of the two faces and the caliper disagree by up to {}. One of them is misread; "
+                        "the thickness can be off by as much.",
+                        fine(shape_.disagreement_mm)));
+    }
+
+    void check_readings() {
+        for (const auto* g : {&slab_.heights_a, &slab_.heights_b}) {
+            const char* face = g == &slab_.heights_a ? "A" : "B";
+            for (std::size_t i = 0; i < g->x_mm.size(); ++i)
+                for (std::size_t j = 0; j < g->y_mm.size(); ++j) {
+                    const Vec2 p{g->x_mm[i], g->y_mm[j]};
+                    if (!g->at(i, j) || inside_or_near(p)) continue;
+                    caution("rack.outside", Severity::watch,
+                            say(std::string("The height on face ") + face +
+                                    " at {}, {} from the chalk line lies outside the slab. It is left out; check "
+                                    "its place.",
+                                along(p.x), mm(p.y)),
+                            p);
+                }
+        }
+        for (const Vec3& p : deciding_points(shape_.bottom, shape_.ring_b))
+            if (const double t = shape_.top.at({p.x, p.y}) - p.z; t <= 0) {
+                caution("rack.no_wood", Severity::stop,
+                        say("At {} the readings leave no wood between the faces ({}). Check heights and "
+                            "thickness there.",
+                            along(p.x), fine(t)),
+                        Vec2{p.x, p.y});
+                break;
+            }
+    }
+
+    void check_flaws() {
+        for (const Flaw& f : slab_.flaws) {
+            if (f.outline.size() < 3) {
+                caution("rack.flaw_open", Severity::watch,
+                        say(std::string("A ") + name_of(f.kind) + " is drawn with fewer than three points: it has no area. Draw it again."),
+                        f.outline.empty() ? std::optional<Vec2>{} : f.outline.front());
+            } else if (const auto x = self_crossing(f.outline)) {
+                caution("rack.flaw_crossing", Severity::watch,
+                        say(std::string("The outline of a ") + name_of(f.kind) + " crosses itself at {}. Its area is taken as wound.",
+                            along(x->x)),
+                        *x);
+            }
+        }
+        if (const auto x = self_crossing(shape_.ring_a))
+            caution("rack.crossing", Severity::stop,
+                    say("The outline of face A crosses itself at {}.", along(x->x)), *x);
+    }
+
+    const Slab& slab_;
+    SlabShape shape_;
+    std::vector<Station> stations_;
+    Series thick_left_, thick_right_;
+    bool blocked_ = false;
+};
+
+}  // namespace
+
+SlabShape shape_of(const Slab& slab) { return Builder(slab).run(); }
+
+}  // namespace yb

@@ -1,0 +1,154 @@
+#include "core/slab/slab.h"
+
+#include <algorithm>
+#include <array>
+
+#include "core/wood/wood.h"
+
+namespace yb {
+
+bool HeightGrid::has_readings() const {
+    return std::any_of(gap_mm.begin(), gap_mm.end(), [](const auto& g) { return g.has_value(); });
+}
+
+const char* name_of(FlawKind kind) {
+    static constexpr std::array names{"crack",     "void",         "bark pocket", "knot",
+                                      "soft wood", "insect holes", "pith",        "saw scar"};
+    return names.at(static_cast<std::size_t>(kind));
+}
+
+Ring SlabShape::ring_at(double share) const {
+    Ring out(ring_a.size());
+    for (std::size_t i = 0; i < ring_a.size(); ++i) out[i] = lerp(ring_b[i], ring_a[i], share);
+    return out;
+}
+
+namespace {
+HeightGrid mirrored(const HeightGrid& g) {
+    HeightGrid m = g;
+    const std::size_t n = g.y_mm.size();
+    for (std::size_t j = 0; j < n; ++j) {
+        m.y_mm[j] = -g.y_mm[n - 1 - j];
+        for (std::size_t i = 0; i < g.x_mm.size(); ++i) m.at(i, j) = g.at(i, n - 1 - j);
+    }
+    return m;
+}
+}  // namespace
+
+Slab turned_over(const Slab& slab) {
+    Slab t = slab;
+    for (Station& s : t.tape.stations) {
+        const Station old = s;
+        const auto other = [](std::optional<double> own, std::optional<double> face_a, double lean) {
+            if (own || !face_a) return own;
+            return std::optional(*face_a + lean);
+        };
+        // Left and right change places with the faces.
+        s.left_mm = other(old.other_right_mm, old.right_mm, slab.tape.lean_right_mm);
+        s.right_mm = other(old.other_left_mm, old.left_mm, slab.tape.lean_left_mm);
+        s.other_left_mm = old.right_mm;
+        s.other_right_mm = old.left_mm;
+        if (old.thickness_right_mm) {
+            s.thickness_mm = old.thickness_right_mm;
+            s.thickness_right_mm = old.thickness_mm;
+        }
+    }
+    t.tape.lean_left_mm = -slab.tape.lean_right_mm;
+    t.tape.lean_right_mm = -slab.tape.lean_left_mm;
+    t.heights_a = mirrored(slab.heights_b);
+    t.heights_b = mirrored(slab.heights_a);
+    for (Flaw& f : t.flaws) {
+        f.face = f.face == Face::a ? Face::b : Face::a;
+        for (Vec2& p : f.outline) p.y = -p.y;
+        std::reverse(f.outline.begin(), f.outline.end());
+    }
+    return t;
+}
+
+double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low, double high) {
+    const auto level = [&](double share) { return intersection_area(region, shape.ring_at(share)); };
+    const double mean = (level(low) + 4 * level((low + high) / 2) + level(high)) / 6;
+    return mean * thickness_mm * (high - low) * 1e-9;
+}
+
+namespace {
+struct Means {
+    double width = 0, narrowest = 1e300, widest = 0, narrow_x = 0, thickness = 0, thinnest = 1e300, thickest = 0;
+};
+
+Means means_of(const SlabShape& s) {
+    Means m;
+    constexpr int n = 60;
+    for (int i = 0; i < n; ++i) {
+        const double x = s.x0 + (s.x1 - s.x0) * (i + 0.5) / n;
+        const auto a = cut_at_x(s.ring_a, x);
+        if (a.empty()) continue;
+        const double w = a.back().to - a.front().from;
+        m.width += w / n;
+        if (w < m.narrowest) m.narrowest = w, m.narrow_x = x;
+        m.widest = std::max(m.widest, w);
+        constexpr int k = 9;
+        for (int j = 0; j < k; ++j) {
+            const double t = s.thickness_at({x, a.front().from + w * (j + 0.5) / k});
+            m.thickness += t / (n * k);
+            m.thinnest = std::min(m.thinnest, t);
+            m.thickest = std::max(m.thickest, t);
+        }
+    }
+    return m;
+}
+}  // namespace
+
+double board_feet(const SlabShape& s) {
+    const Means m = means_of(s);
+    return (s.x1 - s.x0) * m.width * m.thickness / (25.4 * 25.4 * 25.4) / 144;
+}
+
+std::optional<double> density_of(const Slab& slab) {
+    const Species* sp = find_species(slab.species);
+    if (!sp || !sp->specific_gravity_12) return {};
+    return density(*sp->specific_gravity_12, slab.moisture_pct.value_or(12));
+}
+
+std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
+    std::vector<Figure> out;
+    if (!s.usable) return out;
+    const Means m = means_of(s);
+    const double len = s.x1 - s.x0;
+    out.push_back({"rack.size", "Length", mm(len), {}, {},
+                   {"last station − first station",
+                    {{"first", along(s.x0), "tape"}, {"last", along(s.x1), "tape"}},
+                    "measured"}});
+    out.push_back({"rack.width", "Narrowest and widest", mm(m.narrowest), mm(m.widest),
+                   say("narrowest at {}", along(m.narrow_x)),
+                   {"left + right distance from the chalk line, face A, at 60 places",
+                    {{"mean", mm(m.width), "tape"}},
+                    "edges run as a monotone cubic between stations"}});
+    out.push_back({"rack.thickness", "Thickness", fine(m.thinnest), fine(m.thickest), {},
+                   {"height of face A − height of face B over the slab",
+                    {{"mean", fine(m.thickness), "caliper and straightedge"}},
+                    s.heights_a || s.heights_b ? "heights read" : "caliper only: faces taken as flat"}});
+    if (const auto rho = density_of(slab)) {
+        const Box box = bounds(s.ring_a);
+        const Box under = bounds(s.ring_b);
+        const double y0 = std::min(box.low.y, under.low.y) - 1;
+        const double y1 = std::max(box.high.y, under.high.y) + 1;
+        const Ring all{{s.x0, y0}, {s.x1, y0}, {s.x1, y1}, {s.x0, y1}};
+        const double v = volume_m3(s, all, m.thickness);
+        out.push_back({"rack.mass", "Weighs about", kg(v * *rho), {}, say("an estimate, bark not counted"),
+                       {"volume × 1000 × G12 × (1 + M/100)",
+                        {{"volume, litres", number(v * 1000), "matched rings, Simpson's rule"},
+                         {"density, kg/m³", number(*rho), "species table"},
+                         {"moisture", percent(slab.moisture_pct.value_or(12)),
+                          slab.moisture_pct ? "meter" : "no reading: 12 % taken"}},
+                        "Wood Handbook FPL-GTR-190, table 5-3a"}});
+    }
+    out.push_back({"rack.board_feet", "Board feet", number(std::round(board_feet(s) * 10) / 10), {}, {},
+                   {"length × mean width × mean thickness / 144, in inches",
+                    {{"length", mm(len), "tape"}, {"mean width", mm(m.width), "tape"},
+                     {"mean thickness", fine(m.thickness), "caliper and straightedge"}},
+                    "trade measure"}});
+    return out;
+}
+
+}  // namespace yb

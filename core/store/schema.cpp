@@ -1,0 +1,188 @@
+#include "core/store/schema.h"
+
+#include <algorithm>
+#include <chrono>
+#include <filesystem>
+#include <fstream>
+
+#include <fmt/chrono.h>
+#include <fmt/format.h>
+#include <sqlite3.h>
+#include <unistd.h>
+
+#include "core/io/json.h"
+
+namespace yb {
+
+namespace fs = std::filesystem;
+
+void prepare_connection(SQLite::Database& db) {
+    db.exec("PRAGMA foreign_keys = ON");
+    db.exec("PRAGMA journal_mode = WAL");
+    db.exec("PRAGMA synchronous = FULL");
+}
+
+void create_schema(SQLite::Database& db) {
+    SQLite::Transaction tx(db);
+    db.exec("CREATE TABLE revision ("
+            " id INTEGER PRIMARY KEY, parent INTEGER NOT NULL, redo INTEGER NOT NULL,"
+            " label TEXT NOT NULL, at TEXT NOT NULL)");
+    db.exec("CREATE TABLE change ("
+            " id INTEGER PRIMARY KEY, revision INTEGER NOT NULL REFERENCES revision(id),"
+            " kind TEXT NOT NULL CHECK (kind IN ('shop','slab','job')), document TEXT NOT NULL, body TEXT)");
+    db.exec("CREATE INDEX change_revision ON change(revision)");
+    db.exec("CREATE TABLE head (one INTEGER PRIMARY KEY CHECK (one = 1), revision INTEGER NOT NULL)");
+    db.exec("INSERT INTO head VALUES (1, 0)");
+    db.exec(fmt::format("PRAGMA application_id = {}", application_id));
+    db.exec(fmt::format("PRAGMA user_version = {}", schema_version));
+    tx.commit();
+}
+
+void migrate(SQLite::Database& db) {
+    const int version = db.execAndGet("PRAGMA user_version").getInt();
+    if (version == schema_version) return;
+    // Version 1 is the first; later versions add their step here, oldest first.
+    throw StoreError(StoreError::Kind::damaged, fmt::format("The file says version {}, which never was.", version));
+}
+
+std::string backup_folder(const std::string& path) { return path + ".backups"; }
+
+void backup_once_a_day(SQLite::Database& db, const std::string& path) {
+    const fs::path folder = backup_folder(path);
+    const std::string today = fmt::format("{:%F}", fmt::localtime(std::chrono::system_clock::to_time_t(std::chrono::system_clock::now())));
+    const fs::path target = folder / (today + ".shop");
+    std::error_code e;
+    if (fs::exists(target, e)) return;
+    fs::create_directories(folder, e);
+    if (e) return;
+    const fs::path part = folder / (today + ".part");
+    try {
+        fs::remove(part, e);
+        SQLite::Statement q(db, "VACUUM INTO ?");
+        q.bind(1, part.string());
+        q.exec();
+        fs::rename(part, target, e);
+    } catch (const SQLite::Exception&) {
+        fs::remove(part, e);
+        return;
+    }
+    std::vector<fs::path> all;
+    for (const auto& entry : fs::directory_iterator(folder, e))
+        if (entry.path().extension() == ".shop") all.push_back(entry.path());
+    std::sort(all.begin(), all.end());
+    for (std::size_t i = 0; i + 14 < all.size(); ++i) fs::remove(all[i], e);
+}
+
+bool can_write(const std::string& path) {
+    const fs::path folder = fs::absolute(path).parent_path();
+    return ::access(path.c_str(), W_OK) == 0 && ::access(folder.c_str(), W_OK) == 0;
+}
+
+std::string read_only_uri(const std::string& path) {
+    std::string out = "file:";
+    for (const char c : fs::absolute(path).string())
+        if (c == '?' || c == '#' || c == '%') out += fmt::format("%{:02X}", static_cast<unsigned char>(c));
+        else out += c;
+    // Without a log beside it nobody is writing: then it can be read without making one.
+    std::error_code e;
+    return out + (fs::exists(path + "-wal", e) ? "" : "?immutable=1");
+}
+
+namespace {
+
+void look_through(SQLite::Database& db, CheckReport& r) {
+    if (db.execAndGet("PRAGMA application_id").getInt() != application_id) {
+        r.problems.emplace_back("it is not a shop file");
+        return;
+    }
+    const int version = db.execAndGet("PRAGMA user_version").getInt();
+    if (version > schema_version) {
+        r.problems.push_back(fmt::format("it was written by a newer program (version {})", version));
+        return;
+    }
+    SQLite::Statement integrity(db, "PRAGMA integrity_check(5)");
+    while (integrity.executeStep())
+        if (const std::string s = integrity.getColumn(0).getString(); s != "ok") r.problems.push_back(s);
+    SQLite::Statement keys(db, "PRAGMA foreign_key_check");
+    while (keys.executeStep()) r.problems.emplace_back("a change belongs to no revision");
+    r.revisions = db.execAndGet("SELECT count(*) FROM revision").getInt64();
+    if (db.execAndGet("SELECT count(*) FROM head JOIN revision ON head.revision = revision.id").getInt() != 1)
+        r.problems.emplace_back("the head points at no revision");
+    if (db.execAndGet("SELECT count(*) FROM revision WHERE parent <> 0 AND parent NOT IN (SELECT id FROM revision)").getInt() != 0)
+        r.problems.emplace_back("a revision's parent is missing");
+}
+
+}  // namespace
+
+CheckReport check_shop(const std::string& path) {
+    if (!fs::exists(path)) throw StoreError(StoreError::Kind::missing, "There is no file " + path + ".");
+    CheckReport r;
+    try {
+        SQLite::Database db(read_only_uri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
+        look_through(db, r);
+        if (r.problems.empty()) {
+            r.slabs = static_cast<std::size_t>(db.execAndGet("SELECT count(DISTINCT document) FROM change WHERE kind = 'slab'").getInt());
+            r.jobs = static_cast<std::size_t>(db.execAndGet("SELECT count(DISTINCT document) FROM change WHERE kind = 'job'").getInt());
+        }
+    } catch (const SQLite::Exception& e) {
+        r.problems.emplace_back(e.what());
+    }
+    r.ok = r.problems.empty();
+    return r;
+}
+
+StoreError shop_error(const std::string& path, const CheckReport& report) {
+    using K = StoreError::Kind;
+    const std::string why = report.problems.empty() ? "" : report.problems.front();
+    if (why == "it is not a shop file")
+        return {K::not_a_shop, path + " is not a shop file. It was left as it is; choose another."};
+    if (why.rfind("it was written by a newer program", 0) == 0)
+        return {K::newer, path + " can't be opened: " + why + ". It was left as it is."};
+    return {K::damaged, path + " is damaged: " + why + ". It was left as it is."};
+}
+
+std::optional<std::string> newest_backup(const std::string& path) {
+    std::vector<fs::path> all;
+    std::error_code e;
+    for (const auto& entry : fs::directory_iterator(backup_folder(path), e))
+        if (entry.path().extension() == ".shop") all.push_back(entry.path());
+    std::sort(all.rbegin(), all.rend());
+    for (const fs::path& p : all)
+        if (check_shop(p.string()).ok) return p.string();
+    return {};
+}
+
+Salvage salvage(const std::string& path) {
+    Salvage s;
+    bool broken = false;
+    try {
+        SQLite::Database db(read_only_uri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
+        std::int64_t last = 0;
+        try {
+            last = db.execAndGet("SELECT max(id) FROM change").getInt64();
+        } catch (const SQLite::Exception&) {
+            last = 100000;
+            broken = true;
+        }
+        // Row by row, so that one bad page does not hide the rest.
+        int missed = 0;
+        for (std::int64_t id = 1; id <= last; ++id) {
+            try {
+                SQLite::Statement q(db, "SELECT kind, document, body FROM change WHERE id = ?");
+                q.bind(1, static_cast<std::int64_t>(id));
+                if (!q.executeStep()) continue;
+                const auto body = q.getColumn(2);
+                apply_document(s.documents, q.getColumn(0).getString(), q.getColumn(1).getString(), body.isNull() ? "" : body.getString());
+            } catch (const std::exception&) {
+                ++missed;
+            }
+        }
+        if (missed > 0) s.lost.push_back(fmt::format("{} of the changes can't be read; the version before them is shown", missed));
+        if (broken) s.lost.emplace_back("the list of changes itself is damaged");
+    } catch (const SQLite::Exception& e) {
+        s.lost.push_back(std::string("the file can't be read at all: ") + e.what());
+    }
+    return s;
+}
+
+}  // namespace yb

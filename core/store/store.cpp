@@ -1,0 +1,287 @@
+#include "core/store/store.h"
+
+#include <algorithm>
+#include <chrono>
+#include <filesystem>
+#include <set>
+#include <unordered_map>
+
+#include <SQLiteCpp/SQLiteCpp.h>
+#include <fmt/chrono.h>
+#include <fmt/format.h>
+#include <sqlite3.h>
+
+#include "core/io/json.h"
+#include "core/store/schema.h"
+
+namespace yb {
+
+namespace fs = std::filesystem;
+
+StoreError sqlite_error(const SQLite::Exception& e, const std::string& path) {
+    using K = StoreError::Kind;
+    switch (e.getErrorCode()) {
+        case SQLITE_FULL:
+            return {K::full, "The disk that holds " + path + " is full. Free some space and try again."};
+        case SQLITE_READONLY:
+        case SQLITE_PERM:
+        case SQLITE_CANTOPEN:
+            return {K::read_only, path + " can't be written here. Save a copy in a folder of your own."};
+        case SQLITE_BUSY:
+        case SQLITE_LOCKED:
+            return {K::busy, path + " is open in another program. Close it there and try again."};
+        case SQLITE_CORRUPT: return {K::damaged, path + " is damaged: " + e.getErrorStr() + "."};
+        case SQLITE_NOTADB: return {K::damaged, path + " is damaged or no shop file: its first page can't be read."};
+        case SQLITE_IOERR:
+            return {K::full, "Writing to " + path + " failed: the disk is full or was taken out. Nothing typed is lost here; "
+                             "free some space and try again."};
+        default: return {K::other, path + ": " + e.what()};
+    }
+}
+
+namespace {
+
+std::string now_utc() {
+    return fmt::format("{:%FT%TZ}", std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now()));
+}
+
+struct Change {
+    std::string kind, id, body;  // an empty body: the document is no longer there
+};
+
+template <class Map>
+void compare(const Map& old, const Map& next, const char* kind, std::vector<Change>& out) {
+    for (const auto& [id, doc] : next) {
+        const auto it = old.find(id);
+        if (it == old.end() || !(it->second == doc)) out.push_back({kind, id, to_json(doc).dump()});
+    }
+    for (const auto& [id, doc] : old)
+        if (!next.count(id)) out.push_back({kind, id, ""});
+}
+
+std::vector<Change> changes(const Documents& old, const Documents& next) {
+    std::vector<Change> out;
+    if (!(old.shop == next.shop)) out.push_back({"shop", "shop", to_json(next.shop).dump()});
+    compare(old.slabs, next.slabs, "slab", out);
+    compare(old.jobs, next.jobs, "job", out);
+    return out;
+}
+
+}  // namespace
+
+void apply_document(Documents& docs, const std::string& kind, const std::string& id, const std::string& body) {
+    if (kind == "shop") docs.shop = shop_from_json(parse_json(body));
+    else if (kind == "slab" && body.empty()) docs.slabs.erase(id);
+    else if (kind == "slab") docs.slabs[id] = slab_from_json(parse_json(body));
+    else if (kind == "job" && body.empty()) docs.jobs.erase(id);
+    else if (kind == "job") docs.jobs[id] = job_from_json(parse_json(body));
+}
+
+struct Store::Impl {
+    std::string path;
+    bool read_only = false;
+    SQLite::Database db;
+    Documents docs;
+    std::int64_t head = 0;
+    struct Row {
+        std::int64_t parent = 0, redo = 0;
+        std::string label, at;
+    };
+    std::unordered_map<std::int64_t, Row> revisions;
+
+    Impl(std::string p, int flags)
+        : path(std::move(p)), read_only((flags & SQLite::OPEN_READONLY) != 0), db(path, flags, 2000) {}
+
+    void load() {
+        SQLite::Statement q(db, "SELECT id, parent, redo, label, at FROM revision");
+        while (q.executeStep())
+            revisions[q.getColumn(0).getInt64()] = {q.getColumn(1).getInt64(), q.getColumn(2).getInt64(),
+                                                    q.getColumn(3).getString(), q.getColumn(4).getString()};
+        head = db.execAndGet("SELECT revision FROM head").getInt64();
+        read_state();
+    }
+
+    /// The state at the head: for every document its newest change on the way from the root.
+    void read_state() {
+        std::set<std::int64_t> on_path;
+        for (std::int64_t r = head; r != 0; r = revisions.at(r).parent) on_path.insert(r);
+        std::map<std::pair<std::string, std::string>, std::int64_t> newest;  // change row of each document
+        SQLite::Statement q(db, "SELECT id, revision, kind, document FROM change ORDER BY id");
+        while (q.executeStep())
+            if (on_path.count(q.getColumn(1).getInt64()))
+                newest[{q.getColumn(2).getString(), q.getColumn(3).getString()}] = q.getColumn(0).getInt64();
+        Documents fresh;
+        SQLite::Statement body(db, "SELECT body FROM change WHERE id = ?");
+        for (const auto& [key, row] : newest) {
+            body.bind(1, static_cast<std::int64_t>(row));
+            if (body.executeStep()) {
+                const auto column = body.getColumn(0);
+                apply_document(fresh, key.first, key.second, column.isNull() ? "" : column.getString());
+            }
+            body.reset();
+        }
+        docs = std::move(fresh);
+    }
+
+    void move_head(std::int64_t to) {
+        SQLite::Statement q(db, "UPDATE head SET revision = ?");
+        q.bind(1, static_cast<std::int64_t>(to));
+        q.exec();
+    }
+
+    template <class F>
+    auto guarded(F f) {
+        if (read_only)
+            throw StoreError(StoreError::Kind::read_only, path + " is open for reading only. Save a copy in a folder of your own.");
+        try {
+            return f();
+        } catch (const SQLite::Exception& e) {
+            throw sqlite_error(e, path);
+        }
+    }
+};
+
+Store::Store(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
+Store::Store(Store&&) noexcept = default;
+Store& Store::operator=(Store&&) noexcept = default;
+Store::~Store() = default;
+
+Store Store::create(const std::string& path, const Documents& first, const std::string& label) {
+    if (fs::exists(path)) throw StoreError(StoreError::Kind::other, path + " is there already. Choose another name.");
+    try {
+        auto impl = std::make_unique<Impl>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+        prepare_connection(impl->db);
+        create_schema(impl->db);
+        Store store(std::move(impl));
+        // An empty shop is compared with, so that even a shop of defaults is written.
+        store.impl_->docs.shop.name = first.shop.name + " ";
+        store.append(label, first);
+        return store;
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, path);
+    }
+}
+
+Store Store::open(const std::string& path) {
+    if (!fs::exists(path)) throw StoreError(StoreError::Kind::missing, "There is no file " + path + ".");
+    const CheckReport report = check_shop(path);
+    if (!report.ok) throw shop_error(path, report);
+    int flags = SQLite::OPEN_READWRITE;
+    if (!can_write(path)) flags = SQLite::OPEN_READONLY;
+    try {
+        auto impl = std::make_unique<Impl>(flags == SQLite::OPEN_READONLY ? read_only_uri(path) : path,
+                                           flags == SQLite::OPEN_READONLY ? flags | SQLite::OPEN_URI : flags);
+        impl->path = path;
+        if (!impl->read_only) {
+            prepare_connection(impl->db);
+            migrate(impl->db);
+            backup_once_a_day(impl->db, path);
+        }
+        impl->load();
+        return Store(std::move(impl));
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, path);
+    } catch (const FormatError& e) {
+        throw StoreError(StoreError::Kind::damaged, path + " is damaged: " + e.what() + ".");
+    } catch (const std::out_of_range&) {
+        throw StoreError(StoreError::Kind::damaged, path + " is damaged: a revision is missing.");
+    }
+}
+
+const Documents& Store::documents() const { return impl_->docs; }
+const std::string& Store::path() const { return impl_->path; }
+bool Store::read_only() const { return impl_->read_only; }
+
+void Store::append(const std::string& label, const Documents& next) {
+    const auto list = changes(impl_->docs, next);
+    if (list.empty()) return;
+    impl_->guarded([&] {
+        auto& db = impl_->db;
+        SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
+        const std::string at = now_utc();
+        SQLite::Statement rev(db, "INSERT INTO revision (parent, redo, label, at) VALUES (?, 0, ?, ?)");
+        rev.bind(1, static_cast<std::int64_t>(impl_->head));
+        rev.bind(2, label);
+        rev.bind(3, at);
+        rev.exec();
+        const std::int64_t id = db.getLastInsertRowid();
+        SQLite::Statement change(db, "INSERT INTO change (revision, kind, document, body) VALUES (?, ?, ?, ?)");
+        for (const Change& c : list) {
+            change.bind(1, static_cast<std::int64_t>(id));
+            change.bind(2, c.kind);
+            change.bind(3, c.id);
+            if (c.body.empty()) change.bind(4);
+            else change.bind(4, c.body);
+            change.exec();
+            change.reset();
+        }
+        impl_->move_head(id);
+        tx.commit();
+        impl_->revisions[id] = {impl_->head, 0, label, at};
+        impl_->head = id;
+        impl_->docs = next;
+    });
+}
+
+bool Store::can_undo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).parent != 0; }
+bool Store::can_redo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).redo != 0; }
+std::string Store::undo_label() const { return can_undo() ? impl_->revisions.at(impl_->head).label : ""; }
+std::string Store::redo_label() const {
+    return can_redo() ? impl_->revisions.at(impl_->revisions.at(impl_->head).redo).label : "";
+}
+
+void Store::undo() {
+    if (!can_undo()) return;
+    impl_->guarded([&] {
+        auto& db = impl_->db;
+        const std::int64_t from = impl_->head;
+        const std::int64_t to = impl_->revisions.at(from).parent;
+        SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
+        SQLite::Statement q(db, "UPDATE revision SET redo = ? WHERE id = ?");
+        q.bind(1, static_cast<std::int64_t>(from));
+        q.bind(2, static_cast<std::int64_t>(to));
+        q.exec();
+        impl_->move_head(to);
+        tx.commit();
+        impl_->revisions.at(to).redo = from;
+        impl_->head = to;
+        impl_->read_state();
+    });
+}
+
+void Store::redo() {
+    if (!can_redo()) return;
+    impl_->guarded([&] {
+        const std::int64_t to = impl_->revisions.at(impl_->head).redo;
+        SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
+        impl_->move_head(to);
+        tx.commit();
+        impl_->head = to;
+        impl_->read_state();
+    });
+}
+
+std::vector<RevisionInfo> Store::history() const {
+    std::vector<RevisionInfo> out;
+    for (std::int64_t r = impl_->head; r != 0; r = impl_->revisions.at(r).parent)
+        out.push_back({r, impl_->revisions.at(r).label, impl_->revisions.at(r).at});
+    std::reverse(out.begin(), out.end());
+    return out;
+}
+
+void Store::save_copy(const std::string& path) const {
+    if (fs::exists(path)) throw StoreError(StoreError::Kind::other, path + " is there already. Choose another name.");
+    try {
+        SQLite::Statement q(impl_->db, "VACUUM INTO ?");
+        q.bind(1, path);
+        q.exec();
+    } catch (const SQLite::Exception& e) {
+        std::error_code ignored;
+        fs::remove(path, ignored);
+        throw sqlite_error(e, path);
+    }
+}
+
+void Store::limit_pages(int pages) { impl_->db.exec(fmt::format("PRAGMA max_page_count = {}", pages)); }
+
+}  // namespace yb

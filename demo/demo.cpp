@@ -1,0 +1,172 @@
+#include "demo/demo.h"
+
+#include <array>
+#include <cmath>
+#include <numbers>
+#include <random>
+
+namespace yb {
+namespace {
+
+/// To half a millimetre, as a tape or a feeler is read.
+double read(double v) { return std::round(v * 2) / 2; }
+
+Ring blob(Vec2 c, double along, double across, double turn_deg, int points, double rough, unsigned seed) {
+    std::mt19937 random(seed);
+    const auto jitter = [&] { return 1 + rough * (static_cast<double>(random() % 2001) / 1000 - 1); };
+    const Frame f{c, turn_deg};
+    Ring r;
+    for (int i = 0; i < points; ++i) {
+        const double t = 2 * std::numbers::pi * i / points;
+        const double k = jitter();
+        const Vec2 p = f.to_slab({along / 2 * std::cos(t) * k, across / 2 * std::sin(t) * k});
+        r.push_back({read(p.x), read(p.y)});
+    }
+    return r;
+}
+
+Flaw flaw(const char* id, FlawKind kind, Face face, Ring outline, std::optional<double> depth, double floor_share, const char* note) {
+    return {id, kind, face, std::move(outline), !depth, depth, floor_share, note};
+}
+
+}  // namespace
+
+Slab make_slab(const SlabRecipe& r) {
+    std::mt19937 random(r.seed);
+    const auto uniform = [&] { return static_cast<double>(random() >> 5) / static_cast<double>(1U << 27); };
+    std::array<double, 8> phase{};
+    for (double& p : phase) p = 2 * std::numbers::pi * uniform();
+    const auto middle = [&](double s) { return r.sweep_mm * std::sin(std::numbers::pi * s); };
+    const auto half = [&](double s, int side) {
+        const double base = (r.width_mm + r.taper_mm * (0.5 - s)) / 2;
+        const auto k = static_cast<std::size_t>(side) * 3;
+        return base + r.wave_mm * (0.6 * std::sin(2 * std::numbers::pi * (0.9 * s) + phase[k]) +
+                                   0.3 * std::sin(2 * std::numbers::pi * (2.1 * s) + phase[k + 1]) +
+                                   0.16 * std::sin(2 * std::numbers::pi * (4.7 * s) + phase[k + 2]));
+    };
+    Slab slab;
+    slab.id = r.id, slab.name = r.name, slab.species = r.species, slab.tree = r.tree;
+    slab.tape.lean_left_mm = r.lean_left_mm;
+    slab.tape.lean_right_mm = r.lean_right_mm;
+    const auto face_a = [&](double s, double t) {  // t runs from -1 to 1 across
+        return -r.bow_mm * std::sin(std::numbers::pi * s) - r.cup_mm * (1 - t * t) + r.twist_mm * (s - 0.5) * t;
+    };
+    const auto face_b = [&](double s, double t) {
+        return -0.8 * r.bow_mm * std::sin(std::numbers::pi * s) - 0.7 * r.cup_mm * (1 - t * t) + 0.9 * r.twist_mm * (s - 0.5) * t -
+               r.thickness_mm - 1.5 * std::sin(3 * s + phase[6]);
+    };
+    for (double x = 0;; x = std::min(x + r.station_mm, r.length_mm)) {
+        const double s = x / r.length_mm;
+        Station st;
+        st.x_mm = x;
+        st.left_mm = read(half(s, 0) + middle(s));
+        st.right_mm = read(half(s, 1) - middle(s));
+        st.thickness_mm = read(face_a(s, 1) - face_b(s, 1));
+        st.thickness_right_mm = read(face_a(s, -1) - face_b(s, -1));
+        slab.tape.stations.push_back(st);
+        if (x >= r.length_mm) break;
+    }
+    const auto grid = [&](bool top) {
+        HeightGrid g;
+        for (double x = 50; x <= r.length_mm - 40; x += r.grid_x_mm) g.x_mm.push_back(x);
+        const int n = std::max(2, static_cast<int>(r.width_mm * 0.8 / r.grid_y_mm) + 1);
+        for (int j = 0; j < n; ++j) g.y_mm.push_back(read((j - (n - 1) / 2.0) * r.grid_y_mm));
+        for (const double x : g.x_mm)
+            for (const double y : g.y_mm) {
+                const double s = x / r.length_mm;
+                const double t = 2 * y / r.width_mm;
+                const double z = top ? -face_a(s, t) + r.twist_mm : face_b(s, t) + r.thickness_mm + 0.9 * r.twist_mm + r.bow_mm;
+                g.gap_mm.emplace_back(read(std::max(0.0, z + r.noise_mm * (2 * uniform() - 1))));
+            }
+        return g;
+    };
+    slab.heights_a = grid(true);
+    slab.heights_b = grid(false);
+    return slab;
+}
+
+Documents demo_shop() {
+    Documents d;
+    d.shop.name = "Tarnside workshop";
+
+    SlabRecipe plane{"slab-sycamore-3", "Sycamore 3", "sycamore, American", "the mill-lane sycamore",
+                     2720, 1010, 62, 22, 70, 24, 7, 3.5, 11, 14, 18, 300, 200, 150, 0.3, 7};
+    Slab sycamore = make_slab(plane);
+    sycamore.sequence = 3;
+    sycamore.pith_mm = 120;
+    sycamore.moisture_pct = 9.5;
+    sycamore.moisture_on = "2026-11-20";
+    sycamore.price = 620;
+    sycamore.notes = "Air-dried under the lean-to, four weeks in the shop.";
+    sycamore.flaws.push_back(flaw("crack-1", FlawKind::crack, Face::a,
+                                  {{0, -8}, {180, -3}, {300, 12}, {430, 22}, {300, 20}, {170, 6}, {0, 4}}, std::nullopt, 0.5, "end crack"));
+    sycamore.flaws.push_back(flaw("void-1", FlawKind::void_, Face::a, blob({1640, 175}, 210, 64, 12, 14, 0.12, 3), std::nullopt, 0.55, "where a limb rotted out"));
+    sycamore.flaws.push_back(flaw("knot-1", FlawKind::knot, Face::a, blob({980, -210}, 90, 70, 30, 12, 0.06, 5), 9, 0.7, "loose rim"));
+    d.slabs[sycamore.id] = sycamore;
+
+    Slab hackberry = make_slab({"slab-hackberry-1", "Hackberry 1", "hackberry", "the ferry-landing hackberry",
+                                1950, 520, 52, -14, 40, 16, 4, 2.5, 7, 9, 7, 250, 180, 110, 0.3, 11});
+    hackberry.moisture_pct = 13.5;
+    hackberry.moisture_on = "2026-11-20";
+    hackberry.price = 180;
+    hackberry.flaws.push_back(flaw("pocket-1", FlawKind::pocket, Face::a, blob({620, -150}, 150, 40, 4, 10, 0.15, 2), 14, 0.4, "bark pocket"));
+    d.slabs[hackberry.id] = hackberry;
+
+    Slab maple = make_slab({"slab-maple-2", "Bigleaf maple 2", "maple, bigleaf", "the quarry maple",
+                            1480, 1180, 66, 10, -50, 30, 5, 5, 8, 20, 22, 240, 170, 160, 0.3, 23});
+    maple.moisture_pct = 8.6;
+    maple.moisture_on = "2026-11-18";
+    maple.sequence = 2;
+    maple.price = 740;
+    maple.flaws.push_back(flaw("soft-1", FlawKind::soft, Face::b, blob({300, 250}, 160, 110, 0, 12, 0.1, 9), 12, 0.6, "punky"));
+    d.slabs[maple.id] = maple;
+
+    Slab butternut = make_slab({"slab-butternut-5", "Butternut 5", "butternut", "the orchard butternut",
+                                2250, 640, 48, 30, 80, 20, 9, 2, 6, 11, 13, 300, 220, 130, 0.3, 31});
+    butternut.moisture_pct = 10.2;
+    butternut.moisture_on = "2026-11-20";
+    butternut.heights_a = {};
+    butternut.heights_b = {};
+    butternut.price = 260;
+    d.slabs[butternut.id] = butternut;
+
+    Job table;
+    table.id = "job-reading-table";
+    table.name = "Reading table, seed library";
+    table.client = "the village seed library";
+    table.slab = sycamore.id;
+    table.start = "2026-11-30";
+    table.top = {2200, 930, 48, 740, LiveEdges::both, 8};
+    table.placement = {1370, 12, 0.4, false, 30};
+    table.room = generic_climates()[2];
+    table.under = starting_under(table.top);
+    table.under.helpers = 2;
+    table.fill.voids.push_back({"crack-1", "slow-deep", false});
+    d.jobs[table.id] = table;
+
+    Job bench;
+    bench.id = "job-landing-bench";
+    bench.name = "Bench, ferry landing";
+    bench.client = "the ferry landing";
+    bench.slab = hackberry.id;
+    bench.start = "2026-12-07";
+    bench.top = {1700, 520, 42, 450, LiveEdges::left, 3};
+    bench.placement = {975, -8, 0, false, 25};
+    bench.room = generic_climates()[4];
+    bench.under = starting_under(bench.top);
+    d.jobs[bench.id] = bench;
+
+    Job hall;
+    hall.id = "job-hall-table";
+    hall.name = "Hall table";
+    hall.client = "a house above the tarn";
+    hall.slab = maple.id;
+    hall.start = "2027-01-11";
+    hall.top = {1100, 900, 50, 760, LiveEdges::none, 4};
+    hall.placement = {740, 0, 0, false, 25};
+    hall.room = generic_climates()[0];
+    d.jobs[hall.id] = hall;
+    return d;
+}
+
+}  // namespace yb
