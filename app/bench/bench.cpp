@@ -1,0 +1,399 @@
+#include "app/bench/bench.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QWheelEvent>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "app/bench/wood_face.h"
+#include "app/theme/theme.h"
+
+namespace yb {
+
+Bench::Bench(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("bench");
+    setAccessibleName(tr("Bench: plan, strip and end view"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    connect(&session, &Session::changed, this, [this] {
+        lay_out();
+        update();
+    });
+    connect(&session, &Session::gauge_moved, this, [this] {
+        map_.gauge_mm = session_.gauge_mm();
+        update();
+    });
+}
+
+void Bench::set_step_view(StepView* view) {
+    view_ = view;
+    picked_.clear();
+    drawn_ = nullptr;
+    lay_out();
+    update();
+}
+
+void Bench::set_plan_only(bool only) {
+    plan_only_ = only;
+    lay_out();
+    update();
+}
+
+void Bench::resizeEvent(QResizeEvent*) { lay_out(); }
+
+void Bench::lay_out() {
+    const double w = width();
+    const double h = height();
+    const double left = 56;
+    const double right = 40;
+    map_.ruler = {left, 26, w - left - right, 26};
+    const double top = 78;
+    const double below = plan_only_ ? 12 : std::clamp(h * 0.36, 150.0, 260.0);
+    map_.plan = {left, top, w - left - right, std::max(60.0, h - top - below)};
+    const double strip_top = map_.plan.bottom() + 26;
+    const double each = std::max(30.0, (h - strip_top - 48) / 2);
+    map_.strip = {left, strip_top, w - left - right, each * 0.86};
+    map_.end = {left, map_.strip.bottom() + 30, w - left - right, std::max(30.0, h - map_.strip.bottom() - 42)};
+    map_.gauge_mm = session_.gauge_mm();
+    const Plan* plan = session_.plan();
+    if (!plan || plan->shape.ring_a.empty()) return;
+    const Box a = bounds(plan->shape.ring_a);
+    const Box b = bounds(plan->shape.ring_b);
+    const double y0 = std::min(a.low.y, b.low.y);
+    const double y1 = std::max(a.high.y, b.high.y);
+    const double length = std::max(1.0, plan->shape.x1 - plan->shape.x0);
+    const double room = 46;  // for dimensions beside the slab
+    map_.scale = std::min(map_.plan.width() / length, std::max(20.0, map_.plan.height() - room) / std::max(1.0, y1 - y0));
+    // A slab shorter than the bench lies in its middle; stations still start where it does.
+    const double spare = map_.plan.width() - length * map_.scale;
+    map_.x0_mm = plan->shape.x0 - spare / 2 / map_.scale;
+    map_.y_mid_mm = (y0 + y1) / 2;
+    map_.end_rise = view_ ? view_->end_rise() : 1;
+    const double thickness = 95;
+    map_.end_scale = std::min(map_.end.width() * 0.72 / std::max(1.0, y1 - y0), map_.end.height() / (thickness * map_.end_rise));
+    map_.end_base_px = map_.end.bottom() - 6;
+}
+
+double Bench::station_step() const {
+    const bool metric = session_.units().metric_length();
+    const double pixels = 70;
+    static constexpr std::array metric_steps{50.0, 100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0};
+    static constexpr std::array inch_steps{76.2, 152.4, 304.8, 609.6, 1219.2};
+    const auto pick = [&](const auto& steps) {
+        for (const double s : steps)
+            if (s * map_.scale >= pixels) return s;
+        return steps.back();
+    };
+    return metric ? pick(metric_steps) : pick(inch_steps);
+}
+
+void Bench::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const auto& c = theme::colours();
+    p.fillRect(rect(), c.bench);
+    const Plan* plan = session_.plan();
+    if (!plan || plan->shape.ring_a.empty() || !view_) {
+        p.setPen(c.pencil);
+        p.setFont(theme::figures(15, true));
+        p.drawText(rect(), Qt::AlignCenter, view_ ? view_->empty_text(session_) : QString());
+        return;
+    }
+    draw_ruler(p);
+    draw_slab(p);
+    view_->draw_plan(p, map_, session_);
+    if (!plan_only_ && plan->shape.usable) {
+        p.setFont(theme::text(10));
+        p.setPen(c.pencil);
+        p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7), view_->strip_title(session_));
+        p.setPen(QPen(c.rule, 1));
+        p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
+        view_->draw_strip(p, map_, session_);
+        draw_section(p);
+    }
+    draw_handles(p);
+    draw_outline_so_far(p);
+    draw_gauge(p);
+}
+
+void Bench::draw_ruler(QPainter& p) {
+    const auto& c = theme::colours();
+    const Plan& plan = *session_.plan();
+    p.setPen(QPen(c.pencil, 1));
+    const double y = map_.ruler.bottom();
+    const double x0 = map_.px(plan.shape.x0);
+    const double x1 = map_.px(plan.shape.x1);
+    p.drawLine(QPointF(x0, y), QPointF(x1, y));
+    p.setFont(theme::figures(9, true));
+    const double step = station_step();
+    const int minor = 5;
+    for (int i = 0;; ++i) {
+        const double x = plan.shape.x0 + i * step / minor;
+        if (x > plan.shape.x1 + 0.5) break;
+        const bool major = i % minor == 0;
+        p.drawLine(QPointF(map_.px(x), y), QPointF(map_.px(x), y - (major ? 8 : 4)));
+        if (!major) continue;
+        const QString text = QString::fromStdString(print(along(x), session_.units()).number);
+        p.drawText(QRectF(map_.px(x) - 40, y - 26, 80, 16), Qt::AlignCenter, text);
+    }
+    if (session_.units().metric_length()) p.drawText(QPointF(x1 + 8, y - 12), "m");
+}
+
+void Bench::draw_slab(QPainter& p) {
+    const Plan& plan = *session_.plan();
+    const double ratio = devicePixelRatioF();
+    if (face_version_ != session_.slab_version() || face_size_ != map_.plan.size() || face_scale_ != map_.scale) {
+        face_ = draw_face(plan.slab, plan.shape, map_, ratio);
+        face_version_ = session_.slab_version();
+        face_size_ = map_.plan.size();
+        face_scale_ = map_.scale;
+    }
+    const QPolygonF under = map_.px(plan.shape.ring_b);
+    const WoodTone tone = tone_of(plan.slab.species);
+    p.setPen(QPen(tone.edge, 1));
+    p.setBrush(tone.late.darker(135));
+    p.drawPolygon(under);
+    p.drawImage(map_.plan.topLeft(), face_);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tone.edge, 1.6));
+    p.drawPolygon(map_.px(plan.shape.ring_a));
+    draw::flaws(p, map_, plan.slab);
+}
+
+QPolygonF Bench::section() const {
+    const Plan& plan = *session_.plan();
+    const double x = std::clamp(map_.gauge_mm, plan.shape.x0 + 0.01, plan.shape.x1 - 0.01);
+    const auto a = cut_at_x(plan.shape.ring_a, x);
+    const auto b = cut_at_x(plan.shape.ring_b, x);
+    QPolygonF out;
+    if (a.empty() || b.empty()) return out;
+    constexpr int n = 24;
+    for (int i = 0; i <= n; ++i) {
+        const double y = a.front().from + (a.back().to - a.front().from) * i / n;
+        out << map_.end_px(y, plan.shape.top.at({x, y}));
+    }
+    for (int i = n; i >= 0; --i) {
+        const double y = b.front().from + (b.back().to - b.front().from) * i / n;
+        out << map_.end_px(y, plan.shape.bottom.at({x, y}));
+    }
+    return out;
+}
+
+void Bench::draw_section(QPainter& p) {
+    const auto& c = theme::colours();
+    const Plan& plan = *session_.plan();
+    p.setFont(theme::text(10));
+    p.setPen(c.pencil);
+    QString title = tr("end view at %1").arg(in_units(along(map_.gauge_mm), session_));
+    if (map_.end_rise != 1) title += tr(" · heights ×%1").arg(map_.end_rise);
+    const QString note = view_->end_note(session_);
+    if (!note.isEmpty()) title += " · " + note;
+    p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
+    const QPolygonF cut = section();
+    if (cut.isEmpty()) return;
+    draw_end_grain(p, plan.slab, plan.shape, map_, cut);
+    p.setPen(QPen(tone_of(plan.slab.species).edge, 1.4));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolygon(cut);
+    view_->draw_end(p, map_, session_);
+}
+
+void Bench::draw_gauge(QPainter& p) {
+    const auto& c = theme::colours();
+    const double x = map_.px(map_.gauge_mm);
+    const double y = map_.ruler.bottom();
+    p.setPen(QPen(c.brass, 1.6));
+    p.drawLine(QPointF(x, y + 12), QPointF(x, plan_only_ ? map_.plan.bottom() : map_.strip.bottom() + 6));
+    p.setBrush(c.brass);
+    p.setPen(QPen(c.brass_dark, 1));
+    p.drawRoundedRect(QRectF(x - 32, y + 1, 64, 12), 1.5, 1.5);
+    p.setBrush(c.slip);
+    p.setPen(Qt::NoPen);
+    for (const double d : {-22.0, 22.0}) p.drawEllipse(QPointF(x + d, y + 7), 2, 2);
+    const QString text = in_units(along(map_.gauge_mm), session_);
+    p.setFont(theme::figures(10));
+    const double w = std::max(64.0, QFontMetricsF(p.font()).horizontalAdvance(text) + 14);
+    const QRectF label(x - w / 2, y - 24, w, 22);
+    p.setBrush(c.slip);
+    p.setPen(QPen(c.brass, 1));
+    p.drawRoundedRect(label, 2, 2);
+    p.setPen(c.ink);
+    p.drawText(label, Qt::AlignCenter, text);
+}
+
+void Bench::draw_handles(QPainter& p) {
+    if (!hasFocus() && hover_.isEmpty()) return;
+    const auto& c = theme::colours();
+    for (const Handle& h : view_->handles(map_, session_)) {
+        const bool picked = hasFocus() && h.name == picked_;
+        if (!picked && h.name != hover_) continue;
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(picked ? c.brass : c.chalk, picked ? 2.2 : 1.4, picked ? Qt::SolidLine : Qt::DotLine));
+        p.drawPolygon(h.area);
+    }
+}
+
+void Bench::draw_outline(std::function<void(Ring)> done) {
+    drawn_ = std::move(done);
+    points_.clear();
+    setFocus();
+    emit say(tr("Click around the flaw on the slab. Enter or a double click closes it, Backspace takes a point back, Esc drops it."));
+    update();
+}
+
+void Bench::draw_outline_so_far(QPainter& p) {
+    if (!drawn_) return;
+    const auto& c = theme::colours();
+    QPolygonF line = map_.px(points_);
+    for (const QPointF& q : line) {
+        p.setBrush(c.chalk);
+        p.setPen(Qt::NoPen);
+        p.drawEllipse(q, 3.5, 3.5);
+    }
+    if (!points_.empty()) line << mouse_;
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
+    p.drawPolyline(line);
+}
+
+void Bench::finish_outline() {
+    if (points_.size() < 3) {
+        emit say(tr("An outline needs three points at least. Click another."));
+        return;
+    }
+    const auto done = std::exchange(drawn_, nullptr);
+    emit say({});
+    done(std::exchange(points_, {}));
+    update();
+}
+
+const Handle* Bench::handle_at(const std::vector<Handle>& all, QPointF p) const {
+    for (auto it = all.rbegin(); it != all.rend(); ++it)
+        if (it->area.containsPoint(p, Qt::OddEvenFill)) return &*it;
+    return nullptr;
+}
+
+void Bench::mousePressEvent(QMouseEvent* e) {
+    const Plan* plan = session_.plan();
+    if (e->button() != Qt::LeftButton || !plan || plan->shape.ring_a.empty() || !view_) return;
+    const QPointF at = e->position();
+    if (drawn_) {
+        if (points_.size() > 2 && QLineF(map_.px(points_.front()), at).length() < 9) return finish_outline();
+        points_.push_back(map_.mm_at(at));
+        return update();
+    }
+    moved_ = false;
+    from_ = map_.mm_at(at);
+    const QRectF brass(map_.px(map_.gauge_mm) - 36, map_.ruler.top() - 4, 72, 54);
+    const auto all = view_->handles(map_, session_);
+    if (brass.contains(at) || map_.ruler.adjusted(0, -20, 0, 16).contains(at)) {
+        held_gauge_ = true;
+        session_.set_gauge(from_.x);
+    } else if (const Handle* h = handle_at(all, at)) {
+        held_ = *h;
+        picked_ = h->name;
+        setCursor(Qt::ClosedHandCursor);
+        update();
+    } else {
+        picked_.clear();
+        if (map_.strip.contains(at) || map_.end.contains(at) || map_.plan.contains(at)) session_.set_gauge(from_.x);
+        update();
+    }
+}
+
+void Bench::mouseMoveEvent(QMouseEvent* e) {
+    mouse_ = e->position();
+    if (drawn_) return update();
+    if (held_gauge_) return session_.set_gauge(map_.mm_at(mouse_.x()));
+    if (held_) {
+        const Vec2 to = map_.mm_at(mouse_);
+        if (!moved_ && length(to - from_) * map_.scale < 2) return;
+        moved_ = true;
+        held_->drag(session_, from_, to);
+        return;
+    }
+    if (!session_.plan() || !view_) return;
+    const auto all = view_->handles(map_, session_);
+    const Handle* h = handle_at(all, mouse_);
+    const QString name = h ? h->name : QString();
+    setCursor(h ? h->cursor : Qt::ArrowCursor);
+    if (name != hover_) {
+        hover_ = name;
+        setToolTip(h ? tr("%1: drag, or [ ] to pick and arrows to move").arg(h->name) : QString());
+        update();
+    }
+}
+
+void Bench::mouseReleaseEvent(QMouseEvent*) {
+    held_gauge_ = false;
+    if (held_ && moved_) session_.keep(held_->label);
+    held_.reset();
+    setCursor(Qt::ArrowCursor);
+}
+
+void Bench::mouseDoubleClickEvent(QMouseEvent* e) {
+    if (drawn_) finish_outline();
+    else mousePressEvent(e);
+}
+
+void Bench::nudge(Vec2 by, double turn) {
+    const auto all = view_->handles(map_, session_);
+    const auto it = std::find_if(all.begin(), all.end(), [&](const Handle& h) { return h.name == picked_; });
+    if (it == all.end()) return;
+    if (turn != 0) {
+        if (!it->turn) return;
+        it->turn(session_, turn);
+    } else {
+        it->drag(session_, it->at, it->at + by);
+    }
+    session_.keep(it->label);
+}
+
+void Bench::keyPressEvent(QKeyEvent* e) {
+    if (drawn_) {
+        if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) return finish_outline();
+        if (e->key() == Qt::Key_Backspace && !points_.empty()) points_.pop_back();
+        if (e->key() == Qt::Key_Escape) {
+            drawn_ = nullptr;
+            points_.clear();
+            emit say({});
+        }
+        return update();
+    }
+    if (!view_ || !session_.plan()) return QWidget::keyPressEvent(e);
+    const auto all = view_->handles(map_, session_);
+    if ((e->key() == Qt::Key_BracketRight || e->key() == Qt::Key_BracketLeft) && !all.empty()) {
+        const auto it = std::find_if(all.begin(), all.end(), [&](const Handle& h) { return h.name == picked_; });
+        const auto n = static_cast<std::ptrdiff_t>(all.size());
+        std::ptrdiff_t i = it == all.end() ? -1 : it - all.begin();
+        i = e->key() == Qt::Key_BracketRight ? (i + 1) % n : (i <= 0 ? n - 1 : i - 1);
+        picked_ = all[static_cast<std::size_t>(i)].name;
+        emit say(tr("%1 is picked. Arrows move it, Shift for ten times, Ctrl with left or right turns it.").arg(picked_));
+        return update();
+    }
+    const double step = session_.units().metric_length() ? 1 : 25.4 / 16;
+    const double k = e->modifiers() & Qt::ShiftModifier ? 10 * step : step;
+    const bool turning = e->modifiers() & Qt::ControlModifier;
+    const double degrees = e->modifiers() & Qt::ShiftModifier ? 1 : 0.1;
+    if (picked_.isEmpty()) return QWidget::keyPressEvent(e);
+    switch (e->key()) {
+        case Qt::Key_Left: return nudge({-k, 0}, turning ? degrees : 0);
+        case Qt::Key_Right: return nudge({k, 0}, turning ? -degrees : 0);
+        case Qt::Key_Up: return nudge({0, k}, 0);
+        case Qt::Key_Down: return nudge({0, -k}, 0);
+        case Qt::Key_Escape: picked_.clear(); return update();
+        default: QWidget::keyPressEvent(e);
+    }
+}
+
+void Bench::wheelEvent(QWheelEvent* e) {
+    session_.set_gauge(session_.gauge_mm() - e->angleDelta().y() / 8.0);
+    e->accept();
+}
+
+}  // namespace yb

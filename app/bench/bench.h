@@ -1,0 +1,73 @@
+// The bench: plan, strip and end view of the work, on the same stations, tied together by the gauge.
+#pragma once
+
+#include <QImage>
+#include <QWidget>
+
+#include "app/bench/step_view.h"
+
+namespace yb {
+
+class Bench : public QWidget {
+    Q_OBJECT
+  public:
+    explicit Bench(Session& session, QWidget* parent = nullptr);
+
+    void set_step_view(StepView* view);
+    /// Only the plan with its stations, for when something else needs the room below.
+    void set_plan_only(bool only);
+    const BenchMap& map() const { return map_; }
+    QString picked() const { return picked_; }
+    QSize minimumSizeHint() const override { return {520, 200}; }
+    /// Collects points clicked on the plan until the outline is closed (double click, Enter, or a click on
+    /// the first point); Esc drops it.
+    void draw_outline(std::function<void(Ring)> done);
+    bool drawing() const { return static_cast<bool>(drawn_); }
+
+  signals:
+    void say(const QString& text);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+    void mousePressEvent(QMouseEvent* e) override;
+    void mouseMoveEvent(QMouseEvent* e) override;
+    void mouseReleaseEvent(QMouseEvent* e) override;
+    void mouseDoubleClickEvent(QMouseEvent* e) override;
+    void keyPressEvent(QKeyEvent* e) override;
+    void wheelEvent(QWheelEvent* e) override;
+
+  private:
+    void lay_out();
+    void draw_background(QPainter& p);
+    void draw_ruler(QPainter& p);
+    void draw_slab(QPainter& p);
+    void draw_section(QPainter& p);
+    void draw_gauge(QPainter& p);
+    void draw_handles(QPainter& p);
+    void draw_outline_so_far(QPainter& p);
+    void finish_outline();
+    const Handle* handle_at(const std::vector<Handle>& all, QPointF p) const;
+    void nudge(Vec2 by, double turn);
+    QPolygonF section() const;
+    double station_step() const;
+
+    Session& session_;
+    StepView* view_ = nullptr;
+    BenchMap map_;
+    bool plan_only_ = false;
+    QImage face_;
+    int face_version_ = -1;
+    QSizeF face_size_;
+    double face_scale_ = 0;
+    std::optional<Handle> held_;
+    bool held_gauge_ = false;
+    bool moved_ = false;
+    Vec2 from_;
+    QString picked_, hover_;
+    std::function<void(Ring)> drawn_;
+    Ring points_;
+    QPointF mouse_;
+};
+
+}  // namespace yb

@@ -1,0 +1,156 @@
+#include "app/bench/step_view.h"
+
+#include <QPainterPath>
+
+#include "app/bench/wood_face.h"
+#include "app/theme/theme.h"
+
+namespace yb {
+
+QString StepView::empty_text(const Session& s) const {
+    if (!s.slab()) return QObject::tr("No slab is on the bench yet.\nGo to Rack and choose one for this job.");
+    return QObject::tr("The slab has no shape yet.\nGo to Rack and type its tape table.");
+}
+
+QString in_units(Quantity q, const Session& s) { return QString::fromStdString(format(q, s.units())); }
+
+Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member) {
+    return {name, label, kind,
+            [member](const Session& s) -> std::optional<double> {
+                if (!s.job()) return {};
+                Job copy = *s.job();
+                return member(copy);
+            },
+            [member, label](Session& s, std::optional<double> v) {
+                if (v) s.edit_job(label, [&](Job& j) { member(j) = *v; });
+            },
+            low, high, false};
+}
+
+Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member) {
+    return {name, label, kind,
+            [member](const Session& s) -> std::optional<double> {
+                Shop copy = s.shop();
+                return member(copy);
+            },
+            [member, label](Session& s, std::optional<double> v) {
+                if (v) s.edit(label, [&](Documents& d) { member(d.shop) = *v; });
+            },
+            low, high, false};
+}
+
+namespace draw {
+
+void dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off) {
+    const auto& c = theme::colours();
+    const QLineF line(a, b);
+    if (line.length() < 4) return;
+    QPointF n(line.normalVector().unitVector().dx(), line.normalVector().unitVector().dy());
+    const QPointF a2 = a + n * off;
+    const QPointF b2 = b + n * off;
+    p.setPen(QPen(c.pencil, 1));
+    if (off != 0) {
+        p.drawLine(a + n * (off > 0 ? 3 : -3), a2 + n * (off > 0 ? 4 : -4));
+        p.drawLine(b + n * (off > 0 ? 3 : -3), b2 + n * (off > 0 ? 4 : -4));
+    }
+    p.drawLine(a2, b2);
+    const QPointF t = QPointF(line.unitVector().dx(), line.unitVector().dy());
+    for (const auto& [at, dir] : {std::pair(a2, t), std::pair(b2, -t)}) {
+        p.drawLine(at, at + dir * 7 + n * 3);
+        p.drawLine(at, at + dir * 7 - n * 3);
+    }
+    p.setFont(theme::figures(9.5));
+    const QFontMetricsF fm(p.font());
+    const QRectF box(0, 0, fm.horizontalAdvance(text) + 8, fm.height());
+    p.save();
+    p.translate((a2 + b2) / 2);
+    double angle = -line.angle();
+    if (angle < -90 && angle > -270) angle += 180;
+    p.rotate(angle);
+    const QRectF r = box.translated(-box.width() / 2, -box.height() / 2);
+    p.fillRect(r, c.slip);
+    p.setPen(c.ink);
+    p.drawText(r, Qt::AlignCenter, text);
+    p.restore();
+}
+
+void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge) {
+    const auto& c = theme::colours();
+    p.setFont(theme::text(9.5));
+    const QFontMetricsF fm(p.font());
+    QRectF r = fm.boundingRect(QRectF(0, 0, 320, 200), Qt::TextWordWrap, text).adjusted(-8, -4, 8, 4);
+    r.moveBottomLeft(at + QPointF(14, -14));
+    if (r.right() > within.right()) r.moveRight(std::min(within.right(), at.x() - 14));
+    if (r.left() < within.left()) r.moveLeft(within.left());
+    if (r.top() < within.top()) r.moveTop(at.y() + 14);
+    p.setPen(QPen(edge, 1.5));
+    p.drawLine(at, QPointF(std::clamp(at.x(), r.left() + 8, r.right() - 8), r.center().y() > at.y() ? r.top() : r.bottom()));
+    p.setBrush(c.slip);
+    p.drawRoundedRect(r, 2, 2);
+    p.setPen(c.ink);
+    p.drawText(r.adjusted(8, 4, -8, -4), Qt::TextWordWrap, text);
+}
+
+void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high,
+                const std::function<double(double)>& value, const QPen& pen, const QBrush& below) {
+    if (x1 <= x0 || high <= low) return;
+    QPolygonF line;
+    const int n = std::max(2, static_cast<int>((x1 - x0) * map.scale / 4));
+    for (int i = 0; i <= n; ++i) {
+        const double x = x0 + (x1 - x0) * i / n;
+        const double t = std::clamp((value(x) - low) / (high - low), -0.05, 1.05);
+        line << QPointF(map.px(x), map.strip.bottom() - t * map.strip.height());
+    }
+    if (below.style() != Qt::NoBrush) {
+        QPolygonF area = line;
+        area << QPointF(map.px(x1), map.strip.bottom()) << QPointF(map.px(x0), map.strip.bottom());
+        p.setPen(Qt::NoPen);
+        p.setBrush(below);
+        p.drawPolygon(area);
+    }
+    p.setPen(pen);
+    p.setBrush(Qt::NoBrush);
+    p.drawPolyline(line);
+}
+
+void flaws(QPainter& p, const BenchMap& map, const Slab& slab) {
+    const auto& c = theme::colours();
+    for (const Flaw& f : slab.flaws) {
+        const QPolygonF poly = map.px(f.outline);
+        if (f.face == Face::b && !f.through) {
+            p.setPen(QPen(c.wood_edge, 1.2, Qt::DashLine));
+            p.setBrush(Qt::NoBrush);
+            p.drawPolygon(poly);
+            continue;
+        }
+        QColor fill = f.kind == FlawKind::crack || f.kind == FlawKind::void_ ? QColor(44, 32, 22, 225) : QColor(86, 58, 34, 200);
+        if (f.kind == FlawKind::soft) fill = QColor(120, 104, 70, 120);
+        if (f.kind == FlawKind::knot) fill = QColor(92, 58, 32, 190);
+        p.setPen(QPen(QColor(44, 32, 22), 1));
+        p.setBrush(fill);
+        p.drawPolygon(poly);
+        if (f.kind == FlawKind::knot) {
+            const QPointF mid = map.px(centroid(f.outline));
+            for (const double k : {0.66, 0.36}) {
+                QPolygonF inner;
+                for (const QPointF& q : poly) inner << mid + (q - mid) * k;
+                p.setBrush(QColor(70, 42, 22, 150));
+                p.drawPolygon(inner);
+            }
+        }
+    }
+}
+
+void dim_outside(QPainter& p, const BenchMap& map, const Ring& slab, const Ring& keep) {
+    QPainterPath all;
+    all.addPolygon(map.px(slab));
+    QPainterPath inside;
+    inside.addPolygon(map.px(keep));
+    QColor veil = theme::colours().bench;
+    veil.setAlpha(150);
+    p.fillPath(all.subtracted(inside), veil);
+}
+
+}  // namespace draw
+
+}  // namespace yb

@@ -1,0 +1,105 @@
+// What a step draws on the bench and asks on the slip. A view draws a plan and turns gestures into edits; it
+// computes nothing.
+#pragma once
+
+#include <functional>
+#include <optional>
+#include <vector>
+
+#include <QPainter>
+#include <QString>
+
+#include "app/bench/bench_map.h"
+#include "app/session/session.h"
+
+namespace yb {
+
+/// Something that can be moved where it lies.
+struct Handle {
+    QString name;                ///< "top", "shim 2": spoken and used by tests
+    QString label;               ///< of the revision, "Move the top"
+    QPolygonF area;              ///< px
+    Vec2 at;                     ///< on the slab, for the keyboard
+    Qt::CursorShape cursor = Qt::OpenHandCursor;
+    /// Shows the job or slab as it would be after dragging from one place to another (session.preview).
+    std::function<void(Session&, Vec2 from, Vec2 to)> drag;
+    /// Turns it by degrees, where that makes sense.
+    std::function<void(Session&, double degrees)> turn{};
+};
+
+/// One line to fill in on the slip.
+struct Field {
+    QString name, label;
+    Kind kind = Kind::length;
+    std::function<std::optional<double>(const Session&)> get;
+    std::function<void(Session&, std::optional<double>)> set;
+    double low = -1e6, high = 1e6;
+    bool may_be_empty = false;
+};
+
+struct TextField {
+    QString name, label;
+    std::function<QString(const Session&)> get;
+    std::function<void(Session&, const QString&)> set;
+};
+
+struct PickField {
+    QString name, label;
+    QStringList options;
+    std::function<int(const Session&)> get;
+    std::function<void(Session&, int)> set;
+};
+
+struct Action {
+    QString name, label, tip;
+    std::function<void()> run;
+    bool enabled = true;
+    bool strong = false;  ///< the one to press next
+};
+
+class StepView {
+  public:
+    virtual ~StepView() = default;
+    virtual Step step() const = 0;
+    /// What the bench says when there is nothing to draw.
+    virtual QString empty_text(const Session& s) const;
+    virtual QString strip_title(const Session&) const { return {}; }
+    virtual QString end_note(const Session&) const { return {}; }
+    virtual double end_rise() const { return 1; }
+    virtual void draw_plan(QPainter&, const BenchMap&, const Session&) const {}
+    virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
+    virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
+    virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
+
+    virtual std::vector<Figure> answers(const Session&) const { return {}; }
+    virtual std::vector<Choice> choices(const Session&) const { return {}; }
+    virtual std::vector<Field> fields() const { return {}; }
+    virtual std::vector<TextField> texts() const { return {}; }
+    virtual std::vector<PickField> picks() const { return {}; }
+    virtual std::vector<Action> actions(Session&) { return {}; }
+    virtual QString help() const = 0;
+};
+
+/// Drawing shared by the steps.
+namespace draw {
+/// A dimension line with its figure between two places on the plan, `off` px to the side.
+void dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off = 0);
+/// A paper tag with text, its lower left corner near `at`, kept inside `within`.
+void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge);
+/// A polyline over the strip: value(x) at stations from x0 to x1, `low`..`high` over the strip's height.
+void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high,
+                const std::function<double(double)>& value, const QPen& pen, const QBrush& below = Qt::NoBrush);
+/// Fills of the flaws on the show face, dashed outlines for those of the other face.
+void flaws(QPainter& p, const BenchMap& map, const Slab& slab);
+/// Dims everything of the slab outside a ring.
+void dim_outside(QPainter& p, const BenchMap& map, const Ring& slab, const Ring& keep);
+}  // namespace draw
+
+/// A plain two-way binding of a number in the job, for step views' fields.
+Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member);
+/// The same in the shop's settings.
+Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member);
+
+QString in_units(Quantity q, const Session& s);
+
+}  // namespace yb

@@ -1,0 +1,111 @@
+// Session: the open shop, the job on the bench, and its plan. Gestures become edits here; every edit is a
+// revision of the store; the plan is made again and the views are told.
+#pragma once
+
+#include <functional>
+#include <memory>
+#include <optional>
+
+#include <QObject>
+#include <QString>
+
+#include "core/job/job.h"
+#include "core/store/store.h"
+
+namespace yb {
+
+class Session : public QObject {
+    Q_OBJECT
+  public:
+    explicit Session(QObject* parent = nullptr);
+
+    /// Opens a shop file. @throws StoreError and keeps what was open.
+    void open(const QString& path);
+    /// Makes a new shop file and opens it. @throws StoreError.
+    void create(const QString& path, const Documents& documents);
+    /// Shows documents that belong to no file (salvage): they can be looked at and saved as a copy.
+    void show_only(const Documents& documents, const QString& from);
+
+    bool is_open() const { return open_; }
+    bool read_only() const { return !store_ || store_->read_only(); }
+    QString path() const;
+    /// True while something typed is held here that the file would not take.
+    bool unsaved() const { return unsaved_; }
+
+    const Documents& documents() const { return docs_; }
+    const Units& units() const { return docs_.shop.units; }
+    const Shop& shop() const { return docs_.shop; }
+    /// The job on the bench (with a drag in progress applied), or nullptr.
+    const Job* job() const;
+    /// The slab that is looked at: the chosen one on the rack, otherwise the job's. Nullptr for none.
+    const Slab* slab() const;
+    const Plan* plan() const { return plan_ ? &*plan_ : nullptr; }
+    Step step() const { return step_; }
+    /// Grows whenever the slab on the bench is another or was measured anew: a key for pictures of it.
+    int slab_version() const { return slab_version_; }
+    double gauge_mm() const { return gauge_mm_; }
+
+    void set_step(Step step);
+    void set_job(const QString& id);
+    /// Looks at a slab on the rack without giving it to the job.
+    void look_at(const QString& slab_id);
+    void set_gauge(double x_mm);
+
+    /// Changes the documents as one revision. When the file can't take it, the change is kept in memory,
+    /// unsaved() turns true and trouble() says why.
+    void edit(const QString& label, const std::function<void(Documents&)>& change);
+    void edit_job(const QString& label, const std::function<void(Job&)>& change);
+    void edit_slab(const QString& label, const std::function<void(Slab&)>& change);
+
+    /// Shows a change of the job without keeping it: for drags. Always from the job as stored.
+    void preview(const std::function<void(Job&)>& change);
+    void preview_slab(const std::function<void(Slab&)>& change);
+    /// Keeps what preview() showed as one revision.
+    void keep(const QString& label);
+    void drop_preview();
+
+    bool can_undo() const { return store_ && store_->can_undo() && !unsaved_; }
+    bool can_redo() const { return store_ && store_->can_redo() && !unsaved_; }
+    QString undo_label() const;
+    QString redo_label() const;
+    void undo();
+    void redo();
+    /// Tries again to write what the file would not take.
+    void try_again();
+    /// @throws StoreError.
+    void save_copy(const QString& path);
+
+    /// For tests of a full disk.
+    Store* store() { return store_ ? &*store_ : nullptr; }
+
+  signals:
+    void changed();          ///< plan, documents or units are new
+    void step_changed();
+    void gauge_moved();
+    void trouble(const QString& sentence);
+
+  private:
+    void settle();           ///< after opening: pick a job
+    void replan();
+    bool write(const QString& label);
+
+    std::optional<Store> store_;
+    Documents docs_;
+    QString from_;
+    bool open_ = false;
+    bool unsaved_ = false;
+    QString unsaved_label_;
+    std::string job_id_, looked_at_;
+    std::optional<Job> shown_;     ///< a drag in progress
+    std::optional<Slab> shown_slab_;
+    std::optional<Plan> plan_;
+    Job none_;                     ///< an empty job, so that a slab alone can be planned
+    Slab prepared_for_;
+    bool prepared_over_ = false;
+    int slab_version_ = 0;
+    std::shared_ptr<const PreparedSlab> prepared_;
+    Step step_ = Step::rack;
+    double gauge_mm_ = 600;
+};
+
+}  // namespace yb

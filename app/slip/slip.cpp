@@ -1,0 +1,342 @@
+#include "app/slip/slip.h"
+
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QRadioButton>
+#include <QVBoxLayout>
+
+#include "app/slip/measure_field.h"
+#include "app/theme/theme.h"
+
+namespace yb {
+
+namespace {
+
+QLabel* label(const QString& text, const QFont& font, const QColor& ink) {
+    auto* l = new QLabel(text);
+    l->setFont(font);
+    l->setWordWrap(true);
+    l->setTextFormat(Qt::PlainText);
+    QPalette p = l->palette();
+    p.setColor(QPalette::WindowText, ink);
+    l->setPalette(p);
+    return l;
+}
+
+QPushButton* link(const QString& text, const QString& name) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(name);
+    b->setProperty("plain", true);
+    b->setCursor(Qt::PointingHandCursor);
+    return b;
+}
+
+QString working_text(const Figure& f, const Units& u) {
+    QString out = QString::fromStdString(f.working.formula);
+    for (const Given& g : f.working.given) {
+        out += "\n" + QString::fromStdString(g.name + "  " + format(g.value, u));
+        if (!g.from.empty()) out += QString::fromStdString("  – " + g.from);
+    }
+    if (!f.working.source.empty()) out += "\n" + QObject::tr("Source: ") + QString::fromStdString(f.working.source);
+    return out;
+}
+
+/// A caution as a washed panel with its sign drawn, its word and a way to its place.
+class CautionBox : public QWidget {
+  public:
+    explicit CautionBox(const Caution& c, const QString& sentence) : severity_(c.severity) {
+        auto* box = new QVBoxLayout(this);
+        box->setContentsMargins(28, 6, 8, 6);
+        box->setSpacing(1);
+        text = label(QString::fromLatin1(name_of(c.severity)) + ": " + sentence, theme::text(9.5), theme::colours().ink);
+        text->setObjectName("caution_" + QString::fromStdString(c.key));
+        box->addWidget(text);
+        if (c.at) {
+            show = link(tr("show me"), "show_" + QString::fromStdString(c.key));
+            box->addWidget(show, 0, Qt::AlignRight);
+        }
+        setAccessibleName(text->text());
+    }
+    QLabel* text = nullptr;
+    QPushButton* show = nullptr;
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(QPen(theme::ink_of(severity_), 1));
+        p.setBrush(theme::wash_of(severity_));
+        p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 2, 2);
+        theme::draw_sign(p, severity_, QRectF(9, 10, 11, 11));
+    }
+
+  private:
+    Severity severity_;
+};
+
+void clear(QVBoxLayout* box) {
+    while (QLayoutItem* item = box->takeAt(0)) {
+        if (item->widget()) {
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+}
+
+}  // namespace
+
+Slip::Slip(Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
+    setObjectName("slip");
+    setFixedWidth(306);
+    setFrameShape(QFrame::NoFrame);
+    setWidgetResizable(true);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    connect(&session, &Session::changed, this, &Slip::refresh);
+}
+
+void Slip::set_step_view(StepView* view) {
+    view_ = view;
+    workings_open_ = false;
+    rebuild();
+}
+
+QLabel* Slip::heading(const QString& text) { return label(text, theme::text(9.5, true), theme::colours().pencil); }
+
+void Slip::rebuild() {
+    auto* page = new QWidget;
+    page->setObjectName("slip_page");
+    page->setStyleSheet(QStringLiteral("QWidget#slip_page { background: %1; }").arg(theme::colours().slip.name()));
+    auto* box = new QVBoxLayout(page);
+    box->setContentsMargins(18, 12, 16, 14);
+    box->setSpacing(7);
+    answer_keys_.clear(), choice_keys_.clear(), caution_texts_.clear(), answer_widgets_.clear();
+    updates_.clear(), choice_updates_.clear();
+    answers_ = new QVBoxLayout;
+    answers_->setSpacing(6);
+    box->addLayout(answers_);
+    mind_ = heading(tr("Mind"));
+    box->addWidget(mind_);
+    cautions_ = new QVBoxLayout;
+    cautions_->setSpacing(5);
+    box->addLayout(cautions_);
+    choices_ = new QVBoxLayout;
+    choices_->setSpacing(2);
+    box->addLayout(choices_);
+    build_fields(box);
+    if (view_)
+        for (const Action& a : view_->actions(session_)) {
+            auto* b = new QPushButton(a.label);
+            b->setObjectName(a.name);
+            b->setToolTip(a.tip);
+            b->setEnabled(a.enabled);
+            b->setProperty(a.strong ? "next" : "quiet", true);
+            const auto run = a.run;
+            connect(b, &QPushButton::clicked, this, [run] { run(); });
+            box->addWidget(b);
+        }
+    box->addStretch(1);
+    setWidget(page);
+    refresh();
+}
+
+void Slip::build_fields(QVBoxLayout* box) {
+    if (!view_) return;
+    const auto texts = view_->texts();
+    const auto picks = view_->picks();
+    const auto fields = view_->fields();
+    if (texts.empty() && picks.empty() && fields.empty()) return;
+    box->addSpacing(4);
+    box->addWidget(heading(tr("What you set")));
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(8);
+    grid->setVerticalSpacing(3);
+    grid->setColumnStretch(0, 3);
+    grid->setColumnStretch(1, 3);
+    int row = 0;
+    const auto name_label = [&](const QString& text, QWidget* buddy) {
+        auto* l = label(text, theme::text(10), theme::colours().ink);
+        l->setBuddy(buddy);
+        buddy->setAccessibleName(text);
+        grid->addWidget(l, row, 0);
+        grid->addWidget(buddy, row++, 1);
+    };
+    for (const TextField& t : texts) {
+        auto* line = new QLineEdit;
+        line->setObjectName(t.name);
+        line->setProperty("measure", true);
+        name_label(t.label, line);
+        connect(line, &QLineEdit::editingFinished, this, [this, line, t] {
+            if (line->isModified()) t.set(session_, line->text());
+            line->setModified(false);
+        });
+        updates_.emplace_back([this, line, t] {
+            if (!line->isModified()) line->setText(t.get(session_));
+        });
+    }
+    for (const PickField& f : picks) {
+        auto* combo = new QComboBox;
+        combo->setObjectName(f.name);
+        combo->addItems(f.options);
+        combo->setMinimumContentsLength(8);
+        combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        combo->setFocusPolicy(Qt::StrongFocus);
+        name_label(f.label, combo);
+        connect(combo, &QComboBox::activated, this, [this, f](int i) { f.set(session_, i); });
+        updates_.emplace_back([this, combo, f] { combo->setCurrentIndex(f.get(session_)); });
+    }
+    for (const Field& f : fields) {
+        auto* field = new MeasureField(f.name, f.kind);
+        field->set_range(f.low, f.high);
+        field->allow_empty(f.may_be_empty);
+        field->line()->setAccessibleName(f.label);
+        name_label(f.label, field);
+        connect(field, &MeasureField::committed, this, [this, f](std::optional<double> v) { f.set(session_, v); });
+        updates_.emplace_back([this, field, f] { field->show_value(f.get(session_), session_.units()); });
+    }
+    box->addLayout(grid);
+}
+
+void Slip::refresh() {
+    if (!view_ || !widget()) return;
+    fill_answers();
+    fill_cautions();
+    fill_choices();
+    fill_fields();
+}
+
+void Slip::fill_fields() {
+    for (const auto& update : updates_) update();
+}
+
+void Slip::fill_answers() {
+    const auto figures = view_->answers(session_);
+    std::vector<std::string> keys;
+    for (const Figure& f : figures) keys.push_back(f.key);
+    if (keys != answer_keys_) {
+        clear(answers_);
+        answer_widgets_.clear();
+        answer_keys_ = keys;
+        for (const Figure& f : figures) {
+            const QString key = QString::fromStdString(f.key);
+            auto* w = new QWidget;
+            auto* grid = new QGridLayout(w);
+            grid->setContentsMargins(0, 0, 0, 0);
+            grid->setSpacing(0);
+            auto* name = label({}, theme::text(10), theme::colours().pencil);
+            name->setObjectName("label_" + key);
+            auto* value = new QLabel;
+            value->setObjectName("answer_" + key);
+            value->setTextFormat(Qt::RichText);
+            auto* note = label({}, theme::text(9), theme::colours().pencil);
+            note->setObjectName("note_" + key);
+            auto* more = link(tr("working"), "working_" + key);
+            more->setToolTip(tr("How this was reached (W)"));
+            auto* work = label({}, theme::text(9), theme::colours().ink);
+            work->setObjectName("work_" + key);
+            work->setVisible(workings_open_);
+            work->setContentsMargins(8, 3, 0, 3);
+            connect(more, &QPushButton::clicked, work, [work] { work->setVisible(!work->isVisible()); });
+            grid->addWidget(name, 0, 0, 1, 2);
+            grid->addWidget(value, 1, 0);
+            grid->addWidget(more, 1, 1, Qt::AlignRight | Qt::AlignBottom);
+            grid->addWidget(note, 2, 0, 1, 2);
+            grid->addWidget(work, 3, 0, 1, 2);
+            grid->setColumnStretch(0, 1);
+            answers_->addWidget(w);
+            answer_widgets_[f.key] = w;
+        }
+    }
+    const Units& u = session_.units();
+    for (const Figure& f : figures) {
+        QWidget* w = answer_widgets_[f.key];
+        const QString key = QString::fromStdString(f.key);
+        const Printed a = print(f.value, u);
+        QString number = QString::fromStdString(a.number);
+        QString unit = QString::fromStdString(a.unit);
+        if (f.second) {
+            const Printed b = print(*f.second, u);
+            number += (a.unit == b.unit || a.unit.empty() ? "" : " " + unit) + " / " + QString::fromStdString(b.number);
+            unit = QString::fromStdString(b.unit);
+        }
+        w->findChild<QLabel*>("label_" + key)->setText(QString::fromStdString(f.label));
+        auto* value = w->findChild<QLabel*>("answer_" + key);
+        const double size = number.size() > 13 ? 15 : 20;
+        value->setText(QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
+                                      "<span style=\"font-family:'Roboto Slab'; font-size:12pt; color:%4\"> %5</span>")
+                           .arg(size)
+                           .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped()));
+        value->setAccessibleName(QString::fromStdString(f.label) + ": " + number + " " + unit);
+        auto* note = w->findChild<QLabel*>("note_" + key);
+        note->setText(QString::fromStdString(render(f.note, u)));
+        note->setVisible(!f.note.empty());
+        w->findChild<QLabel*>("work_" + key)->setText(working_text(f, u));
+    }
+}
+
+void Slip::toggle_workings() {
+    workings_open_ = !workings_open_;
+    for (const auto& [key, w] : answer_widgets_) w->findChild<QLabel*>("work_" + QString::fromStdString(key))->setVisible(workings_open_);
+}
+
+void Slip::fill_cautions() {
+    std::vector<Caution> list;
+    if (session_.plan()) list = session_.plan()->cautions(view_->step());
+    std::vector<std::string> texts;
+    for (const Caution& c : list) texts.push_back(c.key + render(c.says, session_.units()));
+    mind_->setVisible(!list.empty());
+    if (texts == caution_texts_) return;
+    caution_texts_ = texts;
+    clear(cautions_);
+    for (const Caution& c : list) {
+        auto* box = new CautionBox(c, QString::fromStdString(render(c.says, session_.units())));
+        if (box->show) connect(box->show, &QPushButton::clicked, this, [this, c] { emit show_place(c); });
+        cautions_->addWidget(box);
+    }
+}
+
+void Slip::fill_choices() {
+    const auto list = view_->choices(session_);
+    std::vector<std::string> keys;
+    for (const Choice& c : list) {
+        keys.push_back(c.key);
+        for (const Option& o : c.options) keys.push_back(o.key);
+    }
+    if (keys != choice_keys_) {
+        choice_keys_ = keys;
+        clear(choices_);
+        for (const Choice& c : list) {
+            auto* w = new QWidget;
+            auto* box = new QVBoxLayout(w);
+            box->setContentsMargins(0, 4, 0, 0);
+            box->setSpacing(0);
+            box->addWidget(heading(QString::fromStdString(c.label)));
+            for (const Option& o : c.options) {
+                const QString name = QString::fromStdString(c.key + "_" + o.key);
+                auto* radio = new QRadioButton(QString::fromStdString(o.label));
+                radio->setObjectName("choice_" + name);
+                auto* what = label({}, theme::text(9), theme::colours().pencil);
+                what->setObjectName("gain_" + name);
+                what->setContentsMargins(20, 0, 0, 2);
+                box->addWidget(radio);
+                box->addWidget(what);
+                connect(radio, &QRadioButton::clicked, this, [this, c, o] {
+                    session_.edit_job(QString::fromStdString(c.label + ": " + o.label), [&](Job& j) { set_choice(j, c.key, o.key); });
+                });
+            }
+            choices_->addWidget(w);
+        }
+    }
+    for (const Choice& c : list)
+        for (const Option& o : c.options) {
+            const QString name = QString::fromStdString(c.key + "_" + o.key);
+            if (auto* r = findChild<QRadioButton*>("choice_" + name)) r->setChecked(o.chosen);
+            if (auto* l = findChild<QLabel*>("gain_" + name)) l->setText(QString::fromStdString(render(o.consequence, session_.units())));
+        }
+}
+
+}  // namespace yb

@@ -1,0 +1,123 @@
+#include "app/theme/theme.h"
+
+#include <QApplication>
+#include <QFontDatabase>
+#include <QPainter>
+#include <QPainterPath>
+
+namespace yb::theme {
+
+const Palette& colours() {
+    static const Palette p;
+    return p;
+}
+
+QFont text(double points, bool strong) {
+    QFont f(QStringLiteral("Cabin"));
+    f.setPointSizeF(points);
+    if (strong) f.setWeight(QFont::DemiBold);
+    return f;
+}
+
+QFont figures(double points, bool light) {
+    QFont f(QStringLiteral("Roboto Slab"));
+    f.setPointSizeF(points);
+    if (light) f.setWeight(QFont::Light);
+    return f;
+}
+
+QColor ink_of(Severity s) {
+    const Palette& c = colours();
+    return s == Severity::stop ? c.madder : s == Severity::watch ? c.ochre : c.moss;
+}
+
+QColor wash_of(Severity s) {
+    const Palette& c = colours();
+    return s == Severity::stop ? c.madder_wash : s == Severity::watch ? c.ochre_wash : c.moss_wash;
+}
+
+void draw_sign(QPainter& p, Severity s, const QRectF& r) {
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    p.setBrush(ink_of(s));
+    if (s == Severity::stop) {
+        p.drawRect(r);
+    } else if (s == Severity::watch) {
+        QPainterPath t;
+        t.moveTo(r.center().x(), r.top());
+        t.lineTo(r.bottomRight());
+        t.lineTo(r.bottomLeft());
+        t.closeSubpath();
+        p.drawPath(t);
+    } else {
+        p.drawEllipse(r);
+    }
+    p.restore();
+}
+
+void apply(QApplication& app) {
+    for (const char* file : {"Cabin-Regular.otf", "Cabin-Italic.otf", "Cabin-SemiBold.otf", "RobotoSlab-Light.otf",
+                             "RobotoSlab-Regular.otf", "RobotoSlab-Bold.otf"})
+        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));
+    app.setStyle(QStringLiteral("Fusion"));
+    app.setFont(text(10));
+    const Palette& c = colours();
+    QPalette p;
+    p.setColor(QPalette::Window, c.paper);
+    p.setColor(QPalette::Base, c.slip);
+    p.setColor(QPalette::AlternateBase, c.paper);
+    p.setColor(QPalette::Button, c.paper);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText}) p.setColor(role, c.ink);
+    p.setColor(QPalette::ToolTipBase, c.slip);
+    p.setColor(QPalette::PlaceholderText, c.pencil);
+    p.setColor(QPalette::Highlight, c.brass);
+    p.setColor(QPalette::HighlightedText, QColor(Qt::white));
+    p.setColor(QPalette::Link, c.chalk);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        p.setColor(QPalette::Disabled, role, c.faint);
+    app.setPalette(p);
+    const QString css = QStringLiteral(R"(
+        QMenuBar { background: %1; border-bottom: 1px solid %6; }
+        QMenuBar::item { padding: 3px 9px; background: transparent; }
+        QMenuBar::item:selected, QMenu::item:selected { background: %2; color: %3; }
+        QMenu { background: %7; border: 1px solid %6; }
+        QMenu::item { padding: 4px 24px; }
+        QMenu::item:disabled { color: %8; }
+        QToolTip { background: %7; color: %3; border: 1px solid %4; padding: 4px; }
+        QPushButton[plain="true"] { border: none; background: transparent; color: %5; padding: 1px 2px; text-align: left; }
+        QPushButton[plain="true"]:hover { text-decoration: underline; }
+        QPushButton[plain="true"]:disabled { color: %8; }
+        QPushButton[plain="true"]:focus { border-bottom: 2px solid %4; }
+        QPushButton[next="true"] { background: %3; color: %7; border: none; padding: 7px; border-radius: 2px; }
+        QPushButton[next="true"]:hover { background: #3a352e; }
+        QPushButton[next="true"]:focus { border: 2px solid %4; }
+        QPushButton[quiet="true"] { background: transparent; border: 1px solid %6; border-radius: 2px; padding: 3px 8px; color: %3; }
+        QPushButton[quiet="true"]:checked { background: %3; color: %7; }
+        QPushButton[quiet="true"]:hover { border-color: %4; }
+        QPushButton[quiet="true"]:focus { border-color: %4; }
+        QLineEdit[measure="true"] { background: transparent; border: none; border-bottom: 1px solid %6; padding: 1px 2px; }
+        QLineEdit[measure="true"]:focus { border-bottom: 2px solid %4; }
+        QLineEdit[measure="true"][wrong="true"] { border-bottom: 2px solid %9; color: %9; }
+        QComboBox { background: transparent; border: none; border-bottom: 1px solid %6; padding: 1px 2px; }
+        QComboBox:focus { border-bottom: 2px solid %4; }
+        QComboBox QAbstractItemView { background: %7; selection-background-color: %2; selection-color: %3; }
+        QRadioButton::indicator { width: 13px; height: 13px; border-radius: 7px; border: 1px solid %3; background: %7; }
+        QRadioButton::indicator:checked { background: qradialgradient(cx:0.5, cy:0.5, radius:0.5, fx:0.5, fy:0.5,
+            stop:0 %4, stop:0.55 %4, stop:0.62 %7, stop:1 %7); }
+        QRadioButton:focus { color: %4; }
+        QScrollBar:vertical { width: 9px; background: transparent; }
+        QScrollBar::handle:vertical { background: %6; border-radius: 4px; min-height: 30px; }
+        QScrollBar:horizontal { height: 9px; background: transparent; }
+        QScrollBar::handle:horizontal { background: %6; border-radius: 4px; min-width: 30px; }
+        QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+        QTableView { background: %7; gridline-color: %6; border: 1px solid %6; selection-background-color: %2; selection-color: %3; }
+        QTableView::item:focus { border: 2px solid %4; }
+        QHeaderView::section { background: %1; border: none; border-bottom: 1px solid %6; border-right: 1px solid %6; padding: 3px 5px; color: %10; }
+    )")
+                            .arg(c.paper.name(), c.bench.name(), c.ink.name(), c.brass.name(), c.chalk.name(), c.rule.name(), c.slip.name(), c.faint.name(), c.madder.name())
+                            .arg(c.pencil.name());
+    app.setStyleSheet(css);
+}
+
+}  // namespace yb::theme
