@@ -242,7 +242,7 @@ void Bench::draw_outline(std::function<void(Ring)> done) {
     drawn_ = std::move(done);
     points_.clear();
     setFocus();
-    emit say(tr("Click around the flaw on the slab. Enter or a double click closes it, Backspace takes a point back, Esc drops it."));
+    Q_EMIT say(tr("Click around the flaw on the slab. Enter or a double click closes it, Backspace takes a point back, Esc drops it."));
     update();
 }
 
@@ -263,11 +263,11 @@ void Bench::draw_outline_so_far(QPainter& p) {
 
 void Bench::finish_outline() {
     if (points_.size() < 3) {
-        emit say(tr("An outline needs three points at least. Click another."));
+        Q_EMIT say(tr("An outline needs three points at least. Click another."));
         return;
     }
     const auto done = std::exchange(drawn_, nullptr);
-    emit say({});
+    Q_EMIT say({});
     done(std::exchange(points_, {}));
     update();
 }
@@ -361,7 +361,7 @@ void Bench::keyPressEvent(QKeyEvent* e) {
         if (e->key() == Qt::Key_Escape) {
             drawn_ = nullptr;
             points_.clear();
-            emit say({});
+            Q_EMIT say({});
         }
         return update();
     }
@@ -373,7 +373,7 @@ void Bench::keyPressEvent(QKeyEvent* e) {
         std::ptrdiff_t i = it == all.end() ? -1 : it - all.begin();
         i = e->key() == Qt::Key_BracketRight ? (i + 1) % n : (i <= 0 ? n - 1 : i - 1);
         picked_ = all[static_cast<std::size_t>(i)].name;
-        emit say(tr("%1 is picked. Arrows move it, Shift for ten times, Ctrl with left or right turns it.").arg(picked_));
+        Q_EMIT say(tr("%1 is picked. Arrows move it, Shift for ten times, Ctrl with left or right turns it.").arg(picked_));
         return update();
     }
     const double step = session_.units().metric_length() ? 1 : 25.4 / 16;

@@ -24,7 +24,7 @@ class Bench : public QWidget {
     void draw_outline(std::function<void(Ring)> done);
     bool drawing() const { return static_cast<bool>(drawn_); }
 
-  signals:
+  Q_SIGNALS:
     void say(const QString& text);
 
   protected:

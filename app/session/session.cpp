@@ -39,8 +39,8 @@ void Session::settle() {
         if (!j.start.empty() && j.start < docs_.jobs[job_id_].start) job_id_ = id;
     replan();
     if (plan_ && plan_->shape.usable) gauge_mm_ = (plan_->shape.x0 + plan_->shape.x1) / 2;
-    emit changed();
-    emit gauge_moved();
+    Q_EMIT changed();
+    Q_EMIT gauge_moved();
 }
 
 const Job* Session::job() const {
@@ -81,8 +81,8 @@ void Session::set_step(Step step) {
     step_ = step;
     drop_preview();
     replan();
-    emit step_changed();
-    emit changed();
+    Q_EMIT step_changed();
+    Q_EMIT changed();
 }
 
 void Session::set_job(const QString& id) {
@@ -92,7 +92,7 @@ void Session::set_job(const QString& id) {
     drop_preview();
     replan();
     if (plan_ && plan_->shape.usable) set_gauge((plan_->shape.x0 + plan_->shape.x1) / 2);
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::look_at(const QString& slab_id) {
@@ -100,19 +100,19 @@ void Session::look_at(const QString& slab_id) {
     looked_at_ = slab_id.toStdString();
     shown_slab_.reset();
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::set_gauge(double x) {
     if (plan_ && !plan_->shape.ring_a.empty()) x = std::clamp(x, plan_->shape.x0, plan_->shape.x1);
     if (x == gauge_mm_) return;
     gauge_mm_ = x;
-    emit gauge_moved();
+    Q_EMIT gauge_moved();
 }
 
 bool Session::write(const QString& label) {
     if (!store_) {
-        emit trouble(tr("This is what could be read of %1; it can't be changed here. File ▸ Save a copy makes a shop of it.").arg(from_));
+        Q_EMIT trouble(tr("This is what could be read of %1; it can't be changed here. File ▸ Save a copy makes a shop of it.").arg(from_));
         return false;
     }
     try {
@@ -122,7 +122,7 @@ bool Session::write(const QString& label) {
     } catch (const StoreError& e) {
         unsaved_ = true;
         unsaved_label_ = label;
-        emit trouble(QString::fromStdString(e.what()));
+        Q_EMIT trouble(QString::fromStdString(e.what()));
         return false;
     }
 }
@@ -134,7 +134,7 @@ void Session::edit(const QString& label, const std::function<void(Documents&)>& 
     if (next == docs_ && !unsaved_) return;
     if (!store_) {
         write(label);
-        emit changed();
+        Q_EMIT changed();
         return;
     }
     docs_ = std::move(next);
@@ -143,7 +143,7 @@ void Session::edit(const QString& label, const std::function<void(Documents&)>& 
     shown_.reset();
     shown_slab_.reset();
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::edit_job(const QString& label, const std::function<void(Job&)>& change) {
@@ -165,7 +165,7 @@ void Session::preview(const std::function<void(Job&)>& change) {
     change(j);
     shown_ = std::move(j);
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::preview_slab(const std::function<void(Slab&)>& change) {
@@ -176,7 +176,7 @@ void Session::preview_slab(const std::function<void(Slab&)>& change) {
     change(next);
     shown_slab_ = std::move(next);
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::keep(const QString& label) {
@@ -195,7 +195,7 @@ void Session::drop_preview() {
     shown_.reset();
     shown_slab_.reset();
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 QString Session::undo_label() const { return can_undo() ? QString::fromStdString(store_->undo_label()) : QString(); }
@@ -207,11 +207,11 @@ void Session::undo() {
         store_->undo();
         docs_ = store_->documents();
     } catch (const StoreError& e) {
-        emit trouble(QString::fromStdString(e.what()));
+        Q_EMIT trouble(QString::fromStdString(e.what()));
     }
     drop_preview();
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::redo() {
@@ -220,15 +220,15 @@ void Session::redo() {
         store_->redo();
         docs_ = store_->documents();
     } catch (const StoreError& e) {
-        emit trouble(QString::fromStdString(e.what()));
+        Q_EMIT trouble(QString::fromStdString(e.what()));
     }
     drop_preview();
     replan();
-    emit changed();
+    Q_EMIT changed();
 }
 
 void Session::try_again() {
-    if (unsaved_ && write(unsaved_label_)) emit changed();
+    if (unsaved_ && write(unsaved_label_)) Q_EMIT changed();
 }
 
 void Session::save_copy(const QString& path) {

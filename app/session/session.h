@@ -78,7 +78,7 @@ class Session : public QObject {
     /// For tests of a full disk.
     Store* store() { return store_ ? &*store_ : nullptr; }
 
-  signals:
+  Q_SIGNALS:
     void changed();          ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();

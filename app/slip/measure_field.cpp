@@ -65,7 +65,7 @@ void MeasureField::commit() {
     line_->setModified(false);
     line_->setText(value ? QString::fromStdString(edit_text({*value, kind_}, units_)) : QString());
     value_ = value;
-    emit committed(value);
+    Q_EMIT committed(value);
 }
 
 }  // namespace yb

@@ -26,7 +26,7 @@ class MeasureField : public QWidget {
     void set_range(double low, double high) { low_ = low, high_ = high; }
     QLineEdit* line() { return line_; }
 
-  signals:
+  Q_SIGNALS:
     void committed(std::optional<double> value);
 
   private:

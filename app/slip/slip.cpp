@@ -272,7 +272,7 @@ void Slip::fill_answers() {
                            .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped()));
         value->setAccessibleName(QString::fromStdString(f.label) + ": " + number + " " + unit);
         auto* note = w->findChild<QLabel*>("note_" + key);
-        note->setText(QString::fromStdString(render(f.note, u)));
+        note->setText(QString::fromStdString(yb::render(f.note, u)));
         note->setVisible(!f.note.empty());
         w->findChild<QLabel*>("work_" + key)->setText(working_text(f, u));
     }
@@ -287,14 +287,14 @@ void Slip::fill_cautions() {
     std::vector<Caution> list;
     if (session_.plan()) list = session_.plan()->cautions(view_->step());
     std::vector<std::string> texts;
-    for (const Caution& c : list) texts.push_back(c.key + render(c.says, session_.units()));
+    for (const Caution& c : list) texts.push_back(c.key + yb::render(c.says, session_.units()));
     mind_->setVisible(!list.empty());
     if (texts == caution_texts_) return;
     caution_texts_ = texts;
     clear(cautions_);
     for (const Caution& c : list) {
-        auto* box = new CautionBox(c, QString::fromStdString(render(c.says, session_.units())));
-        if (box->show) connect(box->show, &QPushButton::clicked, this, [this, c] { emit show_place(c); });
+        auto* box = new CautionBox(c, QString::fromStdString(yb::render(c.says, session_.units())));
+        if (box->show) connect(box->show, &QPushButton::clicked, this, [this, c] { Q_EMIT show_place(c); });
         cautions_->addWidget(box);
     }
 }
@@ -335,7 +335,7 @@ void Slip::fill_choices() {
         for (const Option& o : c.options) {
             const QString name = QString::fromStdString(c.key + "_" + o.key);
             if (auto* r = findChild<QRadioButton*>("choice_" + name)) r->setChecked(o.chosen);
-            if (auto* l = findChild<QLabel*>("gain_" + name)) l->setText(QString::fromStdString(render(o.consequence, session_.units())));
+            if (auto* l = findChild<QLabel*>("gain_" + name)) l->setText(QString::fromStdString(yb::render(o.consequence, session_.units())));
         }
 }
 

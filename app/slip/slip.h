@@ -26,7 +26,7 @@ class Slip : public QScrollArea {
     /// The actions differ after this: lay them out anew.
     void rebuild();
 
-  signals:
+  Q_SIGNALS:
     void show_place(const yb::Caution& caution);
 
   private:

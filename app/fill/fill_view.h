@@ -1,0 +1,23 @@
+#pragma once
+
+#include "app/bench/step_view.h"
+
+namespace yb {
+
+/// Fill: the voids inside the top, how deep they are after flattening, and what goes in.
+class FillView : public StepView {
+  public:
+    Step step() const override { return Step::fill; }
+    QString empty_text(const Session& s) const override;
+    QString strip_title(const Session& s) const override;
+    double end_rise() const override { return 2; }
+    void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
+    void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
+    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->fill.figures : std::vector<Figure>{}; }
+    std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->fill.choices : std::vector<Choice>{}; }
+    std::vector<Field> fields() const override;
+    std::vector<Action> actions(Session&) override;
+    QString help() const override;
+};
+
+}  // namespace yb

@@ -1,0 +1,177 @@
+#include "app/flat/flat_view.h"
+
+#include <QPainterPath>
+
+#include "app/theme/theme.h"
+
+namespace yb {
+
+QString FlatView::strip_title(const Session&) const { return QObject::tr("both faces along the middle, heights ×6 · blue: finished planes"); }
+
+QString FlatView::end_note(const Session& s) const {
+    const FlatPlan& f = s.plan()->flat;
+    if (!f.ready) return {};
+    const Vec2 p{s.gauge_mm(), s.job() ? s.job()->placement.y_mm : 0};
+    return QObject::tr("%1 off the show face, %2 off the underside here")
+        .arg(in_units(fine(std::max(0.0, f.off_top.at(p))), s), in_units(fine(std::max(0.0, f.off_bottom.at(p))), s));
+}
+
+void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
+    const FlatPlan& f = s.plan()->flat;
+    if (!f.ready) return;
+    const auto& c = theme::colours();
+    const LayPlan& lay = s.plan()->lay;
+    draw::dim_outside(p, map, s.plan()->shape.ring_a, lay.rough);
+    // Tint: the more comes off, the deeper.
+    p.save();
+    QPainterPath clip;
+    clip.addPolygon(map.px(lay.rough));
+    p.setClipPath(clip);
+    const double most = std::max(1.0, f.face(Face::a).most_off_mm);
+    const double cell = 9;
+    const QRectF box = clip.boundingRect();
+    for (double x = box.left(); x < box.right(); x += cell)
+        for (double y = box.top(); y < box.bottom(); y += cell) {
+            const double off = f.off_top.at(map.mm_at(QPointF(x + cell / 2, y + cell / 2)));
+            if (off <= 0.05) continue;
+            QColor tint = c.madder;
+            tint.setAlphaF(static_cast<float>(std::min(0.62, 0.05 + 0.55 * off / most)));
+            p.fillRect(QRectF(x, y, cell, cell), tint);
+        }
+    QColor lane = c.ink;
+    lane.setAlpha(26);
+    p.setPen(QPen(lane, 1));
+    for (const LanePass& pass : f.face(Face::a).passes)
+        if (pass.layer == f.face(Face::a).layers - 1) p.drawLine(map.px(Vec2{pass.x_mm, pass.y.from}), map.px(Vec2{pass.x_mm, pass.y.to}));
+    p.restore();
+    p.setPen(QPen(c.chalk, 1.6));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolygon(map.px(lay.outline));
+    p.setFont(theme::figures(9.5));
+    for (std::size_t i = 0; i < f.shims.size(); ++i) {
+        const QPointF q = map.px({f.shims[i].at.x_mm, f.shims[i].at.y_mm});
+        const QString text = in_units(fine(f.shims[i].height_mm), s);
+        const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 14;
+        const QRectF r(q.x() - w / 2, q.y() - 11, w, 22);
+        p.setPen(QPen(c.chalk, 1.6));
+        p.setBrush(c.slip);
+        p.drawRoundedRect(r, 2, 2);
+        p.setPen(c.ink);
+        p.drawText(r, Qt::AlignCenter, text);
+    }
+}
+
+void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    const FlatPlan& f = s.plan()->flat;
+    if (!f.ready || !s.job()) return;
+    const auto& c = theme::colours();
+    const SlabShape& shape = s.plan()->shape;
+    const double y = s.job()->placement.y_mm;
+    // Half the strip for each face, ×6, so that a few millimetres are seen.
+    const Box b = bounds(s.plan()->lay.rough);
+    double low = 1e9;
+    double high = -1e9;
+    for (int i = 0; i <= 40; ++i) {
+        const Vec2 q{b.low.x + b.width() * i / 40, y};
+        low = std::min({low, shape.bottom.at(q), f.tilt.bottom_at(q)});
+        high = std::max({high, shape.top.at(q), f.tilt.top_at(q)});
+    }
+    QColor wood = c.wood;
+    wood.setAlpha(170);
+    const auto line = [&](auto value, const QPen& pen, const QBrush& below = Qt::NoBrush) {
+        draw::strip_line(p, map, b.low.x, b.high.x, low - 2, high + 2, value, pen, below);
+    };
+    line([&](double x) { return shape.top.at({x, y}); }, QPen(c.wood_edge, 1.4), wood);
+    QColor bench = c.bench;
+    line([&](double x) { return shape.bottom.at({x, y}); }, QPen(c.wood_edge, 1.4), bench);
+    line([&](double x) { return f.tilt.top_at({x, y}); }, QPen(c.chalk, 1.6));
+    line([&](double x) { return f.tilt.bottom_at({x, y}); }, QPen(c.chalk, 1.6));
+}
+
+void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    const FlatPlan& f = s.plan()->flat;
+    if (!f.ready) return;
+    const auto& c = theme::colours();
+    const auto cut = cut_at_x(s.plan()->shape.ring_a, s.gauge_mm());
+    if (cut.empty()) return;
+    const double y0 = cut.front().from;
+    const double y1 = cut.back().to;
+    const double x = s.gauge_mm();
+    p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
+    p.drawLine(map.end_px(y0, f.tilt.top_at({x, y0})), map.end_px(y1, f.tilt.top_at({x, y1})));
+    p.drawLine(map.end_px(y0, f.tilt.bottom_at({x, y0})), map.end_px(y1, f.tilt.bottom_at({x, y1})));
+    QColor tint = c.madder;
+    tint.setAlpha(110);
+    p.setPen(Qt::NoPen);
+    p.setBrush(tint);
+    constexpr int n = 60;
+    for (int i = 0; i < n; ++i) {
+        const double a = y0 + (y1 - y0) * i / n;
+        const double b = y0 + (y1 - y0) * (i + 1) / n;
+        const Vec2 q{x, (a + b) / 2};
+        const SlabShape& shape = s.plan()->shape;
+        const double over = f.off_top.at(q);
+        const double under = f.off_bottom.at(q);
+        if (over > 0) p.drawRect(QRectF(map.end_px(b, shape.top.at(q)), map.end_px(a, shape.top.at(q) - over)));
+        if (under > 0) p.drawRect(QRectF(map.end_px(b, shape.bottom.at(q) + under), map.end_px(a, shape.bottom.at(q))));
+    }
+}
+
+std::vector<Handle> FlatView::handles(const BenchMap& map, const Session& s) const {
+    std::vector<Handle> out;
+    if (!s.plan() || !s.plan()->flat.ready || !s.job()) return out;
+    const auto& shims = s.plan()->flat.shims;
+    std::vector<Support> supports;
+    for (const Shim& h : shims) supports.push_back(h.at);
+    for (std::size_t i = 0; i < shims.size(); ++i) {
+        const Vec2 at{shims[i].at.x_mm, shims[i].at.y_mm};
+        const QPointF q = map.px(at);
+        out.push_back({QObject::tr("shim %1").arg(i + 1), QObject::tr("Move a shim"), QPolygonF(QRectF(q.x() - 28, q.y() - 14, 56, 28)), at,
+                       Qt::OpenHandCursor, [supports, i](Session& session, Vec2 from, Vec2 to) {
+                           session.preview([&](Job& j) {
+                               j.flat.supports = supports;
+                               j.flat.supports[i].x_mm += to.x - from.x;
+                               j.flat.supports[i].y_mm += to.y - from.y;
+                           });
+                       }});
+    }
+    return out;
+}
+
+std::vector<Field> FlatView::fields() const {
+    return {job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
+            job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.flat.allowance_mm; }),
+            shop_field("sled_cutter", QObject::tr("Cutter"), Kind::fine, 3, 300, [](Shop& s) -> double& { return s.sled.cutter_mm; }),
+            shop_field("sled_depth", QObject::tr("Depth a layer"), Kind::fine, 0.2, 25, [](Shop& s) -> double& { return s.sled.depth_mm; }),
+            shop_field("sled_overlap", QObject::tr("Overlap, share"), Kind::number, 0, 0.95, [](Shop& s) -> double& { return s.sled.overlap; }),
+            shop_field("sled_feed", QObject::tr("Feed, mm a second"), Kind::number, 1, 1000, [](Shop& s) -> double& { return s.sled.feed_mm_s; }),
+            shop_field("sled_rail", QObject::tr("Rails above bench"), Kind::fine, 10, 600, [](Shop& s) -> double& { return s.sled.rail_mm; }),
+            shop_field("sled_floor", QObject::tr("Sled floor"), Kind::fine, 1, 80, [](Shop& s) -> double& { return s.sled.floor_mm; }),
+            shop_field("sled_stickout", QObject::tr("Bit may stand out"), Kind::fine, 1, 120, [](Shop& s) -> double& { return s.sled.stickout_mm; }),
+            shop_field("sled_tram", QObject::tr("Out of tram by"), Kind::fine, 0, 5, [](Shop& s) -> double& { return s.sled.tram_mm; })};
+}
+
+std::vector<Action> FlatView::actions(Session& session) {
+    Session* s = &session;
+    const auto supports = [s] {
+        std::vector<Support> now;
+        for (const Shim& h : s->plan()->flat.shims) now.push_back(h.at);
+        return now;
+    };
+    return {{"shim_add", QObject::tr("Add a shim at the gauge"), {},
+             [s, supports] {
+                 if (!s->plan() || !s->plan()->flat.ready) return;
+                 auto now = supports();
+                 now.push_back({s->gauge_mm(), s->job()->placement.y_mm});
+                 s->edit_job(QObject::tr("Add a shim"), [&](Job& j) { j.flat.supports = now; });
+             }},
+            {"shim_reset", QObject::tr("Shims back to four"), {}, [s] { s->edit_job(QObject::tr("Shims back to four"), [](Job& j) { j.flat.supports.clear(); }); }},
+            {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(Step::fill); }, true, true}};
+}
+
+QString FlatView::help() const {
+    return QObject::tr("The tint shows how much comes off the show face. Drag the shims to where your supports stand; "
+                       "each tells its height for the tilt that keeps the most wood. Choose on the slip where the twist goes.");
+}
+
+}  // namespace yb

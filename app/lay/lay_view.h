@@ -1,0 +1,22 @@
+#pragma once
+
+#include "app/bench/step_view.h"
+
+namespace yb {
+
+/// Lay: the top on the slab, dragged and turned; the strip shows the width along it.
+class LayView : public StepView {
+  public:
+    Step step() const override { return Step::lay; }
+    QString strip_title(const Session& s) const override;
+    void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
+    void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
+    std::vector<Handle> handles(const BenchMap&, const Session&) const override;
+    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->lay.figures : std::vector<Figure>{}; }
+    std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->lay.choices : std::vector<Choice>{}; }
+    std::vector<Field> fields() const override;
+    std::vector<Action> actions(Session&) override;
+    QString help() const override;
+};
+
+}  // namespace yb

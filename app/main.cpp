@@ -1,0 +1,79 @@
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTimer>
+
+#include <cstdio>
+
+#include "app/main_window.h"
+#include "app/rack/rack_view.h"
+#include "app/rack/tape_panel.h"
+#include "app/theme/theme.h"
+
+namespace {
+
+/// Pictures of every main view from the demo data.
+int take_screenshots(yb::MainWindow& window, const QString& folder) {
+    QTemporaryDir dir;
+    window.open_demo(dir.filePath("demo.shop"));
+    QDir().mkpath(folder);
+    window.resize(1280, 800);
+    window.show();
+    const auto shoot = [&](const QString& name) {
+        for (int i = 0; i < 4; ++i) QApplication::processEvents();
+        return window.grab().save(folder + "/" + name + ".png");
+    };
+    bool ok = true;
+    for (const yb::Step s : {yb::Step::rack, yb::Step::lay, yb::Step::flat, yb::Step::fill, yb::Step::under, yb::Step::sheets}) {
+        window.session().set_step(s);
+        window.session().set_gauge(1400);
+        ok = shoot(QString::fromLatin1(yb::name_of(s)).toLower()) && ok;
+    }
+    window.session().set_step(yb::Step::rack);
+    if (auto* b = window.findChild<QPushButton*>("type_tape")) b->click();
+    ok = shoot("tape") && ok;
+    window.show_start();
+    ok = shoot("start") && ok;
+    return ok ? 0 : 1;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    QElapsedTimer clock;
+    clock.start();
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName("young-burl");
+    QApplication::setApplicationName("young-burl");
+    QCommandLineParser options;
+    options.setApplicationDescription("Slabs into tables.");
+    options.addHelpOption();
+    options.addOption({"demo", "Open the demo shop."});
+    options.addOption({"screenshots", "Save pictures of every view of the demo shop in a folder, and end.", "folder"});
+    options.addOption({"time-start", "Print how long the first painted bench took, and end."});
+    options.addPositionalArgument("shop", "A shop file to open.", "[shop]");
+    options.process(app);
+    yb::theme::apply(app);
+    yb::MainWindow window;
+    if (options.isSet("screenshots")) return take_screenshots(window, options.value("screenshots"));
+    const QStringList files = options.positionalArguments();
+    if (options.isSet("demo")) {
+        const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+        QDir().mkpath(folder);
+        window.open_demo(files.isEmpty() ? folder + "/demo.shop" : files.front());
+    } else if (!files.isEmpty()) {
+        window.open_shop(files.front());
+    }
+    window.show();
+    if (options.isSet("time-start")) {
+        window.session().set_step(yb::Step::lay);
+        window.grab();
+        QApplication::processEvents();
+        std::printf("%lld ms\n", static_cast<long long>(clock.elapsed()));
+        return 0;
+    }
+    return QApplication::exec();
+}

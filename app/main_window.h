@@ -1,0 +1,69 @@
+// The window: a thin line on top, the bench, the slip, the stick; menus for those who look there.
+#pragma once
+
+#include <QMainWindow>
+
+#include "app/bench/step_view.h"
+
+class QLabel;
+class QPushButton;
+class QStackedWidget;
+
+namespace yb {
+
+class Bench;
+class RackRow;
+class SheetView;
+class Slip;
+class Stick;
+class TapePanel;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    MainWindow();
+    ~MainWindow() override;
+
+    Session& session() { return session_; }
+    Bench& bench() { return *bench_; }
+
+    /// Opens a shop; what can't be opened is said on the start page, with what can be done.
+    void open_shop(const QString& path);
+    void open_demo(const QString& path);
+    /// Saves the sheet as PDF; says on the status line how it went.
+    bool save_pdf(const QString& path);
+    bool export_job(const QString& path);
+    bool import_job(const QString& path);
+    void say(const QString& text, bool trouble = false);
+    /// The start page: `trouble` says why a shop at `path` could not be opened.
+    void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
+
+  private:
+    void build_menus();
+    QWidget* build_top();
+    QWidget* build_start();
+    void show_step();
+    void refresh();
+    void remember(const QString& path);
+    void print_sheet();
+    void find();
+    void type_dimension();
+    QString ask_save(const QString& title, const QString& filter);
+
+    Session session_;
+    Bench* bench_;
+    RackRow* rack_row_;
+    TapePanel* tape_;
+    SheetView* sheet_;
+    Slip* slip_;
+    Stick* stick_;
+    QStackedWidget *pages_, *middle_;
+    QWidget* start_ = nullptr;
+    QPushButton *job_, *units_, *undo_, *redo_, *try_again_;
+    QLabel *about_, *air_, *settles_, *status_;
+    QMenu* recent_ = nullptr;
+    std::vector<std::unique_ptr<StepView>> steps_;
+    StepView* view_ = nullptr;
+};
+
+}  // namespace yb

@@ -1,0 +1,220 @@
+#include "app/rack/rack_view.h"
+
+#include <QDate>
+
+#include <algorithm>
+
+#include "app/bench/bench.h"
+#include "app/rack/tape_panel.h"
+#include "app/theme/theme.h"
+
+namespace yb {
+
+std::string fresh_id(const char* stem, const Documents& d) {
+    for (int i = 1;; ++i) {
+        std::string id = std::string(stem) + "-" + std::to_string(i);
+        if (!d.slabs.count(id) && !d.jobs.count(id)) return id;
+    }
+}
+
+QString RackView::empty_text(const Session& s) const {
+    if (s.documents().slabs.empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table.");
+    if (!s.slab()) return QObject::tr("Click a slab on the rack.");
+    return QObject::tr("Strike a chalk line along the slab and type the tape table below.\nThe slab draws itself as you type.");
+}
+
+QString RackView::strip_title(const Session&) const { return QObject::tr("thickness along the middle"); }
+
+void RackView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const SlabShape& shape = s.plan()->shape;
+    double most = 1;
+    for (int i = 0; i <= 40; ++i) most = std::max(most, shape.thickness_at({shape.x0 + (shape.x1 - shape.x0) * i / 40, 0}));
+    QColor fill = c.wood;
+    fill.setAlpha(150);
+    draw::strip_line(p, map, shape.x0, shape.x1, 0, most * 1.2, [&](double x) { return shape.thickness_at({x, 0}); }, QPen(c.brass_dark, 1.5), fill);
+    p.setFont(theme::figures(9));
+    p.setPen(c.ink);
+    p.drawText(QRectF(map.strip.right() - 200, map.strip.top() - 20, 200, 16), Qt::AlignRight,
+               QObject::tr("%1 at the gauge").arg(in_units(fine(shape.thickness_at({map.gauge_mm, 0})), s)));
+}
+
+void RackView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const SlabShape& shape = s.plan()->shape;
+    // The chalk line and the stations on it.
+    p.setPen(QPen(c.chalk, 1, Qt::DashLine));
+    p.drawLine(map.px(Vec2{shape.x0, 0}), map.px(Vec2{shape.x1, 0}));
+    for (const Station& st : s.plan()->slab.tape.stations) {
+        p.setPen(QPen(c.chalk, 1));
+        p.drawLine(map.px(Vec2{st.x_mm, 0}) + QPointF(0, -4), map.px(Vec2{st.x_mm, 0}) + QPointF(0, 4));
+    }
+    QColor dot = c.chalk;
+    dot.setAlpha(120);
+    p.setPen(Qt::NoPen);
+    p.setBrush(dot);
+    const HeightGrid& g = s.plan()->slab.heights_a;
+    for (std::size_t i = 0; i < g.x_mm.size(); ++i)
+        for (std::size_t j = 0; j < g.y_mm.size(); ++j)
+            if (g.at(i, j)) p.drawEllipse(map.px(Vec2{g.x_mm[i], g.y_mm[j]}), 1.8, 1.8);
+}
+
+std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) const {
+    std::vector<Handle> out;
+    const Job* j = s.job();
+    // Flaws are moved as they were measured, face A up; on a slab laid face B up they stay where they are.
+    if (!s.plan() || !s.slab() || (j && j->slab == s.slab()->id && j->placement.turned_over)) return out;
+    const auto& flaws = s.plan()->slab.flaws;
+    for (std::size_t i = 0; i < flaws.size(); ++i)
+        out.push_back({QObject::tr("%1 %2").arg(QString::fromLatin1(name_of(flaws[i].kind))).arg(i + 1), QObject::tr("Move a flaw"),
+                       map.px(flaws[i].outline), centroid(flaws[i].outline), Qt::OpenHandCursor, [i](Session& session, Vec2 from, Vec2 to) {
+                           session.preview_slab([&](Slab& slab) {
+                               for (Vec2& q : slab.flaws[i].outline) q = q + (to - from);
+                           });
+                       }});
+    return out;
+}
+
+namespace {
+Field slab_number(const QString& name, const QString& label, Kind kind, double low, double high, std::optional<double> Slab::* member) {
+    return {name, label, kind, [member](const Session& s) { return s.slab() ? s.slab()->*member : std::nullopt; },
+            [member, label](Session& s, std::optional<double> v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v; }); }, low, high, true};
+}
+Field lean(const QString& name, const QString& label, double Tape::* member) {
+    return {name, label, Kind::fine, [member](const Session& s) -> std::optional<double> { return s.slab() ? std::optional<double>(s.slab()->tape.*member) : std::nullopt; },
+            [member, label](Session& s, std::optional<double> v) { s.edit_slab(label, [&](Slab& slab) { slab.tape.*member = v.value_or(0); }); }, -300, 300, true};
+}
+}  // namespace
+
+std::vector<Field> RackView::fields() const {
+    return {slab_number("slab_moisture", QObject::tr("Moisture"), Kind::percent, 0, 120, &Slab::moisture_pct),
+            slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
+            lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm), lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
+            slab_number("slab_price", QObject::tr("Price"), Kind::number, 0, 1e6, &Slab::price)};
+}
+
+std::vector<TextField> RackView::texts() const {
+    const auto text = [](const QString& name, const QString& label, std::string Slab::* member) {
+        return TextField{name, label, [member](const Session& s) { return s.slab() ? QString::fromStdString(s.slab()->*member) : QString(); },
+                         [member, label](Session& s, const QString& v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v.toStdString(); }); }};
+    };
+    return {text("slab_name", QObject::tr("Name"), &Slab::name), text("slab_tree", QObject::tr("Tree"), &Slab::tree)};
+}
+
+std::vector<PickField> RackView::picks() const {
+    QStringList names;
+    for (const Species& s : all_species()) names << QString::fromStdString(s.name);
+    return {{"slab_species", QObject::tr("Wood"), names,
+             [](const Session& s) {
+                 if (!s.slab()) return -1;
+                 const auto& all = all_species();
+                 for (std::size_t i = 0; i < all.size(); ++i)
+                     if (all[i].name == s.slab()->species) return static_cast<int>(i);
+                 return -1;
+             },
+             [](Session& s, int i) { s.edit_slab(QObject::tr("Wood"), [&](Slab& slab) { slab.species = all_species().at(static_cast<std::size_t>(i)).name; }); }}};
+}
+
+std::vector<Action> RackView::actions(Session& session) {
+    Session* s = &session;
+    const auto draw_flaw = [this, s](FlawKind kind, bool through) {
+        if (!s->slab()) return;
+        bench_.draw_outline([s, kind, through](Ring ring) {
+            // Drawn on the slab as it lies: turned over, the face that is up is B and across is mirrored.
+            const Job* job = s->job();
+            const bool over = job && s->slab() && job->slab == s->slab()->id && job->placement.turned_over;
+            if (over)
+                for (Vec2& q : ring) q.y = -q.y;
+            if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
+            s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))), [&](Slab& slab) {
+                int n = 1;
+                while (std::any_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& f) { return f.id == "flaw-" + std::to_string(n); })) ++n;
+                slab.flaws.push_back({"flaw-" + std::to_string(n), kind, over ? Face::b : Face::a, ring, through, through ? std::nullopt : std::optional<double>(10), 0.7, ""});
+            });
+        });
+    };
+    return {{"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
+             [this] {
+                 tape_.setVisible(!tape_.isVisible());
+                 bench_.set_plan_only(tape_.isVisible());
+                 if (tape_.isVisible()) tape_.begin_typing();
+             }},
+            {"heights_grid", QObject::tr("Lay a grid for heights"), QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
+             [this, s] {
+                 const Slab* slab = s->slab();
+                 if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
+                 const SlabShape shape = shape_of(*slab);
+                 const Box b = bounds(shape.ring_a);
+                 HeightGrid g;
+                 for (double x = shape.x0 + 50; x <= shape.x1 - 40; x += 200) g.x_mm.push_back(x);
+                 for (double y = std::ceil((b.low.y + 40) / 150) * 150; y <= b.high.y - 40; y += 150) g.y_mm.push_back(y);
+                 g.gap_mm.assign(g.x_mm.size() * g.y_mm.size(), std::nullopt);
+                 s->edit_slab(QObject::tr("Lay a grid for heights"), [&](Slab& one) {
+                     if (!one.heights_a.has_readings()) one.heights_a = g;
+                     if (!one.heights_b.has_readings()) one.heights_b = g;
+                 });
+                 tape_.setVisible(true);
+                 bench_.set_plan_only(true);
+                 tape_.show_sheet(TapePanel::Sheet::heights_a);
+             }},
+            {"draw_crack", QObject::tr("Draw a crack, through"), QObject::tr("Click around it on the plan"), [draw_flaw] { draw_flaw(FlawKind::crack, true); }},
+            {"draw_void", QObject::tr("Draw a void, with a depth"), QObject::tr("Click around it on the plan"), [draw_flaw] { draw_flaw(FlawKind::void_, false); }},
+            {"new_slab", QObject::tr("New slab"), {},
+             [this, s] {
+                 const std::string id = fresh_id("slab", s->documents());
+                 s->edit(QObject::tr("New slab"), [&](Documents& d) {
+                     Slab slab;
+                     slab.id = id;
+                     slab.name = "Slab " + std::to_string(d.slabs.size() + 1);
+                     d.slabs[id] = slab;
+                 });
+                 s->look_at(QString::fromStdString(id));
+                 tape_.setVisible(true);
+                 bench_.set_plan_only(true);
+                 tape_.show_sheet(TapePanel::Sheet::edges);
+                 tape_.begin_typing();
+             }},
+            {"new_job", QObject::tr("New job from this slab"), {},
+             [s] {
+                 const Slab* slab = s->slab();
+                 if (!slab) return;
+                 const std::string slab_id = slab->id;
+                 const std::string id = fresh_id("job", s->documents());
+                 const SlabShape shape = shape_of(*slab);
+                 s->edit(QObject::tr("New job"), [&](Documents& d) {
+                     Job j;
+                     j.id = id;
+                     j.name = "Table " + std::to_string(d.jobs.size() + 1);
+                     j.slab = slab_id;
+                     j.start = QDate::currentDate().toString(Qt::ISODate).toStdString();
+                     if (shape.usable) j.placement = middle_of(shape);
+                     d.jobs[id] = j;
+                 });
+                 s->set_job(QString::fromStdString(id));
+                 s->set_step(Step::lay);
+             }},
+            {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
+             [s] {
+                 const Slab* slab = s->slab();
+                 if (!slab || !s->job()) return;
+                 const std::string id = slab->id;
+                 if (s->job()->slab != id) {
+                     const SlabShape shape = shape_of(*slab);
+                     s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) {
+                         j.slab = id;
+                         if (shape.usable) j.placement = middle_of(shape);
+                         j.flat.supports.clear();
+                         j.fill.voids.clear();
+                     });
+                 }
+                 s->set_step(Step::lay);
+             },
+             true, true}};
+}
+
+QString RackView::help() const {
+    return QObject::tr("Click a slab on the rack to look at it. Type its tape table: stations along the chalk line, the distance to both "
+                       "edges, the thickness, and the gaps under a straightedge. Draw cracks and voids on the plan.");
+}
+
+}  // namespace yb

@@ -1,0 +1,35 @@
+#pragma once
+
+#include "app/bench/step_view.h"
+
+namespace yb {
+
+class Bench;
+class TapePanel;
+
+/// Rack: all slabs standing at one scale, the chosen one on the bench, its tape table below it.
+class RackView : public StepView {
+  public:
+    RackView(Bench& bench, TapePanel& tape) : bench_(bench), tape_(tape) {}
+    Step step() const override { return Step::rack; }
+    QString empty_text(const Session& s) const override;
+    QString strip_title(const Session& s) const override;
+    void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
+    void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
+    std::vector<Handle> handles(const BenchMap&, const Session&) const override;
+    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->slab_figures : std::vector<Figure>{}; }
+    std::vector<Field> fields() const override;
+    std::vector<TextField> texts() const override;
+    std::vector<PickField> picks() const override;
+    std::vector<Action> actions(Session&) override;
+    QString help() const override;
+
+  private:
+    Bench& bench_;
+    TapePanel& tape_;
+};
+
+/// A new id such as `slab-7` that is not taken yet.
+std::string fresh_id(const char* stem, const Documents& d);
+
+}  // namespace yb

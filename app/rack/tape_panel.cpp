@@ -1,0 +1,281 @@
+#include "app/rack/tape_panel.h"
+
+#include <QApplication>
+#include <QButtonGroup>
+#include <QClipboard>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+#include "app/slip/measure_field.h"
+#include "app/theme/theme.h"
+#include "core/io/csv.h"
+
+namespace yb {
+
+void TapeTable::keyPressEvent(QKeyEvent* e) {
+    if (e->matches(QKeySequence::Paste)) {
+        Q_EMIT paste(QApplication::clipboard()->text());
+        return;
+    }
+    if ((e->key() == Qt::Key_Delete || e->key() == Qt::Key_Backspace) && state() != EditingState) {
+        for (QTableWidgetItem* item : selectedItems()) item->setText({});
+        return;
+    }
+    if ((e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter)) {
+        Q_EMIT next_station();
+        return;
+    }
+    QTableWidget::keyPressEvent(e);
+}
+
+TapePanel::TapePanel(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), table_(new TapeTable(this)), hint_(new QLabel(this)), sheets_(new QButtonGroup(this)),
+      every_(new MeasureField("tape_every", Kind::length, this)) {
+    setObjectName("tape_panel");
+    setAutoFillBackground(true);
+    auto* bar = new QHBoxLayout;
+    int i = 0;
+    for (const auto& [name, text] : {std::pair("tape_edges", tr("Edges")), std::pair("tape_heights_a", tr("Heights, face A")),
+                                     std::pair("tape_heights_b", tr("Heights, face B")), std::pair("tape_flaws", tr("Flaws"))}) {
+        auto* b = new QPushButton(text);
+        b->setObjectName(name);
+        b->setProperty("quiet", true);
+        b->setCheckable(true);
+        b->setChecked(i == 0);
+        sheets_->addButton(b, i++);
+        bar->addWidget(b);
+    }
+    connect(sheets_, &QButtonGroup::idClicked, this, [this](int id) { show_sheet(static_cast<Sheet>(id)); });
+    bar->addStretch(1);
+    bar->addWidget(new QLabel(tr("a station every")));
+    every_->setFixedWidth(90);
+    every_->set_range(10, 3000);
+    bar->addWidget(every_);
+    connect(every_, &MeasureField::committed, this, [this](std::optional<double> v) { every_mm_ = v.value_or(300); });
+    hint_->setObjectName("tape_hint");
+    hint_->setWordWrap(true);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(14, 8, 14, 8);
+    box->setSpacing(6);
+    box->addLayout(bar);
+    box->addWidget(table_, 1);
+    box->addWidget(hint_);
+    table_->setObjectName("tape_table");
+    table_->setAccessibleName(tr("Tape table"));
+    table_->verticalHeader()->hide();
+    table_->setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
+    table_->setFont(theme::figures(10));
+    connect(table_, &QTableWidget::cellChanged, this, &TapePanel::cell_changed);
+    connect(table_, &TapeTable::paste, this, &TapePanel::pasted);
+    connect(table_, &TapeTable::next_station, this, &TapePanel::next_station);
+    connect(table_->itemDelegate(), &QAbstractItemDelegate::closeEditor, this, [this](QWidget*, QAbstractItemDelegate::EndEditHint hint) {
+        if (hint == QAbstractItemDelegate::SubmitModelCache) next_station();
+    });
+    connect(&session, &Session::changed, this, &TapePanel::refresh);
+}
+
+void TapePanel::show_sheet(Sheet sheet) {
+    sheet_ = sheet;
+    sheets_->button(static_cast<int>(sheet))->setChecked(true);
+    wrong_.clear();
+    fill();
+}
+
+void TapePanel::begin_typing() {
+    fill();
+    table_->setFocus();
+    if (table_->rowCount() > 0) table_->setCurrentCell(0, sheet_ == Sheet::edges ? 1 : 0);
+}
+
+void TapePanel::refresh() {
+    if (isVisible()) fill();
+}
+
+void TapePanel::set_cell(int row, int column, std::optional<double> value, Kind kind) {
+    QString text = value ? QString::fromStdString(edit_text({*value, kind}, session_.units())) : QString();
+    const auto bad = wrong_.find({row, column});
+    if (bad != wrong_.end()) text = *bad;
+    auto* item = table_->item(row, column);
+    if (!item) table_->setItem(row, column, item = new QTableWidgetItem);
+    item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    if (item->text() != text) item->setText(text);
+    item->setForeground(bad != wrong_.end() ? theme::colours().madder : theme::colours().ink);
+}
+
+void TapePanel::fill() {
+    filling_ = true;
+    every_->show_value(every_mm_, session_.units());
+    const Slab* slab = session_.slab();
+    if (slab && slab->id != for_slab_) {
+        wrong_.clear();
+        for_slab_ = slab->id;
+    }
+    if (!slab) {
+        table_->setRowCount(0);
+    } else if (sheet_ == Sheet::edges) {
+        fill_edges();
+    } else if (sheet_ == Sheet::flaws) {
+        fill_flaws();
+    } else {
+        fill_heights();
+    }
+    if (wrong_.isEmpty())
+        hint_->setText(sheet_ == Sheet::edges   ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next station; leave empty what you did not read.")
+                       : sheet_ == Sheet::flaws ? tr("Depth is from the flaw's own face; empty means through. Draw flaws on the plan.")
+                                                : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
+    filling_ = false;
+}
+
+void TapePanel::fill_edges() {
+    const auto& stations = session_.slab()->tape.stations;
+    const QStringList heads{tr("station"), tr("left, A"), tr("right, A"), tr("left, B"), tr("right, B"), tr("thick, left"), tr("thick, right")};
+    table_->setColumnCount(7);
+    table_->setHorizontalHeaderLabels(heads);
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    const int n = static_cast<int>(stations.size());
+    table_->setRowCount(n + 1);  // an empty line waits for the next station
+    for (int i = 0; i < n; ++i) {
+        const Station& s = stations[static_cast<std::size_t>(i)];
+        set_cell(i, 0, s.x_mm, Kind::length);
+        set_cell(i, 1, s.left_mm, Kind::length), set_cell(i, 2, s.right_mm, Kind::length);
+        set_cell(i, 3, s.other_left_mm, Kind::length), set_cell(i, 4, s.other_right_mm, Kind::length);
+        set_cell(i, 5, s.thickness_mm, Kind::fine), set_cell(i, 6, s.thickness_right_mm, Kind::fine);
+    }
+    for (int c = 0; c < 7; ++c) set_cell(n, c, {}, Kind::length);
+}
+
+void TapePanel::fill_heights() {
+    Slab copy = *session_.slab();
+    const HeightGrid& g = grid(copy);
+    table_->setColumnCount(static_cast<int>(g.y_mm.size()) + 1);
+    QStringList heads{tr("station")};
+    for (const double y : g.y_mm) heads << (y > 0 ? tr("left ") : y < 0 ? tr("right ") : QString()) + QString::fromStdString(format(mm(std::abs(y)), session_.units()));
+    table_->setHorizontalHeaderLabels(heads);
+    table_->setRowCount(static_cast<int>(g.x_mm.size()));
+    for (int i = 0; i < table_->rowCount(); ++i) {
+        set_cell(i, 0, g.x_mm[static_cast<std::size_t>(i)], Kind::length);
+        for (int j = 1; j < table_->columnCount(); ++j) set_cell(i, j, g.at(static_cast<std::size_t>(i), static_cast<std::size_t>(j - 1)), Kind::fine);
+    }
+    if (g.x_mm.empty()) Q_EMIT say(tr("No grid yet: “Lay a grid for heights” on the slip makes one."));
+}
+
+void TapePanel::fill_flaws() {
+    const auto& flaws = session_.slab()->flaws;
+    table_->setColumnCount(4);
+    table_->setHorizontalHeaderLabels({tr("what"), tr("face"), tr("depth"), tr("floor, share of mouth")});
+    table_->setRowCount(static_cast<int>(flaws.size()));
+    for (int i = 0; i < table_->rowCount(); ++i) {
+        const Flaw& f = flaws[static_cast<std::size_t>(i)];
+        set_cell(i, 0, {}, Kind::number), set_cell(i, 1, {}, Kind::number);
+        table_->item(i, 0)->setText(QString::fromLatin1(name_of(f.kind)));
+        table_->item(i, 1)->setText(f.face == Face::a ? "A" : "B");
+        for (int c : {0, 1}) table_->item(i, c)->setFlags(Qt::ItemIsSelectable | Qt::ItemIsEnabled);
+        set_cell(i, 2, f.through ? std::nullopt : f.depth_mm, Kind::fine);
+        set_cell(i, 3, f.floor_share, Kind::number);
+    }
+}
+
+bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QString& why) const {
+    const auto r = static_cast<std::size_t>(row);
+    const bool number = sheet_ == Sheet::flaws && column == 3;
+    std::optional<double> v;
+    if (!text.trimmed().isEmpty()) {
+        const auto read = parse(text.toStdString(), number ? Kind::number : Kind::length, session_.units());
+        if (const auto* e = std::get_if<ParseError>(&read)) {
+            why = tr("‘%1’: %2").arg(text, QString::fromStdString(e->sentence()));
+            return false;
+        }
+        v = std::get<double>(read);
+    }
+    if (sheet_ == Sheet::edges) {
+        auto& all = slab.tape.stations;
+        while (all.size() <= r) all.push_back({all.empty() ? 0 : all.back().x_mm + every_mm_, {}, {}, {}, {}, {}, {}});
+        Station& s = all[r];
+        switch (column) {
+            case 0: s.x_mm = v.value_or(s.x_mm); break;
+            case 1: s.left_mm = v; break;
+            case 2: s.right_mm = v; break;
+            case 3: s.other_left_mm = v; break;
+            case 4: s.other_right_mm = v; break;
+            case 5: s.thickness_mm = v; break;
+            default: s.thickness_right_mm = v; break;
+        }
+    } else if (sheet_ == Sheet::flaws) {
+        if (r >= slab.flaws.size()) return true;
+        Flaw& f = slab.flaws[r];
+        if (column == 2) f.depth_mm = v, f.through = !v;
+        if (column == 3) {
+            if (!v || *v < 0 || *v > 1) {
+                why = tr("A share from 0 (comes to a point) to 1 (straight down) is wanted.");
+                return false;
+            }
+            f.floor_share = *v;
+        }
+    } else {
+        HeightGrid& g = grid(slab);
+        if (r >= g.x_mm.size() || column > static_cast<int>(g.y_mm.size())) {
+            why = tr("The grid has %1 stations and %2 places across; there is no room for this reading.").arg(g.x_mm.size()).arg(g.y_mm.size());
+            return false;
+        }
+        if (column == 0) {
+            if (v) g.x_mm[r] = *v;
+        } else {
+            g.at(r, static_cast<std::size_t>(column - 1)) = v;
+        }
+    }
+    return true;
+}
+
+void TapePanel::cell_changed(int row, int column) {
+    if (filling_ || !session_.slab()) return;
+    const QString text = table_->item(row, column)->text();
+    QString why;
+    Slab probe = *session_.slab();
+    if (!take(probe, row, column, text, why)) {
+        wrong_[{row, column}] = text;
+        filling_ = true;
+        table_->item(row, column)->setForeground(theme::colours().madder);
+        filling_ = false;
+        hint_->setText(why);
+        return;
+    }
+    wrong_.remove({row, column});
+    if (probe == *session_.slab()) return fill();
+    session_.edit_slab(tr("Type a reading"), [&](Slab& s) { s = probe; });
+}
+
+void TapePanel::pasted(const QString& text) {
+    if (!session_.slab()) return;
+    const auto rows = split_table(text.toStdString());
+    Slab next = *session_.slab();
+    const int row = std::max(0, table_->currentRow());
+    const int column = std::max(0, table_->currentColumn());
+    QString why;
+    QString first;
+    int bad = 0;
+    for (std::size_t i = 0; i < rows.size(); ++i)
+        for (std::size_t j = 0; j < rows[i].size(); ++j) {
+            if (column + static_cast<int>(j) >= table_->columnCount()) continue;
+            const QString cell = QString::fromStdString(rows[i][j]);
+            if (take(next, row + static_cast<int>(i), column + static_cast<int>(j), cell, why)) continue;
+            wrong_[{row + static_cast<int>(i), column + static_cast<int>(j)}] = cell;
+            if (!bad++) first = why;
+        }
+    session_.edit_slab(tr("Paste readings"), [&](Slab& s) { s = next; });
+    fill();
+    if (bad) hint_->setText(tr("%1 cells can't be read and are kept in red. %2").arg(bad).arg(first));
+}
+
+void TapePanel::next_station() {
+    const int row = table_->currentRow() + 1;
+    const int column = sheet_ == Sheet::edges ? std::max(1, std::min(table_->currentColumn(), 1)) : std::max(1, table_->currentColumn());
+    if (row < table_->rowCount()) table_->setCurrentCell(row, std::min(column, table_->columnCount() - 1));
+}
+
+}  // namespace yb

@@ -1,0 +1,331 @@
+#include "app/sheets/sheet.h"
+
+#include <QFile>
+#include <QPageSize>
+#include <QPdfWriter>
+#include <QSaveFile>
+
+#include <algorithm>
+
+#include "app/bench/step_view.h"
+#include "app/theme/theme.h"
+
+namespace yb {
+
+QSizeF sheet_size_mm(const Shop& shop) { return shop.letter ? QSizeF(215.9, 279.4) : QSizeF(210, 297); }
+
+namespace {
+
+/// Writes down the page from top to bottom, in millimetres.
+class Page {
+  public:
+    Page(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop) : p_(p), size_(size), job_(job), plan_(plan), shop_(shop) {}
+
+    void draw() {
+        p_.setRenderHint(QPainter::Antialiasing);
+        header();
+        plan_picture();
+        big_figures();
+        const double top = y_;
+        const double half = (size_.width() - 2 * margin - 6) / 2;
+        shims(margin, half);
+        lanes(margin, half);
+        const double left_end = y_;
+        y_ = top;
+        resin(margin + half + 6, half);
+        y_ += 2;
+        under(margin + half + 6, half);
+        y_ = std::max(left_end, y_) + 2;
+        cautions();
+        p_.setFont(font(7));
+        p_.setPen(QColor("#6E675C"));
+        p_.drawText(QRectF(margin, size_.height() - 9, size_.width() - 2 * margin, 5), Qt::AlignLeft,
+                    QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them."));
+    }
+
+  private:
+    static constexpr double margin = 12;
+
+    /// A font by its height in points, for a painter whose unit is a millimetre.
+    QFont font(double points, bool slab = false, bool bold = false) const {
+        QFont f = slab ? theme::figures(10) : theme::text(10, bold);
+        f.setPixelSize(20);
+        f.setPointSizeF(points * 25.4 / 72 * 72 / std::max(1, p_.device()->logicalDpiY()));
+        return f;
+    }
+    QString say(Quantity q) const { return QString::fromStdString(format(q, shop_.units)); }
+    QString say(const Phrase& ph) const { return QString::fromStdString(render(ph, shop_.units)); }
+
+    void text(double x, double w, const QString& s, double points = 9.5, bool bold = false, int align = Qt::AlignLeft, bool slab = false) {
+        p_.setFont(font(points, slab, bold));
+        p_.setPen(Qt::black);
+        const double h = points * 0.3528 * 1.35;
+        p_.drawText(QRectF(x, y_, w, h), align | Qt::AlignVCenter, s);
+    }
+    void advance(double points = 9.5) { y_ += points * 0.3528 * 1.35; }
+
+    void header() {
+        y_ = 10;
+        text(margin, 130, QString::fromStdString(job_.name), 17, false, Qt::AlignLeft, true);
+        text(size_.width() - margin - 70, 70, QString::fromStdString(shop_.name), 9.5, false, Qt::AlignRight);
+        advance(17);
+        text(margin, 180,
+             QString::fromStdString(plan_.slab.name + " · " + plan_.slab.species + " · " + (job_.placement.turned_over ? "turned over" : "face A up")) +
+                 QObject::tr(" · wanted %1 × %2 × %3").arg(say(mm(job_.top.length_mm)), say(mm(job_.top.width_mm)), say(fine(job_.top.thickness_mm))));
+        advance(11);
+        y_ += 1;
+    }
+
+    void plan_picture() {
+        const double h = 66;
+        BenchMap map;
+        const Box a = bounds(plan_.shape.ring_a);
+        map.plan = QRectF(margin + 4, y_ + 6, size_.width() - 2 * margin - 8, h - 14);
+        map.scale = std::min(map.plan.width() / std::max(1.0, a.width()), map.plan.height() / std::max(1.0, a.height()));
+        map.x0_mm = a.low.x - (map.plan.width() / map.scale - a.width()) / 2;
+        map.y_mid_mm = (a.low.y + a.high.y) / 2;
+        p_.setPen(QPen(Qt::black, 0.25));
+        p_.setBrush(QColor("#F0E6D2"));
+        p_.drawPolygon(map.px(plan_.shape.ring_a));
+        p_.setBrush(QColor("#DCC79C"));
+        p_.setPen(QPen(Qt::black, 0.5));
+        p_.drawPolygon(map.px(plan_.lay.outline));
+        p_.setBrush(QColor("#5C4630"));
+        p_.setPen(Qt::NoPen);
+        for (const Flaw& f : plan_.slab.flaws) p_.drawPolygon(map.px(f.outline));
+        p_.setBrush(Qt::NoBrush);
+        p_.setPen(QPen(Qt::black, 0.3, Qt::DashLine));
+        for (const auto& [q, r] : plan_.lay.rough_cuts) p_.drawLine(map.px(q), map.px(r));
+        p_.setPen(QPen(Qt::black, 0.3));
+        const Frame fr = job_.placement.frame();
+        for (const auto& ch : job_.under.channels) outline(footprint(ch), fr, map);
+        for (const auto& pl : job_.under.plates) outline(footprint(pl), fr, map);
+        p_.setFont(font(8.5, true));
+        for (std::size_t i = 0; i < plan_.flat.shims.size(); ++i) {
+            const QPointF q = map.px({plan_.flat.shims[i].at.x_mm, plan_.flat.shims[i].at.y_mm});
+            p_.setBrush(Qt::white);
+            p_.drawEllipse(q, 2.3, 2.3);
+            p_.drawText(QRectF(q.x() - 3, q.y() - 2.2, 6, 4.4), Qt::AlignCenter, QString::number(i + 1));
+        }
+        // Dimensions: length along the lower side, both end widths at the ends.
+        const QPolygonF rect = map.px(plan_.lay.rectangle);
+        p_.setFont(font(9.5, true));
+        const double base = map.plan.bottom() + 3;
+        p_.drawLine(QPointF(rect[0].x(), base), QPointF(rect[1].x(), base));
+        for (const QPointF& q : {rect[0], rect[1]}) p_.drawLine(QPointF(q.x(), base - 1.5), QPointF(q.x(), base + 1.5));
+        p_.drawText(QRectF(map.plan.center().x() - 40, base + 0.5, 80, 5), Qt::AlignCenter, say(mm(job_.top.length_mm)));
+        const auto end = [&](double x, double w) {
+            p_.save();
+            p_.translate(x, map.plan.center().y());
+            p_.rotate(-90);
+            p_.drawText(QRectF(-25, -2.5, 50, 5), Qt::AlignCenter, say(mm(w)));
+            p_.restore();
+        };
+        end(std::max(margin + 1.0, map.px(a.low).x() - 3), plan_.lay.width_left_mm);
+        end(std::min(size_.width() - margin - 1, map.px(a.high).x() + 3), plan_.lay.width_right_mm);
+        y_ += h;
+    }
+
+    void outline(const Ring& uv, const Frame& f, const BenchMap& map) {
+        Ring r;
+        for (const Vec2 q : uv) r.push_back(f.to_slab(q));
+        p_.drawPolygon(map.px(r));
+    }
+
+    void big_figures() {
+        const std::vector<std::pair<QString, QString>> all{
+            {plan_.lay.fits ? QObject::tr("narrowest") : QObject::tr("short by"), plan_.lay.fits ? say(mm(plan_.lay.narrowest_mm)) : say(mm(plan_.lay.short_at.front().mm))},
+            {QObject::tr("finishes at"), say(fine(plan_.flat.thickness_mm))},
+            {QObject::tr("rough-cut to"), say(mm(plan_.lay.rough_length_mm))},
+            {QObject::tr("leg height"), plan_.under.ready ? say(fine(plan_.under.leg_mm)) : QObject::tr("not known")},
+            {QObject::tr("top weighs"), plan_.under.top_kg > 0 ? say(kg(plan_.under.top_kg)) : QObject::tr("not known")}};
+        const double w = (size_.width() - 2 * margin) / static_cast<double>(all.size());
+        double x = margin;
+        const double top = y_;
+        for (const auto& [label, value] : all) {
+            y_ = top;
+            text(x, w, label, 9);
+            y_ = top + 4;
+            text(x, w, value, 15, false, Qt::AlignLeft, true);
+            x += w;
+        }
+        y_ = top + 13;
+        p_.setPen(QPen(Qt::black, 0.2));
+        p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
+        y_ += 2;
+    }
+
+    void heading(double x, double w, const QString& s) {
+        text(x, w, s, 10.5, true);
+        advance(11.5);
+    }
+
+    void row(double x, double w, const std::vector<QString>& cells, const std::vector<double>& share, double points = 9) {
+        double at = x;
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+            text(at, w * share[i], cells[i], points, false, i == 0 ? Qt::AlignLeft : Qt::AlignRight, i > 0);
+            at += w * share[i];
+        }
+        advance(points);
+    }
+
+    void shims(double x, double w) {
+        heading(x, w, job_.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face"));
+        row(x, w, {QObject::tr("shim"), QObject::tr("along"), QObject::tr("across"), QObject::tr("height")}, {0.19, 0.27, 0.27, 0.27}, 8);
+        for (std::size_t i = 0; i < plan_.flat.shims.size() && i < 8; ++i) {
+            const Shim& s = plan_.flat.shims[i];
+            row(x, w, {QString::number(i + 1), say(along(s.at.x_mm)), say(mm(s.at.y_mm)), say(fine(s.height_mm))}, {0.19, 0.27, 0.27, 0.27}, 10);
+        }
+        y_ += 2;
+    }
+
+    void lanes(double x, double w) {
+        heading(x, w, QObject::tr("Lanes and layers"));
+        for (const FacePlan& f : plan_.flat.faces) {
+            text(x, w, (f.face == Face::a ? QObject::tr("Show face: ") : QObject::tr("Underside: ")) +
+                           QObject::tr("%1 layers of %2, %3 lanes").arg(f.layers).arg(say(fine(shop_.sled.depth_mm))).arg(f.lanes), 10);
+            advance(10);
+            text(x, w, QObject::tr("   %1 passes, %2 skipped, %3, %4 off at most").arg(f.passes_cut).arg(f.passes_all - f.passes_cut).arg(say(hours(f.hours)), say(fine(f.most_off_mm))));
+            advance();
+            if (f.spacer_mm != 0) {
+                text(x, w, f.spacer_mm < 0 ? QObject::tr("   no board at hand brings the bit down far enough")
+                                           : QObject::tr("   last pass on a %1 board").arg(say(fine(f.spacer_mm))));
+                advance();
+            }
+        }
+        text(x, w, QObject::tr("Rest %1 between, %2 left for the last pass").arg(say(hours(job_.flat.rest_h)), say(fine(job_.flat.allowance_mm))));
+        advance(11);
+    }
+
+    void resin(double x, double w) {
+        heading(x, w, QObject::tr("Pour"));
+        bool any = false;
+        for (const VoidPlan& v : plan_.fill.voids) {
+            if (v.gone || v.left_open || v.lifts.empty()) continue;
+            any = true;
+            const auto it = std::find_if(shop_.resins.begin(), shop_.resins.end(), [&](const Resin& r) { return r.key == v.resin; });
+            text(x, w, QObject::tr("%1 at %2: %3").arg(QString::fromLatin1(name_of(plan_.slab.flaws[v.flaw].kind)), say(along(v.at.x)),
+                                                      it == shop_.resins.end() ? QString() : QString::fromStdString(it->label)), 9.5, true);
+            advance();
+            row(x, w, {QObject::tr("lift"), QObject::tr("A"), QObject::tr("B"), QObject::tr("A, weight"), QObject::tr("B, weight")}, {0.16, 0.21, 0.21, 0.21, 0.21}, 8);
+            // Alike lifts are one line: the page has one side.
+            for (std::size_t i = 0; i < v.lifts.size() && i < 4; ++i) {
+                const Lift& l = v.lifts[i];
+                row(x, w, {QString::number(i + 1), say(litres(l.a_l)), say(litres(l.b_l)), say(kg(l.a_kg)), say(kg(l.b_kg))}, {0.16, 0.21, 0.21, 0.21, 0.21}, 9.5);
+            }
+            if (v.lifts.size() > 4) {
+                text(x, w, QObject::tr("and %1 more: see Fill").arg(v.lifts.size() - 4), 8.5);
+                advance(8.5);
+            }
+        }
+        if (!any) {
+            text(x, w, QObject::tr("nothing to pour"));
+            advance();
+        }
+    }
+
+    void under(double x, double w) {
+        heading(x, w, QObject::tr("Slots"));
+        if (plan_.under.slots.empty()) {
+            text(x, w, QObject::tr("no plates or channels laid"));
+            advance();
+            return;
+        }
+        text(x, w, QObject::tr("at %1 on the day; room %2 to %3").arg(say(percent(plan_.under.day_pct)), say(percent(plan_.under.low_pct)), say(percent(plan_.under.high_pct))), 8.5);
+        advance(8.5);
+        row(x, w, {QObject::tr("hole"), QObject::tr("from line"), QObject::tr("slot"), QObject::tr("bolt, inner end")}, {0.28, 0.24, 0.2, 0.28}, 8);
+        std::size_t shown = 0;
+        for (const Slot& s : plan_.under.slots) {
+            if (++shown > 14) break;
+            row(x, w, {QString::fromStdString(s.part), say(mm(s.from_fixed_mm)), s.round ? QObject::tr("round") : say(fine(s.length_mm)),
+                       s.round ? QObject::tr("tight") : say(fine(s.bolt_from_inner_mm))}, {0.28, 0.24, 0.2, 0.28}, 9);
+        }
+        for (const Pocket& k : plan_.under.pockets) {
+            text(x, w, QObject::tr("channel %1: pocket %2 long").arg(k.channel + 1).arg(say(mm(k.length_mm))), 9);
+            advance(9);
+        }
+    }
+
+    void cautions() {
+        p_.setPen(QPen(Qt::black, 0.2));
+        p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
+        y_ += 1.5;
+        heading(margin, 100, QObject::tr("Mind"));
+        for (const Caution& c : plan_.all_cautions()) {
+            const QString s = QString::fromLatin1(name_of(c.severity)) + ": " + say(c.says);
+            p_.setFont(font(8.5));
+            const QRectF room(margin + 5, y_, size_.width() - 2 * margin - 5, 30);
+            const QRectF used = p_.boundingRect(room, Qt::TextWordWrap, s);
+            if (y_ + used.height() > size_.height() - 14) {
+                p_.drawText(QRectF(margin + 5, y_, 150, 5), QObject::tr("more on the slip"));
+                break;
+            }
+            theme::draw_sign(p_, c.severity, QRectF(margin, y_ + 0.8, 2.6, 2.6));
+            p_.setPen(Qt::black);
+            p_.drawText(room, Qt::TextWordWrap, s);
+            y_ += used.height() + 0.6;
+        }
+    }
+
+    QPainter& p_;
+    QSizeF size_;
+    const Job& job_;
+    const Plan& plan_;
+    const Shop& shop_;
+    double y_ = 0;
+};
+
+}  // namespace
+
+void draw_sheet(QPainter& p, QSizeF page, const Job& job, const Plan& plan, const Shop& shop) {
+    if (!plan.lay.ready || !plan.flat.ready) {
+        p.setFont(theme::text(4));
+        p.drawText(QRectF(12, 12, page.width() - 24, 40), Qt::TextWordWrap, QObject::tr("The slab is not measured far enough for a sheet."));
+        return;
+    }
+    Page(p, page, job, plan, shop).draw();
+}
+
+QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {
+    // Written whole or not at all: a full disk never leaves half a sheet in place of the old one.
+    QSaveFile file(path);
+    if (!file.open(QIODevice::WriteOnly)) return QObject::tr("%1 can't be written: %2. Choose another folder.").arg(path, file.errorString());
+    {
+        QPdfWriter pdf(&file);
+        pdf.setResolution(600);
+        pdf.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
+        pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+        pdf.setTitle(QString::fromStdString(job.name));
+        QPainter p(&pdf);
+        p.scale(600 / 25.4, 600 / 25.4);
+        draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
+    }
+    if (!file.commit()) return QObject::tr("%1 could not be written to its end: %2.").arg(path, file.errorString());
+    return {};
+}
+
+SheetView::SheetView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("sheet_view");
+    setAccessibleName(tr("The bench sheet"));
+    connect(&session, &Session::changed, this, [this] { update(); });
+}
+
+void SheetView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), theme::colours().bench);
+    if (!session_.plan() || !session_.job()) {
+        p.setFont(theme::figures(15, true));
+        p.setPen(theme::colours().pencil);
+        p.drawText(rect(), Qt::AlignCenter, tr("No job is on the bench yet."));
+        return;
+    }
+    const QSizeF size = sheet_size_mm(session_.shop());
+    const double k = std::min((width() - 40) / size.width(), (height() - 30) / size.height());
+    p.translate((width() - size.width() * k) / 2, (height() - size.height() * k) / 2);
+    p.scale(k, k);
+    p.fillRect(QRectF(QPointF(0.8, 0.8), size), QColor(0, 0, 0, 40));
+    p.fillRect(QRectF(QPointF(0, 0), size), Qt::white);
+    draw_sheet(p, size, *session_.job(), *session_.plan(), session_.shop());
+}
+
+}  // namespace yb

@@ -1,0 +1,25 @@
+#pragma once
+
+#include "app/bench/step_view.h"
+
+namespace yb {
+
+/// Under: plates and channels laid on the underside; every hole with its travel.
+class UnderView : public StepView {
+  public:
+    Step step() const override { return Step::under; }
+    QString strip_title(const Session& s) const override;
+    double end_rise() const override { return 1; }
+    void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
+    void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
+    void draw_end(QPainter&, const BenchMap&, const Session&) const override;
+    std::vector<Handle> handles(const BenchMap&, const Session&) const override;
+    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->under.figures : std::vector<Figure>{}; }
+    std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->under.choices : std::vector<Choice>{}; }
+    std::vector<Field> fields() const override;
+    std::vector<PickField> picks() const override;
+    std::vector<Action> actions(Session&) override;
+    QString help() const override;
+};
+
+}  // namespace yb
