@@ -1,6 +1,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
+#include <QPushButton>
 #include <QElapsedTimer>
 #include <QStandardPaths>
 #include <QTemporaryDir>
