@@ -51,7 +51,7 @@ QPushButton* plain(const QString& text, const QString& name, QWidget* parent) {
 
 MainWindow::MainWindow() {
     setWindowTitle("Young Burl");
-    setWindowIcon(QIcon(":/icons/young-burl.svg"));
+    setWindowIcon(QIcon(QStringLiteral(":/icons/young-burl.svg")));
     setMinimumSize(1000, 660);
     resize(1280, 800);
     bench_ = new Bench(session_);
@@ -100,6 +100,8 @@ MainWindow::MainWindow() {
         if (c.at) session_.set_gauge(c.at->x);
     });
     connect(bench_, &Bench::say, this, [this](const QString& s) { say(s); });
+    // The tape table needs the room of the rack above.
+    connect(bench_, &Bench::plan_only_changed, this, [this](bool only) { rack_row_->setVisible(!only && session_.step() == Step::rack); });
     connect(tape_, &TapePanel::say, this, [this](const QString& s) { say(s); });
     connect(&session_, &Session::trouble, this, [this](const QString& s) { say(s, true); });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);

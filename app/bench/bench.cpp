@@ -40,6 +40,7 @@ void Bench::set_step_view(StepView* view) {
 
 void Bench::set_plan_only(bool only) {
     plan_only_ = only;
+    Q_EMIT plan_only_changed(only);
     lay_out();
     update();
 }

@@ -26,6 +26,7 @@ class Bench : public QWidget {
 
   Q_SIGNALS:
     void say(const QString& text);
+    void plan_only_changed(bool only);
 
   protected:
     void paintEvent(QPaintEvent*) override;

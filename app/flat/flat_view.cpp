@@ -6,7 +6,7 @@
 
 namespace yb {
 
-QString FlatView::strip_title(const Session&) const { return QObject::tr("both faces along the middle, heights ×6 · blue: finished planes"); }
+QString FlatView::strip_title(const Session&) const { return QObject::tr("both faces along the middle, heights drawn taller · blue: finished planes"); }
 
 QString FlatView::end_note(const Session& s) const {
     const FlatPlan& f = s.plan()->flat;
@@ -67,7 +67,6 @@ void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     const auto& c = theme::colours();
     const SlabShape& shape = s.plan()->shape;
     const double y = s.job()->placement.y_mm;
-    // Half the strip for each face, ×6, so that a few millimetres are seen.
     const Box b = bounds(s.plan()->lay.rough);
     double low = 1e9;
     double high = -1e9;

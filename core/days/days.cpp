@@ -93,14 +93,14 @@ DaysPlan plan_days(const DaysInputs& in) {
     constexpr double turn_slab = 0.5;  // with a helper, wedges and time to look
     add("lay", "Lay", Step::lay, 2, 0, in.lay);
     add("rough", "Rough-cut", Step::lay, 0.5, 0, in.lay);
-    add("flat1", "First face", Step::flat, turn_slab + in.flat.faces[0].hours, 0, in.flat);
-    add("flat2", "Second face", Step::flat, turn_slab + in.flat.faces[1].hours, in.flat_choices.rest_h, in.flat);
-    add("last", "Last passes", Step::flat, 1, 0, in.flat);
+    add("flat1", "Face one", Step::flat, turn_slab + in.flat.faces[0].hours, 0, in.flat);
+    add("flat2", "Face two", Step::flat, turn_slab + in.flat.faces[1].hours, in.flat_choices.rest_h, in.flat);
+    add("last", "Last pass", Step::flat, 1, 0, in.flat);
     if (in.fill.rounds > 0) {
         add("fill", "Fill", Step::fill, in.fill.hands_on_h, in.fill.wait_h, in.fill);
-        add("level", "Level resin", Step::fill, 1, 0, in.fill);
+        add("level", "Level", Step::fill, 1, 0, in.fill);
     }
-    add("cut", "Cut to size", Step::lay, 1, 0, in.lay);
+    add("cut", "To size", Step::lay, 1, 0, in.lay);
     if (!in.under.slots.empty() || !in.under.ready) {
         const double holes = static_cast<double>(in.under.slots.size());
         add("pockets", "Under", Step::under, 0.15 * holes + 0.75 * static_cast<double>(in.under.pockets.size()), 0, in.under);

@@ -39,6 +39,10 @@ class Fit {
     Fit(const SlabShape& shape, const WantedTop& top, const Frame& frame) : top_(top) {
         a_ = in_top_frame(shape.ring_a, frame);
         b_ = in_top_frame(shape.ring_b, frame);
+        Ring swapped = a_;
+        for (Vec2& p : swapped) std::swap(p.x, p.y);
+        const auto cuts = cut_at_x(swapped, 0);
+        if (!cuts.empty()) reach_ = {cuts.front().from, cuts.back().to};
     }
 
     const Ring& show() const { return a_; }
@@ -59,7 +63,8 @@ class Fit {
         const double half = top_.width_mm / 2;
         const auto show = reach_at(a_, nudge(u));
         const auto under = reach_at(b_, nudge(u));
-        if (!show || !under) return {u, half, -half, half, half};
+        // Past the slab's end there is no side to be short at: short_ends() says how far it stands out.
+        if (!show || !under || u < reach_.from || u > reach_.to) return {u, half, -half, 0, 0};
         // A sawn edge needs wood on both faces; a live edge ends where the show face ends.
         const double left_wood = std::min(show->to, under->to);
         const double right_wood = std::max(show->from, under->from);
@@ -77,20 +82,10 @@ class Fit {
         return s;
     }
 
-    /// How far the ends of the top stand past the slab, at left and right end.
+    /// How far the ends of the top stand past the slab along its middle line, at left and right end.
     std::array<double, 2> short_ends() const {
         const double half = top_.length_mm / 2;
-        const double w = top_.width_mm / 2;
-        std::array<double, 2> lack{0, 0};
-        for (const double v : {-w * 0.98, 0.0, w * 0.98}) {
-            Ring swapped = a_;
-            for (Vec2& p : swapped) std::swap(p.x, p.y);
-            const auto cuts = cut_at_x(swapped, v);
-            if (cuts.empty()) continue;
-            lack[0] = std::max(lack[0], cuts.front().from + half);
-            lack[1] = std::max(lack[1], half - cuts.back().to);
-        }
-        return lack;
+        return {std::max(0.0, reach_.from + half), std::max(0.0, half - reach_.to)};
     }
 
     double total_lack() const {
@@ -109,6 +104,7 @@ class Fit {
 
     WantedTop top_;
     Ring a_, b_;
+    Span1 reach_;  ///< of the slab along the top's middle line
 };
 
 class Planner {

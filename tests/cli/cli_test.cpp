@@ -1,0 +1,75 @@
+#include <array>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+
+#include <catch2/catch.hpp>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include "core/io/json.h"
+#include "core/store/store.h"
+#include "demo/demo.h"
+
+using namespace yb;
+
+namespace {
+struct Run {
+    int code = 0;
+    std::string out;
+};
+/// Runs `burl` through the shell; both streams are read.
+Run burl(const std::string& args) {
+    FILE* p = popen((std::string(BURL_COMMAND) + " " + args + " 2>&1").c_str(), "r");
+    REQUIRE(p);
+    Run r;
+    std::array<char, 4096> buffer{};
+    while (const auto n = fread(buffer.data(), 1, buffer.size(), p)) r.out.append(buffer.data(), n);
+    r.code = WEXITSTATUS(pclose(p));
+    return r;
+}
+Json json(const Run& r) {
+    INFO(r.out);
+    REQUIRE(r.code == 0);
+    return parse_json(r.out);
+}
+}  // namespace
+
+TEST_CASE("burl answers in JSON", "[cli]") {
+    CHECK(json(burl("emc --temp-c 21.1 --rh 50"))["emc_pct"].get<double>() == Approx(9.24).margin(0.005));
+    CHECK(json(burl("movement --species 'cherry, black' --width-mm 1000 --from-mc 7 --to-mc 11"))["movement_mm"].get<double>() == Approx(10.01).margin(0.005));
+    CHECK(json(burl("movement --species 'cherry, black' --width-mm 1000 --from-mc 7 --to-mc 11 --ring-angle-deg 90"))["movement_mm"].get<double>() ==
+          Approx(5.08).margin(0.005));
+    const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-" + std::to_string(getpid()));
+    std::filesystem::create_directories(dir);
+    const std::string d = dir.string();
+    std::ofstream(d + "/r.csv") << "face,x_mm,y_mm,z_mm\ntop,0,0,50\ntop,1000,0,60\ntop,0,400,50\ntop,9000,0,1\nbottom,0,0,0\nbottom,1000,0,10\nbottom,0,400,0\n";
+    const Json f = json(burl("flatten " + d + "/r.csv --within -1,-1,2000,900"));
+    CHECK(f["thickness_mm"].get<double>() == Approx(50 / std::sqrt(1.0001)));
+    CHECK(f["top_readings"] == 3);
+    const Documents demo = demo_shop();
+    const Job& job = demo.jobs.begin()->second;
+    std::ofstream(d + "/job.json") << write_job_file({job, demo.slabs.at(job.slab), demo.shop});
+    const Json plan = json(burl("plan " + d + "/job.json"));
+    CHECK(plan["flat"]["ready"] == true);
+    CHECK(plan["shims"].size() == 4);
+    { Store::create(d + "/a.shop", demo, "New"); }
+    CHECK(json(burl("check " + d + "/a.shop"))["slabs"] == 4);
+    std::filesystem::resize_file(d + "/a.shop", 6000);
+    CHECK(burl("check " + d + "/a.shop").code == 2);
+    std::ofstream(d + "/bad.csv") << "face,x_mm,y_mm,z_mm\ntop,0,0,fifty\n";
+    const Run bad = burl("flatten " + d + "/bad.csv");
+    CHECK(bad.code == 2);
+    CHECK(bad.out.find("line 2") != std::string::npos);
+    std::filesystem::remove_all(dir);
+}
+
+TEST_CASE("burl says what is wrong and leaves with 2", "[cli]") {
+    CHECK(burl("emc --temp-c 20 --rh 130").code == 2);
+    CHECK(burl("emc --rh 50").code == 2);
+    CHECK(burl("plan /nowhere.json").code == 2);
+    CHECK(burl("check /nowhere.shop").code == 2);
+    const Run r = burl("movement --species cherry --width-mm 10 --from-mc 7 --to-mc 8");
+    CHECK(r.code == 2);
+    CHECK(r.out.find("cherry, black") != std::string::npos);
+}

@@ -1,0 +1,208 @@
+#include <array>
+#include <random>
+
+#include <catch2/catch.hpp>
+#include <glpk.h>
+
+#include "core/flat/flat.h"
+#include "core/flat/tilt.h"
+
+using namespace yb;
+
+namespace {
+
+/// The same linear program through GLPK: maximise h − g over (a, b, h, g).
+double by_glpk(const std::vector<Vec3>& top, const std::vector<Vec3>& bottom) {
+    glp_term_out(GLP_OFF);
+    glp_prob* lp = glp_create_prob();
+    glp_set_obj_dir(lp, GLP_MAX);
+    glp_add_cols(lp, 4);
+    for (int k = 1; k <= 4; ++k) glp_set_col_bnds(lp, k, k <= 2 ? GLP_DB : GLP_FR, -0.5, 0.5);
+    glp_set_obj_coef(lp, 3, 1);
+    glp_set_obj_coef(lp, 4, -1);
+    glp_add_rows(lp, static_cast<int>(top.size() + bottom.size()));
+    int row = 1;
+    const auto add = [&](const Vec3& p, int column, double sign) {
+        const std::array<int, 4> index{0, 1, 2, column};
+        const std::array<double, 4> value{0, sign * p.x, sign * p.y, sign};
+        glp_set_row_bnds(lp, row, GLP_UP, 0, sign * p.z);
+        glp_set_mat_row(lp, row++, 3, index.data(), value.data());
+    };
+    for (const Vec3& p : top) add(p, 3, 1);
+    for (const Vec3& p : bottom) add(p, 4, -1);
+    glp_smcp how;
+    glp_init_smcp(&how);
+    how.tol_bnd = how.tol_dj = 1e-11;
+    glp_scale_prob(lp, GLP_SF_AUTO);
+    REQUIRE(glp_simplex(lp, &how) == 0);
+    const double a = glp_get_col_prim(lp, 1);
+    const double b = glp_get_col_prim(lp, 2);
+    const double t = glp_get_obj_val(lp) / std::sqrt(1 + a * a + b * b);
+    glp_delete_prob(lp);
+    return t;
+}
+
+struct Faces {
+    std::vector<Vec3> top, bottom;
+};
+Faces warped(unsigned seed, int n) {
+    std::mt19937 random(seed);
+    const auto u = [&] { return static_cast<double>(random()) / 4294967296.0; };
+    const double twist = 24 * (u() - 0.5);
+    const double bow = 20 * (u() - 0.5);
+    const double lean = 12 * (u() - 0.5);
+    Faces f;
+    for (int i = 0; i < n; ++i) {
+        const double x = 2400 * u();
+        const double y = 900 * (u() - 0.5);
+        const double w = twist * (x / 2400 - 0.5) * y / 450 + bow * x / 2400 * (1 - x / 2400) * 4 + lean * x / 2400;
+        f.top.push_back({x, y, 55 + w + u()});
+        f.bottom.push_back({2400 * u(), 900 * (u() - 0.5), w - u()});
+    }
+    return f;
+}
+
+}  // namespace
+
+TEST_CASE("the best tilt agrees with a general solver", "[flat]") {
+    for (unsigned seed = 1; seed <= 60; ++seed) {
+        const Faces f = warped(seed, seed % 3 == 0 ? 12 : 250);
+        INFO("seed " << seed);
+        CHECK(best_tilt(f.top, f.bottom).thickness_mm == Approx(by_glpk(f.top, f.bottom)).margin(1e-6));
+    }
+}
+
+TEST_CASE("tilts that can be seen by eye", "[flat]") {
+    std::vector<Vec3> top, bottom;
+    for (const double x : {0.0, 1000.0, 2000.0})
+        for (const double y : {-400.0, 0.0, 400.0}) {
+            top.push_back({x, y, 50 + 0.01 * x});
+            bottom.push_back({x, y, 0.01 * x});
+        }
+    // A plain wedge under a plain slab: all of it can be had by tilting.
+    const Tilt t = best_tilt(top, bottom);
+    CHECK(t.a == Approx(0.01).margin(1e-9));
+    CHECK(t.thickness_mm == Approx(50 / std::sqrt(1.0001)));
+    CHECK(at_tilt(top, bottom, 0, 0).thickness_mm == Approx(30));
+    CHECK(t.top_at({1000, 0}) == Approx(60));
+    // Pure twist cannot be tilted away.
+    for (std::size_t i = 0; i < top.size(); ++i) {
+        const double w = 0.00001 * (top[i].x - 1000) * top[i].y;
+        top[i].z = 50 + w;
+        bottom[i].z = w;
+    }
+    CHECK(best_tilt(top, bottom).thickness_mm == Approx(50 - 8).margin(1e-6));
+}
+
+TEST_CASE("sparing the show face takes less from it", "[flat]") {
+    for (unsigned seed = 1; seed <= 20; ++seed) {
+        const Faces f = warped(seed, 120);
+        const Tilt best = best_tilt(f.top, f.bottom);
+        const double want = best.thickness_mm * best.slope_factor() - 3;
+        const Tilt spare = least_off_top(f.top, f.bottom, want);
+        const auto most = [&](const Tilt& t) {
+            double m = 0;
+            for (const Vec3& p : f.top) m = std::max(m, p.z - t.top_at({p.x, p.y}));
+            return m;
+        };
+        CHECK(most(spare) <= most(best) + 1e-6);
+        for (const Vec3& p : f.top) REQUIRE(p.z >= spare.top_at({p.x, p.y}) - 1e-6);
+        for (const Vec3& p : f.bottom) REQUIRE(p.z <= spare.bottom_at({p.x, p.y}) + 1e-6);
+        CHECK(spare.top_mm - spare.bottom_mm == Approx(want));
+    }
+    const Faces f = warped(3, 50);
+    CHECK(least_off_top(f.top, f.bottom, 500).thickness_mm == Approx(best_tilt(f.top, f.bottom).thickness_mm));
+}
+
+TEST_CASE("readings that are none are refused", "[flat]") {
+    const std::vector<Vec3> one{{0, 0, 1}};
+    const std::vector<Vec3> bad{{0, 0, std::nan("")}};
+    CHECK_THROWS_AS(best_tilt(one, {}), std::invalid_argument);
+    CHECK_THROWS_AS(best_tilt(bad, one), std::invalid_argument);
+    CHECK(best_tilt(one, std::vector<Vec3>{{0, 0, 0}}).thickness_mm == Approx(1).margin(1e-9));
+}
+
+TEST_CASE("lanes and spacers by hand", "[flat]") {
+    Sled s;
+    s.cutter_mm = 40;
+    s.overlap = 0.5;
+    CHECK(lanes_for(2000, s) == 101);
+    CHECK(lanes_for(2001, s) == 102);
+    s.spacers_mm = {18, 6, 12};
+    s.stickout_mm = 25;
+    CHECK(spacer_for(25, s) == 0.0);
+    CHECK(spacer_for(30, s) == 6.0);
+    CHECK(spacer_for(43, s) == 18.0);
+    CHECK_FALSE(spacer_for(44, s));
+}
+
+namespace {
+struct Bowed {
+    Slab slab;
+    SlabShape shape;
+    LayPlan lay;
+    WantedTop top{1600, 500, 40, 740, LiveEdges::none, 0};
+    FlatInputs in(FlatChoices c = {}, Sled s = {}) const { return {slab, shape, lay, top, c, s}; }
+    Bowed() {
+        slab.id = "b";
+        for (const double x : {0.0, 1000.0, 2000.0}) slab.tape.stations.push_back({x, 300, 300, {}, {}, 50, {}});
+        HeightGrid g{{0, 1000, 2000}, {-300, 300}, {}};
+        // Left end 10 mm low on face A, straight along: a wedge that a shim takes out.
+        for (const double gap : {10.0, 10.0, 5.0, 5.0, 0.0, 0.0}) g.gap_mm.emplace_back(gap);
+        slab.heights_a = g;
+        shape = shape_of(slab);
+        lay = plan_lay({slab, shape, top, {1000, 0, 0, false, 0}});
+    }
+};
+}  // namespace
+
+TEST_CASE("a tilted slab is shimmed level and keeps its thickness", "[flat]") {
+    const Bowed b;
+    const FlatPlan p = plan_flat(b.in());
+    REQUIRE(p.ready);
+    CHECK(p.thickest_mm == Approx(50).margin(0.001));
+    CHECK(p.as_it_lies_mm == Approx(42).margin(0.001));  // 5 mm/m over 1.6 m of top
+    CHECK(p.thickness_mm == Approx(40));
+    for (const Shim& s : p.shims) CHECK(s.height_mm == Approx(0).margin(1e-6));
+    CHECK(p.face(Face::a).most_off_mm == Approx(0).margin(1e-6));
+    CHECK(p.face(Face::b).layers == 4);  // 10 mm at 3 mm a layer
+    const int lanes = lanes_for(1600, Sled());
+    CHECK(p.face(Face::b).lanes == lanes);
+    CHECK(p.face(Face::b).passes_cut == 4 * lanes);
+    FlatChoices lies;
+    lies.aim = FlatAim::as_it_lies;
+    lies.finish = FinishTo::thickest;
+    const FlatPlan q = plan_flat(b.in(lies));
+    CHECK(q.thickness_mm == Approx(42).margin(0.001));
+    CHECK(find_caution(q.cautions, "flat.unshimmed"));
+    CHECK(q.face(Face::a).passes_cut < q.face(Face::a).passes_all);  // air is skipped at the low end
+}
+
+TEST_CASE("the sled's reach is watched", "[flat]") {
+    const Bowed b;
+    Sled s;
+    s.rail_mm = 45;
+    CHECK(find_caution(plan_flat(b.in({}, s)).cautions, "flat.rails"));
+    s.rail_mm = 120;
+    s.spacers_mm = {6};
+    const FlatPlan p = plan_flat(b.in({}, s));
+    REQUIRE(find_caution(p.cautions, "flat.stickout"));
+    CHECK(find_caution(p.cautions, "flat.stickout")->severity == Severity::stop);
+    CHECK(p.faces[0].stickout_mm == Approx(12 + 120 - 50).margin(0.01));
+    s.tram_mm = 0.4;
+    CHECK(find_caution(plan_flat(b.in({}, s)).cautions, "flat.tram"));
+    FlatChoices two;
+    two.supports = {{300, 0}, {500, 0}};
+    CHECK(find_caution(plan_flat(b.in(two)).cautions, "flat.supports"));
+    two.supports = {{300, -100}, {400, 100}, {500, -100}, {600, 100}};
+    CHECK(find_caution(plan_flat(b.in(two)).cautions, "flat.rocks"));
+}
+
+TEST_CASE("a slab too thin is said before it is cut", "[flat]") {
+    Bowed b;
+    b.top.thickness_mm = 55;
+    const FlatPlan p = plan_flat(b.in());
+    REQUIRE(find_caution(p.cautions, "flat.thin"));
+    CHECK(find_caution(p.cautions, "flat.thin")->severity == Severity::stop);
+    CHECK(p.thickness_mm == Approx(50).margin(0.001));
+}

@@ -1,0 +1,248 @@
+#include <csignal>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+#include <random>
+#include <thread>
+
+#include <catch2/catch.hpp>
+#include <sys/stat.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include "core/store/store.h"
+#include "demo/demo.h"
+
+using namespace yb;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Folder {
+    fs::path path;
+    Folder() {
+        std::string t = (fs::temp_directory_path() / "yb-store-XXXXXX").string();
+        path = mkdtemp(t.data());
+    }
+    ~Folder() {
+        std::error_code e;
+        fs::remove_all(path, e);
+    }
+    std::string file(const char* name) const { return (path / name).string(); }
+};
+
+Documents named(Documents d, const std::string& name) {
+    d.jobs.begin()->second.name = name;
+    return d;
+}
+std::string name_in(const Store& s) { return s.documents().jobs.begin()->second.name; }
+
+StoreError::Kind kind_of_failure(const std::string& path) {
+    try {
+        Store::open(path);
+    } catch (const StoreError& e) {
+        return e.kind();
+    }
+    FAIL("it opened");
+    return StoreError::Kind::other;
+}
+
+std::string bytes(const std::string& path) {
+    std::ifstream in(path, std::ios::binary);
+    return {std::istreambuf_iterator<char>(in), {}};
+}
+
+}  // namespace
+
+TEST_CASE("what is stored is what was given", "[store]") {
+    const Folder f;
+    const Documents demo = demo_shop();
+    { Store::create(f.file("a.shop"), demo, "New shop"); }
+    const Store s = Store::open(f.file("a.shop"));
+    CHECK(s.documents() == demo);
+    CHECK(check_shop(f.file("a.shop")).ok);
+    CHECK(check_shop(f.file("a.shop")).slabs == demo.slabs.size());
+}
+
+TEST_CASE("undo and redo hold across a restart", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    {
+        Store s = Store::create(path, demo_shop(), "New shop");
+        s.append("one", named(s.documents(), "one"));
+        s.append("two", named(s.documents(), "two"));
+        s.append("same", s.documents());  // nothing differs: no revision
+        CHECK(s.history().size() == 3);
+    }
+    {
+        Store s = Store::open(path);
+        CHECK(name_in(s) == "two");
+        CHECK(s.undo_label() == "two");
+        s.undo();
+        CHECK(name_in(s) == "one");
+    }
+    {
+        Store s = Store::open(path);
+        CHECK(name_in(s) == "one");
+        REQUIRE(s.can_redo());
+        CHECK(s.redo_label() == "two");
+        s.redo();
+        CHECK(name_in(s) == "two");
+        s.undo();
+        s.undo();
+        CHECK_FALSE(s.can_undo());
+        s.append("three", named(s.documents(), "three"));
+        CHECK_FALSE(s.can_redo());
+    }
+    Store s = Store::open(path);
+    CHECK(name_in(s) == "three");
+    Documents d = s.documents();
+    d.slabs.erase(d.slabs.begin());
+    s.append("retire", d);
+    CHECK(Store::open(path).documents() == d);
+    s.undo();
+    CHECK(s.documents().slabs.size() == d.slabs.size() + 1);
+    // Nothing was overwritten: all five are in the file.
+    CHECK(check_shop(path).revisions == 5);
+}
+
+TEST_CASE("a copy holds the history", "[store]") {
+    const Folder f;
+    Store s = Store::create(f.file("a.shop"), demo_shop(), "New shop");
+    s.append("one", named(s.documents(), "one"));
+    s.save_copy(f.file("b.shop"));
+    CHECK(Store::open(f.file("b.shop")).can_undo());
+    CHECK_THROWS_AS(s.save_copy(f.file("b.shop")), StoreError);
+    CHECK_THROWS_AS(Store::create(f.file("a.shop"), demo_shop(), "again"), StoreError);
+}
+
+TEST_CASE("a full disk loses nothing that was taken and keeps the old state", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    {
+        Store s = Store::create(path, demo_shop(), "New shop");
+        s.append("one", named(s.documents(), "one"));
+        s.limit_pages(1);
+        Documents big = named(s.documents(), "too much");
+        big.jobs.begin()->second.notes = std::string(200000, 'x');
+        try {
+            s.append("too much", big);
+            FAIL("the disk was full");
+        } catch (const StoreError& e) {
+            CHECK(e.kind() == StoreError::Kind::full);
+        }
+        CHECK(name_in(s) == "one");
+        s.limit_pages(1000000);
+        s.append("again", big);
+        CHECK(name_in(s) == "too much");
+    }
+    CHECK(name_in(Store::open(path)) == "too much");
+}
+
+TEST_CASE("damaged, cut short, foreign and newer files are left as they are", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    {
+        Store s = Store::create(path, demo_shop(), "New shop");
+        for (int i = 0; i < 40; ++i) s.append("edit", named(s.documents(), std::to_string(i)));
+    }
+    { Store::open(path); }  // makes today's backup
+    REQUIRE(newest_backup(path));
+
+    SECTION("cut short") {
+        fs::resize_file(path, fs::file_size(path) * 2 / 3 / 4096 * 4096);
+        const std::string before = bytes(path);
+        CHECK(kind_of_failure(path) == StoreError::Kind::damaged);
+        CHECK(bytes(path) == before);
+        CHECK(name_in(Store::open(*newest_backup(path))) == "39");
+        const Salvage s = salvage(path);
+        CHECK_FALSE(s.documents.jobs.empty());
+        CHECK(bytes(path) == before);
+    }
+    SECTION("a page overwritten") {
+        {
+            std::fstream io(path, std::ios::in | std::ios::out | std::ios::binary);
+            io.seekp(static_cast<std::streamoff>(fs::file_size(path) / 2 / 4096 * 4096));
+            io << std::string(4096, '\xA5');
+        }
+        const std::string before = bytes(path);
+        CHECK(kind_of_failure(path) == StoreError::Kind::damaged);
+        CHECK_FALSE(check_shop(path).problems.empty());
+        CHECK(bytes(path) == before);
+    }
+    SECTION("some other file") {
+        std::ofstream(f.file("b.shop")) << "dear diary, today the tarn froze over and nobody came by the ferry";
+        CHECK(kind_of_failure(f.file("b.shop")) == StoreError::Kind::damaged);
+        CHECK(kind_of_failure(f.file("none.shop")) == StoreError::Kind::missing);
+    }
+}
+
+TEST_CASE("a folder that can't be written opens for reading only", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    { Store::create(path, demo_shop(), "New shop"); }
+    // Root may write anywhere: an ordinary user tries, in a process of its own.
+    const pid_t child = fork();
+    if (child == 0) {
+        int code = 1;
+        chmod(path.c_str(), 0444);
+        chmod(f.path.c_str(), 0555);
+        if (geteuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0)) _exit(9);
+        try {
+            Store s = Store::open(path);
+            code = s.read_only() && s.documents() == demo_shop() ? 0 : 2;
+            try {
+                s.append("x", named(s.documents(), "x"));
+                code = 3;
+            } catch (const StoreError& e) {
+                if (e.kind() != StoreError::Kind::read_only) code = 4;
+            }
+        } catch (const std::exception&) {
+            code = 5;
+        }
+        _exit(code);
+    }
+    int status = 0;
+    waitpid(child, &status, 0);
+    chmod(f.path.c_str(), 0755);
+    REQUIRE(WIFEXITED(status));
+    CHECK(WEXITSTATUS(status) == 0);
+}
+
+TEST_CASE("killed while edits stream in, nothing acknowledged is lost", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    { Store::create(path, demo_shop(), "New shop"); }
+    std::mt19937 random(3);
+    long last = 0;
+    for (int round = 0; round < 15; ++round) {
+        int out[2];
+        REQUIRE(pipe(out) == 0);
+        const std::string from = std::to_string(last + 1);
+        const pid_t child = fork();
+        if (child == 0) {
+            dup2(out[1], 1);
+            close(out[0]);
+            execl(STREAMER, STREAMER, path.c_str(), from.c_str(), nullptr);
+            _exit(127);
+        }
+        close(out[1]);
+        FILE* in = fdopen(out[0], "r");
+        long said = 0;
+        REQUIRE(std::fscanf(in, "%ld", &said) == 1);
+        last = said;
+        std::this_thread::sleep_for(std::chrono::milliseconds(1 + random() % 40));
+        kill(child, SIGKILL);
+        waitpid(child, nullptr, 0);
+        while (std::fscanf(in, "%ld", &said) == 1) last = said;
+        std::fclose(in);
+        const Store s = Store::open(path);
+        const long kept = std::stol(s.documents().slabs.at("s").notes);
+        INFO("round " << round);
+        REQUIRE(kept >= last);
+        REQUIRE(kept <= last + 1);
+        last = kept;
+    }
+    CHECK(check_shop(path).ok);
+    CHECK(last > 15);
+}
