@@ -196,7 +196,12 @@ Tilt best_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom) {
         const auto [low, i] = p.top.least(a, b, 1);
         const auto [high, j] = p.bottom.least(a, b, -1);
         const double gap = (h - low) + (-high - g);
-        if (gap <= close_mm || rounds > 500) return p.tilt(a, b, low, -high, rounds);
+        if (gap <= close_mm || rounds > 500) {
+            // Readings too few to fix a tilt leave it at the box's corner: none at all is the gentler answer.
+            const Tilt best = p.tilt(a, b, low, -high, rounds);
+            const Tilt level = at_tilt(top, bottom, 0, 0);
+            return level.thickness_mm >= best.thickness_mm ? level : best;
+        }
         lp.add({Vec4(p.top.x[i], p.top.y[i], 1, 0), p.top.z[i]});
         lp.add({Vec4(-p.bottom.x[j], -p.bottom.y[j], 0, -1), -p.bottom.z[j]});
         lp.solve();

@@ -229,8 +229,9 @@ class Builder {
 
     bool inside_or_near(Vec2 p) const {
         constexpr double slack = 15;  // a reading just off the edge is still a reading of the edge
-        for (const Vec2 d : {Vec2{0, 0}, Vec2{0, slack}, Vec2{0, -slack}, Vec2{slack, 0}, Vec2{-slack, 0}})
-            if (contains(shape_.ring_a, p + d) || contains(shape_.ring_b, p + d)) return true;
+        for (const double dx : {0.0, slack, -slack})
+            for (const double dy : {0.0, slack, -slack})
+                if (contains(shape_.ring_a, p + Vec2{dx, dy}) || contains(shape_.ring_b, p + Vec2{dx, dy})) return true;
         return false;
     }
 

@@ -157,6 +157,8 @@ Salvage salvage(const std::string& path) {
     bool broken = false;
     try {
         SQLite::Database db(read_only_uri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
+        // Lets SQLite read the pages that are there of a file that was cut short; the file itself is read only.
+        db.exec("PRAGMA writable_schema = ON");
         std::int64_t last = 0;
         try {
             last = db.execAndGet("SELECT max(id) FROM change").getInt64();
