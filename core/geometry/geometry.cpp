@@ -53,9 +53,9 @@ Box bounds(std::span<const Vec2> ring) {
 
 std::vector<Span1> cut_at_x(std::span<const Vec2> r, double x) {
     std::vector<double> ys;
-    for (std::size_t i = 0; i < r.size(); ++i) {
-        const Vec2 a = r[i];
-        const Vec2 b = r[(i + 1) % r.size()];
+    for (std::size_t i = 0, j = r.size() - 1; i < r.size(); j = i++) {
+        const Vec2 a = r[j];
+        const Vec2 b = r[i];
         if ((a.x <= x) == (b.x <= x)) continue;
         ys.push_back(a.y + (x - a.x) / (b.x - a.x) * (b.y - a.y));
     }
@@ -151,8 +151,9 @@ std::vector<Vec3> deciding_points(const Surface& surface, const Ring& ring) {
     std::vector<Vec3> out;
     const auto add = [&](Vec2 p) { out.push_back({p.x, p.y, surface.at(p)}); };
     for (const double x : surface.x())
-        for (const double y : surface.y())
-            if (contains(ring, {x, y})) add({x, y});
+        for (const Span1 inside : cut_at_x(ring, x))
+            for (const double y : surface.y())
+                if (y > inside.from && y < inside.to) add({x, y});
     for (std::size_t i = 0; i < ring.size(); ++i) {
         const Vec2 a = ring[i];
         const Vec2 b = ring[(i + 1) % ring.size()];

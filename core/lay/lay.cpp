@@ -43,6 +43,14 @@ class Fit {
         for (Vec2& p : swapped) std::swap(p.x, p.y);
         const auto cuts = cut_at_x(swapped, 0);
         if (!cuts.empty()) reach_ = {cuts.front().from, cuts.back().to};
+        for (const double u : stations()) cuts_.push_back(cut(u));
+    }
+
+    /// The same place with other edges kept: the slab's own edges are not looked up again.
+    Fit keeping(LiveEdges live) const {
+        Fit f = *this;
+        f.top_.live = live;
+        return f;
     }
 
     const Ring& show() const { return a_; }
@@ -59,10 +67,27 @@ class Fit {
         return us;
     }
 
-    AtStation at(double u) const {
+    /// The top at every station, in rising order.
+    std::vector<AtStation> profile() const {
+        std::vector<AtStation> out;
+        for (const Cut& c : cuts_) out.push_back(at(c));
+        return out;
+    }
+
+    AtStation at(double u) const { return at(cut(u)); }
+
+  private:
+    /// The slab's edges on both faces at one station.
+    struct Cut {
+        double u = 0;
+        std::optional<Span1> show, under;
+    };
+
+    Cut cut(double u) const { return {u, reach_at(a_, nudge(u)), reach_at(b_, nudge(u))}; }
+
+    AtStation at(const Cut& c) const {
         const double half = top_.width_mm / 2;
-        const auto show = reach_at(a_, nudge(u));
-        const auto under = reach_at(b_, nudge(u));
+        const auto& [u, show, under] = c;
         // Past the slab's end there is no side to be short at: short_ends() says how far it stands out.
         if (!show || !under || u < reach_.from || u > reach_.to) return {u, half, -half, 0, 0};
         // A sawn edge needs wood on both faces; a live edge ends where the show face ends.
@@ -82,6 +107,7 @@ class Fit {
         return s;
     }
 
+  public:
     /// How far the ends of the top stand past the slab along its middle line, at left and right end.
     std::array<double, 2> short_ends() const {
         const double half = top_.length_mm / 2;
@@ -90,8 +116,7 @@ class Fit {
 
     double total_lack() const {
         double worst = 0;
-        for (const double u : stations()) {
-            const AtStation s = at(u);
+        for (const AtStation& s : profile()) {
             worst = std::max({worst, s.short_left, s.short_right});
         }
         const auto ends = short_ends();
@@ -104,6 +129,7 @@ class Fit {
 
     WantedTop top_;
     Ring a_, b_;
+    std::vector<Cut> cuts_;
     Span1 reach_;  ///< of the slab along the top's middle line
 };
 
@@ -152,8 +178,8 @@ class Planner {
         Shortfall left{0, {}, {}, "left"};
         Shortfall right{0, {}, {}, "right"};
         p_.narrowest_mm = 1e300;
-        for (const double u : fit_.stations()) {
-            const AtStation s = fit_.at(u);
+        for (const AtStation& s : fit_.profile()) {
+            const double u = s.u;
             const double w = s.left - s.right;
             if (w < p_.narrowest_mm) p_.narrowest_mm = w, p_.narrowest_u_mm = u;
             p_.widest_mm = std::max(p_.widest_mm, w);
@@ -213,11 +239,7 @@ class Planner {
         const auto& t = in_.top;
         const std::string edges = "tape, edges as a monotone cubic";
         if (p_.fits) {
-            double slack = 1e300;
-            for (const double u : fit_.stations()) {
-                const AtStation s = fit_.at(u);
-                slack = std::min(slack, s.left - s.right - t.width_mm);
-            }
+            const double slack = p_.narrowest_mm - t.width_mm;
             p_.figures.push_back({"lay.fit", "It fits: narrowest", mm(p_.narrowest_mm), {},
                                   say("{} to spare at {}", mm(std::max(0.0, slack)),
                                       along(station(frame_.to_slab({p_.narrowest_u_mm, 0})))),
@@ -326,14 +348,11 @@ class Planner {
                                                                          {LiveEdges::none, "None, all sawn"}}};
         constexpr std::array keys{"both", "left", "right", "none"};
         for (std::size_t i = 0; i < kinds.size(); ++i) {
-            WantedTop t = in_.top;
-            t.live = kinds[i].first;
-            const Fit f(in_.shape, t, frame_);
+            const Fit f = fit_.keeping(kinds[i].first);
             const double lack = f.total_lack();
             double narrow = 1e300;
             double wide = 0;
-            for (const double u : f.stations()) {
-                const AtStation s = f.at(u);
+            for (const AtStation& s : f.profile()) {
                 narrow = std::min(narrow, s.left - s.right);
                 wide = std::max(wide, s.left - s.right);
             }
