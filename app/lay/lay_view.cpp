@@ -116,6 +116,20 @@ std::vector<Field> LayView::fields() const {
     return f;
 }
 
+std::vector<TextField> LayView::texts() const {
+    return {{"job_client", QObject::tr("For"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->client) : QString(); },
+             [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { j.client = v.toStdString(); }); }},
+            {"job_start", QObject::tr("Begins on"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->start) : QString(); },
+             [](Session& s, const QString& v) {
+                 const std::string date = v.trimmed().toStdString();
+                 if (!is_date(date)) {
+                     Q_EMIT s.trouble(QObject::tr("‘%1’ is not a date. Write it as 2026-11-30; the job still begins on %2.").arg(v, QString::fromStdString(s.job() ? s.job()->start : "")));
+                     return;
+                 }
+                 s.edit_job(QObject::tr("First day"), [&](Job& j) { j.start = date; });
+             }}};
+}
+
 std::vector<Action> LayView::actions(Session& session) {
     Session* s = &session;
     return {{"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),

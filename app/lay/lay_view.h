@@ -15,6 +15,7 @@ class LayView : public StepView {
     std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->lay.figures : std::vector<Figure>{}; }
     std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->lay.choices : std::vector<Choice>{}; }
     std::vector<Field> fields() const override;
+    std::vector<TextField> texts() const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;
 };

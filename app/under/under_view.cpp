@@ -131,6 +131,24 @@ std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) co
     return out;
 }
 
+namespace {
+/// A size that all plates, or all channels, share.
+template <class Part>
+Field part_field(const QString& name, const QString& label, Kind kind, double low, double high, std::vector<Part> UnderChoices::* list, double Part::* size) {
+    return {name, label, kind,
+            [=](const Session& s) -> std::optional<double> {
+                if (!s.job() || (s.job()->under.*list).empty()) return {};
+                return (s.job()->under.*list).front().*size;
+            },
+            [=](Session& s, std::optional<double> v) {
+                if (v) s.edit_job(label, [&](Job& j) {
+                    for (Part& p : j.under.*list) p.*size = *v;
+                });
+            },
+            low, high};
+}
+}  // namespace
+
 std::vector<Field> UnderView::fields() const {
     std::vector<Field> out{
         {"under_day", QObject::tr("Moisture on the day"), Kind::percent,
@@ -141,6 +159,11 @@ std::vector<Field> UnderView::fields() const {
         job_field("under_insert", QObject::tr("Insert goes in"), Kind::fine, 1, 200, [](Job& j) -> double& { return j.under.insert_mm; }),
         job_field("under_plate", QObject::tr("Plate thickness"), Kind::fine, 0, 50, [](Job& j) -> double& { return j.under.plate_mm; }),
         job_field("under_feet", QObject::tr("Feet"), Kind::fine, 0, 200, [](Job& j) -> double& { return j.under.feet_mm; }),
+        part_field("plate_across", QObject::tr("Plates, across"), Kind::length, 20, 3000, &UnderChoices::plates, &LegPlate::across_mm),
+        part_field("plate_along", QObject::tr("Plates, along"), Kind::length, 20, 3000, &UnderChoices::plates, &LegPlate::along_mm),
+        part_field("channel_length", QObject::tr("Channels, long"), Kind::length, 50, 3000, &UnderChoices::channels, &Channel::length_mm),
+        part_field("channel_width", QObject::tr("Channels, wide"), Kind::fine, 5, 200, &UnderChoices::channels, &Channel::width_mm),
+        part_field("channel_depth", QObject::tr("Channels, deep"), Kind::fine, 2, 100, &UnderChoices::channels, &Channel::depth_mm),
         {"under_helpers", QObject::tr("People to lift"), Kind::count,
          [](const Session& s) -> std::optional<double> { return s.job() ? std::optional<double>(s.job()->under.helpers) : std::nullopt; },
          [](Session& s, std::optional<double> v) {

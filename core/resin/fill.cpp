@@ -140,7 +140,7 @@ class Planner {
             double wait = 0;
             for (const Lift& lift : l) wait += lift.wait_h;
             c.options.push_back({r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
-                                 say("{} lifts, {} in all", count(static_cast<double>(l.size())), hours(wait)),
+                                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())), hours(wait)),
                                  !v.left_open && v.resin == r.key});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
