@@ -41,6 +41,8 @@ class Session : public QObject {
     const Slab* slab() const;
     const Plan* plan() const { return plan_ ? &*plan_ : nullptr; }
     Step step() const { return step_; }
+    /// True while a drag shows what is not kept yet.
+    bool previewing() const { return shown_ || shown_slab_; }
     /// Grows whenever the slab on the bench is another or was measured anew: a key for pictures of it.
     int slab_version() const { return slab_version_; }
     double gauge_mm() const { return gauge_mm_; }

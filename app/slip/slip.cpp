@@ -7,7 +7,10 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QRadioButton>
+#include <QTimer>
 #include <QVBoxLayout>
+
+#include <utility>
 
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
@@ -77,6 +80,11 @@ class CautionBox : public QWidget {
   private:
     Severity severity_;
 };
+
+/// Laying text out is what costs: only where it differs.
+void set(QLabel* l, const QString& text) {
+    if (l->text() != text) l->setText(text);
+}
 
 void clear(QVBoxLayout* box) {
     while (QLayoutItem* item = box->takeAt(0)) {
@@ -204,6 +212,14 @@ void Slip::build_fields(QVBoxLayout* box) {
 void Slip::refresh() {
     if (!view_ || !widget()) return;
     fill_answers();
+    if (!session_.previewing()) return fill_rest();
+    // While something is dragged the figures follow each move, the rest a few times a second.
+    if (std::exchange(waiting_, true)) return;
+    QTimer::singleShot(120, this, [this] { fill_rest(); });
+}
+
+void Slip::fill_rest() {
+    waiting_ = false;
     fill_cautions();
     fill_choices();
     fill_fields();
@@ -263,18 +279,18 @@ void Slip::fill_answers() {
             number += (a.unit == b.unit || a.unit.empty() ? "" : " " + unit) + " / " + QString::fromStdString(b.number);
             unit = QString::fromStdString(b.unit);
         }
-        w->findChild<QLabel*>("label_" + key)->setText(QString::fromStdString(f.label));
+        set(w->findChild<QLabel*>("label_" + key), QString::fromStdString(f.label));
         auto* value = w->findChild<QLabel*>("answer_" + key);
         const double size = number.size() > 13 ? 15 : 20;
-        value->setText(QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
+        set(value, QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
                                       "<span style=\"font-family:'Roboto Slab'; font-size:12pt; color:%4\"> %5</span>")
                            .arg(size)
                            .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped()));
         value->setAccessibleName(QString::fromStdString(f.label) + ": " + number + " " + unit);
         auto* note = w->findChild<QLabel*>("note_" + key);
-        note->setText(QString::fromStdString(yb::render(f.note, u)));
+        set(note, QString::fromStdString(yb::render(f.note, u)));
         note->setVisible(!f.note.empty());
-        w->findChild<QLabel*>("work_" + key)->setText(working_text(f, u));
+        set(w->findChild<QLabel*>("work_" + key), working_text(f, u));
     }
 }
 

@@ -33,6 +33,7 @@ class Slip : public QScrollArea {
     struct Answer;
     struct Row;
     void build_fields(QVBoxLayout* box);
+    void fill_rest();
     void fill_answers();
     void fill_cautions();
     void fill_choices();
@@ -49,6 +50,7 @@ class Slip : public QScrollArea {
     std::map<std::string, QWidget*> answer_widgets_;
     std::vector<std::function<void()>> updates_, choice_updates_;
     bool workings_open_ = false;
+    bool waiting_ = false;  ///< the slower parts of the slip will follow
 };
 
 }  // namespace yb

@@ -30,6 +30,7 @@ Stick::Stick(Session& session, QWidget* parent) : QWidget(parent), session_(sess
 }
 
 void Stick::rebuild() {
+    if (session_.previewing()) return;  // the days follow when the drag is kept
     std::vector<Mark> next;
     next.push_back({Step::rack, tr("Rack"), {}, 0, 0, 0, false, false, Severity::note, nullptr});
     const Plan* plan = session_.plan();
@@ -96,8 +97,11 @@ void Stick::lay_out() {
         m.end_x = x + w;
         x += w;
         const bool here = m.step == session_.step();
-        m.button->setFont(theme::figures(here ? 11 : 10));
-        m.button->setStyleSheet(QStringLiteral("color: %1;").arg((here ? theme::colours().brass_dark : theme::colours().ink).name()));
+        const QString ink = QStringLiteral("color: %1;").arg((here ? theme::colours().brass_dark : theme::colours().ink).name());
+        if (m.button->styleSheet() != ink) {
+            m.button->setFont(theme::figures(here ? 11 : 10));
+            m.button->setStyleSheet(ink);
+        }
         m.button->setGeometry(static_cast<int>(m.x) + 4, 14, std::max(30, static_cast<int>(w) - 4), 22);
         m.button->setToolTip(m.label + (m.day.isEmpty() ? QString() : " · " + m.day));
     }

@@ -5,6 +5,9 @@
 #include <QPainter>
 #include <QPainterPath>
 
+/// Resources of a static library have to be asked for; the macro wants to stand outside of namespaces.
+static void load_assets() { Q_INIT_RESOURCE(assets); }
+
 namespace yb::theme {
 
 const Palette& colours() {
@@ -57,9 +60,11 @@ void draw_sign(QPainter& p, Severity s, const QRectF& r) {
 }
 
 void apply(QApplication& app) {
+    load_assets();
     for (const char* file : {"Cabin-Regular.otf", "Cabin-Italic.otf", "Cabin-SemiBold.otf", "RobotoSlab-Light.otf",
                              "RobotoSlab-Regular.otf", "RobotoSlab-Bold.otf"})
-        QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));
+        if (QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file)) < 0)
+            qWarning("The font %s is missing from the program.", file);
     app.setStyle(QStringLiteral("Fusion"));
     app.setFont(text(10));
     const Palette& c = colours();
