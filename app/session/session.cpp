@@ -202,27 +202,22 @@ QString Session::undo_label() const { return can_undo() ? QString::fromStdString
 QString Session::redo_label() const { return can_redo() ? QString::fromStdString(store_->redo_label()) : QString(); }
 
 void Session::undo() {
-    if (!can_undo()) return;
-    try {
-        store_->undo();
-        docs_ = store_->documents();
-    } catch (const StoreError& e) {
-        Q_EMIT trouble(QString::fromStdString(e.what()));
-    }
-    drop_preview();
-    replan();
-    Q_EMIT changed();
+    if (can_undo()) walk(&Store::undo);
 }
 
 void Session::redo() {
-    if (!can_redo()) return;
+    if (can_redo()) walk(&Store::redo);
+}
+
+void Session::walk(void (Store::*way)()) {
     try {
-        store_->redo();
+        ((*store_).*way)();
         docs_ = store_->documents();
     } catch (const StoreError& e) {
         Q_EMIT trouble(QString::fromStdString(e.what()));
     }
-    drop_preview();
+    shown_.reset();
+    shown_slab_.reset();
     replan();
     Q_EMIT changed();
 }

@@ -90,6 +90,7 @@ class Session : public QObject {
     void settle();           ///< after opening: pick a job
     void replan();
     bool write(const QString& label);
+    void walk(void (Store::*way)());  ///< undo or redo, and show what then stands
 
     std::optional<Store> store_;
     Documents docs_;

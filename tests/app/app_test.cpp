@@ -21,6 +21,8 @@
 using namespace yb;
 
 int main(int argc, char** argv) {
+    // Also when the build only asks which tests there are.
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QStandardPaths::setTestModeEnabled(true);
     QApplication app(argc, argv);
     QApplication::setOrganizationName("young-burl-test");
