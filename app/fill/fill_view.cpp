@@ -4,8 +4,6 @@
 
 namespace yb {
 
-QString FillView::empty_text(const Session& s) const { return StepView::empty_text(s); }
-
 QString FillView::strip_title(const Session&) const { return QObject::tr("voids along the top, to depth · a line for each lift"); }
 
 void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {

@@ -8,7 +8,6 @@ namespace yb {
 class FillView : public StepView {
   public:
     Step step() const override { return Step::fill; }
-    QString empty_text(const Session& s) const override;
     QString strip_title(const Session& s) const override;
     double end_rise() const override { return 2; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;

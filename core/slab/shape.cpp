@@ -98,8 +98,6 @@ class Builder {
             return false;
         }
         // Face B: its own readings where there are any, otherwise the lean outside face A.
-        Series other_left = left;
-        Series other_right = right;
         const auto lean = [&](const Series& base, double lean_mm, auto get) {
             Series s;
             for (const Station& st : stations_) {
@@ -108,8 +106,8 @@ class Builder {
             }
             return s;
         };
-        other_left = lean(left, slab_.tape.lean_left_mm, [](const Station& s) { return s.other_left_mm; });
-        other_right = lean(right, slab_.tape.lean_right_mm, [](const Station& s) { return s.other_right_mm; });
+        const Series other_left = lean(left, slab_.tape.lean_left_mm, [](const Station& s) { return s.other_left_mm; });
+        const Series other_right = lean(right, slab_.tape.lean_right_mm, [](const Station& s) { return s.other_right_mm; });
 
         for (const Station& st : stations_) {
             const double x = st.x_mm;
