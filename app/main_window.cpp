@@ -1,40 +1,37 @@
 #include "app/main_window.h"
 
-#include <QAction>
-#include <QApplication>
-#include <QDesktopServices>
+#include <QDir>
 #include <QFile>
 #include <QFileDialog>
-#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QInputDialog>
+#include <QMenu>
 #include <QLabel>
-#include <QMenuBar>
-#include <QMessageBox>
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QSettings>
-#include <QShortcut>
 #include <QStackedWidget>
 #include <QStandardPaths>
 #include <QVBoxLayout>
 
 #include "app/bench/bench.h"
 #include "app/fill/fill_view.h"
+#include "app/find_panel.h"
 #include "app/flat/flat_view.h"
+#include "app/job_files.h"
 #include "app/lay/lay_view.h"
 #include "app/rack/rack_row.h"
 #include "app/rack/rack_view.h"
 #include "app/rack/tape_panel.h"
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
+#include "app/shop/shop_page.h"
 #include "app/slip/slip.h"
+#include "app/start_page.h"
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
 #include "app/under/under_view.h"
-#include "core/io/json.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -94,6 +91,12 @@ MainWindow::MainWindow() {
     column->addWidget(stick_);
     pages_ = new QStackedWidget;
     pages_->addWidget(work);
+    shop_ = new ShopPage(session_);
+    pages_->addWidget(shop_);
+    find_ = new FindPanel(session_, work);
+    connect(shop_, &ShopPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    connect(&session_, &Session::shop_wanted, this, &MainWindow::show_shop);
+    connect(find_, &FindPanel::nothing, this, [this](const QString& text) { say(tr("Nothing is called “%1”.").arg(text)); });
     setCentralWidget(pages_);
     build_menus();
     connect(slip_, &Slip::show_place, this, [this](const Caution& c) {
@@ -165,7 +168,7 @@ QWidget* MainWindow::build_top() {
     connect(redo_, &QPushButton::clicked, &session_, &Session::redo);
     auto* find_button = plain(tr("find"), "find", top);
     find_button->setToolTip(tr("Slabs, jobs and figures (Ctrl+F)"));
-    connect(find_button, &QPushButton::clicked, this, &MainWindow::find);
+    connect(find_button, &QPushButton::clicked, this, [this] { find_->open(); });
     row->addWidget(job_);
     row->addWidget(about_);
     row->addWidget(status_, 1);
@@ -176,161 +179,48 @@ QWidget* MainWindow::build_top() {
     return top;
 }
 
-void MainWindow::build_menus() {
-    auto* file = menuBar()->addMenu(tr("&File"));
-    file->addAction(tr("&New shop…"), QKeySequence::New, this, [this] {
-        const QString path = ask_save(tr("New shop"), tr("Shop (*.shop)"));
-        if (path.isEmpty()) return;
-        try {
-            session_.create(path, Documents());
-            remember(path);
-            pages_->setCurrentIndex(0);
-        } catch (const StoreError& e) {
-            say(QString::fromStdString(e.what()), true);
-        }
-    });
-    file->addAction(tr("&Open a shop…"), QKeySequence::Open, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"));
-        if (!path.isEmpty()) open_shop(path);
-    });
-    recent_ = file->addMenu(tr("&Recent shops"));
-    connect(recent_, &QMenu::aboutToShow, this, [this] {
-        recent_->clear();
-        for (const QString& path : QSettings().value("recent").toStringList()) recent_->addAction(path, this, [this, path] { open_shop(path); });
-        if (recent_->isEmpty()) recent_->addAction(tr("none yet"))->setEnabled(false);
-    });
-    file->addAction(tr("Save a &copy…"), QKeySequence::SaveAs, this, [this] {
-        const QString path = ask_save(tr("Save a copy"), tr("Shop (*.shop)"));
-        if (path.isEmpty()) return;
-        try {
-            session_.save_copy(path);
-            say(tr("Saved a copy as %1").arg(path));
-        } catch (const StoreError& e) {
-            say(QString::fromStdString(e.what()), true);
-        }
-    });
-    file->addSeparator();
-    file->addAction(tr("&Export this job…"), this, [this] {
-        const QString path = ask_save(tr("Export the job"), tr("Job (*.json)"));
-        if (!path.isEmpty()) export_job(path);
-    });
-    file->addAction(tr("&Import a job…"), this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Import a job"), {}, tr("Job (*.json)"));
-        if (!path.isEmpty()) import_job(path);
-    });
-    file->addSeparator();
-    file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);
-    file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
-
-    auto* edit = menuBar()->addMenu(tr("&Edit"));
-    edit->addAction(tr("&Undo"), QKeySequence::Undo, &session_, &Session::undo);
-    edit->addAction(tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &session_, &Session::redo);
-    edit->addSeparator();
-    edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this, [this] { session_.edit_job(tr("Turn over"), [](Job& j) { turn_over(j); }); });
-    edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this, [this] { session_.edit_job(tr("End for end"), [](Job& j) { end_for_end(j); }); });
-    edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
-    edit->addAction(tr("&Find…"), QKeySequence::Find, this, &MainWindow::find);
-
-    auto* view = menuBar()->addMenu(tr("&View"));
-    int key = Qt::Key_1;
-    for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under})
-        view->addAction(QString::fromLatin1(name_of(s)), QKeySequence(key++), this, [this, s] { session_.set_step(s); });
-    view->addAction(tr("Sheets"), QKeySequence(Qt::Key_P), this, [this] { session_.set_step(Step::sheets); });
-    view->addSeparator();
-    const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };
-    view->addAction(tr("Gauge left"), QKeySequence(Qt::Key_Comma), this, gauge(-25));
-    view->addAction(tr("Gauge right"), QKeySequence(Qt::Key_Period), this, gauge(25));
-    view->addAction(tr("Gauge left, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Comma), this, gauge(-1));
-    view->addAction(tr("Gauge right, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Period), this, gauge(1));
-    view->addAction(tr("Workings"), QKeySequence(Qt::Key_W), slip_, &Slip::toggle_workings);
-    view->addAction(tr("Tape table"), QKeySequence(Qt::Key_T), this, [this] {
-        session_.set_step(Step::rack);
-        if (auto* b = slip_->findChild<QPushButton*>("type_tape")) b->click();
-    });
-    view->addSeparator();
-    auto* units = view->addMenu(tr("Units"));
-    view->addAction(tr("Millimetres or inches"), QKeySequence(Qt::CTRL | Qt::Key_U), units_, &QPushButton::click);
-    const auto unit = [&](const QString& text, const std::function<void(Units&)>& set) {
-        units->addAction(text, this, [this, set] { session_.edit(tr("Units"), [&](Documents& d) { set(d.shop.units); }); });
-    };
-    unit(tr("Length in millimetres"), [](Units& u) { u.length = LengthStyle::millimetres; });
-    unit(tr("Length in inches, 1/16"), [](Units& u) { u.length = LengthStyle::inches_16; });
-    unit(tr("Length in inches, 1/32"), [](Units& u) { u.length = LengthStyle::inches_32; });
-    unit(tr("Length in inches, decimal"), [](Units& u) { u.length = LengthStyle::inches_decimal; });
-    unit(tr("Length in feet and inches"), [](Units& u) { u.length = LengthStyle::feet_inches; });
-    unit(tr("Volume in litres or gallons"), [](Units& u) { u.litres = !u.litres; });
-    unit(tr("Mass in kilograms or pounds"), [](Units& u) { u.kilograms = !u.kilograms; });
-    unit(tr("Temperature in °C or °F"), [](Units& u) { u.celsius = !u.celsius; });
-
-    auto* help = menuBar()->addMenu(tr("&Help"));
-    help->addAction(tr("This step"), QKeySequence::HelpContents, this, [this] { QMessageBox::information(this, QString::fromLatin1(name_of(view_->step())), view_->help()); });
-    help->addAction(tr("Keys"), this, [this] {
-        QMessageBox::information(this, tr("Keys"),
-                                 tr("1–5 steps, P sheets, T tape table\n, . gauge (Shift: fine)\n[ ] pick a thing on the bench, arrows move it, Ctrl+arrows turn it\n"
-                                    "U turn over, E end for end, G type a dimension, W workings\nCtrl+Z undo, Ctrl+Shift+Z redo, Ctrl+F find, Ctrl+U units, F1 help"));
-    });
-    help->addAction(tr("About Young Burl"), this, [this] {
-        QMessageBox::about(this, tr("Young Burl"), tr("Slabs into tables. Free software under the GNU General Public License, version 3 or later.\n\n"
-                                                      "Loads, tipping and lifting are estimates; the maker's judgement and local codes stand above them."));
-    });
-}
-
 void MainWindow::show_start(const QString& trouble, const QString& path, bool damaged) {
     if (start_) {
         pages_->removeWidget(start_);
         start_->deleteLater();
     }
-    start_ = new QWidget;
-    auto* box = new QVBoxLayout(start_);
-    box->setContentsMargins(120, 90, 120, 60);
-    box->setSpacing(12);
-    auto* title = new QLabel(trouble.isEmpty() ? tr("What is on the bench?") : tr("That shop could not be opened"));
-    title->setFont(theme::figures(26, true));
-    box->addWidget(title);
-    auto* why = new QLabel(trouble.isEmpty() ? tr("Young Burl keeps a shop – its slabs, its jobs – in one file. Everything you type is kept as you type it.") : trouble);
-    why->setObjectName("start_text");
-    why->setWordWrap(true);
-    why->setFont(theme::text(12));
-    box->addWidget(why);
-    box->addSpacing(20);
-    const auto offer = [&](const QString& name, const QString& text, auto run, bool strong = false) {
-        auto* b = new QPushButton(text);
-        b->setObjectName(name);
-        b->setProperty(strong ? "next" : "quiet", true);
-        b->setFixedWidth(420);
-        b->setMinimumHeight(38);
-        connect(b, &QPushButton::clicked, this, run);
-        box->addWidget(b);
-    };
-    if (damaged) {
-        if (const auto backup = newest_backup(path.toStdString())) {
-            const QString from = QString::fromStdString(*backup);
-            offer("open_backup", tr("Open the backup of %1, as a copy").arg(QFileInfo(from).completeBaseName()), [this, from, path] {
-                QString copy = path + ".from-" + QFileInfo(from).completeBaseName() + ".shop";
-                for (int i = 2; QFile::exists(copy); ++i) copy = path + QString(".from-%1-%2.shop").arg(QFileInfo(from).completeBaseName()).arg(i);
-                if (QFile::copy(from, copy)) open_shop(copy);
-                else say(tr("%1 can't be copied here.").arg(from), true);
-            }, true);
-        }
-        offer("open_salvage", tr("Look at what can still be read"), [this, path] {
-            const Salvage s = salvage(path.toStdString());
-            session_.show_only(s.documents, path);
-            pages_->setCurrentIndex(0);
-            QString text = tr("Read from a damaged file; it can be looked at and saved as a copy.");
-            for (const auto& l : s.lost) text += " " + QString::fromStdString(l) + ".";
-            say(text, true);
-        });
-    }
-    offer("start_demo", tr("The demo shop: a small workshop by a tarn"), [this] {
+    start_ = new StartPage(trouble, path, damaged);
+    connect(start_, &StartPage::demo, this, [this] {
         const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
         QDir().mkpath(folder);
         open_demo(folder + "/demo.shop");
-    }, trouble.isEmpty());
-    offer("start_empty", tr("An empty rack"), [this] { menuBar()->actions().front()->menu()->actions().front()->trigger(); });
-    offer("start_open", tr("A shop you already have"), [this] { menuBar()->actions().front()->menu()->actions().at(1)->trigger(); });
-    box->addStretch(1);
+    });
+    connect(start_, &StartPage::empty_rack, this, &MainWindow::new_shop);
+    connect(start_, &StartPage::own_shop, this, &MainWindow::choose_shop);
+    connect(start_, &StartPage::open, this, &MainWindow::open_shop);
+    connect(start_, &StartPage::trouble, this, [this](const QString& text) { say(text, true); });
+    connect(start_, &StartPage::salvage_it, this, [this, path] {
+        const Salvage found = salvage(path.toStdString());
+        session_.show_only(found.documents, path);
+        pages_->setCurrentIndex(0);
+        QString text = tr("Read from a damaged file; it can be looked at and saved as a copy.");
+        for (const auto& l : found.lost) text += " " + QString::fromStdString(l) + ".";
+        say(text, true);
+    });
     pages_->addWidget(start_);
     pages_->setCurrentWidget(start_);
+}
+
+void MainWindow::new_shop() {
+    const QString path = ask_save(tr("New shop"), tr("Shop (*.shop)"));
+    if (path.isEmpty()) return;
+    try {
+        session_.create(path, Documents());
+        remember(path);
+        pages_->setCurrentIndex(0);
+    } catch (const StoreError& e) {
+        say(QString::fromStdString(e.what()), true);
+    }
+}
+
+void MainWindow::choose_shop() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"));
+    if (!path.isEmpty()) open_shop(path);
 }
 
 void MainWindow::open_shop(const QString& path) {
@@ -425,83 +315,26 @@ void MainWindow::print_sheet() {
 }
 
 bool MainWindow::export_job(const QString& path) {
-    const Job* j = session_.job();
-    if (!j || !session_.documents().slabs.count(j->slab)) {
-        say(tr("The job has no slab yet: there is nothing to export."), true);
-        return false;
-    }
-    QSaveFile file(path);
-    const std::string text = write_job_file({*j, session_.documents().slabs.at(j->slab), session_.shop()});
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) < 0 || !file.commit()) {
-        say(tr("%1 can't be written: %2.").arg(path, file.errorString()), true);
-        return false;
-    }
-    say(tr("Exported as %1").arg(path));
-    return true;
+    const QString wrong = write_job(session_, path);
+    say(wrong.isEmpty() ? tr("Exported as %1").arg(path) : wrong, !wrong.isEmpty());
+    return wrong.isEmpty();
 }
 
 bool MainWindow::import_job(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) {
-        say(tr("%1 can't be read: %2.").arg(path, file.errorString()), true);
-        return false;
-    }
-    try {
-        JobFile f = read_job_file(file.readAll().toStdString());
-        // A slab or job of that name that differs stays; the newcomer gets a name of its own.
-        const Documents& now = session_.documents();
-        if (now.slabs.count(f.slab.id) && !(now.slabs.at(f.slab.id) == f.slab)) f.slab.id = fresh_id("slab", now);
-        f.job.slab = f.slab.id;
-        if (now.jobs.count(f.job.id)) f.job.id = fresh_id("job", now);
-        session_.edit(tr("Import a job"), [&](Documents& d) {
-            d.slabs[f.slab.id] = f.slab;
-            d.jobs[f.job.id] = f.job;
-        });
-        session_.set_job(QString::fromStdString(f.job.id));
-        say(tr("Imported %1").arg(QString::fromStdString(f.job.name)));
-        return true;
-    } catch (const FormatError& e) {
-        say(tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
-        return false;
-    }
-}
-
-void MainWindow::find() {
-    QStringList names;
-    std::vector<std::function<void()>> go;
-    for (const auto& [id, j] : session_.documents().jobs) {
-        names << tr("Job: %1").arg(QString::fromStdString(j.name));
-        go.emplace_back([this, key = QString::fromStdString(id)] { session_.set_job(key); });
-    }
-    for (const auto& [id, s] : session_.documents().slabs) {
-        names << tr("Slab: %1").arg(QString::fromStdString(s.name));
-        go.emplace_back([this, key = QString::fromStdString(id)] {
-            session_.set_step(Step::rack);
-            session_.look_at(key);
-        });
-    }
-    if (const Plan* p = session_.plan())
-        for (const auto& [step, list] : {std::pair(Step::lay, &p->lay.figures), std::pair(Step::flat, &p->flat.figures), std::pair(Step::fill, &p->fill.figures),
-                                         std::pair(Step::under, &p->under.figures)})
-            for (const Figure& f : *list) {
-                names << QString::fromLatin1(name_of(step)) + ": " + QString::fromStdString(f.label) + "  " + in_units(f.value, session_);
-                go.emplace_back([this, to = step] { session_.set_step(to); });
-            }
-    bool ok = false;
-    const QString picked = QInputDialog::getItem(this, tr("Find"), tr("Slab, job or figure"), names, 0, true, &ok);
-    if (!ok) return;
-    for (int i = 0; i < names.size(); ++i)
-        if (names[i].contains(picked, Qt::CaseInsensitive)) return go[static_cast<std::size_t>(i)]();
-    say(tr("Nothing is called “%1”.").arg(picked));
+    const QString wrong = read_job(session_, path);
+    say(wrong.isEmpty() ? tr("Imported %1").arg(QString::fromStdString(session_.job()->name)) : wrong, !wrong.isEmpty());
+    return wrong.isEmpty();
 }
 
 void MainWindow::type_dimension() {
+    if (bench_->type_dimension()) return;
+    // A step without a dimension on the bench: the size of the top is the one that is meant.
     session_.set_step(Step::lay);
-    if (auto* line = slip_->findChild<QLineEdit*>("top_length")) {
-        line->setFocus();
-        line->selectAll();
-    }
+    bench_->repaint();
+    bench_->type_dimension();
 }
+
+void MainWindow::show_shop() { pages_->setCurrentWidget(shop_); }
 
 QString MainWindow::ask_save(const QString& title, const QString& filter) { return QFileDialog::getSaveFileName(this, title, {}, filter); }
 

@@ -12,9 +12,12 @@ class QStackedWidget;
 namespace yb {
 
 class Bench;
+class FindPanel;
 class RackRow;
 class SheetView;
+class ShopPage;
 class Slip;
+class StartPage;
 class Stick;
 class TapePanel;
 
@@ -41,12 +44,13 @@ class MainWindow : public QMainWindow {
   private:
     void build_menus();
     QWidget* build_top();
-    QWidget* build_start();
     void show_step();
     void refresh();
     void remember(const QString& path);
     void print_sheet();
-    void find();
+    void new_shop();
+    void choose_shop();
+    void show_shop();
     void type_dimension();
     QString ask_save(const QString& title, const QString& filter);
 
@@ -58,7 +62,9 @@ class MainWindow : public QMainWindow {
     Slip* slip_;
     Stick* stick_;
     QStackedWidget *pages_, *middle_;
-    QWidget* start_ = nullptr;
+    StartPage* start_ = nullptr;
+    ShopPage* shop_ = nullptr;
+    FindPanel* find_ = nullptr;
     QPushButton *job_, *units_, *undo_, *redo_, *try_again_;
     QLabel *about_, *air_, *settles_, *status_;
     QMenu* recent_ = nullptr;

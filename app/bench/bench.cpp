@@ -11,6 +11,7 @@
 #include <cmath>
 
 #include "app/bench/wood_face.h"
+#include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
 
 namespace yb {
@@ -34,6 +35,7 @@ void Bench::set_step_view(StepView* view) {
     view_ = view;
     picked_.clear();
     drawn_ = nullptr;
+    if (editor_) editor_->deleteLater();
     lay_out();
     update();
 }
@@ -105,8 +107,7 @@ void Bench::paintEvent(QPaintEvent*) {
         p.drawText(rect(), Qt::AlignCenter, view_ ? view_->empty_text(session_) : QString());
         return;
     }
-    draw_ruler(p);
-    draw_slab(p);
+    draw_still(p);
     view_->draw_plan(p, map_, session_);
     if (!plan_only_ && plan->shape.usable) {
         p.setFont(theme::text(10));
@@ -117,9 +118,93 @@ void Bench::paintEvent(QPaintEvent*) {
         view_->draw_strip(p, map_, session_);
         draw_section(p);
     }
+    draw_dimensions(p);
     draw_handles(p);
     draw_outline_so_far(p);
     draw_gauge(p);
+}
+
+void Bench::draw_still(QPainter& p) {
+    const StillKey key{session_.slab_version(), size(), map_.scale, map_.x0_mm, devicePixelRatioF(), 0, session_.units()};
+    if (!(key == still_for_)) {
+        still_for_ = key;
+        still_ = QPixmap(size() * key.ratio);
+        still_.setDevicePixelRatio(key.ratio);
+        still_.fill(theme::colours().bench);
+        QPainter q(&still_);
+        q.setRenderHint(QPainter::Antialiasing);
+        draw_ruler(q);
+        draw_slab(q);
+    }
+    p.drawPixmap(0, 0, still_);
+}
+
+void Bench::draw_dimensions(QPainter& p) {
+    dimensions_.clear();
+    for (const Dimension& d : view_->dimensions(map_, session_)) {
+        const auto value = d.field.get(session_);
+        if (!value) continue;
+        if (plan_only_ && !map_.plan.contains((d.a + d.b) / 2)) continue;
+        const QPolygonF place = draw::dimension(p, d.a, d.b, in_units({*value, d.field.kind}, session_), d.off);
+        if (!place.isEmpty()) dimensions_.emplace_back(place, d);
+    }
+}
+
+QPolygonF Bench::dimension_place(const QString& field) const {
+    for (const auto& [place, d] : dimensions_)
+        if (d.field.name == field) return place;
+    return {};
+}
+
+bool Bench::type_dimension() {
+    if (dimensions_.empty()) return false;
+    std::size_t next = 0;
+    for (std::size_t i = 0; editor_ && i < dimensions_.size(); ++i)
+        if (dimensions_[i].second.field.name == last_typed_) next = (i + 1) % dimensions_.size();
+    open_editor(dimensions_[next].second.field, dimensions_[next].first.boundingRect().center());
+    return true;
+}
+
+void Bench::open_editor(const Field& field, QPointF middle) {
+    if (editor_) editor_->deleteLater();
+    last_typed_ = field.name;
+    editor_ = new MeasureField("dimension", field.kind, this);
+    editor_->setAutoFillBackground(true);
+    editor_->line()->setAccessibleName(field.label);
+    editor_->set_range(field.low, field.high);
+    editor_->show_value(field.get(session_), session_.units());
+    connect(editor_, &MeasureField::committed, this, [this, set = field.set](std::optional<double> v) {
+        editor_->deleteLater();
+        editor_ = nullptr;
+        setFocus();
+        set(session_, v);
+    });
+    editor_->line()->installEventFilter(this);
+    editor_->resize(150, editor_->sizeHint().height());
+    QPoint at = (middle - QPointF(75, editor_->height() / 2.0)).toPoint();
+    at.setX(std::clamp(at.x(), 0, std::max(0, width() - 150)));
+    at.setY(std::clamp(at.y(), 0, std::max(0, height() - editor_->height())));
+    editor_->move(at);
+    editor_->show();
+    editor_->line()->setFocus();
+    editor_->line()->selectAll();
+    Q_EMIT say(tr("%1: type it in any unit. Enter keeps it, Esc leaves it as it was.").arg(field.label));
+}
+
+bool Bench::eventFilter(QObject* watched, QEvent* e) {
+    if (!editor_ || watched != editor_->line()) return QWidget::eventFilter(watched, e);
+    const bool escape = e->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(e)->key() == Qt::Key_Escape;
+    const bool kept = e->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(e)->key() == Qt::Key_Return && !editor_->line()->isModified();
+    if (!escape && !kept) {
+        // A hint below the line needs room.
+        if (e->type() == QEvent::LayoutRequest || e->type() == QEvent::KeyRelease) editor_->resize(150, editor_->sizeHint().height());
+        return QWidget::eventFilter(watched, e);
+    }
+    editor_->deleteLater();
+    editor_ = nullptr;
+    Q_EMIT say({});
+    setFocus();
+    return true;
 }
 
 void Bench::draw_ruler(QPainter& p) {
@@ -147,19 +232,12 @@ void Bench::draw_ruler(QPainter& p) {
 
 void Bench::draw_slab(QPainter& p) {
     const Plan& plan = *session_.plan();
-    const double ratio = devicePixelRatioF();
-    if (face_version_ != session_.slab_version() || face_size_ != map_.plan.size() || face_scale_ != map_.scale) {
-        face_ = draw_face(plan.slab, plan.shape, map_, ratio);
-        face_version_ = session_.slab_version();
-        face_size_ = map_.plan.size();
-        face_scale_ = map_.scale;
-    }
     const QPolygonF under = map_.px(plan.shape.ring_b);
     const WoodTone tone = tone_of(plan.slab.species);
     p.setPen(QPen(tone.edge, 1));
     p.setBrush(tone.late.darker(135));
     p.drawPolygon(under);
-    p.drawImage(map_.plan.topLeft(), face_);
+    p.drawImage(map_.plan.topLeft(), draw_face(plan.slab, plan.shape, map_, devicePixelRatioF()));
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(tone.edge, 1.6));
     p.drawPolygon(map_.px(plan.shape.ring_a));
@@ -197,7 +275,19 @@ void Bench::draw_section(QPainter& p) {
     p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
     const QPolygonF cut = section();
     if (cut.isEmpty()) return;
-    draw_end_grain(p, plan.slab, plan.shape, map_, cut);
+    const StillKey key{session_.slab_version(), size(), map_.end_scale, map_.end_base_px, devicePixelRatioF(), map_.end_rise, {}};
+    if (!(key == end_for_) || end_gauge_ != map_.gauge_mm) {
+        end_for_ = key;
+        end_gauge_ = map_.gauge_mm;
+        end_grain_ = QPixmap(map_.end.size().toSize() * key.ratio);
+        end_grain_.setDevicePixelRatio(key.ratio);
+        end_grain_.fill(Qt::transparent);
+        QPainter q(&end_grain_);
+        q.setRenderHint(QPainter::Antialiasing);
+        q.translate(-map_.end.topLeft());
+        draw_end_grain(q, plan.slab, plan.shape, map_, cut);
+    }
+    p.drawPixmap(map_.end.topLeft(), end_grain_);
     p.setPen(QPen(tone_of(plan.slab.species).edge, 1.4));
     p.setBrush(Qt::NoBrush);
     p.drawPolygon(cut);
@@ -288,6 +378,8 @@ void Bench::mousePressEvent(QMouseEvent* e) {
         points_.push_back(map_.mm_at(at));
         return update();
     }
+    for (const auto& [place, d] : dimensions_)
+        if (place.containsPoint(at, Qt::OddEvenFill)) return open_editor(d.field, place.boundingRect().center());
     moved_ = false;
     from_ = map_.mm_at(at);
     const QRectF brass(map_.px(map_.gauge_mm) - 36, map_.ruler.top() - 4, 72, 54);
@@ -319,6 +411,12 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
         return;
     }
     if (!session_.plan() || !view_) return;
+    for (const auto& [place, d] : dimensions_)
+        if (place.containsPoint(mouse_, Qt::OddEvenFill)) {
+            setCursor(Qt::IBeamCursor);
+            setToolTip(tr("%1: click and type (G)").arg(d.field.label));
+            return;
+        }
     const auto all = view_->handles(map_, session_);
     const Handle* h = handle_at(all, mouse_);
     const QString name = h ? h->name : QString();

@@ -1,12 +1,15 @@
 // The bench: plan, strip and end view of the work, on the same stations, tied together by the gauge.
 #pragma once
 
-#include <QImage>
+#include <QPixmap>
+#include <QPointer>
 #include <QWidget>
 
 #include "app/bench/step_view.h"
 
 namespace yb {
+
+class MeasureField;
 
 class Bench : public QWidget {
     Q_OBJECT
@@ -22,6 +25,10 @@ class Bench : public QWidget {
     /// Collects points clicked on the plan until the outline is closed (double click, Enter, or a click on
     /// the first point); Esc drops it.
     void draw_outline(std::function<void(Ring)> done);
+    /// Opens the next dimension of this step for typing; false when it has none.
+    bool type_dimension();
+    /// Where a dimension's figure stands, px; empty when it is not drawn.
+    QPolygonF dimension_place(const QString& field) const;
     bool drawing() const { return static_cast<bool>(drawn_); }
 
   Q_SIGNALS:
@@ -37,13 +44,16 @@ class Bench : public QWidget {
     void mouseDoubleClickEvent(QMouseEvent* e) override;
     void keyPressEvent(QKeyEvent* e) override;
     void wheelEvent(QWheelEvent* e) override;
+    bool eventFilter(QObject* watched, QEvent* e) override;
 
   private:
     void lay_out();
-    void draw_background(QPainter& p);
+    void draw_still(QPainter& p);
     void draw_ruler(QPainter& p);
     void draw_slab(QPainter& p);
     void draw_section(QPainter& p);
+    void draw_dimensions(QPainter& p);
+    void open_editor(const Field& field, QPointF middle);
     void draw_gauge(QPainter& p);
     void draw_handles(QPainter& p);
     void draw_outline_so_far(QPainter& p);
@@ -57,10 +67,20 @@ class Bench : public QWidget {
     StepView* view_ = nullptr;
     BenchMap map_;
     bool plan_only_ = false;
-    QImage face_;
-    int face_version_ = -1;
-    QSizeF face_size_;
-    double face_scale_ = 0;
+    /// What stays while things are dragged over it: ruler, slab, and the end grain at the gauge.
+    struct StillKey {
+        int slab = -1;
+        QSize size;
+        double scale = 0, x0 = 0, ratio = 0, rise = 0;
+        Units units;
+        bool operator==(const StillKey&) const = default;
+    };
+    QPixmap still_, end_grain_;
+    StillKey still_for_, end_for_;
+    double end_gauge_ = 0;
+    std::vector<std::pair<QPolygonF, Dimension>> dimensions_;  ///< as last painted
+    QPointer<MeasureField> editor_;
+    QString last_typed_;
     std::optional<Handle> held_;
     bool held_gauge_ = false;
     bool moved_ = false;

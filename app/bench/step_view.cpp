@@ -12,39 +12,12 @@ QString StepView::empty_text(const Session& s) const {
     return QObject::tr("The slab has no shape yet.\nGo to Rack and type its tape table.");
 }
 
-QString in_units(Quantity q, const Session& s) { return QString::fromStdString(format(q, s.units())); }
-
-Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member) {
-    return {name, label, kind,
-            [member](const Session& s) -> std::optional<double> {
-                if (!s.job()) return {};
-                Job copy = *s.job();
-                return member(copy);
-            },
-            [member, label](Session& s, std::optional<double> v) {
-                if (v) s.edit_job(label, [&](Job& j) { member(j) = *v; });
-            },
-            low, high, false};
-}
-
-Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member) {
-    return {name, label, kind,
-            [member](const Session& s) -> std::optional<double> {
-                Shop copy = s.shop();
-                return member(copy);
-            },
-            [member, label](Session& s, std::optional<double> v) {
-                if (v) s.edit(label, [&](Documents& d) { member(d.shop) = *v; });
-            },
-            low, high, false};
-}
-
 namespace draw {
 
-void dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off) {
+QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off) {
     const auto& c = theme::colours();
     const QLineF line(a, b);
-    if (line.length() < 4) return;
+    if (line.length() < 4) return {};
     QPointF n(line.normalVector().unitVector().dx(), line.normalVector().unitVector().dy());
     const QPointF a2 = a + n * off;
     const QPointF b2 = b + n * off;
@@ -71,7 +44,9 @@ void dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double of
     p.fillRect(r, c.slip);
     p.setPen(c.ink);
     p.drawText(r, Qt::AlignCenter, text);
+    const QPolygonF place = p.transform().map(QPolygonF(r));
     p.restore();
+    return place;
 }
 
 void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge) {
@@ -141,14 +116,15 @@ void flaws(QPainter& p, const BenchMap& map, const Slab& slab) {
     }
 }
 
-void dim_outside(QPainter& p, const BenchMap& map, const Ring& slab, const Ring& keep) {
-    QPainterPath all;
-    all.addPolygon(map.px(slab));
-    QPainterPath inside;
-    inside.addPolygon(map.px(keep));
-    QColor veil = theme::colours().bench;
-    veil.setAlpha(150);
-    p.fillPath(all.subtracted(inside), veil);
+void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep) {
+    // The veil has the bench's own colour: over bare bench it is not seen, so no outline has to be cut.
+    QPainterPath veil;
+    veil.setFillRule(Qt::OddEvenFill);
+    veil.addRect(map.plan.adjusted(0, -10, 0, 10));
+    veil.addPolygon(map.px(keep));
+    QColor colour = theme::colours().bench;
+    colour.setAlpha(150);
+    p.fillPath(veil, colour);
 }
 
 }  // namespace draw

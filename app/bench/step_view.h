@@ -10,7 +10,7 @@
 #include <QString>
 
 #include "app/bench/bench_map.h"
-#include "app/session/session.h"
+#include "app/slip/field.h"
 
 namespace yb {
 
@@ -27,34 +27,18 @@ struct Handle {
     std::function<void(Session&, double degrees)> turn{};
 };
 
-/// One line to fill in on the slip.
-struct Field {
-    QString name, label;
-    Kind kind = Kind::length;
-    std::function<std::optional<double>(const Session&)> get;
-    std::function<void(Session&, std::optional<double>)> set;
-    double low = -1e6, high = 1e6;
-    bool may_be_empty = false;
-};
-
-struct TextField {
-    QString name, label;
-    std::function<QString(const Session&)> get;
-    std::function<void(Session&, const QString&)> set;
-};
-
-struct PickField {
-    QString name, label;
-    QStringList options;
-    std::function<int(const Session&)> get;
-    std::function<void(Session&, int)> set;
-};
-
 struct Action {
     QString name, label, tip;
     std::function<void()> run;
     bool enabled = true;
     bool strong = false;  ///< the one to press next
+};
+
+/// A dimension drawn on the bench; clicked, its figure can be typed where it stands.
+struct Dimension {
+    QPointF a, b;         ///< px
+    double off = 0;       ///< px to the side of the line from a to b
+    Field field;
 };
 
 class StepView {
@@ -70,9 +54,8 @@ class StepView {
     virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
     virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
+    virtual std::vector<Dimension> dimensions(const BenchMap&, const Session&) const { return {}; }
 
-    virtual std::vector<Figure> answers(const Session&) const { return {}; }
-    virtual std::vector<Choice> choices(const Session&) const { return {}; }
     virtual std::vector<Field> fields() const { return {}; }
     virtual std::vector<TextField> texts() const { return {}; }
     virtual std::vector<PickField> picks() const { return {}; }
@@ -82,8 +65,9 @@ class StepView {
 
 /// Drawing shared by the steps.
 namespace draw {
-/// A dimension line with its figure between two places on the plan, `off` px to the side.
-void dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off = 0);
+/// A dimension line with its figure between two places on the plan, `off` px to the side. Returns where the
+/// figure stands.
+QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off = 0);
 /// A paper tag with text, its lower left corner near `at`, kept inside `within`.
 void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge);
 /// A polyline over the strip: value(x) at stations from x0 to x1, `low`..`high` over the strip's height.
@@ -91,15 +75,8 @@ void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double l
                 const std::function<double(double)>& value, const QPen& pen, const QBrush& below = Qt::NoBrush);
 /// Fills of the flaws on the show face, dashed outlines for those of the other face.
 void flaws(QPainter& p, const BenchMap& map, const Slab& slab);
-/// Dims everything of the slab outside a ring.
-void dim_outside(QPainter& p, const BenchMap& map, const Ring& slab, const Ring& keep);
+/// Dims everything on the plan outside a ring.
+void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep);
 }  // namespace draw
-
-/// A plain two-way binding of a number in the job, for step views' fields.
-Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member);
-/// The same in the shop's settings.
-Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member);
-
-QString in_units(Quantity q, const Session& s);
 
 }  // namespace yb

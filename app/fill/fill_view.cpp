@@ -10,7 +10,7 @@ void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     if (!plan.fill.ready) return;
-    draw::dim_outside(p, map, plan.shape.ring_a, plan.lay.outline);
+    draw::dim_outside(p, map, plan.lay.outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
     p.drawPolygon(map.px(plan.lay.outline));
@@ -73,6 +73,7 @@ std::vector<Field> FillView::fields() const {
 std::vector<Action> FillView::actions(Session& session) {
     Session* s = &session;
     return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"), [s] { s->set_step(Step::rack); }},
+            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
             {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step::under); }, true, true}};
 }
 

@@ -12,8 +12,6 @@ class FillView : public StepView {
     double end_rise() const override { return 2; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
-    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->fill.figures : std::vector<Figure>{}; }
-    std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->fill.choices : std::vector<Choice>{}; }
     std::vector<Field> fields() const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;

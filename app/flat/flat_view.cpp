@@ -6,6 +6,12 @@
 
 namespace yb {
 
+namespace {
+Field thickness_field() {
+    return job_field("flat_thickness", QObject::tr("Wanted thickness"), Kind::fine, 3, 400, [](Job& j) -> double& { return j.top.thickness_mm; });
+}
+}  // namespace
+
 QString FlatView::strip_title(const Session&) const { return QObject::tr("both faces along the middle, heights drawn taller · blue: finished planes"); }
 
 QString FlatView::end_note(const Session& s) const {
@@ -21,23 +27,27 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     if (!f.ready) return;
     const auto& c = theme::colours();
     const LayPlan& lay = s.plan()->lay;
-    draw::dim_outside(p, map, s.plan()->shape.ring_a, lay.rough);
+    draw::dim_outside(p, map, lay.rough);
     // Tint: the more comes off, the deeper.
     p.save();
     QPainterPath clip;
     clip.addPolygon(map.px(lay.rough));
     p.setClipPath(clip);
     const double most = std::max(1.0, f.face(Face::a).most_off_mm);
-    const double cell = 9;
+    constexpr double cell = 6;
     const QRectF box = clip.boundingRect();
-    for (double x = box.left(); x < box.right(); x += cell)
-        for (double y = box.top(); y < box.bottom(); y += cell) {
-            const double off = f.off_top.at(map.mm_at(QPointF(x + cell / 2, y + cell / 2)));
-            if (off <= 0.05) continue;
-            QColor tint = c.madder;
-            tint.setAlphaF(static_cast<float>(std::min(0.62, 0.05 + 0.55 * off / most)));
-            p.fillRect(QRectF(x, y, cell, cell), tint);
+    QImage tint(std::max(1, static_cast<int>(box.width() / cell)), std::max(1, static_cast<int>(box.height() / cell)), QImage::Format_ARGB32);
+    const double step_x = box.width() / tint.width();
+    const double step_y = box.height() / tint.height();
+    for (int j = 0; j < tint.height(); ++j)
+        for (int i = 0; i < tint.width(); ++i) {
+            const double off = f.off_top.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * step_x, (j + 0.5) * step_y)));
+            QColor colour = c.madder;
+            colour.setAlphaF(off <= 0.05 ? 0.0F : static_cast<float>(std::min(0.62, 0.05 + 0.55 * off / most)));
+            tint.setPixelColor(i, j, colour);
         }
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.drawImage(box, tint);
     QColor lane = c.ink;
     lane.setAlpha(26);
     p.setPen(QPen(lane, 1));
@@ -137,17 +147,19 @@ std::vector<Handle> FlatView::handles(const BenchMap& map, const Session& s) con
     return out;
 }
 
+std::vector<Dimension> FlatView::dimensions(const BenchMap& map, const Session& s) const {
+    if (!s.plan() || !s.plan()->flat.ready) return {};
+    // The finished thickness, beside the end view.
+    const Tilt& t = s.plan()->flat.tilt;
+    const auto cut = cut_at_x(s.plan()->shape.ring_a, s.gauge_mm());
+    if (cut.empty()) return {};
+    const Vec2 q{s.gauge_mm(), cut.front().from};
+    return {{map.end_px(q.y, t.bottom_at(q)), map.end_px(q.y, t.top_at(q)), -26, thickness_field()}};
+}
+
 std::vector<Field> FlatView::fields() const {
-    return {job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
-            job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.flat.allowance_mm; }),
-            shop_field("sled_cutter", QObject::tr("Cutter"), Kind::fine, 3, 300, [](Shop& s) -> double& { return s.sled.cutter_mm; }),
-            shop_field("sled_depth", QObject::tr("Depth a layer"), Kind::fine, 0.2, 25, [](Shop& s) -> double& { return s.sled.depth_mm; }),
-            shop_field("sled_overlap", QObject::tr("Overlap, share"), Kind::number, 0, 0.95, [](Shop& s) -> double& { return s.sled.overlap; }),
-            shop_field("sled_feed", QObject::tr("Feed, mm a second"), Kind::number, 1, 1000, [](Shop& s) -> double& { return s.sled.feed_mm_s; }),
-            shop_field("sled_rail", QObject::tr("Rails above bench"), Kind::fine, 10, 600, [](Shop& s) -> double& { return s.sled.rail_mm; }),
-            shop_field("sled_floor", QObject::tr("Sled floor"), Kind::fine, 1, 80, [](Shop& s) -> double& { return s.sled.floor_mm; }),
-            shop_field("sled_stickout", QObject::tr("Bit may stand out"), Kind::fine, 1, 120, [](Shop& s) -> double& { return s.sled.stickout_mm; }),
-            shop_field("sled_tram", QObject::tr("Out of tram by"), Kind::fine, 0, 5, [](Shop& s) -> double& { return s.sled.tram_mm; })};
+    return {thickness_field(), job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
+            job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.flat.allowance_mm; })};
 }
 
 std::vector<Action> FlatView::actions(Session& session) {
@@ -165,6 +177,7 @@ std::vector<Action> FlatView::actions(Session& session) {
                  s->edit_job(QObject::tr("Add a shim"), [&](Job& j) { j.flat.supports = now; });
              }},
             {"shim_reset", QObject::tr("Shims back to four"), {}, [s] { s->edit_job(QObject::tr("Shims back to four"), [](Job& j) { j.flat.supports.clear(); }); }},
+            {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
             {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(Step::fill); }, true, true}};
 }
 

@@ -13,7 +13,7 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     const LayPlan& lay = s.plan()->lay;
     if (!lay.ready) return;
     const auto& c = theme::colours();
-    draw::dim_outside(p, map, s.plan()->shape.ring_a, lay.outline);
+    draw::dim_outside(p, map, lay.outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1, Qt::DashLine));
     for (const auto& [a, b] : lay.rough_cuts) p.drawLine(map.px(a), map.px(b));
@@ -25,10 +25,6 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
         p.setPen(QPen(c.chalk, 1, Qt::DotLine));
         p.drawPolygon(map.px(lay.rectangle));
     }
-    const QPolygonF r = map.px(lay.rectangle);
-    const double below = map.px(bounds(s.plan()->shape.ring_a).low).y() - std::max(r[0].y(), r[1].y());
-    draw::dimension(p, r[0], r[1], in_units(mm(s.job()->top.length_mm), s), -std::max(18.0, below + 16));
-    draw::dimension(p, (r[0] + r[1]) / 2 * 0.25 + r[0] * 0.75, (r[2] + r[3]) / 2 * 0.25 + r[3] * 0.75, in_units(mm(s.job()->top.width_mm), s));
     for (const Shortfall& f : lay.short_at) {
         p.setPen(QPen(c.madder, 2.4));
         p.setBrush(Qt::NoBrush);
@@ -96,11 +92,23 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
     return out;
 }
 
+namespace {
+Field length_field() { return job_field("top_length", QObject::tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; }); }
+Field width_field() { return job_field("top_width", QObject::tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; }); }
+}  // namespace
+
+std::vector<Dimension> LayView::dimensions(const BenchMap& map, const Session& s) const {
+    if (!s.plan() || !s.plan()->lay.ready) return {};
+    const QPolygonF r = map.px(s.plan()->lay.rectangle);
+    const double below = map.px(bounds(s.plan()->shape.ring_a).low).y() - std::max(r[0].y(), r[1].y());
+    return {{r[0], r[1], -std::max(18.0, below + 16), length_field()},
+            {(r[0] * 7 + r[1]) / 8, (r[3] * 7 + r[2]) / 8, 0, width_field()}};
+}
+
 std::vector<Field> LayView::fields() const {
     using J = Job;
     std::vector<Field> f{
-        job_field("top_length", QObject::tr("Length"), Kind::length, 50, 20000, [](J& j) -> double& { return j.top.length_mm; }),
-        job_field("top_width", QObject::tr("Width"), Kind::length, 50, 5000, [](J& j) -> double& { return j.top.width_mm; }),
+        length_field(), width_field(),
         job_field("top_thickness", QObject::tr("Thickness"), Kind::fine, 3, 400, [](J& j) -> double& { return j.top.thickness_mm; }),
         job_field("top_height", QObject::tr("Table height"), Kind::length, 100, 2000, [](J& j) -> double& { return j.top.height_mm; }),
         {"top_seats", QObject::tr("Seats"), Kind::count,

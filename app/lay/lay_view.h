@@ -12,8 +12,7 @@ class LayView : public StepView {
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
-    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->lay.figures : std::vector<Figure>{}; }
-    std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->lay.choices : std::vector<Choice>{}; }
+    std::vector<Dimension> dimensions(const BenchMap&, const Session&) const override;
     std::vector<Field> fields() const override;
     std::vector<TextField> texts() const override;
     std::vector<Action> actions(Session&) override;

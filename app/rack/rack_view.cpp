@@ -5,17 +5,11 @@
 #include <algorithm>
 
 #include "app/bench/bench.h"
+#include "app/job_files.h"
 #include "app/rack/tape_panel.h"
 #include "app/theme/theme.h"
 
 namespace yb {
-
-std::string fresh_id(const char* stem, const Documents& d) {
-    for (int i = 1;; ++i) {
-        std::string id = std::string(stem) + "-" + std::to_string(i);
-        if (!d.slabs.count(id) && !d.jobs.count(id)) return id;
-    }
-}
 
 QString RackView::empty_text(const Session& s) const {
     if (s.documents().slabs.empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table.");
@@ -178,16 +172,13 @@ std::vector<Action> RackView::actions(Session& session) {
              [s] {
                  const Slab* slab = s->slab();
                  if (!slab) return;
-                 const std::string slab_id = slab->id;
                  const std::string id = fresh_id("job", s->documents());
-                 const SlabShape shape = shape_of(*slab);
                  s->edit(QObject::tr("New job"), [&](Documents& d) {
                      Job j;
                      j.id = id;
                      j.name = "Table " + std::to_string(d.jobs.size() + 1);
-                     j.slab = slab_id;
+                     give_slab(j, *slab);
                      j.start = QDate::currentDate().toString(Qt::ISODate).toStdString();
-                     if (shape.usable) j.placement = middle_of(shape);
                      d.jobs[id] = j;
                  });
                  s->set_job(QString::fromStdString(id));
@@ -197,16 +188,7 @@ std::vector<Action> RackView::actions(Session& session) {
              [s] {
                  const Slab* slab = s->slab();
                  if (!slab || !s->job()) return;
-                 const std::string id = slab->id;
-                 if (s->job()->slab != id) {
-                     const SlabShape shape = shape_of(*slab);
-                     s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) {
-                         j.slab = id;
-                         if (shape.usable) j.placement = middle_of(shape);
-                         j.flat.supports.clear();
-                         j.fill.voids.clear();
-                     });
-                 }
+                 if (s->job()->slab != slab->id) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
                  s->set_step(Step::lay);
              },
              true, true}};

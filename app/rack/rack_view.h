@@ -17,7 +17,6 @@ class RackView : public StepView {
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
-    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->slab_figures : std::vector<Figure>{}; }
     std::vector<Field> fields() const override;
     std::vector<TextField> texts() const override;
     std::vector<PickField> picks() const override;
@@ -28,8 +27,5 @@ class RackView : public StepView {
     Bench& bench_;
     TapePanel& tape_;
 };
-
-/// A new id such as `slab-7` that is not taken yet.
-std::string fresh_id(const char* stem, const Documents& d);
 
 }  // namespace yb

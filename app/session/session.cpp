@@ -31,8 +31,7 @@ void Session::settle() {
     if (store_) docs_ = store_->documents();
     open_ = true;
     unsaved_ = false;
-    shown_.reset();
-    shown_slab_.reset();
+    forget_preview();
     looked_at_.clear();
     job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
     for (const auto& [id, j] : docs_.jobs)
@@ -79,7 +78,7 @@ void Session::replan() {
 void Session::set_step(Step step) {
     if (step == step_) return;
     step_ = step;
-    drop_preview();
+    forget_preview();
     replan();
     Q_EMIT step_changed();
     Q_EMIT changed();
@@ -89,7 +88,7 @@ void Session::set_job(const QString& id) {
     if (!docs_.jobs.count(id.toStdString())) return;
     job_id_ = id.toStdString();
     looked_at_.clear();
-    drop_preview();
+    forget_preview();
     replan();
     if (plan_ && plan_->shape.usable) set_gauge((plan_->shape.x0 + plan_->shape.x1) / 2);
     Q_EMIT changed();
@@ -140,8 +139,7 @@ void Session::edit(const QString& label, const std::function<void(Documents&)>& 
     docs_ = std::move(next);
     if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
     write(label);
-    shown_.reset();
-    shown_slab_.reset();
+    forget_preview();
     replan();
     Q_EMIT changed();
 }
@@ -190,10 +188,14 @@ void Session::keep(const QString& label) {
     drop_preview();
 }
 
-void Session::drop_preview() {
-    if (!shown_ && !shown_slab_) return;
+void Session::forget_preview() {
     shown_.reset();
     shown_slab_.reset();
+}
+
+void Session::drop_preview() {
+    if (!previewing()) return;
+    forget_preview();
     replan();
     Q_EMIT changed();
 }
@@ -216,8 +218,7 @@ void Session::walk(void (Store::*way)()) {
     } catch (const StoreError& e) {
         Q_EMIT trouble(QString::fromStdString(e.what()));
     }
-    shown_.reset();
-    shown_slab_.reset();
+    forget_preview();
     replan();
     Q_EMIT changed();
 }

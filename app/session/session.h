@@ -81,6 +81,7 @@ class Session : public QObject {
     Store* store() { return store_ ? &*store_ : nullptr; }
 
   Q_SIGNALS:
+    void shop_wanted();      ///< the maker wants to set what belongs to the shop
     void changed();          ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();
@@ -89,6 +90,7 @@ class Session : public QObject {
   private:
     void settle();           ///< after opening: pick a job
     void replan();
+    void forget_preview();
     bool write(const QString& label);
     void walk(void (Store::*way)());  ///< undo or redo, and show what then stands
 

@@ -183,7 +183,7 @@ class Page {
         heading(x, w, QObject::tr("Lanes and layers"));
         for (const FacePlan& f : plan_.flat.faces) {
             text(x, w, (f.face == Face::a ? QObject::tr("Show face: ") : QObject::tr("Underside: ")) +
-                           QObject::tr("%1 layers of %2, %3 lanes").arg(f.layers).arg(say(fine(shop_.sled.depth_mm))).arg(f.lanes), 10);
+                           QObject::tr("%1 layers of %2, %3 lanes%4").arg(f.layers).arg(say(fine(shop_.sled.depth_mm))).arg(f.lanes).arg(f.last_layers ? QObject::tr(", %1 after the rest").arg(f.last_layers) : QString()), 10);
             advance(10);
             text(x, w, QObject::tr("   %1 passes, %2 skipped, %3, %4 off at most").arg(f.passes_cut).arg(f.passes_all - f.passes_cut).arg(say(hours(f.hours)), say(fine(f.most_off_mm))));
             advance();
@@ -193,7 +193,7 @@ class Page {
                 advance();
             }
         }
-        text(x, w, QObject::tr("Rest %1 between, %2 left for the last pass").arg(say(hours(job_.flat.rest_h)), say(fine(job_.flat.allowance_mm))));
+        text(x, w, QObject::tr("Rough both, rest %1, then the last %2 of each").arg(say(hours(job_.flat.rest_h)), say(fine(job_.flat.allowance_mm))));
         advance(11);
     }
 
@@ -251,7 +251,7 @@ class Page {
         p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
         y_ += 1.5;
         heading(margin, 100, QObject::tr("Mind"));
-        for (const Caution& c : plan_.all_cautions()) {
+        for (const Caution& c : plan_.sheets.cautions) {
             const QString s = QString::fromLatin1(name_of(c.severity)) + ": " + say(c.says);
             p_.setFont(font(8.5));
             const QRectF room(margin + 5, y_, size_.width() - 2 * margin - 5, 30);

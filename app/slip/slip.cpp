@@ -1,7 +1,6 @@
 #include "app/slip/slip.h"
 
 #include <QButtonGroup>
-#include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
 #include <QPainter>
@@ -12,7 +11,7 @@
 
 #include <utility>
 
-#include "app/slip/measure_field.h"
+#include "app/slip/field_form.h"
 #include "app/theme/theme.h"
 
 namespace yb {
@@ -123,7 +122,12 @@ void Slip::rebuild() {
     box->setContentsMargins(18, 12, 16, 14);
     box->setSpacing(7);
     answer_keys_.clear(), choice_keys_.clear(), caution_texts_.clear(), answer_widgets_.clear();
-    updates_.clear(), choice_updates_.clear();
+    help_ = label({}, theme::text(10), theme::colours().ink);
+    help_->setObjectName("step_help");
+    help_->setVisible(help_open_);
+    help_->setContentsMargins(0, 0, 0, 6);
+    if (view_) help_->setText(view_->help() + "\n\n" + keys_text());
+    box->addWidget(help_);
     answers_ = new QVBoxLayout;
     answers_->setSpacing(6);
     box->addLayout(answers_);
@@ -135,7 +139,18 @@ void Slip::rebuild() {
     choices_ = new QVBoxLayout;
     choices_->setSpacing(2);
     box->addLayout(choices_);
-    build_fields(box);
+    form_ = nullptr;
+    if (view_) {
+        auto* form = new FieldForm(session_, view_->texts(), view_->picks(), view_->fields());
+        if (form->empty()) {
+            delete form;
+        } else {
+            box->addSpacing(4);
+            box->addWidget(heading(tr("What you set")));
+            box->addWidget(form);
+            form_ = form;
+        }
+    }
     if (view_)
         for (const Action& a : view_->actions(session_)) {
             auto* b = new QPushButton(a.label);
@@ -152,63 +167,6 @@ void Slip::rebuild() {
     refresh();
 }
 
-void Slip::build_fields(QVBoxLayout* box) {
-    if (!view_) return;
-    const auto texts = view_->texts();
-    const auto picks = view_->picks();
-    const auto fields = view_->fields();
-    if (texts.empty() && picks.empty() && fields.empty()) return;
-    box->addSpacing(4);
-    box->addWidget(heading(tr("What you set")));
-    auto* grid = new QGridLayout;
-    grid->setHorizontalSpacing(8);
-    grid->setVerticalSpacing(3);
-    grid->setColumnStretch(0, 3);
-    grid->setColumnStretch(1, 3);
-    int row = 0;
-    const auto name_label = [&](const QString& text, QWidget* buddy) {
-        auto* l = label(text, theme::text(10), theme::colours().ink);
-        l->setBuddy(buddy);
-        buddy->setAccessibleName(text);
-        grid->addWidget(l, row, 0);
-        grid->addWidget(buddy, row++, 1);
-    };
-    for (const TextField& t : texts) {
-        auto* line = new QLineEdit;
-        line->setObjectName(t.name);
-        line->setProperty("measure", true);
-        name_label(t.label, line);
-        connect(line, &QLineEdit::editingFinished, this, [this, line, t] {
-            if (line->isModified()) t.set(session_, line->text());
-            line->setModified(false);
-        });
-        updates_.emplace_back([this, line, t] {
-            if (!line->isModified()) line->setText(t.get(session_));
-        });
-    }
-    for (const PickField& f : picks) {
-        auto* combo = new QComboBox;
-        combo->setObjectName(f.name);
-        combo->addItems(f.options);
-        combo->setMinimumContentsLength(8);
-        combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        combo->setFocusPolicy(Qt::StrongFocus);
-        name_label(f.label, combo);
-        connect(combo, &QComboBox::activated, this, [this, f](int i) { f.set(session_, i); });
-        updates_.emplace_back([this, combo, f] { combo->setCurrentIndex(f.get(session_)); });
-    }
-    for (const Field& f : fields) {
-        auto* field = new MeasureField(f.name, f.kind);
-        field->set_range(f.low, f.high);
-        field->allow_empty(f.may_be_empty);
-        field->line()->setAccessibleName(f.label);
-        name_label(f.label, field);
-        connect(field, &MeasureField::committed, this, [this, f](std::optional<double> v) { f.set(session_, v); });
-        updates_.emplace_back([this, field, f] { field->show_value(f.get(session_), session_.units()); });
-    }
-    box->addLayout(grid);
-}
-
 void Slip::refresh() {
     if (!view_ || !widget()) return;
     fill_answers();
@@ -222,15 +180,12 @@ void Slip::fill_rest() {
     waiting_ = false;
     fill_cautions();
     fill_choices();
-    fill_fields();
-}
-
-void Slip::fill_fields() {
-    for (const auto& update : updates_) update();
+    if (form_) form_->show_values();
 }
 
 void Slip::fill_answers() {
-    const auto figures = view_->answers(session_);
+    const StepPlan* said = session_.plan() ? &session_.plan()->said(view_->step()) : nullptr;
+    const std::vector<Figure> figures = said ? said->figures : std::vector<Figure>{};
     std::vector<std::string> keys;
     for (const Figure& f : figures) keys.push_back(f.key);
     if (keys != answer_keys_) {
@@ -294,6 +249,17 @@ void Slip::fill_answers() {
     }
 }
 
+QString Slip::keys_text() {
+    return tr("1–5 steps · P sheets · T tape table\n, . gauge, Shift fine\n[ ] pick a thing on the bench, arrows move it, Ctrl+arrows turn it\n"
+              "G type a dimension · W workings\nU turn over · E end for end\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · Ctrl+U units · F1 this help");
+}
+
+void Slip::toggle_help() {
+    help_open_ = !help_open_;
+    if (help_) help_->setVisible(help_open_);
+    if (help_open_) ensureVisible(0, 0);
+}
+
 void Slip::toggle_workings() {
     workings_open_ = !workings_open_;
     for (const auto& [key, w] : answer_widgets_) w->findChild<QLabel*>("work_" + QString::fromStdString(key))->setVisible(workings_open_);
@@ -301,7 +267,7 @@ void Slip::toggle_workings() {
 
 void Slip::fill_cautions() {
     std::vector<Caution> list;
-    if (session_.plan()) list = session_.plan()->cautions(view_->step());
+    if (session_.plan()) list = session_.plan()->said(view_->step()).cautions;
     std::vector<std::string> texts;
     for (const Caution& c : list) texts.push_back(c.key + yb::render(c.says, session_.units()));
     mind_->setVisible(!list.empty());
@@ -316,7 +282,7 @@ void Slip::fill_cautions() {
 }
 
 void Slip::fill_choices() {
-    const auto list = view_->choices(session_);
+    const std::vector<Choice> list = session_.plan() ? session_.plan()->said(view_->step()).choices : std::vector<Choice>{};
     std::vector<std::string> keys;
     for (const Choice& c : list) {
         keys.push_back(c.key);

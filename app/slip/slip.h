@@ -13,7 +13,7 @@ class QPushButton;
 
 namespace yb {
 
-class MeasureField;
+class FieldForm;
 
 class Slip : public QScrollArea {
     Q_OBJECT
@@ -22,6 +22,8 @@ class Slip : public QScrollArea {
     void set_step_view(StepView* view);
     /// Opens or folds the working of every answer.
     void toggle_workings();
+    /// Shows or hides what this step is for and its keys.
+    void toggle_help();
     void refresh();
     /// The actions differ after this: lay them out anew.
     void rebuild();
@@ -30,14 +32,11 @@ class Slip : public QScrollArea {
     void show_place(const yb::Caution& caution);
 
   private:
-    struct Answer;
-    struct Row;
-    void build_fields(QVBoxLayout* box);
     void fill_rest();
     void fill_answers();
     void fill_cautions();
     void fill_choices();
-    void fill_fields();
+    static QString keys_text();
     QLabel* heading(const QString& text);
 
     Session& session_;
@@ -48,7 +47,9 @@ class Slip : public QScrollArea {
     QLabel* mind_ = nullptr;
     std::vector<std::string> answer_keys_, choice_keys_, caution_texts_;
     std::map<std::string, QWidget*> answer_widgets_;
-    std::vector<std::function<void()>> updates_, choice_updates_;
+    FieldForm* form_ = nullptr;
+    QLabel* help_ = nullptr;
+    bool help_open_ = false;
     bool workings_open_ = false;
     bool waiting_ = false;  ///< the slower parts of the slip will follow
 };

@@ -22,7 +22,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     if (!plan.under.ready || !s.job()) return;
-    draw::dim_outside(p, map, plan.shape.ring_a, plan.lay.outline);
+    draw::dim_outside(p, map, plan.lay.outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
     p.drawPolygon(map.px(plan.lay.outline));
@@ -131,6 +131,37 @@ std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) co
     return out;
 }
 
+std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session& s) const {
+    std::vector<Dimension> out;
+    if (!s.plan() || !s.plan()->under.ready || !s.job()) return out;
+    const Job& job = *s.job();
+    const Frame f = job.placement.frame();
+    const double half = job.top.length_mm / 2;
+    const double edge = -job.top.width_mm / 2;
+    // From the nearer end of the top to the middle of each plate and channel, in two rows below the top.
+    const auto from_end = [&](const QString& name, const QString& label, auto list, std::size_t i, double off) {
+        const double u = (job.under.*list)[i].u_mm;
+        const double end = u < 0 ? -half : half;
+        Field field{name, label, Kind::length,
+                    [list, i, half, u](const Session& now) -> std::optional<double> {
+                        if (!now.job() || i >= (now.job()->under.*list).size()) return {};
+                        return half + (u < 0 ? 1 : -1) * (now.job()->under.*list)[i].u_mm;
+                    },
+                    [list, i, half, u, label](Session& now, std::optional<double> v) {
+                        if (v) now.edit_job(label, [&](Job& j) { (j.under.*list)[i].u_mm = (u < 0 ? 1 : -1) * (*v - half); });
+                    },
+                    0, job.top.length_mm};
+        const QPointF a = map.px(f.to_slab({std::min(u, end), edge}));
+        const QPointF b = map.px(f.to_slab({std::max(u, end), edge}));
+        out.push_back({a, b, off, field});
+    };
+    for (std::size_t i = 0; i < job.under.plates.size(); ++i)
+        from_end(QString("plate_%1_from_end").arg(i + 1), QObject::tr("Plate %1 from the end").arg(i + 1), &UnderChoices::plates, i, -16);
+    for (std::size_t i = 0; i < job.under.channels.size(); ++i)
+        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), &UnderChoices::channels, i, -38);
+    return out;
+}
+
 namespace {
 /// A size that all plates, or all channels, share.
 template <class Part>
@@ -147,6 +178,21 @@ Field part_field(const QString& name, const QString& label, Kind kind, double lo
             },
             low, high};
 }
+/// A number of bolts that all plates, or all channels, share.
+template <class Part>
+Field bolts_field(const QString& name, const QString& label, std::vector<Part> UnderChoices::* list, int Part::* number) {
+    return {name, label, Kind::count,
+            [=](const Session& s) -> std::optional<double> {
+                if (!s.job() || (s.job()->under.*list).empty()) return {};
+                return (s.job()->under.*list).front().*number;
+            },
+            [=](Session& s, std::optional<double> v) {
+                if (v) s.edit_job(label, [&](Job& j) {
+                    for (Part& p : j.under.*list) p.*number = static_cast<int>(std::lround(*v));
+                });
+            },
+            1, 12};
+}
 }  // namespace
 
 std::vector<Field> UnderView::fields() const {
@@ -161,9 +207,13 @@ std::vector<Field> UnderView::fields() const {
         job_field("under_feet", QObject::tr("Feet"), Kind::fine, 0, 200, [](Job& j) -> double& { return j.under.feet_mm; }),
         part_field("plate_across", QObject::tr("Plates, across"), Kind::length, 20, 3000, &UnderChoices::plates, &LegPlate::across_mm),
         part_field("plate_along", QObject::tr("Plates, along"), Kind::length, 20, 3000, &UnderChoices::plates, &LegPlate::along_mm),
+        bolts_field("plate_bolts_across", QObject::tr("Bolts across a plate"), &UnderChoices::plates, &LegPlate::bolts_across),
+        bolts_field("plate_bolts_along", QObject::tr("Rows of bolts"), &UnderChoices::plates, &LegPlate::bolts_along),
         part_field("channel_length", QObject::tr("Channels, long"), Kind::length, 50, 3000, &UnderChoices::channels, &Channel::length_mm),
         part_field("channel_width", QObject::tr("Channels, wide"), Kind::fine, 5, 200, &UnderChoices::channels, &Channel::width_mm),
         part_field("channel_depth", QObject::tr("Channels, deep"), Kind::fine, 2, 100, &UnderChoices::channels, &Channel::depth_mm),
+        bolts_field("channel_bolts", QObject::tr("Bolts a channel"), &UnderChoices::channels, &Channel::bolts),
+        job_field("under_edge", QObject::tr("Last bolt from its end"), Kind::fine, 5, 300, [](Job& j) -> double& { return j.under.edge_mm; }),
         {"under_helpers", QObject::tr("People to lift"), Kind::count,
          [](const Session& s) -> std::optional<double> { return s.job() ? std::optional<double>(s.job()->under.helpers) : std::nullopt; },
          [](Session& s, std::optional<double> v) {

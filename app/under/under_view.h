@@ -14,8 +14,7 @@ class UnderView : public StepView {
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
-    std::vector<Figure> answers(const Session& s) const override { return s.plan() ? s.plan()->under.figures : std::vector<Figure>{}; }
-    std::vector<Choice> choices(const Session& s) const override { return s.plan() ? s.plan()->under.choices : std::vector<Choice>{}; }
+    std::vector<Dimension> dimensions(const BenchMap&, const Session&) const override;
     std::vector<Field> fields() const override;
     std::vector<PickField> picks() const override;
     std::vector<Action> actions(Session&) override;

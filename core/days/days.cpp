@@ -43,6 +43,11 @@ std::string date_after(const std::string& start, double h) {
                        static_cast<unsigned>(date.day()));
 }
 
+namespace {
+/// Hours that end before they begin are read as open until midnight.
+double closing(const Workday& w) { return w.to_h > w.from_h ? w.to_h : 24; }
+}  // namespace
+
 double next_working_hour(const std::string& start, double h, const Workday& w) {
     const auto first = read_date(start).value_or(sys_days{});
     for (int guard = 0; guard < 30; ++guard) {
@@ -50,7 +55,7 @@ double next_working_hour(const std::string& start, double h, const Workday& w) {
         const double hour = h - day * 24;
         const bool works = works_on(first + std::chrono::days(static_cast<int>(day)), w);
         if (works && hour < w.from_h) return day * 24 + w.from_h;
-        if (works && hour < w.to_h - 1e-9) return h;
+        if (works && hour < closing(w) - 1e-9) return h;
         h = (day + 1) * 24;
     }
     return h;
@@ -59,7 +64,7 @@ double next_working_hour(const std::string& start, double h, const Workday& w) {
 double after_work(const std::string& start, double h, double left, const Workday& w) {
     h = next_working_hour(start, h, w);
     while (left > 1e-9) {
-        const double until = std::floor(h / 24) * 24 + w.to_h;
+        const double until = std::floor(h / 24) * 24 + closing(w);
         const double now = std::min(left, until - h);
         h += now;
         left -= now;
@@ -93,9 +98,10 @@ DaysPlan plan_days(const DaysInputs& in) {
     constexpr double turn_slab = 0.5;  // with a helper, wedges and time to look
     add("lay", "Lay", Step::lay, 2, 0, in.lay);
     add("rough", "Rough-cut", Step::lay, 0.5, 0, in.lay);
-    add("flat1", "Face one", Step::flat, turn_slab + in.flat.faces[0].hours, 0, in.flat);
-    add("flat2", "Face two", Step::flat, turn_slab + in.flat.faces[1].hours, in.flat_choices.rest_h, in.flat);
-    add("last", "Last pass", Step::flat, 1, 0, in.flat);
+    add("flat1", "Face one", Step::flat, turn_slab + in.flat.faces[0].hours - in.flat.faces[0].last_hours, 0, in.flat);
+    add("flat2", "Face two", Step::flat, turn_slab + in.flat.faces[1].hours - in.flat.faces[1].last_hours, in.flat_choices.rest_h, in.flat);
+    if (const double last = in.flat.faces[0].last_hours + in.flat.faces[1].last_hours; last > 0)
+        add("last", "Last pass", Step::flat, 2 * turn_slab + last, 0, in.flat);
     if (in.fill.rounds > 0) {
         add("fill", "Fill", Step::fill, in.fill.hands_on_h, in.fill.wait_h, in.fill);
         add("level", "Level", Step::fill, 1, 0, in.fill);

@@ -67,6 +67,14 @@ struct Choice {
     std::vector<Option> options;
 };
 
+/// What every step's plan says to the maker. Not ready: the steps before it lack something.
+struct StepPlan {
+    bool ready = false;
+    std::vector<Figure> figures;
+    std::vector<Caution> cautions;  ///< worst first
+    std::vector<Choice> choices;
+};
+
 /// Worst first, otherwise as found.
 void sort_by_severity(std::vector<Caution>& cautions);
 

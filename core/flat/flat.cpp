@@ -60,13 +60,19 @@ class Lanes {
         }
     }
 
-    void plan(FacePlan& face) const {
+    /// Roughing goes down in full layers to the allowance above the finished plane, the last of it after the rest.
+    void plan(FacePlan& face, double allowance_mm) const {
+        const auto layers = [&](double mm) { return std::max(0, static_cast<int>(std::ceil(mm / sled_.depth_mm - 1e-6))); };
         face.lanes = count_;
-        face.layers = std::max(0, static_cast<int>(std::ceil(highest_ / sled_.depth_mm - 1e-6)));
+        face.last_layers = highest_ > 1e-6 ? layers(std::min(allowance_mm, highest_)) : 0;
+        const int rough = layers(highest_ - allowance_mm);
+        face.layers = rough + face.last_layers;
         face.passes_all = face.layers * count_;
-        double seconds = 0;
         for (int layer = 0; layer < face.layers; ++layer) {
-            const double level = (face.layers - 1 - layer) * sled_.depth_mm;
+            const bool last = layer >= rough;
+            const double level = last ? (face.layers - 1 - layer) * sled_.depth_mm : allowance_mm + (rough - 1 - layer) * sled_.depth_mm;
+            const double cut_before = face.cut_mm;
+            double seconds = sled_.layer_s;
             for (const Lane& lane : lanes_) {
                 const std::size_t before = face.passes.size();
                 cut(lane, layer, level, face);
@@ -74,10 +80,10 @@ class Lanes {
                 ++face.passes_cut;
                 seconds += sled_.turn_s;
             }
-            seconds += sled_.layer_s;
+            seconds += (face.cut_mm - cut_before) / sled_.feed_mm_s;
+            face.hours += seconds / 3600;
+            if (last) face.last_hours += seconds / 3600;
         }
-        seconds += face.cut_mm / sled_.feed_mm_s;
-        face.hours = seconds / 3600;
     }
 
   private:
@@ -195,7 +201,7 @@ class Planner {
         for (const Vec3& q : deciding_points(off, in_.lay.outline)) f.most_off_mm = std::max(f.most_off_mm, q.z);
         f.mean_off_mm = mean_inside(off);
         const Lanes lanes(in_.lay.rough, in_.sled, [&](Vec2 p) { return off.at(p); });
-        lanes.plan(f);
+        lanes.plan(f, in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0);
 
         const Extent top = extent(in_.shape.top);
         const Extent bottom = extent(in_.shape.bottom);
@@ -278,11 +284,12 @@ class Planner {
         p_.figures.push_back({"flat.passes", "Lane passes, both faces", count(cut), {},
                               say("{} layers and {} layers; {} passes through air skipped",
                                   count(p_.faces[0].layers), count(p_.faces[1].layers), count(all - cut)),
-                              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil(highest / depth)",
+                              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
                                {{"lanes a layer", count(top.lanes), "rough-cut length"},
                                 {"cutter", fine(s.cutter_mm), "shop"},
                                 {"overlap", percent(s.overlap * 100), "shop"},
                                 {"depth", fine(s.depth_mm), "shop"},
+                                {"left for after the rest", fine(in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0), "what you set"},
                                 {"all lanes × layers", count(all), ""}},
                                "lanes with no wood above the layer are skipped"}});
         p_.figures.push_back({"flat.hours", "Time at the router", hours(p_.hours), {}, {},

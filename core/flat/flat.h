@@ -41,7 +41,6 @@ struct Sled {
     double floor_mm = 12;           ///< thickness of the sled's floor
     double rail_mm = 95;            ///< top of the rails above the bench
     double stickout_mm = 25;        ///< how far the bit may stand out (25 mm on a 12.7 mm shank)
-    double shank_mm = 12.7;
     double tram_mm = 0;             ///< rise over the cutter's width, when the sled is out of tram
     std::vector<double> spacers_mm{6, 9, 12, 18, 24, 30, 36, 48};  ///< flat boards at hand
     bool operator==(const Sled&) const = default;
@@ -82,12 +81,14 @@ struct LanePass {
 /// The work of one face.
 struct FacePlan {
     Face face = Face::a;           ///< of the slab as laid
-    int layers = 0;
+    int layers = 0;                ///< roughing and last together
+    int last_layers = 0;           ///< of them after the rest, through the allowance
     int lanes = 0;                 ///< that cover the piece
     int passes_all = 0;            ///< lanes × layers
     int passes_cut = 0;            ///< lanes with wood in them
     double cut_mm = 0;             ///< length cut in all
-    double hours = 0;
+    double hours = 0;              ///< all of them
+    double last_hours = 0;         ///< of them after the rest
     double highest_mm = 0;         ///< highest wood above the bench
     double plane_mm = 0;           ///< finished plane above the bench (lowest place)
     double stickout_mm = 0;        ///< needed at the last pass, without a spacer
@@ -96,8 +97,7 @@ struct FacePlan {
     std::vector<LanePass> passes;
 };
 
-struct FlatPlan {
-    bool ready = false;
+struct FlatPlan : StepPlan {
     Tilt tilt;                     ///< planes of the finished top
     double thickness_mm = 0;       ///< finished
     double thickest_mm = 0;        ///< that the best tilt leaves inside the top
@@ -108,9 +108,6 @@ struct FlatPlan {
     Surface off_top, off_bottom;   ///< what comes off each face, mm, over the slab
     double hours = 0;
     double step_mm = 0;            ///< left by the sled's tram error
-    std::vector<Figure> figures;
-    std::vector<Caution> cautions;
-    std::vector<Choice> choices;
 
     const FacePlan& face(Face f) const { return faces[0].face == f ? faces[0] : faces[1]; }
 };

@@ -217,7 +217,7 @@ Json to_json(const Shop& s) {
                        {"kilograms", s.units.kilograms}, {"celsius", s.units.celsius}}},
             {"sled", {{"cutter_mm", d.cutter_mm}, {"overlap", d.overlap}, {"depth_mm", d.depth_mm}, {"feed_mm_s", d.feed_mm_s},
                       {"turn_s", d.turn_s}, {"layer_s", d.layer_s}, {"floor_mm", d.floor_mm}, {"rail_mm", d.rail_mm},
-                      {"stickout_mm", d.stickout_mm}, {"shank_mm", d.shank_mm}, {"tram_mm", d.tram_mm}, {"spacers_mm", d.spacers_mm}}},
+                      {"stickout_mm", d.stickout_mm}, {"tram_mm", d.tram_mm}, {"spacers_mm", d.spacers_mm}}},
             {"resins", resins},
             {"air", of(s.air)},
             {"workday", {{"from_h", s.workday.from_h}, {"to_h", s.workday.to_h}, {"saturdays", s.workday.saturdays}}},
@@ -281,7 +281,7 @@ Shop shop_from_json(const Json& j) {
         d.maybe("cutter_mm", v.cutter_mm), d.maybe("overlap", v.overlap), d.maybe("depth_mm", v.depth_mm);
         d.maybe("feed_mm_s", v.feed_mm_s), d.maybe("turn_s", v.turn_s), d.maybe("layer_s", v.layer_s);
         d.maybe("floor_mm", v.floor_mm), d.maybe("rail_mm", v.rail_mm), d.maybe("stickout_mm", v.stickout_mm);
-        d.maybe("shank_mm", v.shank_mm), d.maybe("tram_mm", v.tram_mm), d.maybe("spacers_mm", v.spacers_mm);
+        d.maybe("tram_mm", v.tram_mm), d.maybe("spacers_mm", v.spacers_mm);
         if (v.cutter_mm <= 0) d["cutter_mm"].fail("a cutter has to have some width");
         if (v.overlap < 0 || v.overlap > 0.95) d["overlap"].fail("lanes overlap by 0 to 0.95 of the cutter");
         if (v.depth_mm <= 0) d["depth_mm"].fail("a layer has to have some depth");

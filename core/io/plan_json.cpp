@@ -71,15 +71,15 @@ Json to_json(const Caution& c, const Units& units) {
 
 Json to_json(const Plan& p, const Units& units) {
     Json cautions = Json::array();
-    for (const Caution& c : p.all_cautions()) cautions.push_back(to_json(c, units));
+    for (const Caution& c : p.sheets.cautions) cautions.push_back(to_json(c, units));
     Json shims = Json::array();
     for (const Shim& s : p.flat.shims) shims.push_back({{"x_mm", s.at.x_mm}, {"y_mm", s.at.y_mm}, {"height_mm", s.height_mm}});
     Json faces = Json::array();
     if (p.flat.ready)
         for (const FacePlan& f : p.flat.faces)
-            faces.push_back({{"face", f.face == Face::a ? "show" : "underside"}, {"layers", f.layers}, {"lanes", f.lanes},
+            faces.push_back({{"face", f.face == Face::a ? "show" : "underside"}, {"layers", f.layers}, {"layers_after_rest", f.last_layers}, {"lanes", f.lanes},
                              {"passes_cut", f.passes_cut}, {"passes_skipped", f.passes_all - f.passes_cut}, {"cut_mm", f.cut_mm},
-                             {"time_h", f.hours}, {"stickout_mm", f.stickout_mm}, {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
+                             {"time_h", f.hours}, {"time_after_rest_h", f.last_hours}, {"stickout_mm", f.stickout_mm}, {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
     Json lifts = Json::array();
     for (const VoidPlan& v : p.fill.voids)
         for (std::size_t i = 0; i < v.lifts.size(); ++i) {
@@ -95,7 +95,7 @@ Json to_json(const Plan& p, const Units& units) {
     for (const Operation& o : p.days.operations)
         operations.push_back({{"key", o.key}, {"label", o.label}, {"hands_on_h", o.hands_on_h}, {"waiting_h", o.waiting_h},
                               {"begins", date_after(p.days.start, o.start_h)}});
-    return {{"slab", {{"ready", p.shape.usable}, {"figures", figures(p.slab_figures, units)}}},
+    return {{"slab", {{"ready", p.shape.usable}, {"figures", figures(p.rack.figures, units)}}},
             {"lay", step(p.lay, units)},
             {"flat", step(p.flat, units)},
             {"shims", shims},

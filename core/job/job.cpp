@@ -27,38 +27,34 @@ Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
     Plan p;
     p.slab = prepared.slab;
     p.shape = prepared.shape;
-    p.slab_figures = prepared.figures;
+    p.rack = {prepared.shape.usable, prepared.figures, prepared.shape.cautions, {}};
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
     p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
+    sort_by_severity(p.rack.cautions);
     p.lay = plan_lay({p.slab, p.shape, job.top, job.placement});
     p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled});
     p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c});
     p.under = plan_under(
         {p.slab, p.shape, p.lay, p.flat, p.fill, job.top, job.placement, job.under, job.room, p.shop_air});
     p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday});
+    for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under}) {
+        const auto& list = p.said(s).cautions;
+        p.sheets.cautions.insert(p.sheets.cautions.end(), list.begin(), list.end());
+    }
+    sort_by_severity(p.sheets.cautions);
     return p;
 }
 
-std::vector<Caution> Plan::cautions(Step step) const {
-    std::vector<Caution> out;
+const StepPlan& Plan::said(Step step) const {
     switch (step) {
-        case Step::rack: out = shape.cautions; break;
-        case Step::lay: out = lay.cautions; break;
-        case Step::flat: out = flat.cautions; break;
-        case Step::fill: out = fill.cautions; break;
-        case Step::under: out = under.cautions; break;
-        case Step::sheets: out = all_cautions(); break;
+        case Step::rack: return rack;
+        case Step::lay: return lay;
+        case Step::flat: return flat;
+        case Step::fill: return fill;
+        case Step::under: return under;
+        case Step::sheets: break;
     }
-    sort_by_severity(out);
-    return out;
-}
-
-std::vector<Caution> Plan::all_cautions() const {
-    std::vector<Caution> out;
-    for (const auto* list : {&shape.cautions, &lay.cautions, &flat.cautions, &fill.cautions, &under.cautions})
-        out.insert(out.end(), list->begin(), list->end());
-    sort_by_severity(out);
-    return out;
+    return sheets;
 }
 
 namespace {
@@ -111,6 +107,14 @@ LiveEdges swapped(LiveEdges l) {
     return l;
 }
 }  // namespace
+
+void give_slab(Job& job, const Slab& slab) {
+    job.slab = slab.id;
+    job.placement.turned_over = false;
+    if (const SlabShape shape = shape_of(slab); shape.usable) job.placement = middle_of(shape);
+    job.flat.supports.clear();
+    job.fill.voids.clear();
+}
 
 void turn_over(Job& job) {
     job.placement.turned_over = !job.placement.turned_over;

@@ -62,7 +62,7 @@ int month_of(const std::string& iso);
 struct Plan {
     Slab slab;                    ///< as laid
     SlabShape shape;              ///< of the slab as laid
-    std::vector<Figure> slab_figures;
+    StepPlan rack;                ///< figures of the slab, cautions of its measuring
     LayPlan lay;
     FlatPlan flat;
     FillPlan fill;
@@ -71,9 +71,9 @@ struct Plan {
     Month shop_air;               ///< in the month the job starts
     double shop_settles_pct = 0;  ///< equilibrium moisture of that air
 
-    /// All cautions of a step, worst first.
-    std::vector<Caution> cautions(Step step) const;
-    std::vector<Caution> all_cautions() const;
+    /// What a step says; the sheet says what all of them mind.
+    const StepPlan& said(Step step) const;
+    StepPlan sheets;
 };
 
 /// Plans a whole job. `slab` is as measured; the placement says whether it is turned over.
@@ -91,6 +91,9 @@ Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop);
 /// Sets a school of thought by the keys that the plan's choices carry.
 /// @throws std::invalid_argument for a choice or option it does not know.
 void set_choice(Job& job, const std::string& choice, const std::string& option);
+
+/// Gives a slab to a job: its top goes to the middle, what was set for another slab is forgotten.
+void give_slab(Job& job, const Slab& slab);
 
 /// Turns the job's slab over about its long axis; placement, supports and base follow.
 void turn_over(Job& job);

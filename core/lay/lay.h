@@ -56,8 +56,7 @@ struct FlawInside {
     Vec2 at;
 };
 
-struct LayPlan {
-    bool ready = false;
+struct LayPlan : StepPlan {
     bool fits = false;
     std::vector<Shortfall> short_at;  ///< worst first, at most one per side and end
     Ring outline;                     ///< the top's outline on the slab, live edges followed
@@ -69,9 +68,6 @@ struct LayPlan {
     double narrowest_mm = 0, widest_mm = 0, narrowest_u_mm = 0;
     double rough_length_mm = 0;
     std::vector<FlawInside> flaws;
-    std::vector<Figure> figures;
-    std::vector<Caution> cautions;
-    std::vector<Choice> choices;
 };
 
 /// Lays the top on the slab. Widths are exact for the polygonal outline: they are compared at every vertex.

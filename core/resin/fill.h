@@ -82,8 +82,8 @@ struct VoidPlan {
     double mass_kg = 0;                ///< of resin that stays in the top
 };
 
-struct FillPlan {
-    bool ready = false;
+/// Choices have the key `fill.<flaw id>`, one for each void.
+struct FillPlan : StepPlan {
     std::vector<VoidPlan> voids;       ///< one for each flaw inside the top that can be filled
     double volume_l = 0;               ///< flush, all voids
     double mixed_l = 0;                ///< to mix, with overfill and reserve
@@ -91,9 +91,6 @@ struct FillPlan {
     double mass_kg = 0;                ///< resin that stays in the top
     double hands_on_h = 0, wait_h = 0; ///< rounds one after another; voids side by side
     int rounds = 0;
-    std::vector<Figure> figures;
-    std::vector<Caution> cautions;
-    std::vector<Choice> choices;       ///< one for each void, key `fill.<flaw id>`
 };
 
 FillPlan plan_fill(const FillInputs& in);

@@ -81,8 +81,7 @@ struct Pocket {
     double stiffness_share = 0;  ///< of the channel in the stiffness across the grain it serves
 };
 
-struct UnderPlan {
-    bool ready = false;
+struct UnderPlan : StepPlan {
     double day_pct = 0, low_pct = 0, high_pct = 0;
     double shrink_pct = 0;      ///< mean over the whole width
     double travel_mm = 0;       ///< of the whole width, driest to dampest
@@ -92,9 +91,6 @@ struct UnderPlan {
     double leg_mm = 0;
     double top_kg = 0;
     double wood_left_mm = 0;    ///< above the inserts
-    std::vector<Figure> figures;
-    std::vector<Caution> cautions;
-    std::vector<Choice> choices;
 };
 
 UnderPlan plan_under(const UnderInputs& in);

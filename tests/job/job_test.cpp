@@ -16,18 +16,18 @@ Plan plan_of(const Documents& d, const char* id) { return plan_job(d.jobs.at(id)
 TEST_CASE("the demo job shows a caution of each severity", "[job]") {
     const Plan p = plan_of(demo_shop(), "job-reading-table");
     std::array<int, 3> seen{};
-    for (const Caution& c : p.all_cautions()) ++seen[static_cast<std::size_t>(c.severity)];
+    for (const Caution& c : p.sheets.cautions) ++seen[static_cast<std::size_t>(c.severity)];
     CHECK(seen[0] > 0);
     CHECK(seen[1] > 0);
     CHECK(seen[2] > 0);
-    CHECK(p.all_cautions().front().severity == Severity::stop);
+    CHECK(p.sheets.cautions.front().severity == Severity::stop);
 }
 
 TEST_CASE("every figure shows its working", "[job]") {
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs) {
         const Plan p = plan_of(d, id.c_str());
-        for (const auto* list : {&p.slab_figures, &p.lay.figures, &p.flat.figures, &p.fill.figures, &p.under.figures})
+        for (const auto* list : {&p.rack.figures, &p.lay.figures, &p.flat.figures, &p.fill.figures, &p.under.figures})
             for (const Figure& f : *list) {
                 INFO(f.key);
                 CHECK_FALSE(f.working.formula.empty());

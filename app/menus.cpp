@@ -1,0 +1,99 @@
+// The menu bar: for those who look there, and the home of the keys.
+#include <QFileDialog>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+
+#include "app/find_panel.h"
+#include "app/main_window.h"
+#include "app/slip/slip.h"
+
+namespace yb {
+
+void MainWindow::build_menus() {
+    auto* file = menuBar()->addMenu(tr("&File"));
+    file->addAction(tr("&New shop…"), QKeySequence::New, this, &MainWindow::new_shop);
+    file->addAction(tr("&Open a shop…"), QKeySequence::Open, this, &MainWindow::choose_shop);
+    recent_ = file->addMenu(tr("&Recent shops"));
+    connect(recent_, &QMenu::aboutToShow, this, [this] {
+        recent_->clear();
+        for (const QString& path : QSettings().value("recent").toStringList()) recent_->addAction(path, this, [this, path] { open_shop(path); });
+        if (recent_->isEmpty()) recent_->addAction(tr("none yet"))->setEnabled(false);
+    });
+    file->addAction(tr("Save a &copy…"), QKeySequence::SaveAs, this, [this] {
+        const QString path = ask_save(tr("Save a copy"), tr("Shop (*.shop)"));
+        if (path.isEmpty()) return;
+        try {
+            session_.save_copy(path);
+            say(tr("Saved a copy as %1").arg(path));
+        } catch (const StoreError& e) {
+            say(QString::fromStdString(e.what()), true);
+        }
+    });
+    file->addSeparator();
+    file->addAction(tr("&Export this job…"), this, [this] {
+        const QString path = ask_save(tr("Export the job"), tr("Job (*.json)"));
+        if (!path.isEmpty()) export_job(path);
+    });
+    file->addAction(tr("&Import a job…"), this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Import a job"), {}, tr("Job (*.json)"));
+        if (!path.isEmpty()) import_job(path);
+    });
+    file->addSeparator();
+    file->addAction(tr("What the &shop has…"), QKeySequence(Qt::Key_S), this, &MainWindow::show_shop);
+    file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);
+    file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+
+    auto* edit = menuBar()->addMenu(tr("&Edit"));
+    edit->addAction(tr("&Undo"), QKeySequence::Undo, &session_, &Session::undo);
+    edit->addAction(tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &session_, &Session::redo);
+    edit->addSeparator();
+    edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this, [this] { session_.edit_job(tr("Turn over"), [](Job& j) { turn_over(j); }); });
+    edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this, [this] { session_.edit_job(tr("End for end"), [](Job& j) { end_for_end(j); }); });
+    edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
+    edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
+
+    auto* view = menuBar()->addMenu(tr("&View"));
+    int key = Qt::Key_1;
+    for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under})
+        view->addAction(QString::fromLatin1(name_of(s)), QKeySequence(key++), this, [this, s] { session_.set_step(s); });
+    view->addAction(tr("Sheets"), QKeySequence(Qt::Key_P), this, [this] { session_.set_step(Step::sheets); });
+    view->addSeparator();
+    const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };
+    view->addAction(tr("Gauge left"), QKeySequence(Qt::Key_Comma), this, gauge(-25));
+    view->addAction(tr("Gauge right"), QKeySequence(Qt::Key_Period), this, gauge(25));
+    view->addAction(tr("Gauge left, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Comma), this, gauge(-1));
+    view->addAction(tr("Gauge right, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Period), this, gauge(1));
+    view->addAction(tr("Workings"), QKeySequence(Qt::Key_W), slip_, &Slip::toggle_workings);
+    view->addAction(tr("Tape table"), QKeySequence(Qt::Key_T), this, [this] {
+        session_.set_step(Step::rack);
+        if (auto* b = slip_->findChild<QPushButton*>("type_tape")) b->click();
+    });
+    view->addSeparator();
+    auto* units = view->addMenu(tr("Units"));
+    view->addAction(tr("Millimetres or inches"), QKeySequence(Qt::CTRL | Qt::Key_U), units_, &QPushButton::click);
+    const auto unit = [&](const QString& text, const std::function<void(Units&)>& set) {
+        units->addAction(text, this, [this, set] { session_.edit(tr("Units"), [&](Documents& d) { set(d.shop.units); }); });
+    };
+    unit(tr("Length in millimetres"), [](Units& u) { u.length = LengthStyle::millimetres; });
+    unit(tr("Length in inches, 1/16"), [](Units& u) { u.length = LengthStyle::inches_16; });
+    unit(tr("Length in inches, 1/32"), [](Units& u) { u.length = LengthStyle::inches_32; });
+    unit(tr("Length in inches, decimal"), [](Units& u) { u.length = LengthStyle::inches_decimal; });
+    unit(tr("Length in feet and inches"), [](Units& u) { u.length = LengthStyle::feet_inches; });
+    unit(tr("Volume in litres or gallons"), [](Units& u) { u.litres = !u.litres; });
+    unit(tr("Mass in kilograms or pounds"), [](Units& u) { u.kilograms = !u.kilograms; });
+    unit(tr("Temperature in °C or °F"), [](Units& u) { u.celsius = !u.celsius; });
+
+    auto* help = menuBar()->addMenu(tr("&Help"));
+    help->addAction(tr("This step, and the keys"), QKeySequence::HelpContents, this, [this] {
+        pages_->setCurrentIndex(0);
+        slip_->toggle_help();
+    });
+    help->addAction(tr("About Young Burl"), this, [this] {
+        QMessageBox::about(this, tr("Young Burl"), tr("Slabs into tables. Free software under the GNU General Public License, version 3 or later.\n\n"
+                                                      "Loads, tipping and lifting are estimates; the maker's judgement and local codes stand above them."));
+    });
+}
+
+}  // namespace yb

@@ -1,0 +1,245 @@
+#include "app/shop/shop_page.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QRegularExpression>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+#include "app/slip/field_form.h"
+#include "app/theme/theme.h"
+
+namespace yb {
+
+std::variant<std::vector<double>, QString> read_boards(const QString& text, const Units& units) {
+    std::vector<double> out;
+    for (const QString& part : text.split(QRegularExpression("[,;]"), Qt::SkipEmptyParts)) {
+        if (part.trimmed().isEmpty()) continue;
+        const auto read = parse(part.toStdString(), Kind::fine, units);
+        if (const auto* e = std::get_if<ParseError>(&read)) return QObject::tr("‘%1’: %2").arg(part.trimmed(), QString::fromStdString(e->sentence()));
+        const double v = std::get<double>(read);
+        if (v <= 0 || v > 300) return QObject::tr("‘%1’: a board from 0 to %2 is taken here.").arg(part.trimmed(), QString::fromStdString(format(fine(300), units)));
+        out.push_back(v);
+    }
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+namespace {
+
+Field resin_field(const std::string& key, const QString& name, const QString& label, Kind kind, double low, double high, double Resin::* member) {
+    const auto find = [key](const Shop& s) { return std::find_if(s.resins.begin(), s.resins.end(), [&](const Resin& r) { return r.key == key; }); };
+    return {QString::fromStdString(key) + "_" + name, label, kind,
+            [=](const Session& s) -> std::optional<double> {
+                const auto it = find(s.shop());
+                return it == s.shop().resins.end() ? std::nullopt : std::optional<double>((*it).*member);
+            },
+            [=](Session& s, std::optional<double> v) {
+                if (v) s.edit(label, [&](Documents& d) {
+                    for (Resin& r : d.shop.resins)
+                        if (r.key == key) r.*member = *v;
+                });
+            },
+            low, high};
+}
+
+std::vector<Field> resin_fields(const std::string& key) {
+    return {resin_field(key, "gel", QObject::tr("Gels at 25 °C in"), Kind::hours, 0.05, 500, &Resin::gel_25_h),
+            resin_field(key, "deepest", QObject::tr("Deepest lift"), Kind::fine, 0.5, 300, &Resin::deepest_mm),
+            resin_field(key, "parts_a", QObject::tr("Parts A, by volume"), Kind::number, 0.01, 1000, &Resin::parts_a),
+            resin_field(key, "parts_b", QObject::tr("Parts B, by volume"), Kind::number, 0.01, 1000, &Resin::parts_b),
+            resin_field(key, "density_a", QObject::tr("Density A, g/mL"), Kind::number, 0.5, 3, &Resin::density_a),
+            resin_field(key, "density_b", QObject::tr("Density B, g/mL"), Kind::number, 0.5, 3, &Resin::density_b)};
+}
+
+TextField resin_name(const std::string& key) {
+    return {QString::fromStdString(key) + "_label", QObject::tr("Called"),
+            [key](const Session& s) {
+                for (const Resin& r : s.shop().resins)
+                    if (r.key == key) return QString::fromStdString(r.label);
+                return QString();
+            },
+            [key](Session& s, const QString& v) {
+                if (!v.trimmed().isEmpty()) s.edit(QObject::tr("Name a resin"), [&](Documents& d) {
+                    for (Resin& r : d.shop.resins)
+                        if (r.key == key) r.label = v.trimmed().toStdString();
+                });
+            }};
+}
+
+PickField yes_no(const QString& name, const QString& label, const QString& no, const QString& yes, std::function<bool&(Shop&)> member) {
+    return {name, label, {no, yes},
+            [member](const Session& s) {
+                Shop copy = s.shop();
+                return member(copy) ? 1 : 0;
+            },
+            [member, label](Session& s, int i) { s.edit(label, [&](Documents& d) { member(d.shop) = i == 1; }); }};
+}
+
+PickField resin_runs(const std::string& key) {
+    return yes_no(QString::fromStdString(key) + "_thin", QObject::tr("In taped cracks"), QObject::tr("stays"), QObject::tr("runs through gaps"), [key](Shop& s) -> bool& {
+        for (Resin& r : s.resins)
+            if (r.key == key) return r.thin;
+        return s.resins.front().thin;
+    });
+}
+
+QLabel* title(const QString& text, double points) {
+    auto* l = new QLabel(text);
+    l->setFont(theme::figures(points));
+    l->setWordWrap(true);
+    return l;
+}
+
+std::vector<TextField> shop_texts() {
+    return {{"shop_name", QObject::tr("The shop is called"), [](const Session& s) { return QString::fromStdString(s.shop().name); },
+             [](Session& s, const QString& v) { s.edit(QObject::tr("Name the shop"), [&](Documents& d) { d.shop.name = v.toStdString(); }); }}};
+}
+
+std::vector<TextField> sled_texts() {
+    return {{"sled_boards", QObject::tr("Flat boards at hand"),
+             [](const Session& s) {
+                 QStringList all;
+                 for (const double b : s.shop().sled.spacers_mm) all << QString::fromStdString(edit_text(fine(b), s.units()));
+                 return all.join(", ");
+             },
+             [](Session& s, const QString& v) {
+                 const auto read = read_boards(v, s.units());
+                 if (const auto* why = std::get_if<QString>(&read)) {
+                     Q_EMIT s.trouble(*why + QObject::tr(" The boards stay as they were: %1").arg(sled_texts().front().get(s)));
+                     return;
+                 }
+                 s.edit(QObject::tr("Boards at hand"), [&](Documents& d) { d.shop.sled.spacers_mm = std::get<0>(read); });
+             }}};
+}
+
+std::vector<Field> sled_fields() {
+    return {shop_field("sled_cutter", QObject::tr("Cutter"), Kind::fine, 3, 300, [](Shop& s) -> double& { return s.sled.cutter_mm; }),
+            shop_field("sled_depth", QObject::tr("Depth a layer"), Kind::fine, 0.2, 25, [](Shop& s) -> double& { return s.sled.depth_mm; }),
+            shop_field("sled_overlap", QObject::tr("Lanes overlap, share"), Kind::number, 0, 0.95, [](Shop& s) -> double& { return s.sled.overlap; }),
+            shop_field("sled_feed", QObject::tr("Feed, mm a second"), Kind::number, 1, 1000, [](Shop& s) -> double& { return s.sled.feed_mm_s; }),
+            shop_field("sled_turn", QObject::tr("To the next lane, seconds"), Kind::number, 0, 600, [](Shop& s) -> double& { return s.sled.turn_s; }),
+            shop_field("sled_layer", QObject::tr("To set a layer, seconds"), Kind::number, 0, 3600, [](Shop& s) -> double& { return s.sled.layer_s; }),
+            shop_field("sled_rail", QObject::tr("Rails above the bench"), Kind::fine, 10, 600, [](Shop& s) -> double& { return s.sled.rail_mm; }),
+            shop_field("sled_floor", QObject::tr("Floor of the sled"), Kind::fine, 1, 80, [](Shop& s) -> double& { return s.sled.floor_mm; }),
+            shop_field("sled_stickout", QObject::tr("Bit may stand out"), Kind::fine, 1, 120, [](Shop& s) -> double& { return s.sled.stickout_mm; }),
+            shop_field("sled_tram", QObject::tr("Out of tram by"), Kind::fine, 0, 5, [](Shop& s) -> double& { return s.sled.tram_mm; })};
+}
+
+std::vector<Field> hours_fields() {
+    return {shop_field("work_from", QObject::tr("Work begins, o'clock"), Kind::number, 0, 23, [](Shop& s) -> double& { return s.workday.from_h; }),
+            shop_field("work_to", QObject::tr("Work ends, o'clock"), Kind::number, 1, 24, [](Shop& s) -> double& { return s.workday.to_h; })};
+}
+
+}  // namespace
+
+ShopPage::ShopPage(Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
+    setObjectName("shop_page");
+    setFrameShape(QFrame::NoFrame);
+    setWidgetResizable(true);
+    connect(&session, &Session::changed, this, &ShopPage::refresh);
+}
+
+void ShopPage::refresh() {
+    if (!isVisible() && !built_for_.empty()) return;
+    std::vector<std::string> keys;
+    for (const Resin& r : session_.shop().resins) keys.push_back(r.key);
+    if (keys != built_for_) {
+        built_for_ = keys;
+        rebuild();
+    }
+    for (FieldForm* f : forms_) f->show_values();
+}
+
+void ShopPage::rebuild() {
+    forms_.clear();
+    auto* page = new QWidget;
+    auto* all = new QVBoxLayout(page);
+    all->setContentsMargins(40, 20, 40, 24);
+    all->setSpacing(14);
+    auto* head = new QHBoxLayout;
+    head->addWidget(title(tr("The shop"), 20), 1);
+    auto* done = new QPushButton(tr("Back to the bench"));
+    done->setObjectName("shop_back");
+    done->setProperty("next", true);
+    done->setMinimumWidth(200);
+    connect(done, &QPushButton::clicked, this, &ShopPage::back);
+    head->addWidget(done);
+    all->addLayout(head);
+    const auto form = [&](QLayout* into, const std::vector<TextField>& t, const std::vector<PickField>& p, const std::vector<Field>& f) {
+        auto* made = new FieldForm(session_, t, p, f);
+        into->addWidget(made);
+        forms_.push_back(made);
+    };
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(48);
+    auto* left = new QVBoxLayout;
+    left->addWidget(title(tr("Sled, cutter and pace"), 13));
+    form(left, sled_texts(), {}, sled_fields());
+    left->addSpacing(18);
+    left->addWidget(title(tr("Hours and paper"), 13));
+    form(left, shop_texts(),
+         {yes_no("work_saturdays", tr("Saturdays"), tr("free"), tr("worked"), [](Shop& s) -> bool& { return s.workday.saturdays; }),
+          yes_no("paper", tr("Sheets on"), tr("A4"), tr("Letter"), [](Shop& s) -> bool& { return s.letter; })},
+         hours_fields());
+    left->addStretch(1);
+    columns->addLayout(left, 2);
+    auto* right = new QVBoxLayout;
+    right->addWidget(title(tr("Resins, as their labels say"), 13));
+    auto* cards = new QGridLayout;
+    cards->setHorizontalSpacing(36);
+    cards->setVerticalSpacing(16);
+    int n = 0;
+    for (const std::string& key : built_for_) {
+        auto* card = new QVBoxLayout;
+        card->setSpacing(2);
+        form(card, {resin_name(key)}, {resin_runs(key)}, resin_fields(key));
+        const auto& starting = starting_resins();
+        if (std::none_of(starting.begin(), starting.end(), [&](const Resin& r) { return r.key == key; })) {
+            auto* drop = new QPushButton(tr("take this one away"));
+            drop->setObjectName("drop_" + QString::fromStdString(key));
+            drop->setProperty("plain", true);
+            connect(drop, &QPushButton::clicked, this, [this, key] {
+                session_.edit(tr("Take a resin away"), [&](Documents& d) {
+                    std::erase_if(d.shop.resins, [&](const Resin& r) { return r.key == key; });
+                    for (auto& [id, job] : d.jobs)
+                        for (VoidFill& v : job.fill.voids)
+                            if (v.resin == key) v.resin.clear();
+                });
+            });
+            card->addWidget(drop);
+        }
+        card->addStretch(1);
+        cards->addLayout(card, n / 2, n % 2);
+        ++n;
+    }
+    right->addLayout(cards);
+    auto* more = new QPushButton(tr("Another resin, from its label"));
+    more->setObjectName("add_resin");
+    more->setProperty("quiet", true);
+    connect(more, &QPushButton::clicked, this, [this] {
+        session_.edit(tr("Another resin"), [](Documents& d) {
+            Resin r = starting_resins().at(1);
+            for (int i = 1;; ++i) {
+                r.key = "own-" + std::to_string(i);
+                r.label = "own resin " + std::to_string(i);
+                if (std::none_of(d.shop.resins.begin(), d.shop.resins.end(), [&](const Resin& o) { return o.key == r.key; })) break;
+            }
+            d.shop.resins.push_back(r);
+        });
+    });
+    right->addWidget(more, 0, Qt::AlignLeft);
+    right->addStretch(1);
+    columns->addLayout(right, 3);
+    all->addLayout(columns);
+    auto* word = new QLabel(tr("Resin: gloves and moving air; keep a hot mix away from anything that burns, never in a closed bin. What the label says stands above these figures."));
+    word->setWordWrap(true);
+    word->setFont(theme::text(9.5));
+    all->addWidget(word);
+    all->addStretch(1);
+    setWidget(page);
+}
+
+}  // namespace yb

@@ -1,0 +1,43 @@
+// What can be filled in, on the slip, on the bench or on the shop's page: bound to the job, the slab or the shop.
+#pragma once
+
+#include <functional>
+#include <optional>
+
+#include <QStringList>
+
+#include "app/session/session.h"
+
+namespace yb {
+
+/// A measure to fill in.
+struct Field {
+    QString name, label;
+    Kind kind = Kind::length;
+    std::function<std::optional<double>(const Session&)> get;
+    std::function<void(Session&, std::optional<double>)> set;
+    double low = -1e6, high = 1e6;
+    bool may_be_empty = false;
+};
+
+struct TextField {
+    QString name, label;
+    std::function<QString(const Session&)> get;
+    std::function<void(Session&, const QString&)> set;
+};
+
+struct PickField {
+    QString name, label;
+    QStringList options;
+    std::function<int(const Session&)> get;
+    std::function<void(Session&, int)> set;
+};
+
+/// A plain two-way binding of a number in the job, for step views' fields.
+Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member);
+/// The same in the shop's settings.
+Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member);
+
+QString in_units(Quantity q, const Session& s);
+
+}  // namespace yb
