@@ -55,7 +55,7 @@ void FindPanel::collect() {
 void FindPanel::open() {
     if (!session_.is_open()) return;
     collect();
-    setGeometry(parentWidget()->width() - 460, 46, 440, 340);
+    setGeometry(parentWidget()->width() - theme::grown(460), theme::grown(46), theme::grown(440), theme::grown(340));
     line_->clear();
     narrow({});
     show();

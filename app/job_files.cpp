@@ -2,9 +2,9 @@
 
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 
 #include "app/session/session.h"
+#include "app/session/whole_file.h"
 #include "core/io/json.h"
 
 namespace yb {
@@ -16,17 +16,11 @@ std::string fresh_id(const char* stem, const Documents& d) {
     }
 }
 
-QString write_whole(const QString& path, const std::string& bytes) {
-    QSaveFile file(path);
-    if (file.open(QIODevice::WriteOnly) && file.write(bytes.data(), static_cast<qint64>(bytes.size())) == static_cast<qint64>(bytes.size()) && file.commit()) return {};
-    return QObject::tr("%1 can't be written: %2. Choose another place.").arg(path, file.errorString());
-}
-
 QString write_job(const Session& session, const QString& path) {
     const Job* j = session.job();
     const auto slab = j ? session.documents().slabs.find(j->slab) : session.documents().slabs.end();
     if (slab == session.documents().slabs.end()) return QObject::tr("The job has no slab yet: there is nothing to export.");
-    return write_whole(path, write_job_file({*j, slab->second, session.shop()}));
+    return write_whole(path, QByteArray::fromStdString(write_job_file({*j, slab->second, session.shop()})));
 }
 
 QString read_job(Session& session, const QString& path) {

@@ -20,7 +20,4 @@ QString read_job(Session& session, const QString& path);
 /// A new id such as `slab-7` that is not taken yet.
 std::string fresh_id(const char* stem, const Documents& d);
 
-/// Writes bytes to a file whole or not at all. Returns what went wrong, or nothing.
-QString write_whole(const QString& path, const std::string& bytes);
-
 }  // namespace yb

@@ -7,6 +7,7 @@
 #include <QInputDialog>
 #include <QMenu>
 #include <QLabel>
+#include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QPushButton>
@@ -37,6 +38,21 @@
 namespace yb {
 
 namespace {
+/// One line of quiet words that gives way when the window is narrow.
+class QuietLine : public QLabel {
+  public:
+    QuietLine() { setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred); }
+    QSize minimumSizeHint() const override { return {30, QLabel::minimumSizeHint().height()}; }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setFont(font());
+        p.setPen(theme::colours().pencil);
+        p.drawText(rect(), Qt::AlignLeft | Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, width()));
+    }
+};
+
 QPushButton* plain(const QString& text, const QString& name, QWidget* parent) {
     auto* b = new QPushButton(text, parent);
     b->setObjectName(name);
@@ -117,7 +133,7 @@ MainWindow::~MainWindow() = default;
 
 QWidget* MainWindow::build_top() {
     auto* top = new QWidget;
-    top->setFixedHeight(44);
+    top->setFixedHeight(theme::grown(44));
     auto* row = new QHBoxLayout(top);
     row->setContentsMargins(18, 0, 18, 0);
     row->setSpacing(16);
@@ -141,7 +157,7 @@ QWidget* MainWindow::build_top() {
         menu.exec(job_->mapToGlobal(QPoint(0, job_->height())));
     });
     const auto quiet = [&](const QString& name, double size) {
-        auto* l = new QLabel;
+        auto* l = name == "about" || name == "air" ? new QuietLine : new QLabel;
         l->setObjectName(name);
         l->setFont(theme::text(size));
         l->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().pencil.name()));
@@ -304,14 +320,10 @@ bool MainWindow::save_pdf(const QString& path) {
 void MainWindow::print_sheet() {
     if (!session_.plan() || !session_.job()) return say(tr("There is no job to print yet."), true);
     QPrinter printer(QPrinter::HighResolution);
-    printer.setPageSize(QPageSize(session_.shop().letter ? QPageSize::Letter : QPageSize::A4));
-    printer.setFullPage(true);
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;
-    QPainter p(&printer);
-    const double k = printer.resolution() / 25.4;
-    p.scale(k, k);
-    draw_sheet(p, sheet_size_mm(session_.shop()), *session_.job(), *session_.plan(), session_.shop());
+    const QString wrong = yb::print_sheet(printer, *session_.job(), *session_.plan(), session_.shop());
+    say(wrong.isEmpty() ? tr("The sheet went to the printer.") : wrong, !wrong.isEmpty());
 }
 
 bool MainWindow::export_job(const QString& path) {

@@ -85,6 +85,13 @@ void MainWindow::build_menus() {
     unit(tr("Mass in kilograms or pounds"), [](Units& u) { u.kilograms = !u.kilograms; });
     unit(tr("Temperature in °C or °F"), [](Units& u) { u.celsius = !u.celsius; });
 
+    auto* size = view->addMenu(tr("Text size"));
+    for (const int percent : {100, 125, 150, 200})
+        size->addAction(tr("%1 %").arg(percent), this, [this, percent] {
+            QSettings().setValue("text_scale", percent / 100.0);
+            say(tr("Text is %1 % large when the program starts the next time.").arg(percent));
+        });
+
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("This step, and the keys"), QKeySequence::HelpContents, this, [this] {
         pages_->setCurrentIndex(0);

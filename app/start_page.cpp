@@ -29,7 +29,7 @@ StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWid
         auto* b = new QPushButton(words);
         b->setObjectName(name);
         b->setProperty(strong ? "next" : "quiet", true);
-        b->setFixedWidth(420);
+        b->setFixedWidth(theme::grown(420));
         b->setMinimumHeight(38);
         connect(b, &QPushButton::clicked, this, run);
         box->addWidget(b);

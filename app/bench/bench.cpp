@@ -35,7 +35,7 @@ void Bench::set_step_view(StepView* view) {
     view_ = view;
     picked_.clear();
     drawn_ = nullptr;
-    if (editor_) editor_->deleteLater();
+    close_editor();
     lay_out();
     update();
 }
@@ -54,14 +54,15 @@ void Bench::lay_out() {
     const double h = height();
     const double left = 56;
     const double right = 40;
-    map_.ruler = {left, 26, w - left - right, 26};
-    const double top = 78;
+    const double grown = theme::grown(26) - 26;  // room that larger text needs
+    map_.ruler = {left, 26 + grown, w - left - right, 26};
+    const double top = 78 + grown;
     const double below = plan_only_ ? 12 : std::clamp(h * 0.36, 150.0, 260.0);
     map_.plan = {left, top, w - left - right, std::max(60.0, h - top - below)};
-    const double strip_top = map_.plan.bottom() + 26;
+    const double strip_top = map_.plan.bottom() + 26 + grown;
     const double each = std::max(30.0, (h - strip_top - 48) / 2);
     map_.strip = {left, strip_top, w - left - right, each * 0.86};
-    map_.end = {left, map_.strip.bottom() + 30, w - left - right, std::max(30.0, h - map_.strip.bottom() - 42)};
+    map_.end = {left, map_.strip.bottom() + 30 + grown, w - left - right, std::max(30.0, h - map_.strip.bottom() - 42 - grown)};
     map_.gauge_mm = session_.gauge_mm();
     const Plan* plan = session_.plan();
     if (!plan || plan->shape.ring_a.empty()) return;
@@ -84,7 +85,7 @@ void Bench::lay_out() {
 
 double Bench::station_step() const {
     const bool metric = session_.units().metric_length();
-    const double pixels = 70;
+    const double pixels = theme::grown(70);
     static constexpr std::array metric_steps{50.0, 100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0};
     static constexpr std::array inch_steps{76.2, 152.4, 304.8, 609.6, 1219.2};
     const auto pick = [&](const auto& steps) {
@@ -112,7 +113,8 @@ void Bench::paintEvent(QPaintEvent*) {
     if (!plan_only_ && plan->shape.usable) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
-        p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7), view_->strip_title(session_));
+        p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7),
+                   p.fontMetrics().elidedText(view_->strip_title(session_), Qt::ElideRight, static_cast<int>(width() - map_.strip.left() - 8)));
         p.setPen(QPen(c.rule, 1));
         p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
         view_->draw_strip(p, map_, session_);
@@ -159,14 +161,23 @@ QPolygonF Bench::dimension_place(const QString& field) const {
 bool Bench::type_dimension() {
     if (dimensions_.empty()) return false;
     std::size_t next = 0;
-    for (std::size_t i = 0; editor_ && i < dimensions_.size(); ++i)
+    for (std::size_t i = 0; editor_ && i < dimensions_.size(); ++i)  // from the one that is open to the next
         if (dimensions_[i].second.field.name == last_typed_) next = (i + 1) % dimensions_.size();
     open_editor(dimensions_[next].second.field, dimensions_[next].first.boundingRect().center());
     return true;
 }
 
+void Bench::close_editor() {
+    if (!editor_) return;
+    // What is on its way out is not to be found any more.
+    for (QWidget* w : editor_->findChildren<QWidget*>()) w->setObjectName({});
+    editor_->hide();
+    editor_->deleteLater();
+    editor_ = nullptr;
+}
+
 void Bench::open_editor(const Field& field, QPointF middle) {
-    if (editor_) editor_->deleteLater();
+    close_editor();
     last_typed_ = field.name;
     editor_ = new MeasureField("dimension", field.kind, this);
     editor_->setAutoFillBackground(true);
@@ -174,8 +185,7 @@ void Bench::open_editor(const Field& field, QPointF middle) {
     editor_->set_range(field.low, field.high);
     editor_->show_value(field.get(session_), session_.units());
     connect(editor_, &MeasureField::committed, this, [this, set = field.set](std::optional<double> v) {
-        editor_->deleteLater();
-        editor_ = nullptr;
+        close_editor();
         setFocus();
         set(session_, v);
     });
@@ -200,8 +210,7 @@ bool Bench::eventFilter(QObject* watched, QEvent* e) {
         if (e->type() == QEvent::LayoutRequest || e->type() == QEvent::KeyRelease) editor_->resize(150, editor_->sizeHint().height());
         return QWidget::eventFilter(watched, e);
     }
-    editor_->deleteLater();
-    editor_ = nullptr;
+    close_editor();
     Q_EMIT say({});
     setFocus();
     return true;
@@ -225,7 +234,7 @@ void Bench::draw_ruler(QPainter& p) {
         p.drawLine(QPointF(map_.px(x), y), QPointF(map_.px(x), y - (major ? 8 : 4)));
         if (!major) continue;
         const QString text = QString::fromStdString(print(along(x), session_.units()).number);
-        p.drawText(QRectF(map_.px(x) - 40, y - 26, 80, 16), Qt::AlignCenter, text);
+        p.drawText(QRectF(map_.px(x) - 60, y - 10 - theme::grown(16), 120, theme::grown(16)), Qt::AlignCenter, text);
     }
     if (session_.units().metric_length()) p.drawText(QPointF(x1 + 8, y - 12), "m");
 }
@@ -309,7 +318,8 @@ void Bench::draw_gauge(QPainter& p) {
     const QString text = in_units(along(map_.gauge_mm), session_);
     p.setFont(theme::figures(10));
     const double w = std::max(64.0, QFontMetricsF(p.font()).horizontalAdvance(text) + 14);
-    const QRectF label(x - w / 2, y - 24, w, 22);
+    const double tall = theme::grown(22);
+    const QRectF label(x - w / 2, y - 2 - tall, w, tall);
     p.setBrush(c.slip);
     p.setPen(QPen(c.brass, 1));
     p.drawRoundedRect(label, 2, 2);

@@ -53,6 +53,7 @@ class Bench : public QWidget {
     void draw_slab(QPainter& p);
     void draw_section(QPainter& p);
     void draw_dimensions(QPainter& p);
+    void close_editor();
     void open_editor(const Field& field, QPointF middle);
     void draw_gauge(QPainter& p);
     void draw_handles(QPainter& p);

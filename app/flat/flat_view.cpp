@@ -62,7 +62,8 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         const QPointF q = map.px({f.shims[i].at.x_mm, f.shims[i].at.y_mm});
         const QString text = in_units(fine(f.shims[i].height_mm), s);
         const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 14;
-        const QRectF r(q.x() - w / 2, q.y() - 11, w, 22);
+        const double tall = theme::grown(22);
+        const QRectF r(q.x() - w / 2, q.y() - tall / 2, w, tall);
         p.setPen(QPen(c.chalk, 1.6));
         p.setBrush(c.slip);
         p.drawRoundedRect(r, 2, 2);

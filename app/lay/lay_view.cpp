@@ -59,7 +59,7 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
     draw::strip_line(p, map, b.low.x, b.high.x, least, most, [&](double) { return j->top.width_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
-    p.drawText(QRectF(map.strip.right() - 200, map.strip.top() - 20, 200, 16), Qt::AlignRight,
+    p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight,
                QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
 }
 

@@ -14,7 +14,7 @@ namespace yb {
 
 RackRow::RackRow(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("rack_row");
-    setFixedHeight(148);
+    setFixedHeight(114 + theme::grown(34));
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Slabs on the rack; left and right choose"));
     connect(&session, &Session::changed, this, &RackRow::rebuild);

@@ -29,7 +29,7 @@ void RackView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     draw::strip_line(p, map, shape.x0, shape.x1, 0, most * 1.2, [&](double x) { return shape.thickness_at({x, 0}); }, QPen(c.brass_dark, 1.5), fill);
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
-    p.drawText(QRectF(map.strip.right() - 200, map.strip.top() - 20, 200, 16), Qt::AlignRight,
+    p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight,
                QObject::tr("%1 at the gauge").arg(in_units(fine(shape.thickness_at({map.gauge_mm, 0})), s)));
 }
 

@@ -54,7 +54,7 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     connect(sheets_, &QButtonGroup::idClicked, this, [this](int id) { show_sheet(static_cast<Sheet>(id)); });
     bar->addStretch(1);
     bar->addWidget(new QLabel(tr("a station every")));
-    every_->setFixedWidth(90);
+    every_->setFixedWidth(theme::grown(90));
     every_->set_range(10, 3000);
     bar->addWidget(every_);
     connect(every_, &MeasureField::committed, this, [this](std::optional<double> v) { every_mm_ = v.value_or(300); });
@@ -98,7 +98,10 @@ void TapePanel::refresh() {
 }
 
 void TapePanel::set_cell(int row, int column, std::optional<double> value, Kind kind) {
-    QString text = value ? QString::fromStdString(edit_text({*value, kind}, session_.units())) : QString();
+    set_text(row, column, value ? QString::fromStdString(edit_text({*value, kind}, session_.units())) : QString());
+}
+
+void TapePanel::set_text(int row, int column, QString text) {
     const auto bad = wrong_.find({row, column});
     if (bad != wrong_.end()) text = *bad;
     auto* item = table_->item(row, column);
@@ -127,7 +130,7 @@ void TapePanel::fill() {
     }
     if (wrong_.isEmpty())
         hint_->setText(sheet_ == Sheet::edges   ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next station; leave empty what you did not read.")
-                       : sheet_ == Sheet::flaws ? tr("Depth is from the flaw's own face; empty means through. Draw flaws on the plan.")
+                       : sheet_ == Sheet::flaws ? tr("What it is by its first letters; face A or B; depth from that face, empty means through. Delete takes the flaw away. Draw flaws on the plan.")
                                                 : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
     filling_ = false;
 }
@@ -172,17 +175,38 @@ void TapePanel::fill_flaws() {
     table_->setRowCount(static_cast<int>(flaws.size()));
     for (int i = 0; i < table_->rowCount(); ++i) {
         const Flaw& f = flaws[static_cast<std::size_t>(i)];
-        set_cell(i, 0, {}, Kind::number), set_cell(i, 1, {}, Kind::number);
-        table_->item(i, 0)->setText(QString::fromLatin1(name_of(f.kind)));
-        table_->item(i, 1)->setText(f.face == Face::a ? "A" : "B");
-        for (int c : {0, 1}) table_->item(i, c)->setFlags(Qt::ItemIsSelectable | Qt::ItemIsEnabled);
+        set_text(i, 0, QString::fromLatin1(name_of(f.kind)));
+        set_text(i, 1, f.face == Face::a ? "A" : "B");
         set_cell(i, 2, f.through ? std::nullopt : f.depth_mm, Kind::fine);
         set_cell(i, 3, f.floor_share, Kind::number);
     }
 }
 
+bool TapePanel::take_word(Flaw& flaw, int column, const QString& text, QString& why) {
+    const QString word = text.trimmed().toLower();
+    if (column == 1) {
+        if (word != "a" && word != "b") {
+            why = tr("‘%1’: write A for the face that was up when it was measured, or B.").arg(text);
+            return false;
+        }
+        flaw.face = word == "a" ? Face::a : Face::b;
+        return true;
+    }
+    QStringList names;
+    for (int k = 0; k <= static_cast<int>(FlawKind::scar); ++k) {
+        const QString name = QString::fromLatin1(name_of(static_cast<FlawKind>(k)));
+        names << name;
+        if (word.isEmpty() || !name.startsWith(word)) continue;
+        flaw.kind = static_cast<FlawKind>(k);
+        return true;
+    }
+    why = tr("‘%1’: the first letters of one of these are taken: %2.").arg(text, names.join(", "));
+    return false;
+}
+
 bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QString& why) const {
     const auto r = static_cast<std::size_t>(row);
+    if (sheet_ == Sheet::flaws && column < 2) return r >= slab.flaws.size() || take_word(slab.flaws[r], column, text, why);
     const bool number = sheet_ == Sheet::flaws && column == 3;
     std::optional<double> v;
     if (!text.trimmed().isEmpty()) {
@@ -235,6 +259,10 @@ bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QStri
 void TapePanel::cell_changed(int row, int column) {
     if (filling_ || !session_.slab()) return;
     const QString text = table_->item(row, column)->text();
+    if (sheet_ == Sheet::flaws && column == 0 && text.trimmed().isEmpty() && row < static_cast<int>(session_.slab()->flaws.size())) {
+        session_.edit_slab(tr("Take a flaw away"), [&](Slab& s) { s.flaws.erase(s.flaws.begin() + row); });
+        return;
+    }
     QString why;
     Slab probe = *session_.slab();
     if (!take(probe, row, column, text, why)) {

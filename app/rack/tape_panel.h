@@ -50,6 +50,8 @@ class TapePanel : public QWidget {
     void pasted(const QString& text);
     void next_station();
     HeightGrid& grid(Slab& slab) const { return sheet_ == Sheet::heights_b ? slab.heights_b : slab.heights_a; }
+    static bool take_word(Flaw& flaw, int column, const QString& text, QString& why);
+    void set_text(int row, int column, QString text);
     void set_cell(int row, int column, std::optional<double> value, Kind kind);
 
     Session& session_;

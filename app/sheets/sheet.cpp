@@ -2,12 +2,14 @@
 
 #include <QFile>
 #include <QPageSize>
+#include <QBuffer>
 #include <QPdfWriter>
-#include <QSaveFile>
+#include <QPrinter>
 
 #include <algorithm>
 
 #include "app/bench/step_view.h"
+#include "app/session/whole_file.h"
 #include "app/theme/theme.h"
 
 namespace yb {
@@ -286,12 +288,23 @@ void draw_sheet(QPainter& p, QSizeF page, const Job& job, const Plan& plan, cons
     Page(p, page, job, plan, shop).draw();
 }
 
+QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {
+    printer.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
+    printer.setFullPage(true);
+    QPainter p;
+    if (!p.begin(&printer)) return QObject::tr("The printer did not take the sheet. Look whether it is on, or save a PDF.");
+    const double k = printer.resolution() / 25.4;
+    p.scale(k, k);
+    draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
+    return {};
+}
+
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {
-    // Written whole or not at all: a full disk never leaves half a sheet in place of the old one.
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly)) return QObject::tr("%1 can't be written: %2. Choose another folder.").arg(path, file.errorString());
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
     {
-        QPdfWriter pdf(&file);
+        QPdfWriter pdf(&buffer);
         pdf.setResolution(600);
         pdf.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
         pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
@@ -300,8 +313,7 @@ QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, c
         p.scale(600 / 25.4, 600 / 25.4);
         draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
     }
-    if (!file.commit()) return QObject::tr("%1 could not be written to its end: %2.").arg(path, file.errorString());
-    return {};
+    return write_whole(path, bytes);
 }
 
 SheetView::SheetView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {

@@ -8,6 +8,8 @@
 
 #include "app/session/session.h"
 
+class QPrinter;
+
 namespace yb {
 
 /// Page size in mm.
@@ -15,6 +17,9 @@ QSizeF sheet_size_mm(const Shop& shop);
 
 /// Draws the sheet; the painter's unit is one millimetre of paper.
 void draw_sheet(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop);
+
+/// Prints the sheet on the printer as it is set up. @returns an empty text, or what went wrong.
+QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop);
 
 /// Writes the sheet as PDF. @returns an empty text, or what went wrong in one sentence.
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop);

@@ -89,7 +89,7 @@ PickField resin_runs(const std::string& key) {
 QLabel* title(const QString& text, double points) {
     auto* l = new QLabel(text);
     l->setFont(theme::figures(points));
-    l->setWordWrap(true);
+    l->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     return l;
 }
 

@@ -47,21 +47,28 @@ QString working_text(const Figure& f, const Units& u) {
     return out;
 }
 
+}  // namespace
+
 /// A caution as a washed panel with its sign drawn, its word and a way to its place.
 class CautionBox : public QWidget {
   public:
-    explicit CautionBox(const Caution& c, const QString& sentence) : severity_(c.severity) {
+    explicit CautionBox(const Caution& c) : severity_(c.severity) {
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(28, 6, 8, 6);
         box->setSpacing(1);
-        text = label(QString::fromLatin1(name_of(c.severity)) + ": " + sentence, theme::text(9.5), theme::colours().ink);
+        text = label({}, theme::text(9.5), theme::colours().ink);
         text->setObjectName("caution_" + QString::fromStdString(c.key));
         box->addWidget(text);
         if (c.at) {
             show = link(tr("show me"), "show_" + QString::fromStdString(c.key));
             box->addWidget(show, 0, Qt::AlignRight);
         }
-        setAccessibleName(text->text());
+    }
+    void say(const QString& sentence) {
+        const QString words = QString::fromLatin1(name_of(severity_)) + ": " + sentence;
+        if (text->text() == words) return;
+        text->setText(words);
+        setAccessibleName(words);
     }
     QLabel* text = nullptr;
     QPushButton* show = nullptr;
@@ -79,6 +86,8 @@ class CautionBox : public QWidget {
   private:
     Severity severity_;
 };
+
+namespace {
 
 /// Laying text out is what costs: only where it differs.
 void set(QLabel* l, const QString& text) {
@@ -99,10 +108,13 @@ void clear(QVBoxLayout* box) {
 
 Slip::Slip(Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
     setObjectName("slip");
-    setFixedWidth(306);
+    setFixedWidth(theme::grown(306));
     setFrameShape(QFrame::NoFrame);
     setWidgetResizable(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    pause_.setSingleShot(true);
+    pause_.setInterval(60);
+    connect(&pause_, &QTimer::timeout, this, &Slip::fill_rest);
     connect(&session, &Session::changed, this, &Slip::refresh);
 }
 
@@ -121,7 +133,7 @@ void Slip::rebuild() {
     auto* box = new QVBoxLayout(page);
     box->setContentsMargins(18, 12, 16, 14);
     box->setSpacing(7);
-    answer_keys_.clear(), choice_keys_.clear(), caution_texts_.clear(), answer_widgets_.clear();
+    answer_keys_.clear(), choice_keys_.clear(), caution_keys_.clear(), answer_widgets_.clear();
     help_ = label({}, theme::text(10), theme::colours().ink);
     help_->setObjectName("step_help");
     help_->setVisible(help_open_);
@@ -171,13 +183,12 @@ void Slip::refresh() {
     if (!view_ || !widget()) return;
     fill_answers();
     if (!session_.previewing()) return fill_rest();
-    // While something is dragged the figures follow each move, the rest a few times a second.
-    if (std::exchange(waiting_, true)) return;
-    QTimer::singleShot(120, this, [this] { fill_rest(); });
+    // While something is dragged the figures follow each move, the rest as soon as the hand is still.
+    pause_.start();
 }
 
 void Slip::fill_rest() {
-    waiting_ = false;
+    pause_.stop();
     fill_cautions();
     fill_choices();
     if (form_) form_->show_values();
@@ -236,11 +247,12 @@ void Slip::fill_answers() {
         }
         set(w->findChild<QLabel*>("label_" + key), QString::fromStdString(f.label));
         auto* value = w->findChild<QLabel*>("answer_" + key);
-        const double size = number.size() > 13 ? 15 : 20;
+        const double size = theme::figures(number.size() > 13 ? 15 : 20).pointSizeF();
         set(value, QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
-                                      "<span style=\"font-family:'Roboto Slab'; font-size:12pt; color:%4\"> %5</span>")
+                                      "<span style=\"font-family:'Roboto Slab'; font-size:%6pt; color:%4\"> %5</span>")
                            .arg(size)
-                           .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped()));
+                           .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
+                       .arg(theme::figures(12).pointSizeF()));
         value->setAccessibleName(QString::fromStdString(f.label) + ": " + number + " " + unit);
         auto* note = w->findChild<QLabel*>("note_" + key);
         set(note, QString::fromStdString(yb::render(f.note, u)));
@@ -268,17 +280,23 @@ void Slip::toggle_workings() {
 void Slip::fill_cautions() {
     std::vector<Caution> list;
     if (session_.plan()) list = session_.plan()->said(view_->step()).cautions;
-    std::vector<std::string> texts;
-    for (const Caution& c : list) texts.push_back(c.key + yb::render(c.says, session_.units()));
     mind_->setVisible(!list.empty());
-    if (texts == caution_texts_) return;
-    caution_texts_ = texts;
-    clear(cautions_);
-    for (const Caution& c : list) {
-        auto* box = new CautionBox(c, QString::fromStdString(yb::render(c.says, session_.units())));
-        if (box->show) connect(box->show, &QPushButton::clicked, this, [this, c] { Q_EMIT show_place(c); });
-        cautions_->addWidget(box);
+    std::vector<std::string> keys;
+    for (const Caution& c : list) keys.push_back(c.key + name_of(c.severity) + (c.at ? "@" : ""));
+    if (keys != caution_keys_) {
+        caution_keys_ = keys;
+        clear(cautions_);
+        caution_boxes_.clear();
+        for (const Caution& c : list) {
+            auto* box = new CautionBox(c);
+            const std::size_t i = caution_boxes_.size();
+            if (box->show) connect(box->show, &QPushButton::clicked, this, [this, i] { Q_EMIT show_place(shown_cautions_.at(i)); });
+            cautions_->addWidget(box);
+            caution_boxes_.push_back(box);
+        }
     }
+    for (std::size_t i = 0; i < list.size(); ++i) caution_boxes_[i]->say(QString::fromStdString(yb::render(list[i].says, session_.units())));
+    shown_cautions_ = std::move(list);
 }
 
 void Slip::fill_choices() {
@@ -317,7 +335,7 @@ void Slip::fill_choices() {
         for (const Option& o : c.options) {
             const QString name = QString::fromStdString(c.key + "_" + o.key);
             if (auto* r = findChild<QRadioButton*>("choice_" + name)) r->setChecked(o.chosen);
-            if (auto* l = findChild<QLabel*>("gain_" + name)) l->setText(QString::fromStdString(yb::render(o.consequence, session_.units())));
+            if (auto* l = findChild<QLabel*>("gain_" + name)) set(l, QString::fromStdString(yb::render(o.consequence, session_.units())));
         }
 }
 

@@ -4,6 +4,7 @@
 #include <map>
 
 #include <QScrollArea>
+#include <QTimer>
 
 #include "app/bench/step_view.h"
 
@@ -45,13 +46,15 @@ class Slip : public QScrollArea {
     QVBoxLayout* cautions_ = nullptr;
     QVBoxLayout* choices_ = nullptr;
     QLabel* mind_ = nullptr;
-    std::vector<std::string> answer_keys_, choice_keys_, caution_texts_;
+    std::vector<std::string> answer_keys_, choice_keys_, caution_keys_;
+    std::vector<class CautionBox*> caution_boxes_;
+    std::vector<Caution> shown_cautions_;
     std::map<std::string, QWidget*> answer_widgets_;
     FieldForm* form_ = nullptr;
     QLabel* help_ = nullptr;
     bool help_open_ = false;
     bool workings_open_ = false;
-    bool waiting_ = false;  ///< the slower parts of the slip will follow
+    QTimer pause_;  ///< the slower parts of the slip follow when a drag rests
 };
 
 }  // namespace yb

@@ -20,7 +20,7 @@ QString short_day(const std::string& iso) {
 
 Stick::Stick(Session& session, QWidget* parent) : QWidget(parent), session_(session), sheets_(new QPushButton(tr("Sheets"), this)) {
     setObjectName("stick");
-    setFixedHeight(112);
+    setFixedHeight(theme::grown(112));
     sheets_->setObjectName("step_sheets");
     sheets_->setProperty("plain", true);
     sheets_->setToolTip(tr("The bench sheet (P)"));
@@ -72,7 +72,7 @@ void Stick::rebuild() {
 }
 
 void Stick::lay_out() {
-    wood_ = QRectF(20, 40, std::max(200, width() - 190), 34);
+    wood_ = QRectF(20, 18 + theme::grown(22), std::max(200, width() - 40 - theme::grown(150)), 34);
     std::vector<double> weight(marks_.size(), 1.0);
     std::vector<double> hands(marks_.size(), 0.0);
     const Plan* plan = session_.plan();
@@ -99,14 +99,16 @@ void Stick::lay_out() {
         const bool here = m.step == session_.step();
         const QString ink = QStringLiteral("color: %1;").arg((here ? theme::colours().brass_dark : theme::colours().ink).name());
         if (m.button->styleSheet() != ink) {
-            m.button->setFont(theme::figures(here ? 11 : 10));
+            m.button->setFont(theme::figures(10));
             m.button->setStyleSheet(ink);
         }
-        m.button->setGeometry(static_cast<int>(m.x) + 4, 14, std::max(30, static_cast<int>(w) - 4), 22);
+        m.button->setGeometry(static_cast<int>(m.x) + 4, 14, std::max(30, static_cast<int>(w) - 4), theme::grown(22));
+        m.button->setText(m.button->fontMetrics().elidedText(m.label, Qt::ElideRight, m.button->width() - 4));
+        m.button->setAccessibleName(m.label);
         m.button->setToolTip(m.label + (m.day.isEmpty() ? QString() : " · " + m.day));
     }
     sheets_->setFont(theme::figures(11));
-    sheets_->setGeometry(width() - 150, 82, 90, 22);
+    sheets_->setGeometry(width() - theme::grown(150), theme::grown(82), theme::grown(90), theme::grown(22));
     update();
 }
 
@@ -153,21 +155,21 @@ void Stick::paintEvent(QPaintEvent*) {
         }
         p.setPen(c.pencil);
         p.setFont(theme::text(9));
-        if (!m.day.isEmpty() && m.end_x - m.x > 50) p.drawText(QPointF(m.x, wood_.bottom() + 17), m.day);
+        if (!m.day.isEmpty() && m.end_x - m.x > theme::grown(50)) p.drawText(QPointF(m.x, wood_.bottom() + theme::grown(17)), m.day);
     }
     const Plan* plan = session_.plan();
     if (!plan || !session_.job()) return;
     p.setFont(theme::text(9.5));
     p.setPen(c.pencil);
-    p.drawText(QPointF(width() - 148, 26), tr("ready for the finish"));
+    p.drawText(QPointF(width() - theme::grown(148), theme::grown(26)), tr("ready for the finish"));
     p.setFont(theme::figures(14));
     p.setPen(c.ink);
-    p.drawText(QPointF(width() - 148, 52), QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(plan->days.ready), Qt::ISODate), "d MMM yyyy"));
+    p.drawText(QPointF(width() - theme::grown(148), theme::grown(52)), QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(plan->days.ready), Qt::ISODate), "d MMM yyyy"));
     double hands = 0;
     for (const Operation& o : plan->days.operations) hands += o.hands_on_h;
     p.setFont(theme::text(9));
     p.setPen(c.pencil);
-    p.drawText(QPointF(width() - 148, 72), tr("%1 hands-on").arg(in_units(hours(hands), session_)));
+    p.drawText(QPointF(width() - theme::grown(148), theme::grown(72)), tr("%1 hands-on").arg(in_units(hours(hands), session_)));
 }
 
 }  // namespace yb

@@ -5,6 +5,9 @@
 #include <QPainter>
 #include <QPainterPath>
 
+#include <algorithm>
+#include <cmath>
+
 /// Resources of a static library have to be asked for; the macro wants to stand outside of namespaces.
 static void load_assets() { Q_INIT_RESOURCE(assets); }
 
@@ -15,16 +18,23 @@ const Palette& colours() {
     return p;
 }
 
+namespace {
+double scale = 1;
+}
+
+void set_text_scale(double s) { scale = std::clamp(s, 1.0, 2.0); }
+int grown(double px) { return static_cast<int>(std::lround(px * scale)); }
+
 QFont text(double points, bool strong) {
     QFont f(QStringLiteral("Cabin"));
-    f.setPointSizeF(points);
+    f.setPointSizeF(points * scale);
     if (strong) f.setWeight(QFont::DemiBold);
     return f;
 }
 
 QFont figures(double points, bool light) {
     QFont f(QStringLiteral("Roboto Slab"));
-    f.setPointSizeF(points);
+    f.setPointSizeF(points * scale);
     if (light) f.setWeight(QFont::Light);
     return f;
 }

@@ -27,6 +27,11 @@ const Palette& colours();
 /// Loads the shipped fonts and dresses the application.
 void apply(QApplication& app);
 
+/// Text size against the designed one, 1 to 2. Set it before any window is made.
+void set_text_scale(double scale);
+/// Pixels that have to grow with the text.
+int grown(double px);
+
 /// Humanist sans for text, slab serif for figures; `points` at 100 % text size.
 QFont text(double points, bool strong = false);
 QFont figures(double points, bool light = false);

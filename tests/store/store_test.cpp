@@ -209,6 +209,31 @@ TEST_CASE("a folder that can't be written opens for reading only", "[store]") {
     CHECK(WEXITSTATUS(status) == 0);
 }
 
+TEST_CASE("a disk that takes no more stops the writing, not the reading", "[store]") {
+    const Folder dir;
+    const std::string path = dir.file("full.shop");
+    Store::create(path, Documents(), "new");
+    // The kernel refuses every byte past this size: first as an error the store must say, then as a kill.
+    for (const char* how : {"trap '' XFSZ; ", ""}) {
+        const std::string command = std::string(how) + "ulimit -f 600; exec " + STREAMER + " " + path + " 1 2>&1";
+        FILE* out = popen(("bash -c \"" + command + "\"").c_str(), "r");
+        REQUIRE(out);
+        char line[4096];
+        long last = 0;
+        std::string said;
+        while (std::fgets(line, sizeof line, out)) {
+            if (const long n = std::atol(line); n > 0) last = n;
+            else said += line;
+        }
+        CHECK(pclose(out) != 0);
+        const Store s = Store::open(path);
+        INFO(how << said);
+        CHECK(check_shop(path).ok);
+        if (last > 0) CHECK(std::stol(s.documents().slabs.at("s").notes) >= last);
+        if (*how) CHECK(last > 0);
+    }
+}
+
 TEST_CASE("killed while edits stream in, nothing acknowledged is lost", "[store]") {
     const Folder f;
     const std::string path = f.file("a.shop");

@@ -1,106 +1,10 @@
-// The program driven as a maker drives it: clicks, keys and drags, and what is then to be read.
-#include <QApplication>
+// The steps of a job, driven.
 #include <QClipboard>
-#include <QLabel>
-#include <QLineEdit>
-#include <QProcess>
-#include <QPushButton>
 #include <QRadioButton>
-#include <QStandardPaths>
-#include <QTableWidget>
-#include <QTemporaryDir>
-#include <QTest>
 
-#define CATCH_CONFIG_RUNNER
-#include <catch2/catch.hpp>
-
-#include "app/bench/bench.h"
-#include "app/main_window.h"
-#include "app/theme/theme.h"
+#include "tests/app/desk.h"
 
 using namespace yb;
-
-int main(int argc, char** argv) {
-    // Also when the build only asks which tests there are.
-    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
-    QStandardPaths::setTestModeEnabled(true);
-    QApplication app(argc, argv);
-    QApplication::setOrganizationName("young-burl-test");
-    theme::apply(app);
-    return Catch::Session().run(argc, argv);
-}
-
-namespace {
-
-struct Desk {
-    QTemporaryDir dir;
-    std::unique_ptr<MainWindow> window = std::make_unique<MainWindow>();
-
-    explicit Desk(bool demo = true) {
-        if (demo) window->open_demo(shop());
-        show();
-    }
-    QString shop() const { return dir.filePath("a.shop"); }
-    void show() {
-        window->resize(1280, 800);
-        window->show();
-        REQUIRE(QTest::qWaitForWindowExposed(window.get()));
-    }
-    /// Ends the program and starts it again on the same shop.
-    void restart() {
-        window = std::make_unique<MainWindow>();
-        window->open_shop(shop());
-        show();
-    }
-    Session& session() { return window->session(); }
-    template <class W>
-    W* find(const char* name) {
-        W* w = window->findChild<W*>(name);
-        INFO(name);
-        REQUIRE(w);
-        return w;
-    }
-    void click(const char* name) {
-        QTest::mouseClick(find<QPushButton>(name), Qt::LeftButton);
-        QApplication::processEvents();
-    }
-    QString text(const char* name) { return find<QLabel>(name)->text(); }
-    void type(const char* name, const char* what) {
-        auto* line = find<QLineEdit>(name);
-        line->setFocus();
-        line->selectAll();
-        QTest::keyClicks(line, what);
-        QTest::keyClick(line, Qt::Key_Return);
-        QApplication::processEvents();
-    }
-    void drag(QPointF from, QPointF to) {
-        Bench& b = window->bench();
-        QTest::mousePress(&b, Qt::LeftButton, {}, from.toPoint());
-        for (int i = 1; i <= 4; ++i) {
-            const QPointF at = from + (to - from) * i / 4;
-            QMouseEvent move(QEvent::MouseMove, at, b.mapToGlobal(at), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
-            QApplication::sendEvent(&b, &move);
-        }
-        QTest::mouseRelease(&b, Qt::LeftButton, {}, to.toPoint());
-        QApplication::processEvents();
-    }
-    /// Types one cell of the tape table by keyboard.
-    void cell(int row, int column, const char* what) {
-        auto* t = find<QTableWidget>("tape_table");
-        t->setFocus();
-        t->setCurrentCell(row, column);
-        t->editItem(t->item(row, column));
-        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);  // the editor before this one
-        auto* editor = t->findChild<QLineEdit*>();
-        REQUIRE(editor);
-        editor->selectAll();
-        QTest::keyClicks(editor, what);
-        QTest::keyClick(editor, Qt::Key_Return);
-        QApplication::processEvents();
-    }
-};
-
-}  // namespace
 
 TEST_CASE("a slab is typed by tape and draws itself", "[app]") {
     Desk desk;
@@ -252,10 +156,7 @@ TEST_CASE("the sheet goes to PDF with its numbers", "[app]") {
     desk.session().set_step(Step::sheets);
     const QString pdf = desk.dir.filePath("sheet.pdf");
     REQUIRE(desk.window->save_pdf(pdf));
-    QProcess read;
-    read.start("pdftotext", {"-layout", pdf, "-"});
-    REQUIRE(read.waitForFinished());
-    const QString text = QString::fromUtf8(read.readAllStandardOutput());
+    const QString text = text_of_pdf(pdf);
     const Plan& p = *desk.session().plan();
     const auto has = [&](Quantity q) { return text.contains(QString::fromStdString(format(q, Units::metric()))); };
     CHECK(text.contains("Reading table, seed library"));

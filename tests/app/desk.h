@@ -1,0 +1,96 @@
+// A desk to drive the program at: opens it on a shop of its own, clicks, types, drags and reads.
+#pragma once
+
+#include <QApplication>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProcess>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <catch2/catch.hpp>
+
+#include "app/bench/bench.h"
+#include "app/main_window.h"
+
+namespace yb {
+
+struct Desk {
+    QTemporaryDir dir;
+    std::unique_ptr<MainWindow> window = std::make_unique<MainWindow>();
+
+    explicit Desk(bool demo = true) {
+        if (demo) window->open_demo(shop());
+        show();
+    }
+    QString shop() const { return dir.filePath("a.shop"); }
+    void show() {
+        window->resize(1280, 800);
+        window->show();
+        REQUIRE(QTest::qWaitForWindowExposed(window.get()));
+    }
+    /// Ends the program and starts it again on the same shop.
+    void restart() {
+        window = std::make_unique<MainWindow>();
+        window->open_shop(shop());
+        show();
+    }
+    Session& session() { return window->session(); }
+    template <class W>
+    W* find(const char* name) {
+        W* w = window->findChild<W*>(name);
+        INFO(name);
+        REQUIRE(w);
+        return w;
+    }
+    void click(const char* name) {
+        QTest::mouseClick(find<QPushButton>(name), Qt::LeftButton);
+        QApplication::processEvents();
+    }
+    QString text(const char* name) { return find<QLabel>(name)->text(); }
+    void type(const char* name, const char* what) {
+        auto* line = find<QLineEdit>(name);
+        line->setFocus();
+        line->selectAll();
+        QTest::keyClicks(line, what);
+        QTest::keyClick(line, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+    void drag(QPointF from, QPointF to) {
+        Bench& b = window->bench();
+        QTest::mousePress(&b, Qt::LeftButton, {}, from.toPoint());
+        for (int i = 1; i <= 4; ++i) {
+            const QPointF at = from + (to - from) * i / 4;
+            QMouseEvent move(QEvent::MouseMove, at, b.mapToGlobal(at), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(&b, &move);
+        }
+        QTest::mouseRelease(&b, Qt::LeftButton, {}, to.toPoint());
+        QApplication::processEvents();
+    }
+    /// Types one cell of the tape table by keyboard.
+    void cell(int row, int column, const char* what) {
+        auto* t = find<QTableWidget>("tape_table");
+        t->setFocus();
+        t->setCurrentCell(row, column);
+        t->editItem(t->item(row, column));
+        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);  // the editor before this one
+        auto* editor = t->findChild<QLineEdit*>();
+        REQUIRE(editor);
+        editor->selectAll();
+        QTest::keyClicks(editor, what);
+        QTest::keyClick(editor, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+};
+
+/// The text of a PDF, as it is laid out on its pages.
+inline QString text_of_pdf(const QString& path) {
+    QProcess read;
+    read.start("pdftotext", {"-layout", path, "-"});
+    REQUIRE(read.waitForFinished());
+    return QString::fromUtf8(read.readAllStandardOutput());
+}
+
+}  // namespace yb

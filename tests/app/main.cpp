@@ -1,0 +1,18 @@
+// The program driven as a maker drives it: clicks, keys and drags, and what is then to be read.
+#include <QApplication>
+#include <QStandardPaths>
+
+#define CATCH_CONFIG_RUNNER
+#include <catch2/catch.hpp>
+
+#include "app/theme/theme.h"
+
+int main(int argc, char** argv) {
+    // Also when the build only asks which tests there are.
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName("young-burl-test");
+    yb::theme::apply(app);
+    return Catch::Session().run(argc, argv);
+}
