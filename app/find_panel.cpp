@@ -14,7 +14,8 @@ namespace yb {
 
 FindPanel::FindPanel(Session& session, QWidget* parent) : QFrame(parent), session_(session), line_(new QLineEdit), list_(new QListWidget) {
     setObjectName("find_panel");
-    setStyleSheet(QStringLiteral("QFrame#find_panel { background: %1; border: 1px solid %2; }").arg(theme::colours().slip.name(), theme::colours().brass.name()));
+    setStyleSheet(QStringLiteral("QFrame#find_panel { background: %1; border: 1px solid %2; }")
+                      .arg(theme::colours().slip.name(), theme::colours().brass.name()));
     setAutoFillBackground(true);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(12, 10, 12, 10);
@@ -38,7 +39,8 @@ FindPanel::FindPanel(Session& session, QWidget* parent) : QFrame(parent), sessio
 void FindPanel::collect() {
     places_.clear();
     for (const auto& [id, j] : session_.documents().jobs)
-        places_.push_back({tr("Job: %1").arg(QString::fromStdString(j.name)), [this, key = QString::fromStdString(id)] { session_.set_job(key); }});
+        places_.push_back(
+            {tr("Job: %1").arg(QString::fromStdString(j.name)), [this, key = QString::fromStdString(id)] { session_.set_job(key); }});
     for (const auto& [id, s] : session_.documents().slabs)
         places_.push_back({tr("Slab: %1").arg(QString::fromStdString(s.name)), [this, key = QString::fromStdString(id)] {
                                session_.set_step(Step::rack);
@@ -48,8 +50,9 @@ void FindPanel::collect() {
     if (!p) return;
     for (const Step step : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under})
         for (const Figure& f : p->said(step).figures)
-            places_.push_back({QString::fromLatin1(name_of(step)) + ": " + QString::fromStdString(f.label) + "  " + in_units(f.value, session_),
-                               [this, step] { session_.set_step(step); }});
+            places_.push_back(
+                {QString::fromLatin1(name_of(step)) + ": " + QString::fromStdString(f.label) + "  " + in_units(f.value, session_),
+                 [this, step] { session_.set_step(step); }});
 }
 
 void FindPanel::open() {

@@ -56,11 +56,13 @@ int main(int argc, char** argv) {
     options.addHelpOption();
     options.addOption({"demo", "Open the demo shop."});
     options.addOption({"screenshots", "Save pictures of every view of the demo shop in a folder, and end.", "folder"});
+    options.addOption({"sheet", "Save the sheet of the shop's first job as PDF, and end.", "file"});
     options.addOption({"time-start", "Print how long the first painted bench and a move of a drag took, and end."});
     options.addOption({"text-size", "Text size in percent, 100 to 200.", "percent"});
     options.addPositionalArgument("shop", "A shop file to open.", "[shop]");
     options.process(app);
-    yb::theme::set_text_scale(options.isSet("text-size") ? options.value("text-size").toDouble() / 100 : QSettings().value("text_scale", 1).toDouble());
+    yb::theme::set_text_scale(options.isSet("text-size") ? options.value("text-size").toDouble() / 100
+                                                         : QSettings().value("text_scale", 1).toDouble());
     yb::theme::apply(app);
     yb::MainWindow window;
     if (options.isSet("screenshots")) return take_screenshots(window, options.value("screenshots"));
@@ -72,6 +74,7 @@ int main(int argc, char** argv) {
     } else if (!files.isEmpty()) {
         window.open_shop(files.front());
     }
+    if (options.isSet("sheet")) return window.save_pdf(options.value("sheet")) ? 0 : 1;
     window.show();
     if (options.isSet("time-start")) {
         window.session().set_step(yb::Step::lay);
@@ -97,7 +100,8 @@ int main(int argc, char** argv) {
             painted += (all_ms - plan_ms) / moves;
             worst = std::max(worst, all_ms);
         }
-        std::printf("a move of a drag: %.1f ms to plan it and fill the slip, %.1f ms to paint; worst move %.1f ms\n", planned, painted, worst);
+        std::printf("a move of a drag: %.1f ms to plan it and fill the slip, %.1f ms to paint; worst move %.1f ms\n", planned, painted,
+                    worst);
         return 0;
     }
     return QApplication::exec();

@@ -151,7 +151,8 @@ QWidget* MainWindow::build_top() {
         menu.addAction(tr("Rename this job"), this, [this] {
             if (!session_.job()) return;
             bool ok = false;
-            const QString name = QInputDialog::getText(this, tr("Rename"), tr("Name of the job"), QLineEdit::Normal, QString::fromStdString(session_.job()->name), &ok);
+            const QString name = QInputDialog::getText(this, tr("Rename"), tr("Name of the job"), QLineEdit::Normal,
+                                                       QString::fromStdString(session_.job()->name), &ok);
             if (ok && !name.trimmed().isEmpty()) session_.edit_job(tr("Rename the job"), [&](Job& j) { j.name = name.toStdString(); });
         });
         menu.exec(job_->mapToGlobal(QPoint(0, job_->height())));
@@ -191,7 +192,9 @@ QWidget* MainWindow::build_top() {
     row->addWidget(try_again_);
     row->addWidget(air_);
     row->addWidget(settles_);
-    for (QWidget* w : {static_cast<QWidget*>(units_), static_cast<QWidget*>(undo_), static_cast<QWidget*>(redo_), static_cast<QWidget*>(find_button)}) row->addWidget(w);
+    for (QWidget* w :
+         {static_cast<QWidget*>(units_), static_cast<QWidget*>(undo_), static_cast<QWidget*>(redo_), static_cast<QWidget*>(find_button)})
+        row->addWidget(w);
     return top;
 }
 
@@ -244,7 +247,8 @@ void MainWindow::open_shop(const QString& path) {
         session_.open(path);
         remember(path);
         pages_->setCurrentIndex(0);
-        if (session_.read_only()) say(tr("Open for reading only: the file or its folder can't be written. Save a copy to change it."), true);
+        if (session_.read_only())
+            say(tr("Open for reading only: the file or its folder can't be written. Save a copy to change it."), true);
         else say({});
     } catch (const StoreError& e) {
         show_start(QString::fromStdString(e.what()), path, e.kind() == StoreError::Kind::damaged);
@@ -293,10 +297,14 @@ void MainWindow::refresh() {
     const Units& u = session_.units();
     job_->setText(j ? QString::fromStdString(j->name) : tr("No job yet"));
     const Slab* slab = session_.slab();
-    about_->setText(slab ? QString::fromStdString(slab->name) + (j ? QString(" · %1 × %2").arg(in_units(mm(j->top.length_mm), session_), in_units(mm(j->top.width_mm), session_)) : QString())
-                         : QString());
+    about_->setText(
+        slab ? QString::fromStdString(slab->name) +
+                   (j ? QString(" · %1 × %2").arg(in_units(mm(j->top.length_mm), session_), in_units(mm(j->top.width_mm), session_))
+                      : QString())
+             : QString());
     if (const Plan* p = session_.plan()) {
-        air_->setText(tr("shop air %1 %2 → wood settles at").arg(in_units(celsius(p->shop_air.temp_c), session_), in_units(percent(p->shop_air.rh_pct), session_)));
+        air_->setText(tr("shop air %1 %2 → wood settles at")
+                          .arg(in_units(celsius(p->shop_air.temp_c), session_), in_units(percent(p->shop_air.rh_pct), session_)));
         settles_->setText(in_units(percent(p->shop_settles_pct), session_));
     }
     units_->setText(u.metric_length() ? tr("mm · inch") : tr("inch · mm"));

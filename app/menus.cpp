@@ -18,7 +18,8 @@ void MainWindow::build_menus() {
     recent_ = file->addMenu(tr("&Recent shops"));
     connect(recent_, &QMenu::aboutToShow, this, [this] {
         recent_->clear();
-        for (const QString& path : QSettings().value("recent").toStringList()) recent_->addAction(path, this, [this, path] { open_shop(path); });
+        for (const QString& path : QSettings().value("recent").toStringList())
+            recent_->addAction(path, this, [this, path] { open_shop(path); });
         if (recent_->isEmpty()) recent_->addAction(tr("none yet"))->setEnabled(false);
     });
     file->addAction(tr("Save a &copy…"), QKeySequence::SaveAs, this, [this] {
@@ -49,8 +50,10 @@ void MainWindow::build_menus() {
     edit->addAction(tr("&Undo"), QKeySequence::Undo, &session_, &Session::undo);
     edit->addAction(tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &session_, &Session::redo);
     edit->addSeparator();
-    edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this, [this] { session_.edit_job(tr("Turn over"), [](Job& j) { turn_over(j); }); });
-    edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this, [this] { session_.edit_job(tr("End for end"), [](Job& j) { end_for_end(j); }); });
+    edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this,
+                    [this] { session_.edit_job(tr("Turn over"), [](Job& j) { turn_over(j); }); });
+    edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this,
+                    [this] { session_.edit_job(tr("End for end"), [](Job& j) { end_for_end(j); }); });
     edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
     edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
 
@@ -98,8 +101,9 @@ void MainWindow::build_menus() {
         slip_->toggle_help();
     });
     help->addAction(tr("About Young Burl"), this, [this] {
-        QMessageBox::about(this, tr("Young Burl"), tr("Slabs into tables. Free software under the GNU General Public License, version 3 or later.\n\n"
-                                                      "Loads, tipping and lifting are estimates; the maker's judgement and local codes stand above them."));
+        QMessageBox::about(this, tr("Young Burl"),
+                           tr("Slabs into tables. Free software under the GNU General Public License, version 3 or later.\n\n"
+                              "Loads, tipping and lifting are estimates; the maker's judgement and local codes stand above them."));
     });
 }
 

@@ -19,7 +19,8 @@ StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWid
     auto* title = new QLabel(plain ? tr("What is on the bench?") : tr("That shop could not be opened"));
     title->setFont(theme::figures(26, true));
     box->addWidget(title);
-    auto* text = new QLabel(plain ? tr("Young Burl keeps a shop – its slabs, its jobs – in one file. Everything you type is kept as you type it.") : why);
+    auto* text = new QLabel(
+        plain ? tr("Young Burl keeps a shop – its slabs, its jobs – in one file. Everything you type is kept as you type it.") : why);
     text->setObjectName("start_text");
     text->setWordWrap(true);
     text->setFont(theme::text(12));
@@ -37,7 +38,9 @@ StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWid
     if (damaged) {
         if (const auto backup = newest_backup(path.toStdString())) {
             const QString from = QString::fromStdString(*backup);
-            offer("open_backup", tr("Open the backup of %1, as a copy").arg(QFileInfo(from).completeBaseName()), [this, from, path] { open_backup(from, path); }, true);
+            offer(
+                "open_backup", tr("Open the backup of %1, as a copy").arg(QFileInfo(from).completeBaseName()),
+                [this, from, path] { open_backup(from, path); }, true);
         }
         offer("open_salvage", tr("Look at what can still be read"), &StartPage::salvage_it);
     }

@@ -37,7 +37,9 @@ std::string read_file(const std::string& path) {
 void print(const Json& j) { std::cout << j.dump(1) << '\n'; }
 
 void run_emc(double temp_c, double rh_pct) {
-    print({{"temp_c", temp_c}, {"rh_pct", rh_pct}, {"emc_pct", yb::equilibrium_moisture(temp_c, rh_pct)},
+    print({{"temp_c", temp_c},
+           {"rh_pct", rh_pct},
+           {"emc_pct", yb::equilibrium_moisture(temp_c, rh_pct)},
            {"source", "Wood Handbook FPL-GTR-190, eq. 4-5"}});
 }
 
@@ -52,8 +54,13 @@ void run_movement(const std::string& name, double width, double from, double to,
     if (!s->shrink_tangential_pct || !s->shrink_radial_pct) throw BadInput("the table has no shrinkage for " + name);
     const double t = ring_deg * 3.14159265358979323846 / 180;
     const double shrink = *s->shrink_tangential_pct * std::cos(t) * std::cos(t) + *s->shrink_radial_pct * std::sin(t) * std::sin(t);
-    print({{"species", name}, {"width_mm", width}, {"from_mc_pct", from}, {"to_mc_pct", to}, {"ring_angle_deg", ring_deg},
-           {"shrinkage_pct", shrink}, {"movement_mm", yb::movement(width, shrink, from, to)},
+    print({{"species", name},
+           {"width_mm", width},
+           {"from_mc_pct", from},
+           {"to_mc_pct", to},
+           {"ring_angle_deg", ring_deg},
+           {"shrinkage_pct", shrink},
+           {"movement_mm", yb::movement(width, shrink, from, to)},
            {"source", "Wood Handbook FPL-GTR-190, eq. 13-3, table 4-3"}});
 }
 
@@ -64,7 +71,8 @@ void run_flatten(const std::string& path, const std::string& within) {
         std::istringstream in(within);
         char comma = ',';
         for (std::size_t i = 0; i < 4; ++i)
-            if ((i > 0 && !(in >> comma && comma == ',')) || !(in >> w[i])) throw BadInput("--within wants X0,Y0,X1,Y1 in mm, as 0,-300,1800,300");
+            if ((i > 0 && !(in >> comma && comma == ',')) || !(in >> w[i]))
+                throw BadInput("--within wants X0,Y0,X1,Y1 in mm, as 0,-300,1800,300");
         if (w[0] > w[2] || w[1] > w[3]) throw BadInput("--within: X0,Y0 has to be the lower corner, X1,Y1 the upper one");
         const auto outside = [&](const yb::Vec3& p) { return p.x < w[0] || p.x > w[2] || p.y < w[1] || p.y > w[3]; };
         std::erase_if(r.top, outside);
@@ -75,10 +83,16 @@ void run_flatten(const std::string& path, const std::string& within) {
                                    within.empty() ? "in the file" : "within"));
     const yb::Tilt best = yb::best_tilt(r.top, r.bottom);
     const yb::Tilt lies = yb::at_tilt(r.top, r.bottom, 0, 0);
-    print({{"top_readings", r.top.size()}, {"bottom_readings", r.bottom.size()}, {"thickness_mm", best.thickness_mm},
-           {"tilt_along_mm_per_m", best.a * 1000}, {"tilt_across_mm_per_m", best.b * 1000}, {"top_plane_mm", best.top_mm},
-           {"bottom_plane_mm", best.bottom_mm}, {"thickness_without_tilt_mm", lies.thickness_mm},
-           {"gain_mm", best.thickness_mm - lies.thickness_mm}, {"rounds", best.rounds}});
+    print({{"top_readings", r.top.size()},
+           {"bottom_readings", r.bottom.size()},
+           {"thickness_mm", best.thickness_mm},
+           {"tilt_along_mm_per_m", best.a * 1000},
+           {"tilt_across_mm_per_m", best.b * 1000},
+           {"top_plane_mm", best.top_mm},
+           {"bottom_plane_mm", best.bottom_mm},
+           {"thickness_without_tilt_mm", lies.thickness_mm},
+           {"gain_mm", best.thickness_mm - lies.thickness_mm},
+           {"rounds", best.rounds}});
 }
 
 void run_plan(const std::string& path) {
@@ -91,7 +105,12 @@ int run_check(const std::string& path) {
     Json problems = Json::array();
     for (const auto& p : r.problems) problems.push_back(p);
     const auto backup = yb::newest_backup(path);
-    print({{"shop", path}, {"ok", r.ok}, {"revisions", r.revisions}, {"slabs", r.slabs}, {"jobs", r.jobs}, {"problems", problems},
+    print({{"shop", path},
+           {"ok", r.ok},
+           {"revisions", r.revisions},
+           {"slabs", r.slabs},
+           {"jobs", r.jobs},
+           {"problems", problems},
            {"newest_backup", backup ? Json(*backup) : Json(nullptr)}});
     return r.ok ? 0 : 2;
 }
@@ -120,7 +139,8 @@ int main(int argc, char** argv) {
     move->add_option("--width-mm", width, "width across the grain")->required()->check(CLI::PositiveNumber);
     move->add_option("--from-mc", from, "moisture it starts from, %")->required();
     move->add_option("--to-mc", to, "moisture it goes to, %")->required();
-    move->add_option("--ring-angle-deg", ring, "between ring tangent and width: 0 flat-sawn, 90 quarter-sawn")->check(CLI::Range(0.0, 90.0));
+    move->add_option("--ring-angle-deg", ring, "between ring tangent and width: 0 flat-sawn, 90 quarter-sawn")
+        ->check(CLI::Range(0.0, 90.0));
     move->callback([&] { run_movement(species, width, from, to, ring); });
 
     std::string file;

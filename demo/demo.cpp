@@ -89,8 +89,26 @@ Documents demo_shop() {
     Documents d;
     d.shop.name = "Tarnside workshop";
 
-    SlabRecipe plane{"slab-sycamore-3", "Sycamore 3", "sycamore, American", "the mill-lane sycamore",
-                     2720, 1010, 62, 22, 70, 24, 7, 3.5, 11, 14, 18, 300, 200, 150, 0.3, 7};
+    SlabRecipe plane{"slab-sycamore-3",
+                     "Sycamore 3",
+                     "sycamore, American",
+                     "the mill-lane sycamore",
+                     2720,
+                     1010,
+                     62,
+                     22,
+                     70,
+                     24,
+                     7,
+                     3.5,
+                     11,
+                     14,
+                     18,
+                     300,
+                     200,
+                     150,
+                     0.3,
+                     7};
     Slab sycamore = make_slab(plane);
     sycamore.sequence = 3;
     sycamore.pith_mm = 120;
@@ -100,20 +118,58 @@ Documents demo_shop() {
     sycamore.notes = "Air-dried under the lean-to, four weeks in the shop.";
     sycamore.flaws.push_back(flaw("crack-1", FlawKind::crack, Face::a,
                                   {{0, -8}, {180, -3}, {300, 12}, {430, 22}, {300, 20}, {170, 6}, {0, 4}}, std::nullopt, 0.5, "end crack"));
-    sycamore.flaws.push_back(flaw("void-1", FlawKind::void_, Face::a, blob({1640, 175}, 210, 64, 12, 14, 0.12, 3), std::nullopt, 0.55, "where a limb rotted out"));
+    sycamore.flaws.push_back(flaw("void-1", FlawKind::void_, Face::a, blob({1640, 175}, 210, 64, 12, 14, 0.12, 3), std::nullopt, 0.55,
+                                  "where a limb rotted out"));
     sycamore.flaws.push_back(flaw("knot-1", FlawKind::knot, Face::a, blob({980, -210}, 90, 70, 30, 12, 0.06, 5), 9, 0.7, "loose rim"));
     d.slabs[sycamore.id] = sycamore;
 
-    Slab hackberry = make_slab({"slab-hackberry-1", "Hackberry 1", "hackberry", "the ferry-landing hackberry",
-                                1950, 520, 52, -14, 40, 16, 4, 2.5, 7, 9, 7, 250, 180, 110, 0.3, 11});
+    Slab hackberry = make_slab({"slab-hackberry-1",
+                                "Hackberry 1",
+                                "hackberry",
+                                "the ferry-landing hackberry",
+                                1950,
+                                520,
+                                52,
+                                -14,
+                                40,
+                                16,
+                                4,
+                                2.5,
+                                7,
+                                9,
+                                7,
+                                250,
+                                180,
+                                110,
+                                0.3,
+                                11});
     hackberry.moisture_pct = 13.5;
     hackberry.moisture_on = "2026-11-20";
     hackberry.price = 180;
-    hackberry.flaws.push_back(flaw("pocket-1", FlawKind::pocket, Face::a, blob({620, -150}, 150, 40, 4, 10, 0.15, 2), 14, 0.4, "bark pocket"));
+    hackberry.flaws.push_back(
+        flaw("pocket-1", FlawKind::pocket, Face::a, blob({620, -150}, 150, 40, 4, 10, 0.15, 2), 14, 0.4, "bark pocket"));
     d.slabs[hackberry.id] = hackberry;
 
-    Slab maple = make_slab({"slab-maple-2", "Bigleaf maple 2", "maple, bigleaf", "the quarry maple",
-                            1480, 1180, 66, 10, -50, 30, 5, 5, 8, 20, 22, 240, 170, 160, 0.3, 23});
+    Slab maple = make_slab({"slab-maple-2",
+                            "Bigleaf maple 2",
+                            "maple, bigleaf",
+                            "the quarry maple",
+                            1480,
+                            1180,
+                            66,
+                            10,
+                            -50,
+                            30,
+                            5,
+                            5,
+                            8,
+                            20,
+                            22,
+                            240,
+                            170,
+                            160,
+                            0.3,
+                            23});
     maple.moisture_pct = 8.6;
     maple.moisture_on = "2026-11-18";
     maple.sequence = 2;
@@ -121,8 +177,26 @@ Documents demo_shop() {
     maple.flaws.push_back(flaw("soft-1", FlawKind::soft, Face::b, blob({300, 250}, 160, 110, 0, 12, 0.1, 9), 12, 0.6, "punky"));
     d.slabs[maple.id] = maple;
 
-    Slab butternut = make_slab({"slab-butternut-5", "Butternut 5", "butternut", "the orchard butternut",
-                                2250, 640, 48, 30, 80, 20, 9, 2, 6, 11, 13, 300, 220, 130, 0.3, 31});
+    Slab butternut = make_slab({"slab-butternut-5",
+                                "Butternut 5",
+                                "butternut",
+                                "the orchard butternut",
+                                2250,
+                                640,
+                                48,
+                                30,
+                                80,
+                                20,
+                                9,
+                                2,
+                                6,
+                                11,
+                                13,
+                                300,
+                                220,
+                                130,
+                                0.3,
+                                31});
     butternut.moisture_pct = 10.2;
     butternut.moisture_on = "2026-11-20";
     butternut.heights_a = {};

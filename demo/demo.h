@@ -12,12 +12,12 @@ Documents demo_shop();
 struct SlabRecipe {
     std::string id, name, species, tree;
     double length_mm = 2400, width_mm = 900, thickness_mm = 55;
-    double sweep_mm = 20;     ///< how far the middle line bends
-    double taper_mm = 60;     ///< narrower at the right end
-    double wave_mm = 22;      ///< of the edges
-    double bow_mm = 6;        ///< along, hollow on face A
-    double cup_mm = 3;        ///< across, hollow on face A
-    double twist_mm = 9;      ///< corner to corner
+    double sweep_mm = 20;  ///< how far the middle line bends
+    double taper_mm = 60;  ///< narrower at the right end
+    double wave_mm = 22;   ///< of the edges
+    double bow_mm = 6;     ///< along, hollow on face A
+    double cup_mm = 3;     ///< across, hollow on face A
+    double twist_mm = 9;   ///< corner to corner
     double lean_left_mm = 12, lean_right_mm = 16;
     double station_mm = 300;
     double grid_x_mm = 200, grid_y_mm = 150;

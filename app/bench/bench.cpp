@@ -113,8 +113,9 @@ void Bench::paintEvent(QPaintEvent*) {
     if (!plan_only_ && plan->shape.usable) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
-        p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7),
-                   p.fontMetrics().elidedText(view_->strip_title(session_), Qt::ElideRight, static_cast<int>(width() - map_.strip.left() - 8)));
+        p.drawText(
+            QPointF(map_.strip.left(), map_.strip.top() - 7),
+            p.fontMetrics().elidedText(view_->strip_title(session_), Qt::ElideRight, static_cast<int>(width() - map_.strip.left() - 8)));
         p.setPen(QPen(c.rule, 1));
         p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
         view_->draw_strip(p, map_, session_);
@@ -204,7 +205,8 @@ void Bench::open_editor(const Field& field, QPointF middle) {
 bool Bench::eventFilter(QObject* watched, QEvent* e) {
     if (!editor_ || watched != editor_->line()) return QWidget::eventFilter(watched, e);
     const bool escape = e->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(e)->key() == Qt::Key_Escape;
-    const bool kept = e->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(e)->key() == Qt::Key_Return && !editor_->line()->isModified();
+    const bool kept =
+        e->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(e)->key() == Qt::Key_Return && !editor_->line()->isModified();
     if (!escape && !kept) {
         // A hint below the line needs room.
         if (e->type() == QEvent::LayoutRequest || e->type() == QEvent::KeyRelease) editor_->resize(150, editor_->sizeHint().height());

@@ -66,8 +66,8 @@ void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, con
     p.drawText(r.adjusted(8, 4, -8, -4), Qt::TextWordWrap, text);
 }
 
-void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high,
-                const std::function<double(double)>& value, const QPen& pen, const QBrush& below) {
+void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
+                const QPen& pen, const QBrush& below) {
     if (x1 <= x0 || high <= low) return;
     QPolygonF line;
     const int n = std::max(2, static_cast<int>((x1 - x0) * map.scale / 4));

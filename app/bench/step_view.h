@@ -16,10 +16,10 @@ namespace yb {
 
 /// Something that can be moved where it lies.
 struct Handle {
-    QString name;                ///< "top", "shim 2": spoken and used by tests
-    QString label;               ///< of the revision, "Move the top"
-    QPolygonF area;              ///< px
-    Vec2 at;                     ///< on the slab, for the keyboard
+    QString name;    ///< "top", "shim 2": spoken and used by tests
+    QString label;   ///< of the revision, "Move the top"
+    QPolygonF area;  ///< px
+    Vec2 at;         ///< on the slab, for the keyboard
     Qt::CursorShape cursor = Qt::OpenHandCursor;
     /// Shows the job or slab as it would be after dragging from one place to another (session.preview).
     std::function<void(Session&, Vec2 from, Vec2 to)> drag;
@@ -36,8 +36,8 @@ struct Action {
 
 /// A dimension drawn on the bench; clicked, its figure can be typed where it stands.
 struct Dimension {
-    QPointF a, b;         ///< px
-    double off = 0;       ///< px to the side of the line from a to b
+    QPointF a, b;    ///< px
+    double off = 0;  ///< px to the side of the line from a to b
     Field field;
 };
 
@@ -71,8 +71,8 @@ QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, doub
 /// A paper tag with text, its lower left corner near `at`, kept inside `within`.
 void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge);
 /// A polyline over the strip: value(x) at stations from x0 to x1, `low`..`high` over the strip's height.
-void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high,
-                const std::function<double(double)>& value, const QPen& pen, const QBrush& below = Qt::NoBrush);
+void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
+                const QPen& pen, const QBrush& below = Qt::NoBrush);
 /// Fills of the flaws on the show face, dashed outlines for those of the other face.
 void flaws(QPainter& p, const BenchMap& map, const Slab& slab);
 /// Dims everything on the plan outside a ring.

@@ -20,7 +20,7 @@ void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         p.setBrush(resin);
         p.setPen(QPen(c.chalk, 1.6));
         p.drawPolygon(map.px(plan.slab.flaws[v.flaw].outline));
-        const QString text = v.gone ? QObject::tr("planed away")
+        const QString text = v.gone        ? QObject::tr("planed away")
                              : v.left_open ? QObject::tr("left open")
                                            : (v.lifts.size() == 1 ? QObject::tr("%1 · %2 lift of %3") : QObject::tr("%1 · %2 lifts of %3"))
                                                  .arg(in_units(litres(v.volume_l), s))
@@ -72,14 +72,16 @@ std::vector<Field> FillView::fields() const {
 
 std::vector<Action> FillView::actions(Session& session) {
     Session* s = &session;
-    return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"), [s] { s->set_step(Step::rack); }},
+    return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"),
+             [s] { s->set_step(Step::rack); }},
             {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
             {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step::under); }, true, true}};
 }
 
 QString FillView::help() const {
-    return QObject::tr("Each void inside the top is filled with the class of resin advised for its depth and width, or what you "
-                       "choose on the slip. Volumes are what is left after flattening. Flaws are drawn and changed in Rack.");
+    return QObject::tr(
+        "Each void inside the top is filled with the class of resin advised for its depth and width, or what you "
+        "choose on the slip. Volumes are what is left after flattening. Flaws are drawn and changed in Rack.");
 }
 
 }  // namespace yb

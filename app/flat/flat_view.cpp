@@ -8,11 +8,14 @@ namespace yb {
 
 namespace {
 Field thickness_field() {
-    return job_field("flat_thickness", QObject::tr("Wanted thickness"), Kind::fine, 3, 400, [](Job& j) -> double& { return j.top.thickness_mm; });
+    return job_field("flat_thickness", QObject::tr("Wanted thickness"), Kind::fine, 3, 400,
+                     [](Job& j) -> double& { return j.top.thickness_mm; });
 }
 }  // namespace
 
-QString FlatView::strip_title(const Session&) const { return QObject::tr("both faces along the middle, heights drawn taller · blue: finished planes"); }
+QString FlatView::strip_title(const Session&) const {
+    return QObject::tr("both faces along the middle, heights drawn taller · blue: finished planes");
+}
 
 QString FlatView::end_note(const Session& s) const {
     const FlatPlan& f = s.plan()->flat;
@@ -36,7 +39,8 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     const double most = std::max(1.0, f.face(Face::a).most_off_mm);
     constexpr double cell = 6;
     const QRectF box = clip.boundingRect();
-    QImage tint(std::max(1, static_cast<int>(box.width() / cell)), std::max(1, static_cast<int>(box.height() / cell)), QImage::Format_ARGB32);
+    QImage tint(std::max(1, static_cast<int>(box.width() / cell)), std::max(1, static_cast<int>(box.height() / cell)),
+                QImage::Format_ARGB32);
     const double step_x = box.width() / tint.width();
     const double step_y = box.height() / tint.height();
     for (int j = 0; j < tint.height(); ++j)
@@ -159,8 +163,10 @@ std::vector<Dimension> FlatView::dimensions(const BenchMap& map, const Session& 
 }
 
 std::vector<Field> FlatView::fields() const {
-    return {thickness_field(), job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
-            job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.flat.allowance_mm; })};
+    return {thickness_field(),
+            job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
+            job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20,
+                      [](Job& j) -> double& { return j.flat.allowance_mm; })};
 }
 
 std::vector<Action> FlatView::actions(Session& session) {
@@ -170,21 +176,28 @@ std::vector<Action> FlatView::actions(Session& session) {
         for (const Shim& h : s->plan()->flat.shims) now.push_back(h.at);
         return now;
     };
-    return {{"shim_add", QObject::tr("Add a shim at the gauge"), {},
-             [s, supports] {
-                 if (!s->plan() || !s->plan()->flat.ready) return;
-                 auto now = supports();
-                 now.push_back({s->gauge_mm(), s->job()->placement.y_mm});
-                 s->edit_job(QObject::tr("Add a shim"), [&](Job& j) { j.flat.supports = now; });
-             }},
-            {"shim_reset", QObject::tr("Shims back to four"), {}, [s] { s->edit_job(QObject::tr("Shims back to four"), [](Job& j) { j.flat.supports.clear(); }); }},
-            {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
-            {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(Step::fill); }, true, true}};
+    return {
+        {"shim_add",
+         QObject::tr("Add a shim at the gauge"),
+         {},
+         [s, supports] {
+             if (!s->plan() || !s->plan()->flat.ready) return;
+             auto now = supports();
+             now.push_back({s->gauge_mm(), s->job()->placement.y_mm});
+             s->edit_job(QObject::tr("Add a shim"), [&](Job& j) { j.flat.supports = now; });
+         }},
+        {"shim_reset",
+         QObject::tr("Shims back to four"),
+         {},
+         [s] { s->edit_job(QObject::tr("Shims back to four"), [](Job& j) { j.flat.supports.clear(); }); }},
+        {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
+        {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(Step::fill); }, true, true}};
 }
 
 QString FlatView::help() const {
-    return QObject::tr("The tint shows how much comes off the show face. Drag the shims to where your supports stand; "
-                       "each tells its height for the tilt that keeps the most wood. Choose on the slip where the twist goes.");
+    return QObject::tr(
+        "The tint shows how much comes off the show face. Drag the shims to where your supports stand; "
+        "each tells its height for the tilt that keeps the most wood. Choose on the slip where the twist goes.");
 }
 
 }  // namespace yb

@@ -32,7 +32,8 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     }
     if (!lay.short_at.empty()) {
         const Shortfall& f = lay.short_at.front();
-        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan, c.madder);
+        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan,
+                  c.madder);
     }
 }
 
@@ -56,7 +57,8 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
     fill.setAlpha(150);
     draw::strip_line(p, map, shape.x0, shape.x1, least, most, width, QPen(c.brass_dark, 1.5), fill);
     const Box b = bounds(s.plan()->lay.outline);
-    draw::strip_line(p, map, b.low.x, b.high.x, least, most, [&](double) { return j->top.width_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
+    draw::strip_line(
+        p, map, b.low.x, b.high.x, least, most, [&](double) { return j->top.width_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
     p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight,
@@ -66,7 +68,11 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
 std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) const {
     if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
     const Placement at = s.job()->placement;
-    Handle top{QObject::tr("top"), QObject::tr("Move the top"), map.px(s.plan()->lay.rectangle), {at.x_mm, at.y_mm}, Qt::OpenHandCursor,
+    Handle top{QObject::tr("top"),
+               QObject::tr("Move the top"),
+               map.px(s.plan()->lay.rectangle),
+               {at.x_mm, at.y_mm},
+               Qt::OpenHandCursor,
                [](Session& session, Vec2 from, Vec2 to) {
                    session.preview([&](Job& j) {
                        j.placement.x_mm += to.x - from.x;
@@ -80,9 +86,8 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
     for (std::size_t i = 0; i < r.size(); ++i) {
         const QPointF q = map.px(r[i]);
         const Vec2 middle{at.x_mm, at.y_mm};
-        out.push_back({QObject::tr("corner %1").arg(i + 1), QObject::tr("Turn the top"),
-                       QPolygonF(QRectF(q.x() - 9, q.y() - 9, 18, 18)), r[i], Qt::CrossCursor,
-                       [middle](Session& session, Vec2 from, Vec2 to) {
+        out.push_back({QObject::tr("corner %1").arg(i + 1), QObject::tr("Turn the top"), QPolygonF(QRectF(q.x() - 9, q.y() - 9, 18, 18)),
+                       r[i], Qt::CrossCursor, [middle](Session& session, Vec2 from, Vec2 to) {
                            const Vec2 a = from - middle;
                            const Vec2 b = to - middle;
                            const double turn = std::atan2(cross(a, b), dot(a, b)) * 180 / 3.14159265358979;
@@ -93,22 +98,26 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
 }
 
 namespace {
-Field length_field() { return job_field("top_length", QObject::tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; }); }
-Field width_field() { return job_field("top_width", QObject::tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; }); }
+Field length_field() {
+    return job_field("top_length", QObject::tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; });
+}
+Field width_field() {
+    return job_field("top_width", QObject::tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; });
+}
 }  // namespace
 
 std::vector<Dimension> LayView::dimensions(const BenchMap& map, const Session& s) const {
     if (!s.plan() || !s.plan()->lay.ready) return {};
     const QPolygonF r = map.px(s.plan()->lay.rectangle);
     const double below = map.px(bounds(s.plan()->shape.ring_a).low).y() - std::max(r[0].y(), r[1].y());
-    return {{r[0], r[1], -std::max(18.0, below + 16), length_field()},
-            {(r[0] * 7 + r[1]) / 8, (r[3] * 7 + r[2]) / 8, 0, width_field()}};
+    return {{r[0], r[1], -std::max(18.0, below + 16), length_field()}, {(r[0] * 7 + r[1]) / 8, (r[3] * 7 + r[2]) / 8, 0, width_field()}};
 }
 
 std::vector<Field> LayView::fields() const {
     using J = Job;
     std::vector<Field> f{
-        length_field(), width_field(),
+        length_field(),
+        width_field(),
         job_field("top_thickness", QObject::tr("Thickness"), Kind::fine, 3, 400, [](J& j) -> double& { return j.top.thickness_mm; }),
         job_field("top_height", QObject::tr("Table height"), Kind::length, 100, 2000, [](J& j) -> double& { return j.top.height_mm; }),
         {"top_seats", QObject::tr("Seats"), Kind::count,
@@ -117,7 +126,8 @@ std::vector<Field> LayView::fields() const {
              s.edit_job(QObject::tr("Seats"), [&](J& j) { j.top.seats = static_cast<int>(v.value_or(0)); });
          },
          0, 60, true},
-        job_field("top_oversize", QObject::tr("Over, each end"), Kind::length, 0, 500, [](J& j) -> double& { return j.placement.oversize_mm; }),
+        job_field("top_oversize", QObject::tr("Over, each end"), Kind::length, 0, 500,
+                  [](J& j) -> double& { return j.placement.oversize_mm; }),
         job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000, [](J& j) -> double& { return j.placement.x_mm; }),
         job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000, [](J& j) -> double& { return j.placement.y_mm; }),
         job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360, [](J& j) -> double& { return j.placement.angle_deg; })};
@@ -125,17 +135,20 @@ std::vector<Field> LayView::fields() const {
 }
 
 std::vector<TextField> LayView::texts() const {
-    return {{"job_client", QObject::tr("For"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->client) : QString(); },
-             [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { j.client = v.toStdString(); }); }},
-            {"job_start", QObject::tr("Begins on"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->start) : QString(); },
-             [](Session& s, const QString& v) {
-                 const std::string date = v.trimmed().toStdString();
-                 if (!is_date(date)) {
-                     Q_EMIT s.trouble(QObject::tr("‘%1’ is not a date. Write it as 2026-11-30; the job still begins on %2.").arg(v, QString::fromStdString(s.job() ? s.job()->start : "")));
-                     return;
-                 }
-                 s.edit_job(QObject::tr("First day"), [&](Job& j) { j.start = date; });
-             }}};
+    return {
+        {"job_client", QObject::tr("For"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->client) : QString(); },
+         [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { j.client = v.toStdString(); }); }},
+        {"job_start", QObject::tr("Begins on"),
+         [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->start) : QString(); },
+         [](Session& s, const QString& v) {
+             const std::string date = v.trimmed().toStdString();
+             if (!is_date(date)) {
+                 Q_EMIT s.trouble(QObject::tr("‘%1’ is not a date. Write it as 2026-11-30; the job still begins on %2.")
+                                      .arg(v, QString::fromStdString(s.job() ? s.job()->start : "")));
+                 return;
+             }
+             s.edit_job(QObject::tr("First day"), [&](Job& j) { j.start = date; });
+         }}};
 }
 
 std::vector<Action> LayView::actions(Session& session) {
@@ -155,8 +168,9 @@ std::vector<Action> LayView::actions(Session& session) {
 }
 
 QString LayView::help() const {
-    return QObject::tr("Drag the top over the slab; drag a corner to turn it. Pick it with ] and move it with the arrows. "
-                       "Type its size on the slip in any unit. U turns the slab over, E turns the top end for end.");
+    return QObject::tr(
+        "Drag the top over the slab; drag a corner to turn it. Pick it with ] and move it with the arrows. "
+        "Type its size on the slip in any unit. U turns the slab over, E turns the top end for end.");
 }
 
 }  // namespace yb

@@ -29,11 +29,19 @@ void RackRow::rebuild() {
         for (const auto& [id, slab] : slabs) {
             const SlabShape shape = shape_of(slab);
             const WoodTone tone = tone_of(slab.species);
-            slabs_.push_back({QString::fromStdString(id), QString::fromStdString(slab.name), {}, shape.ring_a, bounds(shape.ring_a), tone.early, tone.edge, {}});
+            slabs_.push_back({QString::fromStdString(id),
+                              QString::fromStdString(slab.name),
+                              {},
+                              shape.ring_a,
+                              bounds(shape.ring_a),
+                              tone.early,
+                              tone.edge,
+                              {}});
         }
     }
     for (Standing& s : slabs_)
-        s.about = s.ring.empty() ? tr("not measured") : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
+        s.about =
+            s.ring.empty() ? tr("not measured") : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
     lay_out();
 }
 
@@ -72,7 +80,8 @@ void RackRow::paintEvent(QPaintEvent*) {
     for (const Standing& s : slabs_) {
         const bool chosen = now && QString::fromStdString(now->id) == s.id;
         QPolygonF poly;  // standing on its left end
-        for (const Vec2 q : s.ring) poly << QPointF(s.place.center().x() - (q.y - (s.box.low.y + s.box.high.y) / 2) * scale_, floor - (q.x - s.box.low.x) * scale_);
+        for (const Vec2 q : s.ring)
+            poly << QPointF(s.place.center().x() - (q.y - (s.box.low.y + s.box.high.y) / 2) * scale_, floor - (q.x - s.box.low.x) * scale_);
         p.setBrush(s.fill);
         p.setPen(QPen(chosen ? c.brass : s.edge, chosen ? 3 : 1.2));
         p.drawPolygon(poly);

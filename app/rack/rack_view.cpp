@@ -26,7 +26,12 @@ void RackView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     for (int i = 0; i <= 40; ++i) most = std::max(most, shape.thickness_at({shape.x0 + (shape.x1 - shape.x0) * i / 40, 0}));
     QColor fill = c.wood;
     fill.setAlpha(150);
-    draw::strip_line(p, map, shape.x0, shape.x1, 0, most * 1.2, [&](double x) { return shape.thickness_at({x, 0}); }, QPen(c.brass_dark, 1.5), fill);
+    draw::strip_line(
+        p, map, shape.x0, shape.x1, 0, most * 1.2,
+        [&](double x) {
+            return shape.thickness_at({x, 0});
+        },
+        QPen(c.brass_dark, 1.5), fill);
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
     p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight,
@@ -70,27 +75,45 @@ std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) con
 }
 
 namespace {
-Field slab_number(const QString& name, const QString& label, Kind kind, double low, double high, std::optional<double> Slab::* member) {
-    return {name, label, kind, [member](const Session& s) { return s.slab() ? s.slab()->*member : std::nullopt; },
-            [member, label](Session& s, std::optional<double> v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v; }); }, low, high, true};
+Field slab_number(const QString& name, const QString& label, Kind kind, double low, double high, std::optional<double> Slab::*member) {
+    return {name,
+            label,
+            kind,
+            [member](const Session& s) { return s.slab() ? s.slab()->*member : std::nullopt; },
+            [member, label](Session& s, std::optional<double> v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v; }); },
+            low,
+            high,
+            true};
 }
-Field lean(const QString& name, const QString& label, double Tape::* member) {
-    return {name, label, Kind::fine, [member](const Session& s) -> std::optional<double> { return s.slab() ? std::optional<double>(s.slab()->tape.*member) : std::nullopt; },
-            [member, label](Session& s, std::optional<double> v) { s.edit_slab(label, [&](Slab& slab) { slab.tape.*member = v.value_or(0); }); }, -300, 300, true};
+Field lean(const QString& name, const QString& label, double Tape::*member) {
+    return {name,
+            label,
+            Kind::fine,
+            [member](const Session& s) -> std::optional<double> {
+                return s.slab() ? std::optional<double>(s.slab()->tape.*member) : std::nullopt;
+            },
+            [member, label](Session& s, std::optional<double> v) {
+                s.edit_slab(label, [&](Slab& slab) { slab.tape.*member = v.value_or(0); });
+            },
+            -300,
+            300,
+            true};
 }
 }  // namespace
 
 std::vector<Field> RackView::fields() const {
     return {slab_number("slab_moisture", QObject::tr("Moisture"), Kind::percent, 0, 120, &Slab::moisture_pct),
             slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
-            lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm), lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
+            lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm),
+            lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
             slab_number("slab_price", QObject::tr("Price"), Kind::number, 0, 1e6, &Slab::price)};
 }
 
 std::vector<TextField> RackView::texts() const {
-    const auto text = [](const QString& name, const QString& label, std::string Slab::* member) {
-        return TextField{name, label, [member](const Session& s) { return s.slab() ? QString::fromStdString(s.slab()->*member) : QString(); },
-                         [member, label](Session& s, const QString& v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v.toStdString(); }); }};
+    const auto text = [](const QString& name, const QString& label, std::string Slab::*member) {
+        return TextField{
+            name, label, [member](const Session& s) { return s.slab() ? QString::fromStdString(s.slab()->*member) : QString(); },
+            [member, label](Session& s, const QString& v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v.toStdString(); }); }};
     };
     return {text("slab_name", QObject::tr("Name"), &Slab::name), text("slab_tree", QObject::tr("Tree"), &Slab::tree)};
 }
@@ -106,7 +129,9 @@ std::vector<PickField> RackView::picks() const {
                      if (all[i].name == s.slab()->species) return static_cast<int>(i);
                  return -1;
              },
-             [](Session& s, int i) { s.edit_slab(QObject::tr("Wood"), [&](Slab& slab) { slab.species = all_species().at(static_cast<std::size_t>(i)).name; }); }}};
+             [](Session& s, int i) {
+                 s.edit_slab(QObject::tr("Wood"), [&](Slab& slab) { slab.species = all_species().at(static_cast<std::size_t>(i)).name; });
+             }}};
 }
 
 std::vector<Action> RackView::actions(Session& session) {
@@ -122,8 +147,11 @@ std::vector<Action> RackView::actions(Session& session) {
             if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
             s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))), [&](Slab& slab) {
                 int n = 1;
-                while (std::any_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& f) { return f.id == "flaw-" + std::to_string(n); })) ++n;
-                slab.flaws.push_back({"flaw-" + std::to_string(n), kind, over ? Face::b : Face::a, ring, through, through ? std::nullopt : std::optional<double>(10), 0.7, ""});
+                while (
+                    std::any_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& f) { return f.id == "flaw-" + std::to_string(n); }))
+                    ++n;
+                slab.flaws.push_back({"flaw-" + std::to_string(n), kind, over ? Face::b : Face::a, ring, through,
+                                      through ? std::nullopt : std::optional<double>(10), 0.7, ""});
             });
         });
     };
@@ -133,7 +161,8 @@ std::vector<Action> RackView::actions(Session& session) {
                  bench_.set_plan_only(tape_.isVisible());
                  if (tape_.isVisible()) tape_.begin_typing();
              }},
-            {"heights_grid", QObject::tr("Lay a grid for heights"), QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
+            {"heights_grid", QObject::tr("Lay a grid for heights"),
+             QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
              [this, s] {
                  const Slab* slab = s->slab();
                  if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
@@ -151,9 +180,13 @@ std::vector<Action> RackView::actions(Session& session) {
                  bench_.set_plan_only(true);
                  tape_.show_sheet(TapePanel::Sheet::heights_a);
              }},
-            {"draw_crack", QObject::tr("Draw a crack, through"), QObject::tr("Click around it on the plan"), [draw_flaw] { draw_flaw(FlawKind::crack, true); }},
-            {"draw_void", QObject::tr("Draw a void, with a depth"), QObject::tr("Click around it on the plan"), [draw_flaw] { draw_flaw(FlawKind::void_, false); }},
-            {"new_slab", QObject::tr("New slab"), {},
+            {"draw_crack", QObject::tr("Draw a crack, through"), QObject::tr("Click around it on the plan"),
+             [draw_flaw] { draw_flaw(FlawKind::crack, true); }},
+            {"draw_void", QObject::tr("Draw a void, with a depth"), QObject::tr("Click around it on the plan"),
+             [draw_flaw] { draw_flaw(FlawKind::void_, false); }},
+            {"new_slab",
+             QObject::tr("New slab"),
+             {},
              [this, s] {
                  const std::string id = fresh_id("slab", s->documents());
                  s->edit(QObject::tr("New slab"), [&](Documents& d) {
@@ -168,7 +201,9 @@ std::vector<Action> RackView::actions(Session& session) {
                  tape_.show_sheet(TapePanel::Sheet::edges);
                  tape_.begin_typing();
              }},
-            {"new_job", QObject::tr("New job from this slab"), {},
+            {"new_job",
+             QObject::tr("New job from this slab"),
+             {},
              [s] {
                  const Slab* slab = s->slab();
                  if (!slab) return;
@@ -195,8 +230,9 @@ std::vector<Action> RackView::actions(Session& session) {
 }
 
 QString RackView::help() const {
-    return QObject::tr("Click a slab on the rack to look at it. Type its tape table: stations along the chalk line, the distance to both "
-                       "edges, the thickness, and the gaps under a straightedge. Draw cracks and voids on the plan.");
+    return QObject::tr(
+        "Click a slab on the rack to look at it. Type its tape table: stations along the chalk line, the distance to both "
+        "edges, the thickness, and the gaps under a straightedge. Draw cracks and voids on the plan.");
 }
 
 }  // namespace yb

@@ -35,7 +35,11 @@ void TapeTable::keyPressEvent(QKeyEvent* e) {
 }
 
 TapePanel::TapePanel(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), table_(new TapeTable(this)), hint_(new QLabel(this)), sheets_(new QButtonGroup(this)),
+    : QWidget(parent),
+      session_(session),
+      table_(new TapeTable(this)),
+      hint_(new QLabel(this)),
+      sheets_(new QButtonGroup(this)),
       every_(new MeasureField("tape_every", Kind::length, this)) {
     setObjectName("tape_panel");
     setAutoFillBackground(true);
@@ -129,15 +133,19 @@ void TapePanel::fill() {
         fill_heights();
     }
     if (wrong_.isEmpty())
-        hint_->setText(sheet_ == Sheet::edges   ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next station; leave empty what you did not read.")
-                       : sheet_ == Sheet::flaws ? tr("What it is by its first letters; face A or B; depth from that face, empty means through. Delete takes the flaw away. Draw flaws on the plan.")
-                                                : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
+        hint_->setText(sheet_ == Sheet::edges ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next "
+                                                   "station; leave empty what you did not read.")
+                       : sheet_ == Sheet::flaws
+                           ? tr("What it is by its first letters; face A or B; depth from that face, empty means through. Delete takes the "
+                                "flaw away. Draw flaws on the plan.")
+                           : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
     filling_ = false;
 }
 
 void TapePanel::fill_edges() {
     const auto& stations = session_.slab()->tape.stations;
-    const QStringList heads{tr("station"), tr("left, A"), tr("right, A"), tr("left, B"), tr("right, B"), tr("thick, left"), tr("thick, right")};
+    const QStringList heads{tr("station"),  tr("left, A"),     tr("right, A"),    tr("left, B"),
+                            tr("right, B"), tr("thick, left"), tr("thick, right")};
     table_->setColumnCount(7);
     table_->setHorizontalHeaderLabels(heads);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
@@ -158,12 +166,17 @@ void TapePanel::fill_heights() {
     const HeightGrid& g = grid(copy);
     table_->setColumnCount(static_cast<int>(g.y_mm.size()) + 1);
     QStringList heads{tr("station")};
-    for (const double y : g.y_mm) heads << (y > 0 ? tr("left ") : y < 0 ? tr("right ") : QString()) + QString::fromStdString(format(mm(std::abs(y)), session_.units()));
+    for (const double y : g.y_mm)
+        heads << (y > 0   ? tr("left ")
+                  : y < 0 ? tr("right ")
+                          : QString()) +
+                     QString::fromStdString(format(mm(std::abs(y)), session_.units()));
     table_->setHorizontalHeaderLabels(heads);
     table_->setRowCount(static_cast<int>(g.x_mm.size()));
     for (int i = 0; i < table_->rowCount(); ++i) {
         set_cell(i, 0, g.x_mm[static_cast<std::size_t>(i)], Kind::length);
-        for (int j = 1; j < table_->columnCount(); ++j) set_cell(i, j, g.at(static_cast<std::size_t>(i), static_cast<std::size_t>(j - 1)), Kind::fine);
+        for (int j = 1; j < table_->columnCount(); ++j)
+            set_cell(i, j, g.at(static_cast<std::size_t>(i), static_cast<std::size_t>(j - 1)), Kind::fine);
     }
     if (g.x_mm.empty()) Q_EMIT say(tr("No grid yet: “Lay a grid for heights” on the slip makes one."));
 }
@@ -244,7 +257,9 @@ bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QStri
     } else {
         HeightGrid& g = grid(slab);
         if (r >= g.x_mm.size() || column > static_cast<int>(g.y_mm.size())) {
-            why = tr("The grid has %1 stations and %2 places across; there is no room for this reading.").arg(g.x_mm.size()).arg(g.y_mm.size());
+            why = tr("The grid has %1 stations and %2 places across; there is no room for this reading.")
+                      .arg(g.x_mm.size())
+                      .arg(g.y_mm.size());
             return false;
         }
         if (column == 0) {

@@ -81,14 +81,14 @@ class Session : public QObject {
     Store* store() { return store_ ? &*store_ : nullptr; }
 
   Q_SIGNALS:
-    void shop_wanted();      ///< the maker wants to set what belongs to the shop
-    void changed();          ///< plan, documents or units are new
+    void shop_wanted();  ///< the maker wants to set what belongs to the shop
+    void changed();      ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();
     void trouble(const QString& sentence);
 
   private:
-    void settle();           ///< after opening: pick a job
+    void settle();  ///< after opening: pick a job
     void replan();
     void forget_preview();
     bool write(const QString& label);
@@ -101,10 +101,10 @@ class Session : public QObject {
     bool unsaved_ = false;
     QString unsaved_label_;
     std::string job_id_, looked_at_;
-    std::optional<Job> shown_;     ///< a drag in progress
+    std::optional<Job> shown_;  ///< a drag in progress
     std::optional<Slab> shown_slab_;
     std::optional<Plan> plan_;
-    Job none_;                     ///< an empty job, so that a slab alone can be planned
+    Job none_;  ///< an empty job, so that a slab alone can be planned
     Slab prepared_for_;
     bool prepared_over_ = false;
     int slab_version_ = 0;

@@ -21,7 +21,8 @@ namespace {
 /// Writes down the page from top to bottom, in millimetres.
 class Page {
   public:
-    Page(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop) : p_(p), size_(size), job_(job), plan_(plan), shop_(shop) {}
+    Page(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop)
+        : p_(p), size_(size), job_(job), plan_(plan), shop_(shop) {}
 
     void draw() {
         p_.setRenderHint(QPainter::Antialiasing);
@@ -41,8 +42,10 @@ class Page {
         cautions();
         p_.setFont(font(7));
         p_.setPen(QColor("#6E675C"));
-        p_.drawText(QRectF(margin, size_.height() - 9, size_.width() - 2 * margin, 5), Qt::AlignLeft,
-                    QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them."));
+        p_.drawText(
+            QRectF(margin, size_.height() - 9, size_.width() - 2 * margin, 5), Qt::AlignLeft,
+            QObject::tr(
+                "Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them."));
     }
 
   private:
@@ -72,8 +75,10 @@ class Page {
         text(size_.width() - margin - 70, 70, QString::fromStdString(shop_.name), 9.5, false, Qt::AlignRight);
         advance(17);
         text(margin, 180,
-             QString::fromStdString(plan_.slab.name + " · " + plan_.slab.species + " · " + (job_.placement.turned_over ? "turned over" : "face A up")) +
-                 QObject::tr(" · wanted %1 × %2 × %3").arg(say(mm(job_.top.length_mm)), say(mm(job_.top.width_mm)), say(fine(job_.top.thickness_mm))));
+             QString::fromStdString(plan_.slab.name + " · " + plan_.slab.species + " · " +
+                                    (job_.placement.turned_over ? "turned over" : "face A up")) +
+                 QObject::tr(" · wanted %1 × %2 × %3")
+                     .arg(say(mm(job_.top.length_mm)), say(mm(job_.top.width_mm)), say(fine(job_.top.thickness_mm))));
         advance(11);
         y_ += 1;
     }
@@ -136,7 +141,8 @@ class Page {
 
     void big_figures() {
         const std::vector<std::pair<QString, QString>> all{
-            {plan_.lay.fits ? QObject::tr("narrowest") : QObject::tr("short by"), plan_.lay.fits ? say(mm(plan_.lay.narrowest_mm)) : say(mm(plan_.lay.short_at.front().mm))},
+            {plan_.lay.fits ? QObject::tr("narrowest") : QObject::tr("short by"),
+             plan_.lay.fits ? say(mm(plan_.lay.narrowest_mm)) : say(mm(plan_.lay.short_at.front().mm))},
             {QObject::tr("finishes at"), say(fine(plan_.flat.thickness_mm))},
             {QObject::tr("rough-cut to"), say(mm(plan_.lay.rough_length_mm))},
             {QObject::tr("leg height"), plan_.under.ready ? say(fine(plan_.under.leg_mm)) : QObject::tr("not known")},
@@ -172,11 +178,13 @@ class Page {
     }
 
     void shims(double x, double w) {
-        heading(x, w, job_.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face"));
+        heading(x, w,
+                job_.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face"));
         row(x, w, {QObject::tr("shim"), QObject::tr("along"), QObject::tr("across"), QObject::tr("height")}, {0.19, 0.27, 0.27, 0.27}, 8);
         for (std::size_t i = 0; i < plan_.flat.shims.size() && i < 8; ++i) {
             const Shim& s = plan_.flat.shims[i];
-            row(x, w, {QString::number(i + 1), say(along(s.at.x_mm)), say(mm(s.at.y_mm)), say(fine(s.height_mm))}, {0.19, 0.27, 0.27, 0.27}, 10);
+            row(x, w, {QString::number(i + 1), say(along(s.at.x_mm)), say(mm(s.at.y_mm)), say(fine(s.height_mm))}, {0.19, 0.27, 0.27, 0.27},
+                10);
         }
         y_ += 2;
     }
@@ -184,18 +192,31 @@ class Page {
     void lanes(double x, double w) {
         heading(x, w, QObject::tr("Lanes and layers"));
         for (const FacePlan& f : plan_.flat.faces) {
-            text(x, w, (f.face == Face::a ? QObject::tr("Show face: ") : QObject::tr("Underside: ")) +
-                           QObject::tr("%1 layers of %2, %3 lanes%4").arg(f.layers).arg(say(fine(shop_.sled.depth_mm))).arg(f.lanes).arg(f.last_layers ? QObject::tr(", %1 after the rest").arg(f.last_layers) : QString()), 10);
+            text(x, w,
+                 (f.face == Face::a ? QObject::tr("Show face: ") : QObject::tr("Underside: ")) +
+                     QObject::tr("%1 layers of %2, %3 lanes%4")
+                         .arg(f.layers)
+                         .arg(say(fine(shop_.sled.depth_mm)))
+                         .arg(f.lanes)
+                         .arg(f.last_layers ? QObject::tr(", %1 after the rest").arg(f.last_layers) : QString()),
+                 10);
             advance(10);
-            text(x, w, QObject::tr("   %1 passes, %2 skipped, %3, %4 off at most").arg(f.passes_cut).arg(f.passes_all - f.passes_cut).arg(say(hours(f.hours)), say(fine(f.most_off_mm))));
+            text(x, w,
+                 QObject::tr("   %1 passes, %2 skipped, %3, %4 off at most")
+                     .arg(f.passes_cut)
+                     .arg(f.passes_all - f.passes_cut)
+                     .arg(say(hours(f.hours)), say(fine(f.most_off_mm))));
             advance();
             if (f.spacer_mm != 0) {
-                text(x, w, f.spacer_mm < 0 ? QObject::tr("   no board at hand brings the bit down far enough")
-                                           : QObject::tr("   last pass on a %1 board").arg(say(fine(f.spacer_mm))));
+                text(x, w,
+                     f.spacer_mm < 0 ? QObject::tr("   no board at hand brings the bit down far enough")
+                                     : QObject::tr("   last pass on a %1 board").arg(say(fine(f.spacer_mm))));
                 advance();
             }
         }
-        text(x, w, QObject::tr("Rough both, rest %1, then the last %2 of each").arg(say(hours(job_.flat.rest_h)), say(fine(job_.flat.allowance_mm))));
+        text(x, w,
+             QObject::tr("Rough both, rest %1, then the last %2 of each")
+                 .arg(say(hours(job_.flat.rest_h)), say(fine(job_.flat.allowance_mm))));
         advance(11);
     }
 
@@ -206,14 +227,19 @@ class Page {
             if (v.gone || v.left_open || v.lifts.empty()) continue;
             any = true;
             const auto it = std::find_if(shop_.resins.begin(), shop_.resins.end(), [&](const Resin& r) { return r.key == v.resin; });
-            text(x, w, QObject::tr("%1 at %2: %3").arg(QString::fromLatin1(name_of(plan_.slab.flaws[v.flaw].kind)), say(along(v.at.x)),
-                                                      it == shop_.resins.end() ? QString() : QString::fromStdString(it->label)), 9.5, true);
+            text(x, w,
+                 QObject::tr("%1 at %2: %3")
+                     .arg(QString::fromLatin1(name_of(plan_.slab.flaws[v.flaw].kind)), say(along(v.at.x)),
+                          it == shop_.resins.end() ? QString() : QString::fromStdString(it->label)),
+                 9.5, true);
             advance();
-            row(x, w, {QObject::tr("lift"), QObject::tr("A"), QObject::tr("B"), QObject::tr("A, weight"), QObject::tr("B, weight")}, {0.16, 0.21, 0.21, 0.21, 0.21}, 8);
+            row(x, w, {QObject::tr("lift"), QObject::tr("A"), QObject::tr("B"), QObject::tr("A, weight"), QObject::tr("B, weight")},
+                {0.16, 0.21, 0.21, 0.21, 0.21}, 8);
             // Alike lifts are one line: the page has one side.
             for (std::size_t i = 0; i < v.lifts.size() && i < 4; ++i) {
                 const Lift& l = v.lifts[i];
-                row(x, w, {QString::number(i + 1), say(litres(l.a_l)), say(litres(l.b_l)), say(kg(l.a_kg)), say(kg(l.b_kg))}, {0.16, 0.21, 0.21, 0.21, 0.21}, 9.5);
+                row(x, w, {QString::number(i + 1), say(litres(l.a_l)), say(litres(l.b_l)), say(kg(l.a_kg)), say(kg(l.b_kg))},
+                    {0.16, 0.21, 0.21, 0.21, 0.21}, 9.5);
             }
             if (v.lifts.size() > 4) {
                 text(x, w, QObject::tr("and %1 more: see Fill").arg(v.lifts.size() - 4), 8.5);
@@ -233,14 +259,20 @@ class Page {
             advance();
             return;
         }
-        text(x, w, QObject::tr("at %1 on the day; room %2 to %3").arg(say(percent(plan_.under.day_pct)), say(percent(plan_.under.low_pct)), say(percent(plan_.under.high_pct))), 8.5);
+        text(x, w,
+             QObject::tr("at %1 on the day; room %2 to %3")
+                 .arg(say(percent(plan_.under.day_pct)), say(percent(plan_.under.low_pct)), say(percent(plan_.under.high_pct))),
+             8.5);
         advance(8.5);
-        row(x, w, {QObject::tr("hole"), QObject::tr("from line"), QObject::tr("slot"), QObject::tr("bolt, inner end")}, {0.28, 0.24, 0.2, 0.28}, 8);
+        row(x, w, {QObject::tr("hole"), QObject::tr("from line"), QObject::tr("slot"), QObject::tr("bolt, inner end")},
+            {0.28, 0.24, 0.2, 0.28}, 8);
         std::size_t shown = 0;
         for (const Slot& s : plan_.under.slots) {
             if (++shown > 14) break;
-            row(x, w, {QString::fromStdString(s.part), say(mm(s.from_fixed_mm)), s.round ? QObject::tr("round") : say(fine(s.length_mm)),
-                       s.round ? QObject::tr("tight") : say(fine(s.bolt_from_inner_mm))}, {0.28, 0.24, 0.2, 0.28}, 9);
+            row(x, w,
+                {QString::fromStdString(s.part), say(mm(s.from_fixed_mm)), s.round ? QObject::tr("round") : say(fine(s.length_mm)),
+                 s.round ? QObject::tr("tight") : say(fine(s.bolt_from_inner_mm))},
+                {0.28, 0.24, 0.2, 0.28}, 9);
         }
         for (const Pocket& k : plan_.under.pockets) {
             text(x, w, QObject::tr("channel %1: pocket %2 long").arg(k.channel + 1).arg(say(mm(k.length_mm))), 9);
@@ -282,7 +314,8 @@ class Page {
 void draw_sheet(QPainter& p, QSizeF page, const Job& job, const Plan& plan, const Shop& shop) {
     if (!plan.lay.ready || !plan.flat.ready) {
         p.setFont(theme::text(4));
-        p.drawText(QRectF(12, 12, page.width() - 24, 40), Qt::TextWordWrap, QObject::tr("The slab is not measured far enough for a sheet."));
+        p.drawText(QRectF(12, 12, page.width() - 24, 40), Qt::TextWordWrap,
+                   QObject::tr("The slab is not measured far enough for a sheet."));
         return;
     }
     Page(p, page, job, plan, shop).draw();

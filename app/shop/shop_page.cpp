@@ -18,9 +18,12 @@ std::variant<std::vector<double>, QString> read_boards(const QString& text, cons
     for (const QString& part : text.split(QRegularExpression("[,;]"), Qt::SkipEmptyParts)) {
         if (part.trimmed().isEmpty()) continue;
         const auto read = parse(part.toStdString(), Kind::fine, units);
-        if (const auto* e = std::get_if<ParseError>(&read)) return QObject::tr("‘%1’: %2").arg(part.trimmed(), QString::fromStdString(e->sentence()));
+        if (const auto* e = std::get_if<ParseError>(&read))
+            return QObject::tr("‘%1’: %2").arg(part.trimmed(), QString::fromStdString(e->sentence()));
         const double v = std::get<double>(read);
-        if (v <= 0 || v > 300) return QObject::tr("‘%1’: a board from 0 to %2 is taken here.").arg(part.trimmed(), QString::fromStdString(format(fine(300), units)));
+        if (v <= 0 || v > 300)
+            return QObject::tr("‘%1’: a board from 0 to %2 is taken here.")
+                .arg(part.trimmed(), QString::fromStdString(format(fine(300), units)));
         out.push_back(v);
     }
     std::sort(out.begin(), out.end());
@@ -29,20 +32,27 @@ std::variant<std::vector<double>, QString> read_boards(const QString& text, cons
 
 namespace {
 
-Field resin_field(const std::string& key, const QString& name, const QString& label, Kind kind, double low, double high, double Resin::* member) {
-    const auto find = [key](const Shop& s) { return std::find_if(s.resins.begin(), s.resins.end(), [&](const Resin& r) { return r.key == key; }); };
-    return {QString::fromStdString(key) + "_" + name, label, kind,
+Field resin_field(const std::string& key, const QString& name, const QString& label, Kind kind, double low, double high,
+                  double Resin::*member) {
+    const auto find = [key](const Shop& s) {
+        return std::find_if(s.resins.begin(), s.resins.end(), [&](const Resin& r) { return r.key == key; });
+    };
+    return {QString::fromStdString(key) + "_" + name,
+            label,
+            kind,
             [=](const Session& s) -> std::optional<double> {
                 const auto it = find(s.shop());
                 return it == s.shop().resins.end() ? std::nullopt : std::optional<double>((*it).*member);
             },
             [=](Session& s, std::optional<double> v) {
-                if (v) s.edit(label, [&](Documents& d) {
-                    for (Resin& r : d.shop.resins)
-                        if (r.key == key) r.*member = *v;
-                });
+                if (v)
+                    s.edit(label, [&](Documents& d) {
+                        for (Resin& r : d.shop.resins)
+                            if (r.key == key) r.*member = *v;
+                    });
             },
-            low, high};
+            low,
+            high};
 }
 
 std::vector<Field> resin_fields(const std::string& key) {
@@ -62,15 +72,18 @@ TextField resin_name(const std::string& key) {
                 return QString();
             },
             [key](Session& s, const QString& v) {
-                if (!v.trimmed().isEmpty()) s.edit(QObject::tr("Name a resin"), [&](Documents& d) {
-                    for (Resin& r : d.shop.resins)
-                        if (r.key == key) r.label = v.trimmed().toStdString();
-                });
+                if (!v.trimmed().isEmpty())
+                    s.edit(QObject::tr("Name a resin"), [&](Documents& d) {
+                        for (Resin& r : d.shop.resins)
+                            if (r.key == key) r.label = v.trimmed().toStdString();
+                    });
             }};
 }
 
 PickField yes_no(const QString& name, const QString& label, const QString& no, const QString& yes, std::function<bool&(Shop&)> member) {
-    return {name, label, {no, yes},
+    return {name,
+            label,
+            {no, yes},
             [member](const Session& s) {
                 Shop copy = s.shop();
                 return member(copy) ? 1 : 0;
@@ -79,11 +92,12 @@ PickField yes_no(const QString& name, const QString& label, const QString& no, c
 }
 
 PickField resin_runs(const std::string& key) {
-    return yes_no(QString::fromStdString(key) + "_thin", QObject::tr("In taped cracks"), QObject::tr("stays"), QObject::tr("runs through gaps"), [key](Shop& s) -> bool& {
-        for (Resin& r : s.resins)
-            if (r.key == key) return r.thin;
-        return s.resins.front().thin;
-    });
+    return yes_no(QString::fromStdString(key) + "_thin", QObject::tr("In taped cracks"), QObject::tr("stays"),
+                  QObject::tr("runs through gaps"), [key](Shop& s) -> bool& {
+                      for (Resin& r : s.resins)
+                          if (r.key == key) return r.thin;
+                      return s.resins.front().thin;
+                  });
 }
 
 QLabel* title(const QString& text, double points) {
@@ -94,8 +108,9 @@ QLabel* title(const QString& text, double points) {
 }
 
 std::vector<TextField> shop_texts() {
-    return {{"shop_name", QObject::tr("The shop is called"), [](const Session& s) { return QString::fromStdString(s.shop().name); },
-             [](Session& s, const QString& v) { s.edit(QObject::tr("Name the shop"), [&](Documents& d) { d.shop.name = v.toStdString(); }); }}};
+    return {
+        {"shop_name", QObject::tr("The shop is called"), [](const Session& s) { return QString::fromStdString(s.shop().name); },
+         [](Session& s, const QString& v) { s.edit(QObject::tr("Name the shop"), [&](Documents& d) { d.shop.name = v.toStdString(); }); }}};
 }
 
 std::vector<TextField> sled_texts() {
@@ -116,21 +131,30 @@ std::vector<TextField> sled_texts() {
 }
 
 std::vector<Field> sled_fields() {
-    return {shop_field("sled_cutter", QObject::tr("Cutter"), Kind::fine, 3, 300, [](Shop& s) -> double& { return s.sled.cutter_mm; }),
-            shop_field("sled_depth", QObject::tr("Depth a layer"), Kind::fine, 0.2, 25, [](Shop& s) -> double& { return s.sled.depth_mm; }),
-            shop_field("sled_overlap", QObject::tr("Lanes overlap, share"), Kind::number, 0, 0.95, [](Shop& s) -> double& { return s.sled.overlap; }),
-            shop_field("sled_feed", QObject::tr("Feed, mm a second"), Kind::number, 1, 1000, [](Shop& s) -> double& { return s.sled.feed_mm_s; }),
-            shop_field("sled_turn", QObject::tr("To the next lane, seconds"), Kind::number, 0, 600, [](Shop& s) -> double& { return s.sled.turn_s; }),
-            shop_field("sled_layer", QObject::tr("To set a layer, seconds"), Kind::number, 0, 3600, [](Shop& s) -> double& { return s.sled.layer_s; }),
-            shop_field("sled_rail", QObject::tr("Rails above the bench"), Kind::fine, 10, 600, [](Shop& s) -> double& { return s.sled.rail_mm; }),
-            shop_field("sled_floor", QObject::tr("Floor of the sled"), Kind::fine, 1, 80, [](Shop& s) -> double& { return s.sled.floor_mm; }),
-            shop_field("sled_stickout", QObject::tr("Bit may stand out"), Kind::fine, 1, 120, [](Shop& s) -> double& { return s.sled.stickout_mm; }),
-            shop_field("sled_tram", QObject::tr("Out of tram by"), Kind::fine, 0, 5, [](Shop& s) -> double& { return s.sled.tram_mm; })};
+    return {
+        shop_field("sled_cutter", QObject::tr("Cutter"), Kind::fine, 3, 300, [](Shop& s) -> double& { return s.sled.cutter_mm; }),
+        shop_field("sled_depth", QObject::tr("Depth a layer"), Kind::fine, 0.2, 25, [](Shop& s) -> double& { return s.sled.depth_mm; }),
+        shop_field("sled_overlap", QObject::tr("Lanes overlap, share"), Kind::number, 0, 0.95,
+                   [](Shop& s) -> double& { return s.sled.overlap; }),
+        shop_field("sled_feed", QObject::tr("Feed, mm a second"), Kind::number, 1, 1000,
+                   [](Shop& s) -> double& { return s.sled.feed_mm_s; }),
+        shop_field("sled_turn", QObject::tr("To the next lane, seconds"), Kind::number, 0, 600,
+                   [](Shop& s) -> double& { return s.sled.turn_s; }),
+        shop_field("sled_layer", QObject::tr("To set a layer, seconds"), Kind::number, 0, 3600,
+                   [](Shop& s) -> double& { return s.sled.layer_s; }),
+        shop_field("sled_rail", QObject::tr("Rails above the bench"), Kind::fine, 10, 600,
+                   [](Shop& s) -> double& { return s.sled.rail_mm; }),
+        shop_field("sled_floor", QObject::tr("Floor of the sled"), Kind::fine, 1, 80, [](Shop& s) -> double& { return s.sled.floor_mm; }),
+        shop_field("sled_stickout", QObject::tr("Bit may stand out"), Kind::fine, 1, 120,
+                   [](Shop& s) -> double& { return s.sled.stickout_mm; }),
+        shop_field("sled_tram", QObject::tr("Out of tram by"), Kind::fine, 0, 5, [](Shop& s) -> double& { return s.sled.tram_mm; })};
 }
 
 std::vector<Field> hours_fields() {
-    return {shop_field("work_from", QObject::tr("Work begins, o'clock"), Kind::number, 0, 23, [](Shop& s) -> double& { return s.workday.from_h; }),
-            shop_field("work_to", QObject::tr("Work ends, o'clock"), Kind::number, 1, 24, [](Shop& s) -> double& { return s.workday.to_h; })};
+    return {
+        shop_field("work_from", QObject::tr("Work begins, o'clock"), Kind::number, 0, 23,
+                   [](Shop& s) -> double& { return s.workday.from_h; }),
+        shop_field("work_to", QObject::tr("Work ends, o'clock"), Kind::number, 1, 24, [](Shop& s) -> double& { return s.workday.to_h; })};
 }
 
 }  // namespace
@@ -234,7 +258,9 @@ void ShopPage::rebuild() {
     right->addStretch(1);
     columns->addLayout(right, 3);
     all->addLayout(columns);
-    auto* word = new QLabel(tr("Resin: gloves and moving air; keep a hot mix away from anything that burns, never in a closed bin. What the label says stands above these figures."));
+    auto* word =
+        new QLabel(tr("Resin: gloves and moving air; keep a hot mix away from anything that burns, never in a closed bin. What the label "
+                      "says stands above these figures."));
     word->setWordWrap(true);
     word->setFont(theme::text(9.5));
     all->addWidget(word);

@@ -10,8 +10,8 @@
 
 namespace yb {
 
-FieldForm::FieldForm(Session& session, const std::vector<TextField>& texts, const std::vector<PickField>& picks, const std::vector<Field>& fields,
-                     QWidget* parent)
+FieldForm::FieldForm(Session& session, const std::vector<TextField>& texts, const std::vector<PickField>& picks,
+                     const std::vector<Field>& fields, QWidget* parent)
     : QWidget(parent) {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);

@@ -55,8 +55,9 @@ void MeasureField::commit() {
         if (const auto* e = std::get_if<ParseError>(&read)) return wrong(QString::fromStdString(e->sentence()));
         value = std::get<double>(read);
         if (*value < low_ || *value > high_)
-            return wrong(tr("From %1 to %2 is taken here.")
-                             .arg(QString::fromStdString(format({low_, kind_}, units_)), QString::fromStdString(format({high_, kind_}, units_))));
+            return wrong(
+                tr("From %1 to %2 is taken here.")
+                    .arg(QString::fromStdString(format({low_, kind_}, units_)), QString::fromStdString(format({high_, kind_}, units_))));
     }
     bad_ = false;
     line_->setProperty("wrong", false);

@@ -249,9 +249,9 @@ void Slip::fill_answers() {
         auto* value = w->findChild<QLabel*>("answer_" + key);
         const double size = theme::figures(number.size() > 13 ? 15 : 20).pointSizeF();
         set(value, QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
-                                      "<span style=\"font-family:'Roboto Slab'; font-size:%6pt; color:%4\"> %5</span>")
-                           .arg(size)
-                           .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
+                                  "<span style=\"font-family:'Roboto Slab'; font-size:%6pt; color:%4\"> %5</span>")
+                       .arg(size)
+                       .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
                        .arg(theme::figures(12).pointSizeF()));
         value->setAccessibleName(QString::fromStdString(f.label) + ": " + number + " " + unit);
         auto* note = w->findChild<QLabel*>("note_" + key);
@@ -262,8 +262,10 @@ void Slip::fill_answers() {
 }
 
 QString Slip::keys_text() {
-    return tr("1–5 steps · P sheets · T tape table\n, . gauge, Shift fine\n[ ] pick a thing on the bench, arrows move it, Ctrl+arrows turn it\n"
-              "G type a dimension · W workings\nU turn over · E end for end\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · Ctrl+U units · F1 this help");
+    return tr(
+        "1–5 steps · P sheets · T tape table\n, . gauge, Shift fine\n[ ] pick a thing on the bench, arrows move it, Ctrl+arrows turn it\n"
+        "G type a dimension · W workings\nU turn over · E end for end\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · Ctrl+U units · F1 "
+        "this help");
 }
 
 void Slip::toggle_help() {
@@ -295,7 +297,8 @@ void Slip::fill_cautions() {
             caution_boxes_.push_back(box);
         }
     }
-    for (std::size_t i = 0; i < list.size(); ++i) caution_boxes_[i]->say(QString::fromStdString(yb::render(list[i].says, session_.units())));
+    for (std::size_t i = 0; i < list.size(); ++i)
+        caution_boxes_[i]->say(QString::fromStdString(yb::render(list[i].says, session_.units())));
     shown_cautions_ = std::move(list);
 }
 

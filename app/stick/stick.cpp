@@ -164,7 +164,8 @@ void Stick::paintEvent(QPaintEvent*) {
     p.drawText(QPointF(width() - theme::grown(148), theme::grown(26)), tr("ready for the finish"));
     p.setFont(theme::figures(14));
     p.setPen(c.ink);
-    p.drawText(QPointF(width() - theme::grown(148), theme::grown(52)), QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(plan->days.ready), Qt::ISODate), "d MMM yyyy"));
+    p.drawText(QPointF(width() - theme::grown(148), theme::grown(52)),
+               QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(plan->days.ready), Qt::ISODate), "d MMM yyyy"));
     double hands = 0;
     for (const Operation& o : plan->days.operations) hands += o.hands_on_h;
     p.setFont(theme::text(9));

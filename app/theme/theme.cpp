@@ -89,8 +89,7 @@ void apply(QApplication& app) {
     p.setColor(QPalette::Highlight, c.brass);
     p.setColor(QPalette::HighlightedText, QColor(Qt::white));
     p.setColor(QPalette::Link, c.chalk);
-    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
-        p.setColor(QPalette::Disabled, role, c.faint);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(QPalette::Disabled, role, c.faint);
     app.setPalette(p);
     const QString css = QStringLiteral(R"(
         QMenuBar { background: %1; border-bottom: 1px solid %6; }
@@ -130,7 +129,8 @@ void apply(QApplication& app) {
         QTableView::item:focus { border: 2px solid %4; }
         QHeaderView::section { background: %1; border: none; border-bottom: 1px solid %6; border-right: 1px solid %6; padding: 3px 5px; color: %10; }
     )")
-                            .arg(c.paper.name(), c.bench.name(), c.ink.name(), c.brass.name(), c.chalk.name(), c.rule.name(), c.slip.name(), c.faint.name(), c.madder.name())
+                            .arg(c.paper.name(), c.bench.name(), c.ink.name(), c.brass.name(), c.chalk.name(), c.rule.name(), c.slip.name(),
+                                 c.faint.name(), c.madder.name())
                             .arg(c.pencil.name());
     app.setStyleSheet(css);
 }

@@ -7,7 +7,9 @@ namespace yb {
 QString UnderView::strip_title(const Session& s) const {
     const UnderPlan& u = s.plan()->under;
     return QObject::tr("how far each edge moves, driest to dampest · fixed line in brass") +
-           (u.ready ? QObject::tr(" · %1 today, %2 to %3 in the room").arg(in_units(percent(u.day_pct), s), in_units(percent(u.low_pct), s), in_units(percent(u.high_pct), s)) : QString());
+           (u.ready ? QObject::tr(" · %1 today, %2 to %3 in the room")
+                          .arg(in_units(percent(u.day_pct), s), in_units(percent(u.low_pct), s), in_units(percent(u.high_pct), s))
+                    : QString());
 }
 
 namespace {
@@ -83,7 +85,8 @@ void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) c
         QPen(c.madder, 1.5), wash);
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
-    p.drawText(QPointF(map.px(b.low.x) + 6, map.strip.bottom() - 6), in_units(fine(plan.under.travel_mm), s) + QObject::tr(" at the widest"));
+    p.drawText(QPointF(map.px(b.low.x) + 6, map.strip.bottom() - 6),
+               in_units(fine(plan.under.travel_mm), s) + QObject::tr(" at the widest"));
 }
 
 void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -102,7 +105,8 @@ void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) con
         p.drawRect(QRectF(map.end_px(y1, base + high), map.end_px(y0, base + low)));
     };
     for (const LegPlate& pl : u.plates)
-        if (std::abs(gauge_u - pl.u_mm) < pl.along_mm / 2) steel(pl.v_mm, pl.across_mm, u.plate_let_in ? 0 : -u.plate_mm, u.plate_let_in ? u.plate_mm : 0);
+        if (std::abs(gauge_u - pl.u_mm) < pl.along_mm / 2)
+            steel(pl.v_mm, pl.across_mm, u.plate_let_in ? 0 : -u.plate_mm, u.plate_let_in ? u.plate_mm : 0);
     for (const Channel& ch : u.channels)
         if (std::abs(gauge_u - ch.u_mm) < ch.width_mm / 2) steel(ch.v_mm, ch.length_mm, 0, ch.depth_mm);
 }
@@ -142,7 +146,9 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
     const auto from_end = [&](const QString& name, const QString& label, auto list, std::size_t i, double off) {
         const double u = (job.under.*list)[i].u_mm;
         const double end = u < 0 ? -half : half;
-        Field field{name, label, Kind::length,
+        Field field{name,
+                    label,
+                    Kind::length,
                     [list, i, half, u](const Session& now) -> std::optional<double> {
                         if (!now.job() || i >= (now.job()->under.*list).size()) return {};
                         return half + (u < 0 ? 1 : -1) * (now.job()->under.*list)[i].u_mm;
@@ -150,7 +156,8 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
                     [list, i, half, u, label](Session& now, std::optional<double> v) {
                         if (v) now.edit_job(label, [&](Job& j) { (j.under.*list)[i].u_mm = (u < 0 ? 1 : -1) * (*v - half); });
                     },
-                    0, job.top.length_mm};
+                    0,
+                    job.top.length_mm};
         const QPointF a = map.px(f.to_slab({std::min(u, end), edge}));
         const QPointF b = map.px(f.to_slab({std::max(u, end), edge}));
         out.push_back({a, b, off, field});
@@ -158,40 +165,50 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
     for (std::size_t i = 0; i < job.under.plates.size(); ++i)
         from_end(QString("plate_%1_from_end").arg(i + 1), QObject::tr("Plate %1 from the end").arg(i + 1), &UnderChoices::plates, i, -16);
     for (std::size_t i = 0; i < job.under.channels.size(); ++i)
-        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), &UnderChoices::channels, i, -38);
+        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), &UnderChoices::channels, i,
+                 -38);
     return out;
 }
 
 namespace {
 /// A size that all plates, or all channels, share.
 template <class Part>
-Field part_field(const QString& name, const QString& label, Kind kind, double low, double high, std::vector<Part> UnderChoices::* list, double Part::* size) {
-    return {name, label, kind,
+Field part_field(const QString& name, const QString& label, Kind kind, double low, double high, std::vector<Part> UnderChoices::*list,
+                 double Part::*size) {
+    return {name,
+            label,
+            kind,
             [=](const Session& s) -> std::optional<double> {
                 if (!s.job() || (s.job()->under.*list).empty()) return {};
                 return (s.job()->under.*list).front().*size;
             },
             [=](Session& s, std::optional<double> v) {
-                if (v) s.edit_job(label, [&](Job& j) {
-                    for (Part& p : j.under.*list) p.*size = *v;
-                });
+                if (v)
+                    s.edit_job(label, [&](Job& j) {
+                        for (Part& p : j.under.*list) p.*size = *v;
+                    });
             },
-            low, high};
+            low,
+            high};
 }
 /// A number of bolts that all plates, or all channels, share.
 template <class Part>
-Field bolts_field(const QString& name, const QString& label, std::vector<Part> UnderChoices::* list, int Part::* number) {
-    return {name, label, Kind::count,
+Field bolts_field(const QString& name, const QString& label, std::vector<Part> UnderChoices::*list, int Part::*number) {
+    return {name,
+            label,
+            Kind::count,
             [=](const Session& s) -> std::optional<double> {
                 if (!s.job() || (s.job()->under.*list).empty()) return {};
                 return (s.job()->under.*list).front().*number;
             },
             [=](Session& s, std::optional<double> v) {
-                if (v) s.edit_job(label, [&](Job& j) {
-                    for (Part& p : j.under.*list) p.*number = static_cast<int>(std::lround(*v));
-                });
+                if (v)
+                    s.edit_job(label, [&](Job& j) {
+                        for (Part& p : j.under.*list) p.*number = static_cast<int>(std::lround(*v));
+                    });
             },
-            1, 12};
+            1,
+            12};
 }
 }  // namespace
 
@@ -199,7 +216,10 @@ std::vector<Field> UnderView::fields() const {
     std::vector<Field> out{
         {"under_day", QObject::tr("Moisture on the day"), Kind::percent,
          [](const Session& s) -> std::optional<double> { return s.job() ? s.job()->under.day_moisture_pct : std::nullopt; },
-         [](Session& s, std::optional<double> v) { s.edit_job(QObject::tr("Moisture on the day"), [&](Job& j) { j.under.day_moisture_pct = v; }); }, 0, 30, true},
+         [](Session& s, std::optional<double> v) {
+             s.edit_job(QObject::tr("Moisture on the day"), [&](Job& j) { j.under.day_moisture_pct = v; });
+         },
+         0, 30, true},
         job_field("under_bolt", QObject::tr("Bolt"), Kind::fine, 2, 40, [](Job& j) -> double& { return j.under.bolt_mm; }),
         job_field("under_play", QObject::tr("Play in the slot"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.under.play_mm; }),
         job_field("under_insert", QObject::tr("Insert goes in"), Kind::fine, 1, 200, [](Job& j) -> double& { return j.under.insert_mm; }),
@@ -213,7 +233,8 @@ std::vector<Field> UnderView::fields() const {
         part_field("channel_width", QObject::tr("Channels, wide"), Kind::fine, 5, 200, &UnderChoices::channels, &Channel::width_mm),
         part_field("channel_depth", QObject::tr("Channels, deep"), Kind::fine, 2, 100, &UnderChoices::channels, &Channel::depth_mm),
         bolts_field("channel_bolts", QObject::tr("Bolts a channel"), &UnderChoices::channels, &Channel::bolts),
-        job_field("under_edge", QObject::tr("Last bolt from its end"), Kind::fine, 5, 300, [](Job& j) -> double& { return j.under.edge_mm; }),
+        job_field("under_edge", QObject::tr("Last bolt from its end"), Kind::fine, 5, 300,
+                  [](Job& j) -> double& { return j.under.edge_mm; }),
         {"under_helpers", QObject::tr("People to lift"), Kind::count,
          [](const Session& s) -> std::optional<double> { return s.job() ? std::optional<double>(s.job()->under.helpers) : std::nullopt; },
          [](Session& s, std::optional<double> v) {
@@ -241,9 +262,13 @@ std::vector<PickField> UnderView::picks() const {
         return -1;
     };
     return {{"room", QObject::tr("Room"), names, [index](const Session& s) { return s.job() ? index(s.job()->room) : -1; },
-             [](Session& s, int i) { s.edit_job(QObject::tr("Room"), [&](Job& j) { j.room = generic_climates().at(static_cast<std::size_t>(i)); }); }},
+             [](Session& s, int i) {
+                 s.edit_job(QObject::tr("Room"), [&](Job& j) { j.room = generic_climates().at(static_cast<std::size_t>(i)); });
+             }},
             {"shop_air", QObject::tr("Shop"), names, [index](const Session& s) { return index(s.shop().air); },
-             [](Session& s, int i) { s.edit(QObject::tr("Shop air"), [&](Documents& d) { d.shop.air = generic_climates().at(static_cast<std::size_t>(i)); }); }}};
+             [](Session& s, int i) {
+                 s.edit(QObject::tr("Shop air"), [&](Documents& d) { d.shop.air = generic_climates().at(static_cast<std::size_t>(i)); });
+             }}};
 }
 
 std::vector<Action> UnderView::actions(Session& session) {
@@ -257,13 +282,19 @@ std::vector<Action> UnderView::actions(Session& session) {
                      j.under.channels = fresh.channels;
                  });
              }},
-            {"add_channel", QObject::tr("Add a channel at the gauge"), {},
+            {"add_channel",
+             QObject::tr("Add a channel at the gauge"),
+             {},
              [s, at_gauge] {
                  if (!s->job() || !s->plan()) return;
                  const double u = at_gauge();
-                 s->edit_job(QObject::tr("Add a channel"), [&](Job& j) { j.under.channels.push_back({u, 0, std::floor(j.top.width_mm * 0.07) * 10, 40, 12, 3, 3}); });
+                 s->edit_job(QObject::tr("Add a channel"), [&](Job& j) {
+                     j.under.channels.push_back({u, 0, std::floor(j.top.width_mm * 0.07) * 10, 40, 12, 3, 3});
+                 });
              }},
-            {"drop_channel", QObject::tr("Take the last channel away"), {},
+            {"drop_channel",
+             QObject::tr("Take the last channel away"),
+             {},
              [s] {
                  s->edit_job(QObject::tr("Take a channel away"), [](Job& j) {
                      if (!j.under.channels.empty()) j.under.channels.pop_back();
@@ -273,8 +304,9 @@ std::vector<Action> UnderView::actions(Session& session) {
 }
 
 QString UnderView::help() const {
-    return QObject::tr("Drag plates and channels where they lie. White slots grow with the distance from the brass line; the "
-                       "brass hole is round and done up tight. Choose the room and type its months over if you know them.");
+    return QObject::tr(
+        "Drag plates and channels where they lie. White slots grow with the distance from the brass line; the "
+        "brass hole is round and done up tight. Choose the room and type its months over if you know them.");
 }
 
 }  // namespace yb

@@ -23,19 +23,19 @@ struct Operation {
     std::string key, label;
     Step step = Step::rack;
     double hands_on_h = 0, waiting_h = 0;
-    double start_h = 0;   ///< from midnight of the first day
+    double start_h = 0;  ///< from midnight of the first day
     double hands_end_h = 0;
-    double end_h = 0;     ///< waiting over
+    double end_h = 0;                 ///< waiting over
     Severity worst = Severity::note;  ///< of its step's cautions
-    bool knot = false;    ///< its step has a caution of watch or stop
-    bool unmet = false;   ///< something it needs is missing
+    bool knot = false;                ///< its step has a caution of watch or stop
+    bool unmet = false;               ///< something it needs is missing
 };
 
 struct DaysPlan {
-    std::string start;    ///< ISO date
+    std::string start;  ///< ISO date
     std::vector<Operation> operations;
     double end_h = 0;
-    std::string ready;    ///< ISO date the last operation ends
+    std::string ready;  ///< ISO date the last operation ends
 };
 
 /// Moves a time (h from midnight of `start`) to the next working hour.

@@ -27,8 +27,7 @@ const char* name_of(Severity severity) {
 }
 
 void sort_by_severity(std::vector<Caution>& cautions) {
-    std::stable_sort(cautions.begin(), cautions.end(),
-                     [](const Caution& a, const Caution& b) { return a.severity > b.severity; });
+    std::stable_sort(cautions.begin(), cautions.end(), [](const Caution& a, const Caution& b) { return a.severity > b.severity; });
 }
 
 const Figure& figure(const std::vector<Figure>& figures, const std::string& key) {
@@ -38,8 +37,7 @@ const Figure& figure(const std::vector<Figure>& figures, const std::string& key)
 }
 
 const Caution* find_caution(const std::vector<Caution>& cautions, const std::string& key) {
-    const auto it =
-        std::find_if(cautions.begin(), cautions.end(), [&](const Caution& c) { return c.key == key; });
+    const auto it = std::find_if(cautions.begin(), cautions.end(), [&](const Caution& c) { return c.key == key; });
     return it == cautions.end() ? nullptr : &*it;
 }
 

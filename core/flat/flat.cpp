@@ -146,9 +146,8 @@ class Planner {
         best_ = best_tilt(top_, bottom_);
         lies_ = at_tilt(top_, bottom_, 0, 0);
         spare_ = least_off_top(top_, bottom_, std::min(in_.top.thickness_mm, best_.thickness_mm));
-        p_.whole_mm = best_tilt(deciding_points(in_.shape.top, in_.shape.ring_a),
-                                deciding_points(in_.shape.bottom, in_.shape.ring_b))
-                          .thickness_mm;
+        p_.whole_mm =
+            best_tilt(deciding_points(in_.shape.top, in_.shape.ring_a), deciding_points(in_.shape.bottom, in_.shape.ring_b)).thickness_mm;
         p_.thickest_mm = best_.thickness_mm;
         p_.as_it_lies_mm = lies_.thickness_mm;
         switch (in_.choices.aim) {
@@ -233,8 +232,7 @@ class Planner {
     }
 
     void shims() {
-        const auto supports =
-            in_.choices.supports.empty() ? default_supports(in_.lay.rough) : in_.choices.supports;
+        const auto supports = in_.choices.supports.empty() ? default_supports(in_.lay.rough) : in_.choices.supports;
         const bool show = first_is_show();
         const Surface& down = show ? in_.shape.bottom : in_.shape.top;
         const Extent e = extent(down);
@@ -247,10 +245,12 @@ class Planner {
 
     void figures() {
         const Tilt& t = p_.tilt;
-        const std::string heights =
-            in_.shape.heights_a || in_.shape.heights_b ? "straightedge and caliper" : "caliper only: a guess";
+        const std::string heights = in_.shape.heights_a || in_.shape.heights_b ? "straightedge and caliper" : "caliper only: a guess";
         const std::string method = "linear program, exact on the readings (docs/methods.md, Flattening)";
-        p_.figures.push_back({"flat.thickness", "Finishes at", fine(p_.thickness_mm), {},
+        p_.figures.push_back({"flat.thickness",
+                              "Finishes at",
+                              fine(p_.thickness_mm),
+                              {},
                               say("{} is the most this top can have", fine(p_.thickest_mm)),
                               {"t(a,b) = min(z_top − ax − by) − max(z_bottom − ax − by), over √(1 + a² + b²)",
                                {{"tilt along", number(t.a * 1000), "mm per m, solved"},
@@ -258,22 +258,30 @@ class Planner {
                                 {"readings inside the top", count(static_cast<double>(top_.size() + bottom_.size())), heights},
                                 {"wanted", fine(in_.top.thickness_mm), "wanted top"}},
                                method}});
-        p_.figures.push_back({"flat.whole", "Whole slab would finish at", fine(p_.whole_mm), {},
+        p_.figures.push_back({"flat.whole",
+                              "Whole slab would finish at",
+                              fine(p_.whole_mm),
+                              {},
                               say("cutting to length first keeps {} more", fine(p_.thickest_mm - p_.whole_mm)),
                               {"the same over the whole uncut slab",
                                {{"inside the top", fine(p_.thickest_mm), "solved"}, {"whole", fine(p_.whole_mm), "solved"}},
                                method}});
         const FacePlan& top = p_.face(Face::a);
         const FacePlan& low = p_.face(Face::b);
-        p_.figures.push_back({"flat.off", "Comes off: show face, underside", fine(top.most_off_mm), fine(low.most_off_mm),
+        p_.figures.push_back({"flat.off",
+                              "Comes off: show face, underside",
+                              fine(top.most_off_mm),
+                              fine(low.most_off_mm),
                               say("at the worst places; {} and {} on average", fine(top.mean_off_mm), fine(low.mean_off_mm)),
                               {"height − finished plane, inside the top",
-                               {{"show face, most", fine(top.most_off_mm), heights},
-                                {"underside, most", fine(low.most_off_mm), heights}},
+                               {{"show face, most", fine(top.most_off_mm), heights}, {"underside, most", fine(low.most_off_mm), heights}},
                                ""}});
         double tallest = 0;
         for (const Shim& s : p_.shims) tallest = std::max(tallest, s.height_mm);
-        p_.figures.push_back({"flat.gain", "Shims gain", fine(best_.thickness_mm - lies_.thickness_mm), {},
+        p_.figures.push_back({"flat.gain",
+                              "Shims gain",
+                              fine(best_.thickness_mm - lies_.thickness_mm),
+                              {},
                               say("tallest shim {}", fine(tallest)),
                               {"best tilt − no tilt, inside the top",
                                {{"best tilt", fine(best_.thickness_mm), "solved"}, {"as it lies", fine(lies_.thickness_mm), "readings"}},
@@ -281,18 +289,26 @@ class Planner {
         const int cut = top.passes_cut + low.passes_cut;
         const int all = top.passes_all + low.passes_all;
         const Sled& s = in_.sled;
-        p_.figures.push_back({"flat.passes", "Lane passes, both faces", count(cut), {},
-                              say("{} layers and {} layers; {} passes through air skipped",
-                                  count(p_.faces[0].layers), count(p_.faces[1].layers), count(all - cut)),
-                              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
-                               {{"lanes a layer", count(top.lanes), "rough-cut length"},
-                                {"cutter", fine(s.cutter_mm), "shop"},
-                                {"overlap", percent(s.overlap * 100), "shop"},
-                                {"depth", fine(s.depth_mm), "shop"},
-                                {"left for after the rest", fine(in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0), "what you set"},
-                                {"all lanes × layers", count(all), ""}},
-                               "lanes with no wood above the layer are skipped"}});
-        p_.figures.push_back({"flat.hours", "Time at the router", hours(p_.hours), {}, {},
+        p_.figures.push_back(
+            {"flat.passes",
+             "Lane passes, both faces",
+             count(cut),
+             {},
+             say("{} layers and {} layers; {} passes through air skipped", count(p_.faces[0].layers), count(p_.faces[1].layers),
+                 count(all - cut)),
+             {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
+              {{"lanes a layer", count(top.lanes), "rough-cut length"},
+               {"cutter", fine(s.cutter_mm), "shop"},
+               {"overlap", percent(s.overlap * 100), "shop"},
+               {"depth", fine(s.depth_mm), "shop"},
+               {"left for after the rest", fine(in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0), "what you set"},
+               {"all lanes × layers", count(all), ""}},
+              "lanes with no wood above the layer are skipped"}});
+        p_.figures.push_back({"flat.hours",
+                              "Time at the router",
+                              hours(p_.hours),
+                              {},
+                              {},
                               {"length cut / feed + passes × turn + layers × setting",
                                {{"length cut, m", number(std::round((top.cut_mm + low.cut_mm) / 100) / 10), "lanes"},
                                 {"feed, mm/s", number(s.feed_mm_s), "shop"},
@@ -308,8 +324,8 @@ class Planner {
     void cautions() {
         const Vec2 middle = centroid(in_.lay.outline);
         if (p_.thickness_mm <= 0)
-            add("flat.no_wood", Severity::stop,
-                say("No wood is left between the two planes. Choose a smaller top or another slab."), middle);
+            add("flat.no_wood", Severity::stop, say("No wood is left between the two planes. Choose a smaller top or another slab."),
+                middle);
         else if (p_.thickness_mm < in_.top.thickness_mm - 0.05)
             add("flat.thin", Severity::stop,
                 say("It finishes {} thinner than the {} wanted. Take a shorter or narrower top, another tilt, or "
@@ -350,13 +366,15 @@ class Planner {
                     fine(f.highest_mm - in_.sled.rail_mm), mm(std::ceil(f.highest_mm))));
         if (f.spacer_mm < 0) {
             add("flat.stickout", Severity::stop,
-                say("For the last pass of the " + which + " the bit would stand out {}; {} is the limit, and no board at hand lifts the "
-                    "slab enough. Lower the rails by {}.",
+                say("For the last pass of the " + which +
+                        " the bit would stand out {}; {} is the limit, and no board at hand lifts the "
+                        "slab enough. Lower the rails by {}.",
                     fine(f.stickout_mm), fine(in_.sled.stickout_mm), fine(f.stickout_mm - in_.sled.stickout_mm)));
         } else if (f.spacer_mm > 0) {
             const bool clears = f.highest_mm + f.spacer_mm <= in_.sled.rail_mm;
             add("flat.stickout", Severity::watch,
-                say("For the last pass of the " + which + " the bit would stand out {}; {} is the limit. Put a flat {} board under the slab" +
+                say("For the last pass of the " + which +
+                        " the bit would stand out {}; {} is the limit. Put a flat {} board under the slab" +
                         std::string(clears ? "." : " once the high places are down: it does not clear the rails before."),
                     fine(f.stickout_mm), fine(in_.sled.stickout_mm), fine(f.spacer_mm)));
         }
@@ -376,17 +394,15 @@ class Planner {
         // Sorted around their own middle, supports form the polygon the weight has to stand over.
         Vec2 mid;
         for (const Vec2 p : pts) mid = mid + p * (1.0 / static_cast<double>(pts.size()));
-        std::sort(pts.begin(), pts.end(), [&](Vec2 a, Vec2 b) {
-            return std::atan2(a.y - mid.y, a.x - mid.x) < std::atan2(b.y - mid.y, b.x - mid.x);
-        });
+        std::sort(pts.begin(), pts.end(),
+                  [&](Vec2 a, Vec2 b) { return std::atan2(a.y - mid.y, a.x - mid.x) < std::atan2(b.y - mid.y, b.x - mid.x); });
         if (!contains(pts, c))
             add("flat.rocks", Severity::watch,
                 say("The slab's balance point at {} lies outside the supports: it tips. Move one out past it.", along(c.x)), c);
         for (const Shim& s : p_.shims)
             if (!contains(in_.lay.rough, {s.at.x_mm, s.at.y_mm}))
                 add("flat.support_off", Severity::watch,
-                    say("A support at {} stands outside the piece. Move it under the wood.", along(s.at.x_mm)),
-                    Vec2{s.at.x_mm, s.at.y_mm});
+                    say("A support at {} stands outside the piece. Move it under the wood.", along(s.at.x_mm)), Vec2{s.at.x_mm, s.at.y_mm});
     }
 
     Vec2 thinnest_place() const {
@@ -417,12 +433,12 @@ class Planner {
               {"as_it_lies", "No shims",
                say("{} thick at most, {} off the show face", fine(lies_.thickness_mm), fine(most_off_show(lies_))),
                c.aim == FlatAim::as_it_lies}}});
-        p_.choices.push_back({"flat.finish",
-                              "How thick",
-                              {{"wanted", "To the wanted thickness",
-                                say("{}", fine(std::min(in_.top.thickness_mm, p_.thickest_mm))), c.finish == FinishTo::wanted},
-                               {"thickest", "As thick as it comes", say("{}, and heavier", fine(p_.thickest_mm)),
-                                c.finish == FinishTo::thickest}}});
+        p_.choices.push_back(
+            {"flat.finish",
+             "How thick",
+             {{"wanted", "To the wanted thickness", say("{}", fine(std::min(in_.top.thickness_mm, p_.thickest_mm))),
+               c.finish == FinishTo::wanted},
+              {"thickest", "As thick as it comes", say("{}, and heavier", fine(p_.thickest_mm)), c.finish == FinishTo::thickest}}});
         p_.choices.push_back({"flat.first",
                               "First face",
                               {{"show", "Show face first", say("shims under the underside"), first_is_show()},
@@ -430,8 +446,7 @@ class Planner {
         p_.choices.push_back({"flat.air",
                               "While it rests",
                               {{"both", "Air on both faces", say("stays as it was cut"), c.both_faces_to_air},
-                               {"down", "One face down", say("saves room; that side stays damp and it cups"),
-                                !c.both_faces_to_air}}});
+                               {"down", "One face down", say("saves room; that side stays damp and it cups"), !c.both_faces_to_air}}});
     }
 
     const FlatInputs& in_;

@@ -32,16 +32,16 @@ struct Support {
 
 /// The maker's sled, cutter and pace. Every number is a starting value to be changed.
 struct Sled {
-    double cutter_mm = 38;          ///< diameter of the surfacing cutter
-    double overlap = 0.5;           ///< of neighbouring lanes, share of the cutter
-    double depth_mm = 3;            ///< per layer
-    double feed_mm_s = 60;          ///< along a lane
-    double turn_s = 3;              ///< from one lane to the next
-    double layer_s = 90;            ///< to set the next depth
-    double floor_mm = 12;           ///< thickness of the sled's floor
-    double rail_mm = 95;            ///< top of the rails above the bench
-    double stickout_mm = 25;        ///< how far the bit may stand out (25 mm on a 12.7 mm shank)
-    double tram_mm = 0;             ///< rise over the cutter's width, when the sled is out of tram
+    double cutter_mm = 38;                                         ///< diameter of the surfacing cutter
+    double overlap = 0.5;                                          ///< of neighbouring lanes, share of the cutter
+    double depth_mm = 3;                                           ///< per layer
+    double feed_mm_s = 60;                                         ///< along a lane
+    double turn_s = 3;                                             ///< from one lane to the next
+    double layer_s = 90;                                           ///< to set the next depth
+    double floor_mm = 12;                                          ///< thickness of the sled's floor
+    double rail_mm = 95;                                           ///< top of the rails above the bench
+    double stickout_mm = 25;                                       ///< how far the bit may stand out (25 mm on a 12.7 mm shank)
+    double tram_mm = 0;                                            ///< rise over the cutter's width, when the sled is out of tram
     std::vector<double> spacers_mm{6, 9, 12, 18, 24, 30, 36, 48};  ///< flat boards at hand
     bool operator==(const Sled&) const = default;
 };
@@ -80,34 +80,34 @@ struct LanePass {
 
 /// The work of one face.
 struct FacePlan {
-    Face face = Face::a;           ///< of the slab as laid
-    int layers = 0;                ///< roughing and last together
-    int last_layers = 0;           ///< of them after the rest, through the allowance
-    int lanes = 0;                 ///< that cover the piece
-    int passes_all = 0;            ///< lanes × layers
-    int passes_cut = 0;            ///< lanes with wood in them
-    double cut_mm = 0;             ///< length cut in all
-    double hours = 0;              ///< all of them
-    double last_hours = 0;         ///< of them after the rest
-    double highest_mm = 0;         ///< highest wood above the bench
-    double plane_mm = 0;           ///< finished plane above the bench (lowest place)
-    double stickout_mm = 0;        ///< needed at the last pass, without a spacer
-    double spacer_mm = 0;          ///< board under the slab; 0 for none
+    Face face = Face::a;                      ///< of the slab as laid
+    int layers = 0;                           ///< roughing and last together
+    int last_layers = 0;                      ///< of them after the rest, through the allowance
+    int lanes = 0;                            ///< that cover the piece
+    int passes_all = 0;                       ///< lanes × layers
+    int passes_cut = 0;                       ///< lanes with wood in them
+    double cut_mm = 0;                        ///< length cut in all
+    double hours = 0;                         ///< all of them
+    double last_hours = 0;                    ///< of them after the rest
+    double highest_mm = 0;                    ///< highest wood above the bench
+    double plane_mm = 0;                      ///< finished plane above the bench (lowest place)
+    double stickout_mm = 0;                   ///< needed at the last pass, without a spacer
+    double spacer_mm = 0;                     ///< board under the slab; 0 for none
     double most_off_mm = 0, mean_off_mm = 0;  ///< inside the top
     std::vector<LanePass> passes;
 };
 
 struct FlatPlan : StepPlan {
-    Tilt tilt;                     ///< planes of the finished top
-    double thickness_mm = 0;       ///< finished
-    double thickest_mm = 0;        ///< that the best tilt leaves inside the top
-    double as_it_lies_mm = 0;      ///< without shims, inside the top
-    double whole_mm = 0;           ///< best of the whole uncut slab
+    Tilt tilt;                 ///< planes of the finished top
+    double thickness_mm = 0;   ///< finished
+    double thickest_mm = 0;    ///< that the best tilt leaves inside the top
+    double as_it_lies_mm = 0;  ///< without shims, inside the top
+    double whole_mm = 0;       ///< best of the whole uncut slab
     std::vector<Shim> shims;
-    std::array<FacePlan, 2> faces; ///< in the order they are cut
-    Surface off_top, off_bottom;   ///< what comes off each face, mm, over the slab
+    std::array<FacePlan, 2> faces;  ///< in the order they are cut
+    Surface off_top, off_bottom;    ///< what comes off each face, mm, over the slab
     double hours = 0;
-    double step_mm = 0;            ///< left by the sled's tram error
+    double step_mm = 0;  ///< left by the sled's tram error
 
     const FacePlan& face(Face f) const { return faces[0].face == f ? faces[0] : faces[1]; }
 };

@@ -16,11 +16,11 @@ namespace yb {
 
 /// A tilt and the two planes z = height + a x + b y that bound the finished top.
 struct Tilt {
-    double a = 0, b = 0;          ///< rise per mm along x and y
-    double top_mm = 0;            ///< height of the upper plane at (0, 0)
-    double bottom_mm = 0;         ///< height of the lower plane at (0, 0)
-    double thickness_mm = 0;      ///< square to the planes; negative when no wood is left
-    int rounds = 0;               ///< how often the readings were gone through
+    double a = 0, b = 0;      ///< rise per mm along x and y
+    double top_mm = 0;        ///< height of the upper plane at (0, 0)
+    double bottom_mm = 0;     ///< height of the lower plane at (0, 0)
+    double thickness_mm = 0;  ///< square to the planes; negative when no wood is left
+    int rounds = 0;           ///< how often the readings were gone through
     double top_at(Vec2 p) const { return top_mm + a * p.x + b * p.y; }
     double bottom_at(Vec2 p) const { return bottom_mm + a * p.x + b * p.y; }
     double slope_factor() const { return std::sqrt(1 + a * a + b * b); }

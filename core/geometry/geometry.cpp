@@ -81,13 +81,11 @@ Vec2 Frame::from_slab(Vec2 xy) const {
 }
 
 Ring largest(const std::vector<Ring>& rings) {
-    const auto it = std::max_element(rings.begin(), rings.end(),
-                                     [](const Ring& a, const Ring& b) { return area(a) < area(b); });
+    const auto it = std::max_element(rings.begin(), rings.end(), [](const Ring& a, const Ring& b) { return area(a) < area(b); });
     return it == rings.end() ? Ring{} : *it;
 }
 
-MonotoneCubic::MonotoneCubic(std::vector<double> x, std::vector<double> y)
-    : x_(std::move(x)), y_(std::move(y)), slope_(x_.size(), 0.0) {
+MonotoneCubic::MonotoneCubic(std::vector<double> x, std::vector<double> y) : x_(std::move(x)), y_(std::move(y)), slope_(x_.size(), 0.0) {
     const std::size_t n = x_.size();
     if (n < 2) return;
     std::vector<double> d(n - 1);

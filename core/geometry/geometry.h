@@ -95,8 +95,7 @@ class Surface {
     Surface mapped(F f) const {
         Surface s = *this;
         for (std::size_t i = 0; i < x_.size(); ++i)
-            for (std::size_t j = 0; j < y_.size(); ++j)
-                s.z_[i * y_.size() + j] = f(x_[i], y_[j], z_[i * y_.size() + j]);
+            for (std::size_t j = 0; j < y_.size(); ++j) s.z_[i * y_.size() + j] = f(x_[i], y_[j], z_[i * y_.size() + j]);
         return s;
     }
 

@@ -41,8 +41,7 @@ Geometry polygon(const Ring& ring) {
     auto* h = context().handle;
     if (ring.size() < 3) return own(GEOSGeom_createEmptyPolygon_r(h), "empty polygon");
     auto* seq = GEOSCoordSeq_create_r(h, static_cast<unsigned>(ring.size() + 1), 2);
-    for (unsigned i = 0; i <= ring.size(); ++i)
-        GEOSCoordSeq_setXY_r(h, seq, i, ring[i % ring.size()].x, ring[i % ring.size()].y);
+    for (unsigned i = 0; i <= ring.size(); ++i) GEOSCoordSeq_setXY_r(h, seq, i, ring[i % ring.size()].x, ring[i % ring.size()].y);
     auto* shell = GEOSGeom_createLinearRing_r(h, seq);
     if (!shell) throw std::runtime_error("ring: " + context().error);
     return own(GEOSGeom_createPolygon_r(h, shell, nullptr, 0), "polygon");

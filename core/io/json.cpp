@@ -100,8 +100,8 @@ class Node {
     void to(HeightGrid& g) const {
         (*this)["x_mm"].to(g.x_mm), (*this)["y_mm"].to(g.y_mm), (*this)["gap_mm"].to(g.gap_mm);
         if (g.gap_mm.size() != g.x_mm.size() * g.y_mm.size())
-            (*this)["gap_mm"].fail(fmt::format("{} gaps are wanted ({} by {}), {} are here", g.x_mm.size() * g.y_mm.size(),
-                                               g.x_mm.size(), g.y_mm.size(), g.gap_mm.size()));
+            (*this)["gap_mm"].fail(fmt::format("{} gaps are wanted ({} by {}), {} are here", g.x_mm.size() * g.y_mm.size(), g.x_mm.size(),
+                                               g.y_mm.size(), g.gap_mm.size()));
     }
     void to(Flaw& f) const;
     void to(Support& s) const { (*this)["x_mm"].to(s.x_mm), (*this)["y_mm"].to(s.y_mm); }
@@ -195,7 +195,10 @@ Json of(const Station& s) {
 }
 
 Json of(const Flaw& f) {
-    Json j{{"id", f.id}, {"kind", word(f.kind, flaw_names)}, {"face", word(f.face, face_names)}, {"outline", points(f.outline)},
+    Json j{{"id", f.id},
+           {"kind", word(f.kind, flaw_names)},
+           {"face", word(f.face, face_names)},
+           {"outline", points(f.outline)},
            {"through", f.through}};
     if (f.depth_mm) j["depth_mm"] = *f.depth_mm;
     j["floor_share"] = f.floor_share;
@@ -209,15 +212,33 @@ Json to_json(const Shop& s) {
     const Sled& d = s.sled;
     Json resins = Json::array();
     for (const Resin& r : s.resins)
-        resins.push_back({{"key", r.key}, {"label", r.label}, {"gel_25_h", r.gel_25_h}, {"deepest_mm", r.deepest_mm},
-                          {"parts_a", r.parts_a}, {"parts_b", r.parts_b}, {"density_a", r.density_a},
-                          {"density_b", r.density_b}, {"thin", r.thin}});
+        resins.push_back({{"key", r.key},
+                          {"label", r.label},
+                          {"gel_25_h", r.gel_25_h},
+                          {"deepest_mm", r.deepest_mm},
+                          {"parts_a", r.parts_a},
+                          {"parts_b", r.parts_b},
+                          {"density_a", r.density_a},
+                          {"density_b", r.density_b},
+                          {"thin", r.thin}});
     return {{"name", s.name},
-            {"units", {{"length", word(s.units.length, length_names)}, {"litres", s.units.litres},
-                       {"kilograms", s.units.kilograms}, {"celsius", s.units.celsius}}},
-            {"sled", {{"cutter_mm", d.cutter_mm}, {"overlap", d.overlap}, {"depth_mm", d.depth_mm}, {"feed_mm_s", d.feed_mm_s},
-                      {"turn_s", d.turn_s}, {"layer_s", d.layer_s}, {"floor_mm", d.floor_mm}, {"rail_mm", d.rail_mm},
-                      {"stickout_mm", d.stickout_mm}, {"tram_mm", d.tram_mm}, {"spacers_mm", d.spacers_mm}}},
+            {"units",
+             {{"length", word(s.units.length, length_names)},
+              {"litres", s.units.litres},
+              {"kilograms", s.units.kilograms},
+              {"celsius", s.units.celsius}}},
+            {"sled",
+             {{"cutter_mm", d.cutter_mm},
+              {"overlap", d.overlap},
+              {"depth_mm", d.depth_mm},
+              {"feed_mm_s", d.feed_mm_s},
+              {"turn_s", d.turn_s},
+              {"layer_s", d.layer_s},
+              {"floor_mm", d.floor_mm},
+              {"rail_mm", d.rail_mm},
+              {"stickout_mm", d.stickout_mm},
+              {"tram_mm", d.tram_mm},
+              {"spacers_mm", d.spacers_mm}}},
             {"resins", resins},
             {"air", of(s.air)},
             {"workday", {{"from_h", s.workday.from_h}, {"to_h", s.workday.to_h}, {"saturdays", s.workday.saturdays}}},
@@ -229,11 +250,20 @@ Json to_json(const Slab& s) {
     for (const Station& st : s.tape.stations) stations.push_back(of(st));
     Json flaws = Json::array();
     for (const Flaw& f : s.flaws) flaws.push_back(of(f));
-    return {{"id", s.id}, {"name", s.name}, {"species", s.species}, {"tree", s.tree}, {"sequence", opt(s.sequence)},
-            {"pith_mm", opt(s.pith_mm)}, {"moisture_pct", opt(s.moisture_pct)}, {"moisture_on", s.moisture_on},
-            {"price", opt(s.price)}, {"notes", s.notes},
+    return {{"id", s.id},
+            {"name", s.name},
+            {"species", s.species},
+            {"tree", s.tree},
+            {"sequence", opt(s.sequence)},
+            {"pith_mm", opt(s.pith_mm)},
+            {"moisture_pct", opt(s.moisture_pct)},
+            {"moisture_on", s.moisture_on},
+            {"price", opt(s.price)},
+            {"notes", s.notes},
             {"tape", {{"lean_left_mm", s.tape.lean_left_mm}, {"lean_right_mm", s.tape.lean_right_mm}, {"stations", stations}}},
-            {"heights_a", of(s.heights_a)}, {"heights_b", of(s.heights_b)}, {"flaws", flaws}};
+            {"heights_a", of(s.heights_a)},
+            {"heights_b", of(s.heights_b)},
+            {"flaws", flaws}};
 }
 
 Json to_json(const Job& j) {
@@ -243,26 +273,63 @@ Json to_json(const Job& j) {
     for (const VoidFill& v : j.fill.voids) voids.push_back({{"flaw_id", v.flaw_id}, {"resin", v.resin}, {"leave_open", v.leave_open}});
     Json plates = Json::array();
     for (const LegPlate& p : j.under.plates)
-        plates.push_back({{"u_mm", p.u_mm}, {"v_mm", p.v_mm}, {"along_mm", p.along_mm}, {"across_mm", p.across_mm},
-                          {"bolts_across", p.bolts_across}, {"bolts_along", p.bolts_along}});
+        plates.push_back({{"u_mm", p.u_mm},
+                          {"v_mm", p.v_mm},
+                          {"along_mm", p.along_mm},
+                          {"across_mm", p.across_mm},
+                          {"bolts_across", p.bolts_across},
+                          {"bolts_along", p.bolts_along}});
     Json channels = Json::array();
     for (const Channel& c : j.under.channels)
-        channels.push_back({{"u_mm", c.u_mm}, {"v_mm", c.v_mm}, {"length_mm", c.length_mm}, {"width_mm", c.width_mm},
-                            {"depth_mm", c.depth_mm}, {"wall_mm", c.wall_mm}, {"bolts", c.bolts}});
+        channels.push_back({{"u_mm", c.u_mm},
+                            {"v_mm", c.v_mm},
+                            {"length_mm", c.length_mm},
+                            {"width_mm", c.width_mm},
+                            {"depth_mm", c.depth_mm},
+                            {"wall_mm", c.wall_mm},
+                            {"bolts", c.bolts}});
     const UnderChoices& u = j.under;
-    return {{"id", j.id}, {"name", j.name}, {"client", j.client}, {"slab", j.slab}, {"start", j.start}, {"notes", j.notes},
-            {"top", {{"length_mm", j.top.length_mm}, {"width_mm", j.top.width_mm}, {"thickness_mm", j.top.thickness_mm},
-                     {"height_mm", j.top.height_mm}, {"live", word(j.top.live, live_names)}, {"seats", j.top.seats}}},
-            {"placement", {{"x_mm", j.placement.x_mm}, {"y_mm", j.placement.y_mm}, {"angle_deg", j.placement.angle_deg},
-                           {"turned_over", j.placement.turned_over}, {"oversize_mm", j.placement.oversize_mm}}},
-            {"flat", {{"aim", word(j.flat.aim, aim_names)}, {"finish", word(j.flat.finish, finish_names)},
-                      {"first", word(j.flat.first, first_names)}, {"supports", supports}, {"rest_h", j.flat.rest_h},
-                      {"allowance_mm", j.flat.allowance_mm}, {"both_faces_to_air", j.flat.both_faces_to_air}}},
+    return {{"id", j.id},
+            {"name", j.name},
+            {"client", j.client},
+            {"slab", j.slab},
+            {"start", j.start},
+            {"notes", j.notes},
+            {"top",
+             {{"length_mm", j.top.length_mm},
+              {"width_mm", j.top.width_mm},
+              {"thickness_mm", j.top.thickness_mm},
+              {"height_mm", j.top.height_mm},
+              {"live", word(j.top.live, live_names)},
+              {"seats", j.top.seats}}},
+            {"placement",
+             {{"x_mm", j.placement.x_mm},
+              {"y_mm", j.placement.y_mm},
+              {"angle_deg", j.placement.angle_deg},
+              {"turned_over", j.placement.turned_over},
+              {"oversize_mm", j.placement.oversize_mm}}},
+            {"flat",
+             {{"aim", word(j.flat.aim, aim_names)},
+              {"finish", word(j.flat.finish, finish_names)},
+              {"first", word(j.flat.first, first_names)},
+              {"supports", supports},
+              {"rest_h", j.flat.rest_h},
+              {"allowance_mm", j.flat.allowance_mm},
+              {"both_faces_to_air", j.flat.both_faces_to_air}}},
             {"fill", {{"voids", voids}, {"overfill_mm", j.fill.overfill_mm}, {"reserve_pct", j.fill.reserve_pct}}},
-            {"under", {{"plates", plates}, {"channels", channels}, {"fixed", word(u.fixed, fixed_names)}, {"bolt_mm", u.bolt_mm},
-                       {"play_mm", u.play_mm}, {"edge_mm", u.edge_mm}, {"insert_mm", u.insert_mm}, {"plate_mm", u.plate_mm},
-                       {"plate_let_in", u.plate_let_in}, {"feet_mm", u.feet_mm}, {"day_moisture_pct", opt(u.day_moisture_pct)},
-                       {"helpers", u.helpers}}},
+            {"under",
+             {{"plates", plates},
+              {"channels", channels},
+              {"fixed", word(u.fixed, fixed_names)},
+              {"bolt_mm", u.bolt_mm},
+              {"play_mm", u.play_mm},
+              {"edge_mm", u.edge_mm},
+              {"insert_mm", u.insert_mm},
+              {"plate_mm", u.plate_mm},
+              {"plate_let_in", u.plate_let_in},
+              {"feet_mm", u.feet_mm},
+              {"day_moisture_pct", opt(u.day_moisture_pct)},
+              {"helpers", u.helpers}}},
             {"room", of(j.room)}};
 }
 
@@ -339,7 +406,8 @@ Job job_from_json(const Json& j) {
     }
     if (n.has("flat")) {
         const Node f = n["flat"];
-        f.choice("aim", v.flat.aim, aim_names), f.choice("finish", v.flat.finish, finish_names), f.choice("first", v.flat.first, first_names);
+        f.choice("aim", v.flat.aim, aim_names), f.choice("finish", v.flat.finish, finish_names),
+            f.choice("first", v.flat.first, first_names);
         f.maybe("supports", v.flat.supports), f.maybe("rest_h", v.flat.rest_h), f.maybe("allowance_mm", v.flat.allowance_mm);
         f.maybe("both_faces_to_air", v.flat.both_faces_to_air);
     }

@@ -77,23 +77,48 @@ Json to_json(const Plan& p, const Units& units) {
     Json faces = Json::array();
     if (p.flat.ready)
         for (const FacePlan& f : p.flat.faces)
-            faces.push_back({{"face", f.face == Face::a ? "show" : "underside"}, {"layers", f.layers}, {"layers_after_rest", f.last_layers}, {"lanes", f.lanes},
-                             {"passes_cut", f.passes_cut}, {"passes_skipped", f.passes_all - f.passes_cut}, {"cut_mm", f.cut_mm},
-                             {"time_h", f.hours}, {"time_after_rest_h", f.last_hours}, {"stickout_mm", f.stickout_mm}, {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
+            faces.push_back({{"face", f.face == Face::a ? "show" : "underside"},
+                             {"layers", f.layers},
+                             {"layers_after_rest", f.last_layers},
+                             {"lanes", f.lanes},
+                             {"passes_cut", f.passes_cut},
+                             {"passes_skipped", f.passes_all - f.passes_cut},
+                             {"cut_mm", f.cut_mm},
+                             {"time_h", f.hours},
+                             {"time_after_rest_h", f.last_hours},
+                             {"stickout_mm", f.stickout_mm},
+                             {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
     Json lifts = Json::array();
     for (const VoidPlan& v : p.fill.voids)
         for (std::size_t i = 0; i < v.lifts.size(); ++i) {
             const Lift& l = v.lifts[i];
-            lifts.push_back({{"flaw", p.slab.flaws[v.flaw].id}, {"resin", v.resin}, {"lift", i + 1}, {"depth_mm", l.depth_mm},
-                             {"volume_l", l.volume_l}, {"a_l", l.a_l}, {"b_l", l.b_l}, {"a_kg", l.a_kg}, {"b_kg", l.b_kg}, {"wait_h", l.wait_h}});
+            lifts.push_back({{"flaw", p.slab.flaws[v.flaw].id},
+                             {"resin", v.resin},
+                             {"lift", i + 1},
+                             {"depth_mm", l.depth_mm},
+                             {"volume_l", l.volume_l},
+                             {"a_l", l.a_l},
+                             {"b_l", l.b_l},
+                             {"a_kg", l.a_kg},
+                             {"b_kg", l.b_kg},
+                             {"wait_h", l.wait_h}});
         }
     Json slots = Json::array();
     for (const Slot& s : p.under.slots)
-        slots.push_back({{"part", s.part}, {"u_mm", s.uv.x}, {"v_mm", s.uv.y}, {"round", s.round}, {"length_mm", s.length_mm},
-                         {"travel_out_mm", s.travel_out_mm}, {"travel_in_mm", s.travel_in_mm}, {"bolt_from_inner_mm", s.bolt_from_inner_mm}});
+        slots.push_back({{"part", s.part},
+                         {"u_mm", s.uv.x},
+                         {"v_mm", s.uv.y},
+                         {"round", s.round},
+                         {"length_mm", s.length_mm},
+                         {"travel_out_mm", s.travel_out_mm},
+                         {"travel_in_mm", s.travel_in_mm},
+                         {"bolt_from_inner_mm", s.bolt_from_inner_mm}});
     Json operations = Json::array();
     for (const Operation& o : p.days.operations)
-        operations.push_back({{"key", o.key}, {"label", o.label}, {"hands_on_h", o.hands_on_h}, {"waiting_h", o.waiting_h},
+        operations.push_back({{"key", o.key},
+                              {"label", o.label},
+                              {"hands_on_h", o.hands_on_h},
+                              {"waiting_h", o.waiting_h},
                               {"begins", date_after(p.days.start, o.start_h)}});
     return {{"slab", {{"ready", p.shape.usable}, {"figures", figures(p.rack.figures, units)}}},
             {"lay", step(p.lay, units)},

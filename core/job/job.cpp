@@ -19,9 +19,7 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
     return p;
 }
 
-Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) {
-    return plan_job(job, *prepare(slab, job.placement.turned_over), shop);
-}
+Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) { return plan_job(job, *prepare(slab, job.placement.turned_over), shop); }
 
 Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
     Plan p;
@@ -34,8 +32,7 @@ Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
     p.lay = plan_lay({p.slab, p.shape, job.top, job.placement});
     p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled});
     p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c});
-    p.under = plan_under(
-        {p.slab, p.shape, p.lay, p.flat, p.fill, job.top, job.placement, job.under, job.room, p.shop_air});
+    p.under = plan_under({p.slab, p.shape, p.lay, p.flat, p.fill, job.top, job.placement, job.under, job.room, p.shop_air});
     p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday});
     for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under}) {
         const auto& list = p.said(s).cautions;
@@ -78,26 +75,22 @@ void set_void(Job& job, const std::string& flaw, const std::string& option) {
 
 void set_choice(Job& job, const std::string& choice, const std::string& option) {
     if (choice == "lay.live")
-        job.top.live = one_of<LiveEdges>(option, {{"both", LiveEdges::both}, {"left", LiveEdges::left},
-                                                  {"right", LiveEdges::right}, {"none", LiveEdges::none}});
+        job.top.live = one_of<LiveEdges>(
+            option, {{"both", LiveEdges::both}, {"left", LiveEdges::left}, {"right", LiveEdges::right}, {"none", LiveEdges::none}});
     else if (choice == "flat.aim")
-        job.flat.aim = one_of<FlatAim>(option, {{"share_out", FlatAim::share_out}, {"spare_show", FlatAim::spare_show},
-                                                {"as_it_lies", FlatAim::as_it_lies}});
+        job.flat.aim = one_of<FlatAim>(
+            option, {{"share_out", FlatAim::share_out}, {"spare_show", FlatAim::spare_show}, {"as_it_lies", FlatAim::as_it_lies}});
     else if (choice == "flat.finish")
         job.flat.finish = one_of<FinishTo>(option, {{"wanted", FinishTo::wanted}, {"thickest", FinishTo::thickest}});
     else if (choice == "flat.first")
         job.flat.first = one_of<FirstFace>(option, {{"show", FirstFace::show}, {"underside", FirstFace::underside}});
-    else if (choice == "flat.air")
-        job.flat.both_faces_to_air = one_of<bool>(option, {{"both", true}, {"down", false}});
+    else if (choice == "flat.air") job.flat.both_faces_to_air = one_of<bool>(option, {{"both", true}, {"down", false}});
     else if (choice == "under.fixed")
-        job.under.fixed = one_of<FixedLine>(option, {{"middle", FixedLine::middle}, {"left", FixedLine::left},
-                                                     {"right", FixedLine::right}});
-    else if (choice == "under.let_in")
-        job.under.plate_let_in = one_of<bool>(option, {{"on", false}, {"in", true}});
-    else if (choice.rfind("fill.", 0) == 0)
-        set_void(job, choice.substr(5), option);
-    else
-        throw std::invalid_argument("there is no choice ‘" + choice + "’");
+        job.under.fixed =
+            one_of<FixedLine>(option, {{"middle", FixedLine::middle}, {"left", FixedLine::left}, {"right", FixedLine::right}});
+    else if (choice == "under.let_in") job.under.plate_let_in = one_of<bool>(option, {{"on", false}, {"in", true}});
+    else if (choice.rfind("fill.", 0) == 0) set_void(job, choice.substr(5), option);
+    else throw std::invalid_argument("there is no choice ‘" + choice + "’");
 }
 
 namespace {

@@ -24,9 +24,9 @@ struct Shop {
     Units units;
     Sled sled;
     std::vector<Resin> resins = starting_resins();
-    Climate air;                  ///< of the shop, through the year
+    Climate air;  ///< of the shop, through the year
     Workday workday;
-    bool letter = false;          ///< sheets on Letter, otherwise A4
+    bool letter = false;  ///< sheets on Letter, otherwise A4
     Shop();
     bool operator==(const Shop&) const = default;
 };
@@ -35,15 +35,15 @@ struct Job {
     std::string id;
     std::string name;
     std::string client;
-    std::string slab;             ///< id of its slab; empty until one is chosen
-    std::string start;            ///< ISO date of the first working day
+    std::string slab;   ///< id of its slab; empty until one is chosen
+    std::string start;  ///< ISO date of the first working day
     std::string notes;
     WantedTop top;
     Placement placement;
     FlatChoices flat;
     FillChoices fill;
     UnderChoices under;
-    Climate room;                 ///< where the table will stand
+    Climate room;  ///< where the table will stand
     Job();
     bool operator==(const Job&) const = default;
 };
@@ -60,9 +60,9 @@ struct Documents {
 int month_of(const std::string& iso);
 
 struct Plan {
-    Slab slab;                    ///< as laid
-    SlabShape shape;              ///< of the slab as laid
-    StepPlan rack;                ///< figures of the slab, cautions of its measuring
+    Slab slab;        ///< as laid
+    SlabShape shape;  ///< of the slab as laid
+    StepPlan rack;    ///< figures of the slab, cautions of its measuring
     LayPlan lay;
     FlatPlan flat;
     FillPlan fill;

@@ -135,8 +135,7 @@ class Fit {
 
 class Planner {
   public:
-    explicit Planner(const LayInputs& in)
-        : in_(in), frame_(in.placement.frame()), fit_(in.shape, in.top, frame_) {}
+    explicit Planner(const LayInputs& in) : in_(in), frame_(in.placement.frame()), fit_(in.shape, in.top, frame_) {}
 
     LayPlan run() {
         if (!in_.shape.usable) return p_;
@@ -198,8 +197,7 @@ class Planner {
             s.at = frame_.to_slab(s.uv);
             p_.short_at.push_back(s);
         }
-        std::stable_sort(p_.short_at.begin(), p_.short_at.end(),
-                         [](const Shortfall& a, const Shortfall& b) { return a.mm > b.mm; });
+        std::stable_sort(p_.short_at.begin(), p_.short_at.end(), [](const Shortfall& a, const Shortfall& b) { return a.mm > b.mm; });
         p_.fits = p_.short_at.empty();
     }
 
@@ -240,15 +238,21 @@ class Planner {
         const std::string edges = "tape, edges as a monotone cubic";
         if (p_.fits) {
             const double slack = p_.narrowest_mm - t.width_mm;
-            p_.figures.push_back({"lay.fit", "It fits: narrowest", mm(p_.narrowest_mm), {},
-                                  say("{} to spare at {}", mm(std::max(0.0, slack)),
-                                      along(station(frame_.to_slab({p_.narrowest_u_mm, 0})))),
-                                  {"left edge − right edge across the top, at every vertex of the outline",
-                                   {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p_.narrowest_mm), edges}},
-                                   "exact for the polygon"}});
+            p_.figures.push_back(
+                {"lay.fit",
+                 "It fits: narrowest",
+                 mm(p_.narrowest_mm),
+                 {},
+                 say("{} to spare at {}", mm(std::max(0.0, slack)), along(station(frame_.to_slab({p_.narrowest_u_mm, 0})))),
+                 {"left edge − right edge across the top, at every vertex of the outline",
+                  {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p_.narrowest_mm), edges}},
+                  "exact for the polygon"}});
         } else {
             const Shortfall& s = p_.short_at.front();
-            p_.figures.push_back({"lay.fit", "Short by", mm(s.mm), {},
+            p_.figures.push_back({"lay.fit",
+                                  "Short by",
+                                  mm(s.mm),
+                                  {},
                                   say("at {}, " + s.side, along(station(s.at))),
                                   {"wanted width or length − wood there, both faces for a sawn edge",
                                    {{"wanted width", mm(t.width_mm), "wanted top"},
@@ -256,25 +260,34 @@ class Planner {
                                     {"narrowest", mm(p_.narrowest_mm), edges}},
                                    "exact for the polygon"}});
         }
-        p_.figures.push_back({"lay.ends", "Finished width, both ends", mm(p_.width_left_mm), mm(p_.width_right_mm),
+        p_.figures.push_back({"lay.ends",
+                              "Finished width, both ends",
+                              mm(p_.width_left_mm),
+                              mm(p_.width_right_mm),
                               say("differ by {}", mm(std::abs(p_.width_left_mm - p_.width_right_mm))),
                               {"left edge − right edge at the two end cuts",
                                {{"left end", mm(p_.width_left_mm), edges}, {"right end", mm(p_.width_right_mm), edges}},
                                "measured across the top"}});
-        p_.figures.push_back({"lay.rough", "Rough-cut length", mm(p_.rough_length_mm), {},
-                              say("{} over at each end", mm(in_.placement.oversize_mm)),
-                              {"wanted length + oversize at both ends, within the slab",
-                               {{"wanted length", mm(t.length_mm), "wanted top"},
-                                {"oversize", mm(in_.placement.oversize_mm), "the maker's"}},
-                               ""}});
+        p_.figures.push_back(
+            {"lay.rough",
+             "Rough-cut length",
+             mm(p_.rough_length_mm),
+             {},
+             say("{} over at each end", mm(in_.placement.oversize_mm)),
+             {"wanted length + oversize at both ends, within the slab",
+              {{"wanted length", mm(t.length_mm), "wanted top"}, {"oversize", mm(in_.placement.oversize_mm), "the maker's"}},
+              ""}});
         double inside = 0;
         for (const FlawInside& f : p_.flaws) inside += f.area_mm2;
-        p_.figures.push_back({"lay.flaws", "Flaws inside", count(static_cast<double>(p_.flaws.size())), {},
-                              p_.flaws.empty() ? say("none drawn") : say("{} of the top", percent(100 * inside / area(p_.outline))),
-                              {"area of each drawn flaw that lies inside the outline",
-                               {{"flaws", square_metres(inside * 1e-6), "drawn"},
-                                {"top", square_metres(area(p_.outline) * 1e-6), "outline"}},
-                               "polygon overlay"}});
+        p_.figures.push_back(
+            {"lay.flaws",
+             "Flaws inside",
+             count(static_cast<double>(p_.flaws.size())),
+             {},
+             p_.flaws.empty() ? say("none drawn") : say("{} of the top", percent(100 * inside / area(p_.outline))),
+             {"area of each drawn flaw that lies inside the outline",
+              {{"flaws", square_metres(inside * 1e-6), "drawn"}, {"top", square_metres(area(p_.outline) * 1e-6), "outline"}},
+              "polygon overlay"}});
     }
 
     void add(std::string key, Severity s, Phrase says, Vec2 at) {
@@ -284,9 +297,7 @@ class Planner {
     void cautions() {
         for (const Shortfall& s : p_.short_at)
             add("lay.short", Severity::stop,
-                say("Short by {} at {}, " + s.side + ". Move or turn the top, or make it smaller.", mm(s.mm),
-                    along(station(s.at))),
-                s.at);
+                say("Short by {} at {}, " + s.side + ". Move or turn the top, or make it smaller.", mm(s.mm), along(station(s.at))), s.at);
         const double taper = std::abs(p_.width_left_mm - p_.width_right_mm);
         if (taper > 0.02 * in_.top.width_mm && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
@@ -315,16 +326,12 @@ class Planner {
         }
         if (flaw.kind == FlawKind::soft) {
             add("lay.soft", Severity::watch,
-                say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.",
-                    along(x)),
-                f.at);
+                say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.", along(x)), f.at);
             return;
         }
         if (flaw.kind == FlawKind::pith) {
             add("lay.pith", Severity::watch,
-                say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.",
-                    along(x)),
-                f.at);
+                say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
             return;
         }
         add("lay.flaw", Severity::note,
@@ -335,17 +342,16 @@ class Planner {
 
     void live_edge_notes() {
         if (in_.top.live == LiveEdges::none) return;
-        add("lay.bark", Severity::note,
-            say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
+        add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
             frame_.to_slab({0, fit_.at(0).left}));
     }
 
     void choices() {
         Choice c{"lay.live", "Live edges that stay", {}};
         constexpr std::array<std::pair<LiveEdges, const char*>, 4> kinds{{{LiveEdges::both, "Both"},
-                                                                         {LiveEdges::left, "Left only"},
-                                                                         {LiveEdges::right, "Right only"},
-                                                                         {LiveEdges::none, "None, all sawn"}}};
+                                                                          {LiveEdges::left, "Left only"},
+                                                                          {LiveEdges::right, "Right only"},
+                                                                          {LiveEdges::none, "None, all sawn"}}};
         constexpr std::array keys{"both", "left", "right", "none"};
         for (std::size_t i = 0; i < kinds.size(); ++i) {
             const Fit f = fit_.keeping(kinds[i].first);
@@ -357,8 +363,7 @@ class Planner {
                 wide = std::max(wide, s.left - s.right);
             }
             c.options.push_back({keys[i], kinds[i].second,
-                                 lack > 0.05 ? say("short by {}", mm(lack))
-                                             : say("fits, {} to {} wide", mm(narrow), mm(wide)),
+                                 lack > 0.05 ? say("short by {}", mm(lack)) : say("fits, {} to {} wide", mm(narrow), mm(wide)),
                                  in_.top.live == kinds[i].first});
         }
         p_.choices.push_back(c);
@@ -387,8 +392,8 @@ Placement best_placement(const LayInputs& in) {
     const auto lack = [&](const Placement& p) {
         const Fit fit(in.shape, in.top, p.frame());
         // Among places that fit, the one nearest to where it lies now.
-        const double away = std::hypot(p.x_mm - in.placement.x_mm, p.y_mm - in.placement.y_mm) +
-                            20 * std::abs(p.angle_deg - in.placement.angle_deg);
+        const double away =
+            std::hypot(p.x_mm - in.placement.x_mm, p.y_mm - in.placement.y_mm) + 20 * std::abs(p.angle_deg - in.placement.angle_deg);
         return fit.total_lack() + 1e-5 * away;
     };
     double score = lack(best);
@@ -409,8 +414,7 @@ Placement best_placement(const LayInputs& in) {
         const Placement from = best;
         for (int i = -1; i <= 1; ++i)
             for (int j = -1; j <= 1; ++j)
-                for (int k = -1; k <= 1; ++k)
-                    offer(from.x_mm + 40 * step * i, from.y_mm + 12 * step * j, from.angle_deg + 0.4 * step * k);
+                for (int k = -1; k <= 1; ++k) offer(from.x_mm + 40 * step * i, from.y_mm + 12 * step * j, from.angle_deg + 0.4 * step * k);
     }
     return best;
 }

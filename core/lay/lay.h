@@ -18,19 +18,19 @@ enum class LiveEdges { both, left, right, none };
 /// What the client asked for. Only the rectangle exists so far.
 struct WantedTop {
     double length_mm = 1800;
-    double width_mm = 800;      ///< the least width anywhere along the top
+    double width_mm = 800;  ///< the least width anywhere along the top
     double thickness_mm = 40;
-    double height_mm = 740;     ///< floor to the top's upper face
+    double height_mm = 740;  ///< floor to the top's upper face
     LiveEdges live = LiveEdges::both;
-    int seats = 0;              ///< 0: not said
+    int seats = 0;  ///< 0: not said
     bool operator==(const WantedTop&) const = default;
 };
 
 struct Placement {
     double x_mm = 0, y_mm = 0;  ///< the top's middle on the slab as laid
     double angle_deg = 0;
-    bool turned_over = false;   ///< face B is the show face
-    double oversize_mm = 30;    ///< left beyond each end when rough-cutting
+    bool turned_over = false;  ///< face B is the show face
+    double oversize_mm = 30;   ///< left beyond each end when rough-cutting
     bool operator==(const Placement&) const = default;
     Frame frame() const { return {{x_mm, y_mm}, angle_deg}; }
 };
@@ -45,26 +45,26 @@ struct LayInputs {
 /// Where wood is missing, and how much.
 struct Shortfall {
     double mm = 0;
-    Vec2 at;       ///< on the slab
-    Vec2 uv;       ///< in the top
+    Vec2 at;  ///< on the slab
+    Vec2 uv;  ///< in the top
     std::string side;
 };
 
 struct FlawInside {
-    std::size_t index = 0;    ///< in Slab::flaws
-    double area_mm2 = 0;      ///< of it inside the top
+    std::size_t index = 0;  ///< in Slab::flaws
+    double area_mm2 = 0;    ///< of it inside the top
     Vec2 at;
 };
 
 struct LayPlan : StepPlan {
     bool fits = false;
-    std::vector<Shortfall> short_at;  ///< worst first, at most one per side and end
-    Ring outline;                     ///< the top's outline on the slab, live edges followed
-    Ring rectangle;                   ///< the wanted rectangle
-    Ring region;                      ///< between the saw cuts: the rectangle, far open at live edges
-    Ring rough;                       ///< the piece left after rough-cutting
+    std::vector<Shortfall> short_at;                             ///< worst first, at most one per side and end
+    Ring outline;                                                ///< the top's outline on the slab, live edges followed
+    Ring rectangle;                                              ///< the wanted rectangle
+    Ring region;                                                 ///< between the saw cuts: the rectangle, far open at live edges
+    Ring rough;                                                  ///< the piece left after rough-cutting
     std::vector<std::pair<Vec2, Vec2>> finish_cuts, rough_cuts;  ///< lines across the slab
-    double width_left_mm = 0, width_right_mm = 0;  ///< finished width at the two ends
+    double width_left_mm = 0, width_right_mm = 0;                ///< finished width at the two ends
     double narrowest_mm = 0, widest_mm = 0, narrowest_u_mm = 0;
     double rough_length_mm = 0;
     std::vector<FlawInside> flaws;

@@ -18,27 +18,52 @@ struct Unit {
 };
 
 // Longer words first where one begins with another: the reader takes the first that fits.
-constexpr std::array length_units{
-    Unit{"millimetres", 1},    Unit{"millimeters", 1}, Unit{"mm", 1},         Unit{"centimetres", 10},
-    Unit{"cm", 10},            Unit{"metres", 1000},   Unit{"meters", 1000},  Unit{"metre", 1000},
-    Unit{"m", 1000},           Unit{"inches", inch_mm}, Unit{"inch", inch_mm}, Unit{"in", inch_mm},
-    Unit{"\"", inch_mm},       Unit{"″", inch_mm},     Unit{"”", inch_mm},    Unit{"''", inch_mm},
-    Unit{"feet", 12 * inch_mm}, Unit{"foot", 12 * inch_mm}, Unit{"ft", 12 * inch_mm},
-    Unit{"'", 12 * inch_mm},   Unit{"′", 12 * inch_mm}, Unit{"’", 12 * inch_mm}};
+constexpr std::array length_units{Unit{"millimetres", 1},
+                                  Unit{"millimeters", 1},
+                                  Unit{"mm", 1},
+                                  Unit{"centimetres", 10},
+                                  Unit{"cm", 10},
+                                  Unit{"metres", 1000},
+                                  Unit{"meters", 1000},
+                                  Unit{"metre", 1000},
+                                  Unit{"m", 1000},
+                                  Unit{"inches", inch_mm},
+                                  Unit{"inch", inch_mm},
+                                  Unit{"in", inch_mm},
+                                  Unit{"\"", inch_mm},
+                                  Unit{"″", inch_mm},
+                                  Unit{"”", inch_mm},
+                                  Unit{"''", inch_mm},
+                                  Unit{"feet", 12 * inch_mm},
+                                  Unit{"foot", 12 * inch_mm},
+                                  Unit{"ft", 12 * inch_mm},
+                                  Unit{"'", 12 * inch_mm},
+                                  Unit{"′", 12 * inch_mm},
+                                  Unit{"’", 12 * inch_mm}};
 constexpr double fluid_ounce_l = 3.785411784 / 128;
-constexpr std::array volume_units{
-    Unit{"millilitres", 1e-3}, Unit{"milliliters", 1e-3}, Unit{"ml", 1e-3},         Unit{"cl", 1e-2},
-    Unit{"litres", 1},         Unit{"liters", 1},         Unit{"litre", 1},         Unit{"l", 1},
-    Unit{"gallons", 3.785411784}, Unit{"gallon", 3.785411784}, Unit{"gal", 3.785411784},
-    Unit{"quarts", 3.785411784 / 4}, Unit{"qt", 3.785411784 / 4}, Unit{"pt", 3.785411784 / 8},
-    Unit{"fl oz", fluid_ounce_l}, Unit{"floz", fluid_ounce_l}, Unit{"oz", fluid_ounce_l}};
+constexpr std::array volume_units{Unit{"millilitres", 1e-3},
+                                  Unit{"milliliters", 1e-3},
+                                  Unit{"ml", 1e-3},
+                                  Unit{"cl", 1e-2},
+                                  Unit{"litres", 1},
+                                  Unit{"liters", 1},
+                                  Unit{"litre", 1},
+                                  Unit{"l", 1},
+                                  Unit{"gallons", 3.785411784},
+                                  Unit{"gallon", 3.785411784},
+                                  Unit{"gal", 3.785411784},
+                                  Unit{"quarts", 3.785411784 / 4},
+                                  Unit{"qt", 3.785411784 / 4},
+                                  Unit{"pt", 3.785411784 / 8},
+                                  Unit{"fl oz", fluid_ounce_l},
+                                  Unit{"floz", fluid_ounce_l},
+                                  Unit{"oz", fluid_ounce_l}};
 constexpr double pound_kg = 0.45359237;
-constexpr std::array mass_units{Unit{"kg", 1},           Unit{"g", 1e-3},         Unit{"lbs", pound_kg},
-                                Unit{"lb", pound_kg},    Unit{"pounds", pound_kg}, Unit{"oz", pound_kg / 16},
+constexpr std::array mass_units{Unit{"kg", 1},        Unit{"g", 1e-3},          Unit{"lbs", pound_kg},
+                                Unit{"lb", pound_kg}, Unit{"pounds", pound_kg}, Unit{"oz", pound_kg / 16},
                                 Unit{"t", 1000}};
-constexpr std::array hour_units{Unit{"minutes", 1.0 / 60}, Unit{"min", 1.0 / 60}, Unit{"hours", 1},
-                                Unit{"hour", 1},           Unit{"h", 1},          Unit{"days", 24},
-                                Unit{"day", 24},           Unit{"d", 24},         Unit{"weeks", 168}};
+constexpr std::array hour_units{Unit{"minutes", 1.0 / 60}, Unit{"min", 1.0 / 60}, Unit{"hours", 1}, Unit{"hour", 1},   Unit{"h", 1},
+                                Unit{"days", 24},          Unit{"day", 24},       Unit{"d", 24},    Unit{"weeks", 168}};
 constexpr std::array percent_units{Unit{"percent", 1}, Unit{"%", 1}};
 constexpr std::array angle_units{Unit{"degrees", 1}, Unit{"deg", 1}, Unit{"°", 1}};
 constexpr std::array area_units{Unit{"m²", 1}, Unit{"m2", 1}, Unit{"ft²", 0.09290304}, Unit{"ft2", 0.09290304}};
@@ -147,9 +172,7 @@ class Reader {
         return std::string(text_.substr(at_, end - at_));
     }
 
-    ParseError fail(std::size_t at, std::string what) {
-        return ParseError{at, std::move(what), "Try " + example(kind_, units_)};
-    }
+    ParseError fail(std::size_t at, std::string what) { return ParseError{at, std::move(what), "Try " + example(kind_, units_)}; }
 
     std::optional<double> digits() {
         const std::size_t start = at_;

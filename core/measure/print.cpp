@@ -109,12 +109,10 @@ Printed print(Quantity q, const Units& u) {
         case Kind::fine:
         case Kind::along: return print_length(q.value, q.kind, u.length);
         case Kind::area:
-            return u.metric_length() ? Printed{decimals(q.value, 2, true), "m²"}
-                                     : Printed{decimals(q.value / 0.09290304, 1, true), "ft²"};
+            return u.metric_length() ? Printed{decimals(q.value, 2, true), "m²"} : Printed{decimals(q.value / 0.09290304, 1, true), "ft²"};
         case Kind::volume: return print_volume(q.value, u.litres);
         case Kind::mass: return print_mass(q.value, u.kilograms);
-        case Kind::temperature:
-            return u.celsius ? Printed{decimals(q.value, 0), "°C"} : Printed{decimals(q.value * 1.8 + 32, 0), "°F"};
+        case Kind::temperature: return u.celsius ? Printed{decimals(q.value, 0), "°C"} : Printed{decimals(q.value * 1.8 + 32, 0), "°F"};
         case Kind::percent: return {decimals(q.value, 1), "%"};
         case Kind::hours: return print_hours(q.value);
         case Kind::angle: return {decimals(q.value, 2), "°"};
@@ -146,10 +144,8 @@ std::string edit_text(Quantity q, const Units& u) {
             }
             return exact(q.value, inch_mm, " in", q.kind, u);
         }
-        case Kind::volume: return u.litres ? exact(q.value, 1, " L", q.kind, u)
-                                           : exact(q.value, 3.785411784 / 128, " fl oz", q.kind, u);
-        case Kind::mass: return u.kilograms ? exact(q.value, 1, " kg", q.kind, u)
-                                            : exact(q.value, 0.45359237, " lb", q.kind, u);
+        case Kind::volume: return u.litres ? exact(q.value, 1, " L", q.kind, u) : exact(q.value, 3.785411784 / 128, " fl oz", q.kind, u);
+        case Kind::mass: return u.kilograms ? exact(q.value, 1, " kg", q.kind, u) : exact(q.value, 0.45359237, " lb", q.kind, u);
         case Kind::temperature:
             for (int d = 0; d <= 12 && !u.celsius; ++d) {
                 std::string s = decimals(q.value * 1.8 + 32, d) + " F";

@@ -6,11 +6,10 @@
 namespace yb {
 
 const std::vector<Resin>& starting_resins() {
-    static const std::vector<Resin> all{
-        {"slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true},
-        {"medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false},
-        {"coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false},
-        {"quick", "Quick structural", 1, 3, 1, 1, 1.17, 1.02, false}};
+    static const std::vector<Resin> all{{"slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true},
+                                        {"medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false},
+                                        {"coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false},
+                                        {"quick", "Quick structural", 1, 3, 1, 1, 1.17, 1.02, false}};
     return all;
 }
 
@@ -92,8 +91,8 @@ class Planner {
         v.volume_l = void_litres(mouth, full, flaw.floor_share, off_own, floor);
         v.advised = advised_resin(v.depth_mm, v.gap_mm, v.through);
 
-        const auto chosen = std::find_if(in_.choices.voids.begin(), in_.choices.voids.end(),
-                                         [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
+        const auto chosen =
+            std::find_if(in_.choices.voids.begin(), in_.choices.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
         const bool mine = chosen != in_.choices.voids.end();
         v.left_open = mine && chosen->leave_open;
         v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;
@@ -139,9 +138,10 @@ class Planner {
             const auto l = lifts(flaw, other, mouth, full, from, floor, r);
             double wait = 0;
             for (const Lift& lift : l) wait += lift.wait_h;
-            c.options.push_back({r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
-                                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())), hours(wait)),
-                                 !v.left_open && v.resin == r.key});
+            c.options.push_back(
+                {r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
+                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())), hours(wait)),
+                 !v.left_open && v.resin == r.key});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
         if (!v.gone) p_.choices.push_back(std::move(c));
@@ -177,7 +177,10 @@ class Planner {
         }
         given.push_back({"overfill", fine(in_.choices.overfill_mm), "the maker's"});
         given.push_back({"reserve", percent(in_.choices.reserve_pct), "the maker's"});
-        p_.figures.push_back({"fill.mix", "Resin to mix", litres(p_.mixed_l), {},
+        p_.figures.push_back({"fill.mix",
+                              "Resin to mix",
+                              litres(p_.mixed_l),
+                              {},
                               say("{} fills it flush", litres(p_.volume_l)),
                               {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact"}});
         double a = 0;
@@ -186,12 +189,19 @@ class Planner {
         double bk = 0;
         for (const VoidPlan& v : p_.voids)
             for (const Lift& l : v.lifts) a += l.a_l, b += l.b_l, ak += l.a_kg, bk += l.b_kg;
-        p_.figures.push_back({"fill.parts", "Part A and part B", litres(a), litres(b),
+        p_.figures.push_back({"fill.parts",
+                              "Part A and part B",
+                              litres(a),
+                              litres(b),
                               say("by weight {} and {}", kg(ak), kg(bk)),
                               {"A = volume × a/(a + b); by weight × density",
                                {{"A", litres(a), "class"}, {"B", litres(b), "class"}},
                                "resin classes, starting values: your label stands above them"}});
-        p_.figures.push_back({"fill.rounds", "Rounds", count(p_.rounds), {}, say("{} of waiting", hours(p_.wait_h)),
+        p_.figures.push_back({"fill.rounds",
+                              "Rounds",
+                              count(p_.rounds),
+                              {},
+                              say("{} of waiting", hours(p_.wait_h)),
                               {"lifts = ceil(depth left / deepest lift); wait = gel time at the shop's air, three times for the last",
                                {{"shop air", celsius(in_.shop_c), "shop"}},
                                "Arrhenius, 55 kJ/mol, from gel at 25 °C"}});
@@ -220,8 +230,9 @@ class Planner {
             const Resin& r = resin(v.resin);
             if (v.through && r.thin)
                 add("fill.leak", v.gap_mm < 12 ? Severity::stop : Severity::watch,
-                    say("A thin slow resin in a taped " + what + " {} wide leaks overnight. Take a thicker, faster one "
-                        "in small rounds, or set the slab on a flat caulked board.",
+                    say("A thin slow resin in a taped " + what +
+                            " {} wide leaks overnight. Take a thicker, faster one "
+                            "in small rounds, or set the slab on a flat caulked board.",
                         fine(v.gap_mm)),
                     v.at);
             if (v.through)
@@ -231,8 +242,9 @@ class Planner {
                     v.at);
             if (v.runs_out)
                 add("fill.dam", Severity::watch,
-                    say("The " + what + " runs out at the top's edge at {}. Dam it there, caulked, before pouring; the "
-                        "resin that creeps over a live edge has to come off again.",
+                    say("The " + what +
+                            " runs out at the top's edge at {}. Dam it there, caulked, before pouring; the "
+                            "resin that creeps over a live edge has to come off again.",
                         along(v.at.x)),
                     v.at);
             if (f.kind == FlawKind::soft)
@@ -240,7 +252,8 @@ class Planner {
                     say("Soft wood at {}: soak it with a penetrating resin first; it seals as well.", along(v.at.x)), v.at);
             if (f.kind == FlawKind::crack && v.gap_mm > 15)
                 add("fill.spring", Severity::watch,
-                    say("Pulling the debris out of this crack can let the slab spring. Stabilise it first, or plan to flatten twice."), v.at);
+                    say("Pulling the debris out of this crack can let the slab spring. Stabilise it first, or plan to flatten twice."),
+                    v.at);
         }
         if (!pours) return;
         if (in_.shop_c > 26)

@@ -17,15 +17,13 @@ namespace yb {
 /// A class of resin, not a product: what a label says. Starting values, to be typed over.
 struct Resin {
     std::string key, label;
-    double gel_25_h = 14;        ///< isothermal time to gel at 25 °C
-    double deepest_mm = 13;      ///< deepest lift the label allows
-    double parts_a = 2, parts_b = 1;  ///< by volume
+    double gel_25_h = 14;                      ///< isothermal time to gel at 25 °C
+    double deepest_mm = 13;                    ///< deepest lift the label allows
+    double parts_a = 2, parts_b = 1;           ///< by volume
     double density_a = 1.14, density_b = 1.0;  ///< g/mL
-    bool thin = false;           ///< runs through gaps in tape
+    bool thin = false;                         ///< runs through gaps in tape
     bool operator==(const Resin&) const = default;
-    double mixed_density() const {
-        return (parts_a * density_a + parts_b * density_b) / (parts_a + parts_b);
-    }
+    double mixed_density() const { return (parts_a * density_a + parts_b * density_b) / (parts_a + parts_b); }
 };
 
 /// The four starting classes: slow deep casting, medium casting, coating, quick structural.
@@ -37,15 +35,15 @@ double gel_hours(const Resin& resin, double temp_c);
 /// What is done with one flaw.
 struct VoidFill {
     std::string flaw_id;
-    std::string resin;        ///< a resin's key; empty takes the advice
+    std::string resin;  ///< a resin's key; empty takes the advice
     bool leave_open = false;
     bool operator==(const VoidFill&) const = default;
 };
 
 struct FillChoices {
-    std::vector<VoidFill> voids;   ///< flaws not named here take the advice
-    double overfill_mm = 1.5;      ///< stands proud for shrinkage and levelling
-    double reserve_pct = 10;       ///< stays in the cup and soaks in
+    std::vector<VoidFill> voids;  ///< flaws not named here take the advice
+    double overfill_mm = 1.5;     ///< stands proud for shrinkage and levelling
+    double reserve_pct = 10;      ///< stays in the cup and soaks in
     bool operator==(const FillChoices&) const = default;
 };
 
@@ -61,35 +59,35 @@ struct FillInputs {
 
 struct Lift {
     double depth_mm = 0;
-    double volume_l = 0;               ///< with reserve; the last with the overfill too
-    double a_l = 0, b_l = 0;           ///< parts by volume
-    double a_kg = 0, b_kg = 0;         ///< parts by mass
-    double wait_h = 0;                 ///< until the next, or until it can be levelled
+    double volume_l = 0;        ///< with reserve; the last with the overfill too
+    double a_l = 0, b_l = 0;    ///< parts by volume
+    double a_kg = 0, b_kg = 0;  ///< parts by mass
+    double wait_h = 0;          ///< until the next, or until it can be levelled
 };
 
 struct VoidPlan {
-    std::size_t flaw = 0;              ///< index in Slab::flaws
+    std::size_t flaw = 0;  ///< index in Slab::flaws
     Vec2 at;
-    double depth_mm = 0;               ///< left after flattening
-    double gap_mm = 0;                 ///< mean width of the mouth: area over half its girth
-    double volume_l = 0;               ///< to fill flush, no reserve
-    bool through = false;              ///< open on both finished faces
-    bool runs_out = false;             ///< leaves the top at its edge: needs a dam
-    bool gone = false;                 ///< flattening takes it away whole
+    double depth_mm = 0;    ///< left after flattening
+    double gap_mm = 0;      ///< mean width of the mouth: area over half its girth
+    double volume_l = 0;    ///< to fill flush, no reserve
+    bool through = false;   ///< open on both finished faces
+    bool runs_out = false;  ///< leaves the top at its edge: needs a dam
+    bool gone = false;      ///< flattening takes it away whole
     bool left_open = false;
-    std::string advised, resin;        ///< keys
+    std::string advised, resin;  ///< keys
     std::vector<Lift> lifts;
-    double mass_kg = 0;                ///< of resin that stays in the top
+    double mass_kg = 0;  ///< of resin that stays in the top
 };
 
 /// Choices have the key `fill.<flaw id>`, one for each void.
 struct FillPlan : StepPlan {
-    std::vector<VoidPlan> voids;       ///< one for each flaw inside the top that can be filled
-    double volume_l = 0;               ///< flush, all voids
-    double mixed_l = 0;                ///< to mix, with overfill and reserve
-    double open_l = 0;                 ///< of voids left open
-    double mass_kg = 0;                ///< resin that stays in the top
-    double hands_on_h = 0, wait_h = 0; ///< rounds one after another; voids side by side
+    std::vector<VoidPlan> voids;        ///< one for each flaw inside the top that can be filled
+    double volume_l = 0;                ///< flush, all voids
+    double mixed_l = 0;                 ///< to mix, with overfill and reserve
+    double open_l = 0;                  ///< of voids left open
+    double mass_kg = 0;                 ///< resin that stays in the top
+    double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
     int rounds = 0;
 };
 

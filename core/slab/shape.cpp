@@ -53,16 +53,14 @@ class Builder {
 
     void order_stations() {
         stations_ = slab_.tape.stations;
-        std::stable_sort(stations_.begin(), stations_.end(),
-                         [](const Station& a, const Station& b) { return a.x_mm < b.x_mm; });
+        std::stable_sort(stations_.begin(), stations_.end(), [](const Station& a, const Station& b) { return a.x_mm < b.x_mm; });
         for (std::size_t i = 1; i < stations_.size();) {
             if (stations_[i].x_mm > stations_[i - 1].x_mm) {
                 ++i;
                 continue;
             }
             caution("rack.twice", Severity::watch,
-                    say("Two stations stand at {}. The first one counts; strike out the other.",
-                        along(stations_[i].x_mm)),
+                    say("Two stations stand at {}. The first one counts; strike out the other.", along(stations_[i].x_mm)),
                     Vec2{stations_[i].x_mm, 0});
             stations_.erase(stations_.begin() + static_cast<std::ptrdiff_t>(i));
         }
@@ -83,8 +81,7 @@ class Builder {
         if (s.x.empty()) return s;
         for (const double x : missing)
             caution("rack.missing", Severity::watch,
-                    say(std::string("No ") + what + " is read at {}. It is bridged from its neighbours; measure it.",
-                        along(x)),
+                    say(std::string("No ") + what + " is read at {}. It is bridged from its neighbours; measure it.", along(x)),
                     Vec2{x, 0});
         return s;
     }
@@ -119,8 +116,7 @@ class Builder {
                         Vec2{x, left.at(x)});
             else if (other_left.at(x) + other_right.at(x) <= 0)
                 caution("rack.crossing", Severity::stop,
-                        say("At {} the edges of face B cross. Check its distances, or the lean.", along(x)),
-                        Vec2{x, 0});
+                        say("At {} the edges of face B cross. Check its distances, or the lean.", along(x)), Vec2{x, 0});
         }
 
         shape_.x0 = stations_.front().x_mm;
@@ -176,8 +172,7 @@ class Builder {
         }
         if (thick_left_.x.empty() && !thick_right_.x.empty()) thick_left_ = thick_right_;
         if (thick_left_.x.empty()) {
-            caution("rack.thickness", Severity::stop,
-                    say("No thickness is read yet. Caliper it at the stations, both edges if you can."));
+            caution("rack.thickness", Severity::stop, say("No thickness is read yet. Caliper it at the stations, both edges if you can."));
             return false;
         }
         return true;
@@ -273,8 +268,7 @@ class Builder {
 
     void one_face(const char* face) {
         caution("rack.one_face", Severity::note,
-                say(std::string("Face ") + face +
-                    " has no heights of its own: it is taken to lie one caliper thickness away."));
+                say(std::string("Face ") + face + " has no heights of its own: it is taken to lie one caliper thickness away."));
     }
 
     Surface caliper_grid() const {
@@ -315,9 +309,7 @@ class Builder {
         const Eigen::Vector3d c = m.completeOrthogonalDecomposition().solve(rhs);
         shape_.disagreement_mm = (m * c - rhs).cwiseAbs().maxCoeff();
         shape_.top = a;
-        shape_.bottom = b.mapped([&](double x, double y, double z) {
-            return z + c(0) + c(1) * (x - mid) / scale + c(2) * y / scale;
-        });
+        shape_.bottom = b.mapped([&](double x, double y, double z) { return z + c(0) + c(1) * (x - mid) / scale + c(2) * y / scale; });
         if (shape_.disagreement_mm > 3)
             caution("rack.disagree", Severity::watch,
                     say("Heights of the two faces and the caliper disagree by up to {}. One of them is misread; "
@@ -365,8 +357,7 @@ class Builder {
             }
         }
         if (const auto x = self_crossing(shape_.ring_a))
-            caution("rack.crossing", Severity::stop,
-                    say("The outline of face A crosses itself at {}.", along(x->x)), *x);
+            caution("rack.crossing", Severity::stop, say("The outline of face A crosses itself at {}.", along(x->x)), *x);
     }
 
     const Slab& slab_;

@@ -12,8 +12,7 @@ bool HeightGrid::has_readings() const {
 }
 
 const char* name_of(FlawKind kind) {
-    static constexpr std::array names{"crack",     "void",         "bark pocket", "knot",
-                                      "soft wood", "insect holes", "pith",        "saw scar"};
+    static constexpr std::array names{"crack", "void", "bark pocket", "knot", "soft wood", "insect holes", "pith", "saw scar"};
     return names.at(static_cast<std::size_t>(kind));
 }
 
@@ -115,16 +114,25 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
     if (!s.usable) return out;
     const Means m = means_of(s);
     const double len = s.x1 - s.x0;
-    out.push_back({"rack.size", "Length", mm(len), {}, {},
-                   {"last station − first station",
-                    {{"first", along(s.x0), "tape"}, {"last", along(s.x1), "tape"}},
-                    "measured"}});
-    out.push_back({"rack.width", "Narrowest and widest", mm(m.narrowest), mm(m.widest),
+    out.push_back({"rack.size",
+                   "Length",
+                   mm(len),
+                   {},
+                   {},
+                   {"last station − first station", {{"first", along(s.x0), "tape"}, {"last", along(s.x1), "tape"}}, "measured"}});
+    out.push_back({"rack.width",
+                   "Narrowest and widest",
+                   mm(m.narrowest),
+                   mm(m.widest),
                    say("narrowest at {}", along(m.narrow_x)),
                    {"left + right distance from the chalk line, face A, at 60 places",
                     {{"mean", mm(m.width), "tape"}},
                     "edges run as a monotone cubic between stations"}});
-    out.push_back({"rack.thickness", "Thickness", fine(m.thinnest), fine(m.thickest), {},
+    out.push_back({"rack.thickness",
+                   "Thickness",
+                   fine(m.thinnest),
+                   fine(m.thickest),
+                   {},
                    {"height of face A − height of face B over the slab",
                     {{"mean", fine(m.thickness), "caliper and straightedge"}},
                     s.heights_a || s.heights_b ? "heights read" : "caliper only: faces taken as flat"}});
@@ -135,17 +143,25 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
         const double y1 = std::max(box.high.y, under.high.y) + 1;
         const Ring all{{s.x0, y0}, {s.x1, y0}, {s.x1, y1}, {s.x0, y1}};
         const double v = volume_m3(s, all, m.thickness);
-        out.push_back({"rack.mass", "Weighs about", kg(v * *rho), {}, say("an estimate, bark not counted"),
+        out.push_back({"rack.mass",
+                       "Weighs about",
+                       kg(v * *rho),
+                       {},
+                       say("an estimate, bark not counted"),
                        {"volume × 1000 × G12 × (1 + M/100)",
                         {{"volume, litres", number(v * 1000), "matched rings, Simpson's rule"},
                          {"density, kg/m³", number(*rho), "species table"},
-                         {"moisture", percent(slab.moisture_pct.value_or(12)),
-                          slab.moisture_pct ? "meter" : "no reading: 12 % taken"}},
+                         {"moisture", percent(slab.moisture_pct.value_or(12)), slab.moisture_pct ? "meter" : "no reading: 12 % taken"}},
                         "Wood Handbook FPL-GTR-190, table 5-3a"}});
     }
-    out.push_back({"rack.board_feet", "Board feet", number(std::round(board_feet(s) * 10) / 10), {}, {},
+    out.push_back({"rack.board_feet",
+                   "Board feet",
+                   number(std::round(board_feet(s) * 10) / 10),
+                   {},
+                   {},
                    {"length × mean width × mean thickness / 144, in inches",
-                    {{"length", mm(len), "tape"}, {"mean width", mm(m.width), "tape"},
+                    {{"length", mm(len), "tape"},
+                     {"mean width", mm(m.width), "tape"},
                      {"mean thickness", fine(m.thickness), "caliper and straightedge"}},
                     "trade measure"}});
     return out;

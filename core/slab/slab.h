@@ -54,7 +54,7 @@ struct Flaw {
     std::string id;
     FlawKind kind = FlawKind::void_;
     Face face = Face::a;
-    Ring outline;                    ///< on that face, in the slab's frame
+    Ring outline;  ///< on that face, in the slab's frame
     bool through = false;
     std::optional<double> depth_mm;  ///< from that face; needed unless through
     double floor_share = 1;          ///< width of its floor over width of its mouth: 1 straight, 0 to a point
@@ -65,12 +65,12 @@ struct Flaw {
 struct Slab {
     std::string id;
     std::string name;
-    std::string species;                ///< a name of the species table
-    std::string tree;                   ///< which log or tree; offcuts and sisters share it
-    std::optional<int> sequence;        ///< number in the log, from the first cut
-    std::optional<double> pith_mm;      ///< from the middle of the slab's thickness to the pith
+    std::string species;            ///< a name of the species table
+    std::string tree;               ///< which log or tree; offcuts and sisters share it
+    std::optional<int> sequence;    ///< number in the log, from the first cut
+    std::optional<double> pith_mm;  ///< from the middle of the slab's thickness to the pith
     std::optional<double> moisture_pct;
-    std::string moisture_on;            ///< date of that reading, ISO
+    std::string moisture_on;  ///< date of that reading, ISO
     std::optional<double> price;
     std::string notes;
     Tape tape;
@@ -81,9 +81,9 @@ struct Slab {
 
 /// What the measuring adds up to. Rings are matched: ring_a[i] and ring_b[i] end the same ruled line.
 struct SlabShape {
-    Ring ring_a, ring_b;         ///< counter-clockwise, seen from above face A
-    Surface top, bottom;         ///< heights of face A and face B, mm from the bench, lowest of B at 0
-    double x0 = 0, x1 = 0;       ///< first and last station
+    Ring ring_a, ring_b;    ///< counter-clockwise, seen from above face A
+    Surface top, bottom;    ///< heights of face A and face B, mm from the bench, lowest of B at 0
+    double x0 = 0, x1 = 0;  ///< first and last station
     bool heights_a = false, heights_b = false;
     double disagreement_mm = 0;  ///< worst misfit between both faces' readings and the thickness readings
     bool usable = false;         ///< outline and thickness are there and sound
@@ -106,8 +106,7 @@ Slab turned_over(const Slab& slab);
 
 /// Volume in m³ of wood between two levels of the shape, as shares of the thickness, inside `region`.
 /// Edges are ruled between matched rings, so the area is quadratic in height and Simpson's rule is exact.
-double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low_share = 0,
-                 double high_share = 1);
+double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low_share = 0, double high_share = 1);
 
 /// Board feet: length × mean width × mean thickness in inches / 144, over the stations.
 double board_feet(const SlabShape& shape);

@@ -24,12 +24,14 @@ void prepare_connection(SQLite::Database& db) {
 
 void create_schema(SQLite::Database& db) {
     SQLite::Transaction tx(db);
-    db.exec("CREATE TABLE revision ("
-            " id INTEGER PRIMARY KEY, parent INTEGER NOT NULL, redo INTEGER NOT NULL,"
-            " label TEXT NOT NULL, at TEXT NOT NULL)");
-    db.exec("CREATE TABLE change ("
-            " id INTEGER PRIMARY KEY, revision INTEGER NOT NULL REFERENCES revision(id),"
-            " kind TEXT NOT NULL CHECK (kind IN ('shop','slab','job')), document TEXT NOT NULL, body TEXT)");
+    db.exec(
+        "CREATE TABLE revision ("
+        " id INTEGER PRIMARY KEY, parent INTEGER NOT NULL, redo INTEGER NOT NULL,"
+        " label TEXT NOT NULL, at TEXT NOT NULL)");
+    db.exec(
+        "CREATE TABLE change ("
+        " id INTEGER PRIMARY KEY, revision INTEGER NOT NULL REFERENCES revision(id),"
+        " kind TEXT NOT NULL CHECK (kind IN ('shop','slab','job')), document TEXT NOT NULL, body TEXT)");
     db.exec("CREATE INDEX change_revision ON change(revision)");
     db.exec("CREATE TABLE head (one INTEGER PRIMARY KEY CHECK (one = 1), revision INTEGER NOT NULL)");
     db.exec("INSERT INTO head VALUES (1, 0)");
@@ -134,8 +136,7 @@ CheckReport check_shop(const std::string& path) {
 StoreError shop_error(const std::string& path, const CheckReport& report) {
     using K = StoreError::Kind;
     const std::string why = report.problems.empty() ? "" : report.problems.front();
-    if (why == "it is not a shop file")
-        return {K::not_a_shop, path + " is not a shop file. It was left as it is; choose another."};
+    if (why == "it is not a shop file") return {K::not_a_shop, path + " is not a shop file. It was left as it is; choose another."};
     if (why.rfind("it was written by a newer program", 0) == 0)
         return {K::newer, path + " can't be opened: " + why + ". It was left as it is."};
     return {K::damaged, path + " is damaged: " + why + ". It was left as it is."};

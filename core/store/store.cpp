@@ -21,29 +21,25 @@ namespace fs = std::filesystem;
 StoreError sqlite_error(const SQLite::Exception& e, const std::string& path) {
     using K = StoreError::Kind;
     switch (e.getErrorCode()) {
-        case SQLITE_FULL:
-            return {K::full, "The disk that holds " + path + " is full. Free some space and try again."};
+        case SQLITE_FULL: return {K::full, "The disk that holds " + path + " is full. Free some space and try again."};
         case SQLITE_READONLY:
         case SQLITE_PERM:
-        case SQLITE_CANTOPEN:
-            return {K::read_only, path + " can't be written here. Save a copy in a folder of your own."};
+        case SQLITE_CANTOPEN: return {K::read_only, path + " can't be written here. Save a copy in a folder of your own."};
         case SQLITE_BUSY:
-        case SQLITE_LOCKED:
-            return {K::busy, path + " is open in another program. Close it there and try again."};
+        case SQLITE_LOCKED: return {K::busy, path + " is open in another program. Close it there and try again."};
         case SQLITE_CORRUPT: return {K::damaged, path + " is damaged: " + e.getErrorStr() + "."};
         case SQLITE_NOTADB: return {K::damaged, path + " is damaged or no shop file: its first page can't be read."};
         case SQLITE_IOERR:
-            return {K::full, "Writing to " + path + " failed: the disk is full or was taken out. Nothing typed is lost here; "
-                             "free some space and try again."};
+            return {K::full, "Writing to " + path +
+                                 " failed: the disk is full or was taken out. Nothing typed is lost here; "
+                                 "free some space and try again."};
         default: return {K::other, path + ": " + e.what()};
     }
 }
 
 namespace {
 
-std::string now_utc() {
-    return fmt::format("{:%FT%TZ}", std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now()));
-}
+std::string now_utc() { return fmt::format("{:%FT%TZ}", std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now())); }
 
 struct Change {
     std::string kind, id, body;  // an empty body: the document is no longer there
@@ -89,14 +85,13 @@ struct Store::Impl {
     };
     std::unordered_map<std::int64_t, Row> revisions;
 
-    Impl(std::string p, int flags)
-        : path(std::move(p)), read_only((flags & SQLite::OPEN_READONLY) != 0), db(path, flags, 2000) {}
+    Impl(std::string p, int flags) : path(std::move(p)), read_only((flags & SQLite::OPEN_READONLY) != 0), db(path, flags, 2000) {}
 
     void load() {
         SQLite::Statement q(db, "SELECT id, parent, redo, label, at FROM revision");
         while (q.executeStep())
-            revisions[q.getColumn(0).getInt64()] = {q.getColumn(1).getInt64(), q.getColumn(2).getInt64(),
-                                                    q.getColumn(3).getString(), q.getColumn(4).getString()};
+            revisions[q.getColumn(0).getInt64()] = {q.getColumn(1).getInt64(), q.getColumn(2).getInt64(), q.getColumn(3).getString(),
+                                                    q.getColumn(4).getString()};
         head = db.execAndGet("SELECT revision FROM head").getInt64();
         read_state();
     }
@@ -226,9 +221,7 @@ void Store::append(const std::string& label, const Documents& next) {
 bool Store::can_undo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).parent != 0; }
 bool Store::can_redo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).redo != 0; }
 std::string Store::undo_label() const { return can_undo() ? impl_->revisions.at(impl_->head).label : ""; }
-std::string Store::redo_label() const {
-    return can_redo() ? impl_->revisions.at(impl_->revisions.at(impl_->head).redo).label : "";
-}
+std::string Store::redo_label() const { return can_redo() ? impl_->revisions.at(impl_->revisions.at(impl_->head).redo).label : ""; }
 
 void Store::undo() {
     if (!can_undo()) return;

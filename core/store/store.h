@@ -23,13 +23,13 @@ namespace yb {
 class StoreError : public std::runtime_error {
   public:
     enum class Kind {
-        missing,    ///< there is no such file
-        not_a_shop, ///< some other file: left untouched
-        newer,      ///< written by a newer program
-        damaged,    ///< fails the integrity check: left untouched; see newest_backup() and salvage()
-        full,       ///< the disk is full
-        read_only,  ///< file or folder can't be written
-        busy,       ///< another program holds it
+        missing,     ///< there is no such file
+        not_a_shop,  ///< some other file: left untouched
+        newer,       ///< written by a newer program
+        damaged,     ///< fails the integrity check: left untouched; see newest_backup() and salvage()
+        full,        ///< the disk is full
+        read_only,   ///< file or folder can't be written
+        busy,        ///< another program holds it
         other
     };
     StoreError(Kind kind, const std::string& what) : std::runtime_error(what), kind_(kind) {}

@@ -30,8 +30,7 @@ std::vector<Vec2> holes_of(const LegPlate& p, const UnderChoices& c) {
 
 std::vector<Vec2> holes_of(const Channel& ch, const UnderChoices& c) {
     std::vector<Vec2> out;
-    for (const double dv : spread(ch.bolts, std::max(0.0, ch.length_mm / 2 - c.edge_mm)))
-        out.push_back({ch.u_mm, ch.v_mm + dv});
+    for (const double dv : spread(ch.bolts, std::max(0.0, ch.length_mm / 2 - c.edge_mm))) out.push_back({ch.u_mm, ch.v_mm + dv});
     return out;
 }
 
@@ -53,8 +52,8 @@ double channel_inertia(double width, double depth, double wall) {
     const double web_width = std::max(0.0, width - 2 * wall);
     const double web_area = web_width * wall;
     const double y = (walls_area * depth / 2 + web_area * wall / 2) / (walls_area + web_area);
-    return 2 * wall * depth * depth * depth / 12 + walls_area * (depth / 2 - y) * (depth / 2 - y) +
-           web_width * wall * wall * wall / 12 + web_area * (y - wall / 2) * (y - wall / 2);
+    return 2 * wall * depth * depth * depth / 12 + walls_area * (depth / 2 - y) * (depth / 2 - y) + web_width * wall * wall * wall / 12 +
+           web_area * (y - wall / 2) * (y - wall / 2);
 }
 
 namespace {
@@ -77,10 +76,8 @@ class Planner {
         slots();
         pockets();
         weight();
-        p_.leg_mm = in_.top.height_mm - in_.flat.thickness_mm - in_.choices.feet_mm -
-                    (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
-        p_.wood_left_mm = in_.flat.thickness_mm - in_.choices.insert_mm -
-                          (in_.choices.plate_let_in ? in_.choices.plate_mm : 0);
+        p_.leg_mm = in_.top.height_mm - in_.flat.thickness_mm - in_.choices.feet_mm - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
+        p_.wood_left_mm = in_.flat.thickness_mm - in_.choices.insert_mm - (in_.choices.plate_let_in ? in_.choices.plate_mm : 0);
         figures();
         cautions();
         choices();
@@ -99,9 +96,7 @@ class Planner {
         p_.low_pct = std::min(room.low_pct, p_.day_pct);
         p_.high_pct = std::min(30.0, std::max(room.high_pct, p_.day_pct));
         const double left = in_.top.width_mm / 2;
-        p_.fixed_v_mm = in_.choices.fixed == FixedLine::middle ? 0
-                        : in_.choices.fixed == FixedLine::left ? left
-                                                               : -left;
+        p_.fixed_v_mm = in_.choices.fixed == FixedLine::middle ? 0 : in_.choices.fixed == FixedLine::left ? left : -left;
         p_.shrink_pct = shrink(-in_.lay.widest_mm / 2, in_.lay.widest_mm / 2);
         p_.travel_mm = movement(in_.lay.widest_mm, p_.shrink_pct, p_.low_pct, p_.high_pct);
     }
@@ -170,19 +165,23 @@ class Planner {
     }
 
     const Slot* longest() const {
-        const auto it = std::max_element(p_.slots.begin(), p_.slots.end(),
-                                         [](const Slot& a, const Slot& b) { return a.length_mm < b.length_mm; });
+        const auto it =
+            std::max_element(p_.slots.begin(), p_.slots.end(), [](const Slot& a, const Slot& b) { return a.length_mm < b.length_mm; });
         return it == p_.slots.end() ? nullptr : &*it;
     }
 
     void figures() {
         const std::string handbook = "Wood Handbook FPL-GTR-190, eq. 13-3 and 4-5";
-        std::vector<Given> moving{{"moisture on the day", percent(p_.day_pct), day_from_},
-                                  {"driest", percent(p_.low_pct), in_.room.name},
-                                  {"dampest", percent(p_.high_pct), in_.room.name},
-                                  {"shrinkage across", percent(p_.shrink_pct),
-                                   in_.slab.pith_mm ? "species table, ring angle from the pith" : "species table, tangential: the most it can be"}};
-        p_.figures.push_back({"under.travel", "The top moves, dry to damp", fine(p_.travel_mm), {},
+        std::vector<Given> moving{
+            {"moisture on the day", percent(p_.day_pct), day_from_},
+            {"driest", percent(p_.low_pct), in_.room.name},
+            {"dampest", percent(p_.high_pct), in_.room.name},
+            {"shrinkage across", percent(p_.shrink_pct),
+             in_.slab.pith_mm ? "species table, ring angle from the pith" : "species table, tangential: the most it can be"}};
+        p_.figures.push_back({"under.travel",
+                              "The top moves, dry to damp",
+                              fine(p_.travel_mm),
+                              {},
                               say("{} wide at most; nothing to speak of along", mm(in_.lay.widest_mm)),
                               {"ΔD = D (M1 − M0) / (3000/S − 30 + M0)", moving, handbook}});
         if (const Slot* s = longest()) {
@@ -192,21 +191,31 @@ class Planner {
             given.push_back({"play", fine(in_.choices.play_mm), "the maker's"});
             given.push_back({"travel out", fine(s->travel_out_mm), "day to dampest"});
             given.push_back({"travel in", fine(s->travel_in_mm), "day to driest"});
-            p_.figures.push_back({"under.slot", "Longest slot", fine(s->length_mm), {},
+            p_.figures.push_back({"under.slot",
+                                  "Longest slot",
+                                  fine(s->length_mm),
+                                  {},
                                   say("bolt {} from its inner end on the day", fine(s->bolt_from_inner_mm)),
                                   {"slot = bolt + play + travel in + travel out", given, handbook}});
         }
-        p_.figures.push_back({"under.leg", "Leg height", fine(p_.leg_mm), {},
-                              in_.choices.plate_let_in ? say("plate let in") : say("below the plate"),
-                              {in_.choices.plate_let_in ? "table height − finished thickness − feet"
-                                                        : "table height − finished thickness − feet − plate",
-                               {{"table height", mm(in_.top.height_mm), "wanted top"},
-                                {"finished thickness", fine(in_.flat.thickness_mm), "Flat"},
-                                {"feet", fine(in_.choices.feet_mm), "the maker's"},
-                                {"plate", fine(in_.choices.plate_mm), "the maker's"}},
-                               ""}});
+        p_.figures.push_back(
+            {"under.leg",
+             "Leg height",
+             fine(p_.leg_mm),
+             {},
+             in_.choices.plate_let_in ? say("plate let in") : say("below the plate"),
+             {in_.choices.plate_let_in ? "table height − finished thickness − feet" : "table height − finished thickness − feet − plate",
+              {{"table height", mm(in_.top.height_mm), "wanted top"},
+               {"finished thickness", fine(in_.flat.thickness_mm), "Flat"},
+               {"feet", fine(in_.choices.feet_mm), "the maker's"},
+               {"plate", fine(in_.choices.plate_mm), "the maker's"}},
+              ""}});
         if (p_.top_kg > 0)
-            p_.figures.push_back({"under.mass", "The top weighs about", kg(p_.top_kg), {}, say("an estimate for your judgement"),
+            p_.figures.push_back({"under.mass",
+                                  "The top weighs about",
+                                  kg(p_.top_kg),
+                                  {},
+                                  say("an estimate for your judgement"),
                                   {"(volume − voids) × 1000 × G12 × (1 + M/100) + resin",
                                    {{"volume", litres(gross_l_), "outline between the finished planes, Simpson's rule"},
                                     {"voids", litres(in_.fill.volume_l + in_.fill.open_l), "Fill"},
@@ -215,21 +224,25 @@ class Planner {
                                    "Wood Handbook FPL-GTR-190, table 5-3a"}});
         if (!p_.pockets.empty()) {
             const Pocket& k = p_.pockets.front();
-            p_.figures.push_back({"under.channel", "Channel carries, across the grain", percent(k.stiffness_share * 100), {},
-                                  say("pocket {} for a {} channel", mm(k.length_mm), mm(in_.choices.channels.front().length_mm)),
-                                  {"E_s I_s / (E_s I_s + E_T I_w), E_s = 200 GPa, E_T = E_L/15",
-                                   {{"I of the channel, mm⁴",
-                                     number(std::round(channel_inertia(in_.choices.channels.front().width_mm, in_.choices.channels.front().depth_mm,
-                                                                       in_.choices.channels.front().wall_mm))), "its section"},
-                                    {"E_L, MPa", number(species_->moe_mpa.value_or(0)), "species table"},
-                                    {"thickness", fine(in_.flat.thickness_mm), "Flat"}},
-                                   "Euler–Bernoulli; how far it helps is disputed: judge for yourself"}});
+            p_.figures.push_back(
+                {"under.channel",
+                 "Channel carries, across the grain",
+                 percent(k.stiffness_share * 100),
+                 {},
+                 say("pocket {} for a {} channel", mm(k.length_mm), mm(in_.choices.channels.front().length_mm)),
+                 {"E_s I_s / (E_s I_s + E_T I_w), E_s = 200 GPa, E_T = E_L/15",
+                  {{"I of the channel, mm⁴",
+                    number(std::round(channel_inertia(in_.choices.channels.front().width_mm, in_.choices.channels.front().depth_mm,
+                                                      in_.choices.channels.front().wall_mm))),
+                    "its section"},
+                   {"E_L, MPa", number(species_->moe_mpa.value_or(0)), "species table"},
+                   {"thickness", fine(in_.flat.thickness_mm), "Flat"}},
+                  "Euler–Bernoulli; how far it helps is disputed: judge for yourself"}});
         }
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> uv = {}) {
-        p_.cautions.push_back({std::move(key), s, Step::under, std::move(says),
-                               uv ? std::optional(frame_.to_slab(*uv)) : std::nullopt});
+        p_.cautions.push_back({std::move(key), s, Step::under, std::move(says), uv ? std::optional(frame_.to_slab(*uv)) : std::nullopt});
     }
 
     Ring on_slab(const Ring& uv) const {
@@ -289,7 +302,8 @@ class Planner {
             for (std::size_t j = i + 1; j < c.channels.size(); ++j)
                 if (intersection_area(footprint(c.channels[i]), footprint(c.channels[j])) > 1)
                     add("under.clash", Severity::stop,
-                        say("Channels {} and {} lie over each other.", count(static_cast<double>(i + 1)), count(static_cast<double>(j + 1))),
+                        say("Channels {} and {} lie over each other.", count(static_cast<double>(i + 1)),
+                            count(static_cast<double>(j + 1))),
                         Vec2{c.channels[i].u_mm, c.channels[i].v_mm});
         }
         for (const Slot& s : p_.slots)
@@ -307,12 +321,13 @@ class Planner {
         if (p_.slots.empty()) return;
         if (p_.wood_left_mm < 8)
             add("under.through", p_.wood_left_mm < 3 ? Severity::stop : Severity::watch,
-                say("Insert and bolt go {} deep and leave {} of wood above. Drill to a stop and take a shorter one.",
-                    fine(c.insert_mm), fine(p_.wood_left_mm)));
+                say("Insert and bolt go {} deep and leave {} of wood above. Drill to a stop and take a shorter one.", fine(c.insert_mm),
+                    fine(p_.wood_left_mm)));
         for (const Channel& ch : c.channels)
             if (ch.depth_mm > in_.flat.thickness_mm / 2) {
                 add("under.deep_channel", Severity::watch,
-                    say("A channel pocket {} deep takes more than half of the {} there is.", fine(ch.depth_mm), fine(in_.flat.thickness_mm)),
+                    say("A channel pocket {} deep takes more than half of the {} there is.", fine(ch.depth_mm),
+                        fine(in_.flat.thickness_mm)),
                     Vec2{ch.u_mm, ch.v_mm});
                 break;
             }
@@ -335,7 +350,8 @@ class Planner {
                         percent(p_.day_pct), fine(s->bolt_from_inner_mm), fine(s->length_mm)),
                     s->uv);
             add("under.tighten", Severity::note,
-                say("On the fixed line do the bolts up tight; outside it snug, with washer and thread lock, so that the top can slide."), s->uv);
+                say("On the fixed line do the bolts up tight; outside it snug, with washer and thread lock, so that the top can slide."),
+                s->uv);
         }
         bool anchored = false;
         for (const Slot& s : p_.slots) anchored = anchored || s.round;
@@ -377,13 +393,13 @@ class Planner {
         option("left", "Left edge: it stays at a wall", FixedLine::left);
         option("right", "Right edge: it stays at a wall", FixedLine::right);
         p_.choices.push_back(std::move(c));
-        p_.choices.push_back(
-            {"under.let_in",
-             "Plates",
-             {{"on", "Under the wood", say("leg {} shorter", fine(in_.choices.plate_mm)), !in_.choices.plate_let_in},
-              {"in", "Let in flush", say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
-                                         fine(in_.flat.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm)),
-               in_.choices.plate_let_in}}});
+        p_.choices.push_back({"under.let_in",
+                              "Plates",
+                              {{"on", "Under the wood", say("leg {} shorter", fine(in_.choices.plate_mm)), !in_.choices.plate_let_in},
+                               {"in", "Let in flush",
+                                say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
+                                    fine(in_.flat.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm)),
+                                in_.choices.plate_let_in}}});
     }
 
     const UnderInputs& in_;

@@ -37,13 +37,15 @@ Json json(const Run& r) {
 
 TEST_CASE("burl answers in JSON", "[cli]") {
     CHECK(json(burl("emc --temp-c 21.1 --rh 50"))["emc_pct"].get<double>() == Approx(9.24).margin(0.005));
-    CHECK(json(burl("movement --species 'cherry, black' --width-mm 1000 --from-mc 7 --to-mc 11"))["movement_mm"].get<double>() == Approx(10.01).margin(0.005));
-    CHECK(json(burl("movement --species 'cherry, black' --width-mm 1000 --from-mc 7 --to-mc 11 --ring-angle-deg 90"))["movement_mm"].get<double>() ==
-          Approx(5.08).margin(0.005));
+    CHECK(json(burl("movement --species 'cherry, black' --width-mm 1000 --from-mc 7 --to-mc 11"))["movement_mm"].get<double>() ==
+          Approx(10.01).margin(0.005));
+    CHECK(json(burl("movement --species 'cherry, black' --width-mm 1000 --from-mc 7 --to-mc 11 --ring-angle-deg 90"))["movement_mm"]
+              .get<double>() == Approx(5.08).margin(0.005));
     const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-" + std::to_string(getpid()));
     std::filesystem::create_directories(dir);
     const std::string d = dir.string();
-    std::ofstream(d + "/r.csv") << "face,x_mm,y_mm,z_mm\ntop,0,0,50\ntop,1000,0,60\ntop,0,400,50\ntop,9000,0,1\nbottom,0,0,0\nbottom,1000,0,10\nbottom,0,400,0\n";
+    std::ofstream(d + "/r.csv")
+        << "face,x_mm,y_mm,z_mm\ntop,0,0,50\ntop,1000,0,60\ntop,0,400,50\ntop,9000,0,1\nbottom,0,0,0\nbottom,1000,0,10\nbottom,0,400,0\n";
     const Json f = json(burl("flatten " + d + "/r.csv --within -1,-1,2000,900"));
     CHECK(f["thickness_mm"].get<double>() == Approx(50 / std::sqrt(1.0001)));
     CHECK(f["top_readings"] == 3);

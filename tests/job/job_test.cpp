@@ -74,7 +74,8 @@ TEST_CASE("lifts obey the label and parts add up", "[fill]") {
     CHECK(medium.lifts.size() == 4);  // 48 mm in lifts of 13 at most
     set_choice(j, "fill.void-1", "open");
     CHECK(plan_of(d, "job-reading-table").fill.open_l > 0.2);
-    const Caution* leak = find_caution(plan_of(demo_shop(), "job-reading-table").fill.cautions, "fill.leak");
+    const std::vector<Caution> before = plan_of(demo_shop(), "job-reading-table").fill.cautions;
+    const Caution* leak = find_caution(before, "fill.leak");
     REQUIRE(leak);
     CHECK(leak->severity == Severity::stop);
 }

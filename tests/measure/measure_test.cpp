@@ -95,7 +95,8 @@ TEST_CASE("an edit text never loses the value", "[measure]") {
     std::mt19937 random(5);
     for (int i = 0; i < 3000; ++i) {
         const double v = static_cast<double>(random() % 5000000) / 1000 - 1000;
-        for (const LengthStyle style : {LengthStyle::millimetres, LengthStyle::inches_16, LengthStyle::inches_decimal, LengthStyle::feet_inches}) {
+        for (const LengthStyle style :
+             {LengthStyle::millimetres, LengthStyle::inches_16, LengthStyle::inches_decimal, LengthStyle::feet_inches}) {
             Units u;
             u.length = style;
             const std::string text = edit_text(mm(v), u);

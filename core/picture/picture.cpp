@@ -1,0 +1,87 @@
+#include "core/picture/picture.h"
+
+#include <cstring>
+#include <memory>
+
+#include <png.h>
+#include <turbojpeg.h>
+
+namespace yb {
+
+std::string to_png(const Picture& p) {
+    png_image image{};
+    image.version = PNG_IMAGE_VERSION;
+    image.width = static_cast<png_uint_32>(p.width);
+    image.height = static_cast<png_uint_32>(p.height);
+    image.format = PNG_FORMAT_RGB;
+    image.flags = PNG_IMAGE_FLAG_FAST;
+    png_alloc_size_t size = PNG_IMAGE_PNG_SIZE_MAX(image);
+    std::string out(size, '\0');
+    if (!png_image_write_to_memory(&image, out.data(), &size, 0, p.rgb.data(), 0, nullptr))
+        throw PictureError(std::string("the picture can't be written as PNG: ") + image.message);
+    out.resize(size);
+    return out;
+}
+
+std::string to_jpeg(const Picture& p, int quality) {
+    const std::unique_ptr<void, int (*)(void*)> jpeg(tjInitCompress(), tjDestroy);
+    unsigned char* bytes = nullptr;
+    unsigned long size = 0;
+    if (tjCompress2(jpeg.get(), p.rgb.data(), p.width, 0, p.height, TJPF_RGB, &bytes, &size, TJSAMP_420, quality, 0) != 0)
+        throw PictureError(std::string("the picture can't be written as JPEG: ") + tjGetErrorStr2(jpeg.get()));
+    std::string out(reinterpret_cast<const char*>(bytes), size);
+    tjFree(bytes);
+    return out;
+}
+
+namespace {
+
+Picture read_png(std::span<const char> bytes) {
+    png_image image{};
+    image.version = PNG_IMAGE_VERSION;
+    if (!png_image_begin_read_from_memory(&image, bytes.data(), bytes.size()))
+        throw PictureError(std::string("the PNG can't be read: ") + image.message);
+    image.format = PNG_FORMAT_RGB;
+    Picture p(static_cast<int>(image.width), static_cast<int>(image.height));
+    const png_color white{255, 255, 255};
+    if (!png_image_finish_read(&image, &white, p.rgb.data(), 0, nullptr))
+        throw PictureError(std::string("the PNG can't be read to its end: ") + image.message);
+    return p;
+}
+
+Picture read_jpeg(std::span<const char> bytes) {
+    const std::unique_ptr<void, int (*)(void*)> jpeg(tjInitDecompress(), tjDestroy);
+    const auto* data = reinterpret_cast<const unsigned char*>(bytes.data());
+    int w = 0;
+    int h = 0;
+    int sampling = 0;
+    int space = 0;
+    if (tjDecompressHeader3(jpeg.get(), data, bytes.size(), &w, &h, &sampling, &space) != 0)
+        throw PictureError(std::string("the JPEG can't be read: ") + tjGetErrorStr2(jpeg.get()));
+    Picture p(w, h);
+    if (tjDecompress2(jpeg.get(), data, bytes.size(), p.rgb.data(), w, 0, h, TJPF_RGB, TJFLAG_STOPONWARNING) != 0)
+        throw PictureError(std::string("the JPEG can't be read to its end: ") + tjGetErrorStr2(jpeg.get()));
+    return p;
+}
+
+}  // namespace
+
+Picture read_picture(std::span<const char> bytes) {
+    const auto begins = [&](const char* magic, std::size_t n) { return bytes.size() > n && std::memcmp(bytes.data(), magic, n) == 0; };
+    if (begins("\x89PNG\r\n", 6)) return read_png(bytes);
+    if (begins("\xff\xd8\xff", 3)) return read_jpeg(bytes);
+    throw PictureError("this is neither PNG nor JPEG");
+}
+
+Picture halved(const Picture& p) {
+    Picture out(p.width / 2, p.height / 2);
+    for (int y = 0; y < out.height; ++y)
+        for (int x = 0; x < out.width; ++x)
+            for (int c = 0; c < 3; ++c)
+                out.at(x, y)[c] = static_cast<std::uint8_t>(
+                    (p.at(2 * x, 2 * y)[c] + p.at(2 * x + 1, 2 * y)[c] + p.at(2 * x, 2 * y + 1)[c] + p.at(2 * x + 1, 2 * y + 1)[c] + 2) /
+                    4);
+    return out;
+}
+
+}  // namespace yb

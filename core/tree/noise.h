@@ -1,0 +1,71 @@
+// Smooth noise as a pure function of the place and a seed, the same on every thread and machine.
+#pragma once
+
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+
+namespace yb {
+
+/// 0 to 1 from three whole numbers.
+inline double hash01(std::int32_t x, std::int32_t y, std::uint32_t seed) {
+    std::uint32_t h = static_cast<std::uint32_t>(x) * 0x8da6b343U ^ static_cast<std::uint32_t>(y) * 0xd8163841U ^ seed * 0xcb1ab31fU;
+    h ^= h >> 13;
+    h *= 0x5bd1e995U;
+    h ^= h >> 15;
+    h *= 0x27d4eb2dU;
+    h ^= h >> 14;
+    return static_cast<double>(h & 0xffffffU) * (1.0 / 0xffffffU);
+}
+
+inline double eased(double t) { return t * t * (3 - 2 * t); }
+
+/// Value noise between −1 and 1, wavelength about 1 in each argument.
+inline double noise(double x, double y, std::uint32_t seed) {
+    const double fx = std::floor(x);
+    const double fy = std::floor(y);
+    const auto ix = static_cast<std::int32_t>(fx);
+    const auto iy = static_cast<std::int32_t>(fy);
+    const double tx = eased(x - fx);
+    const double ty = eased(y - fy);
+    const double low = hash01(ix, iy, seed) * (1 - tx) + hash01(ix + 1, iy, seed) * tx;
+    const double high = hash01(ix, iy + 1, seed) * (1 - tx) + hash01(ix + 1, iy + 1, seed) * tx;
+    return 2 * (low * (1 - ty) + high * ty) - 1;
+}
+
+/// The same in three arguments.
+inline double noise3(double x, double y, double z, std::uint32_t seed) {
+    const double fz = std::floor(z);
+    const auto iz = static_cast<std::int32_t>(fz);
+    const double t = eased(z - fz);
+    const auto layer = [seed](std::int32_t k) { return seed + static_cast<std::uint32_t>(k) * 0x9E3779B1U; };
+    return noise(x, y, layer(iz)) * (1 - t) + noise(x, y, layer(iz + 1)) * t;
+}
+
+/// Two octaves of it.
+inline double noise2(double x, double y, std::uint32_t seed) { return 0.67 * noise(x, y, seed) + 0.33 * noise(2 * x, 2 * y, seed + 101); }
+
+/// A stream of random numbers made from a seed and a name, so that adding one thing does not change another.
+class Dice {
+  public:
+    Dice(std::uint64_t seed, std::uint32_t what) : state_(seed * 0x9E3779B97F4A7C15ULL + what * 0xD1B54A32D192ED03ULL) {}
+    /// 0 to 1 (SplitMix64).
+    double roll() {
+        std::uint64_t z = (state_ += 0x9E3779B97F4A7C15ULL);
+        z = (z ^ (z >> 30)) * 0xBF58476D1CE4E5B9ULL;
+        z = (z ^ (z >> 27)) * 0x94D049BB133111EBULL;
+        z ^= z >> 31;
+        return static_cast<double>(z >> 11) * 0x1.0p-53;
+    }
+    double between(double low, double high) { return low + (high - low) * roll(); }
+    /// Normal with mean 0 and the given deviation (Box and Muller).
+    double normal(double sigma) {
+        const double u = std::max(1e-12, roll());
+        return sigma * std::sqrt(-2 * std::log(u)) * std::cos(6.283185307179586 * roll());
+    }
+
+  private:
+    std::uint64_t state_;
+};
+
+}  // namespace yb
