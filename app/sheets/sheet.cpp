@@ -194,11 +194,7 @@ class Page {
         for (const FacePlan& f : plan_.flat.faces) {
             text(x, w,
                  (f.face == Face::a ? QObject::tr("Show face: ") : QObject::tr("Underside: ")) +
-                     QObject::tr("%1 layers of %2, %3 lanes%4")
-                         .arg(f.layers)
-                         .arg(say(fine(shop_.sled.depth_mm)))
-                         .arg(f.lanes)
-                         .arg(f.last_layers ? QObject::tr(", %1 after the rest").arg(f.last_layers) : QString()),
+                     QObject::tr("%1 layers of %2, %3 lanes").arg(f.layers).arg(say(fine(shop_.sled.depth_mm))).arg(f.lanes),
                  10);
             advance(10);
             text(x, w,

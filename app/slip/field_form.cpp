@@ -39,7 +39,9 @@ FieldForm::FieldForm(Session& session, const std::vector<TextField>& texts, cons
             line->setModified(false);
         });
         updates_.emplace_back([&session, line, t] {
-            if (!line->isModified()) line->setText(t.get(session));
+            if (line->isModified() || line->text() == t.get(session)) return;
+            line->setText(t.get(session));
+            line->setCursorPosition(0);  // a long name shows its beginning
         });
     }
     for (const PickField& f : picks) {
