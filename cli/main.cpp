@@ -2,12 +2,15 @@
 // error; exit 2 for bad input, 1 for a fault.
 #include <array>
 #include <fstream>
+#include <filesystem>
 #include <iostream>
+#include <map>
 #include <sstream>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
 
+#include "core/tree/saw.h"
 #include "core/flat/tilt.h"
 #include "core/io/csv.h"
 #include "core/io/json.h"
@@ -115,6 +118,50 @@ int run_check(const std::string& path) {
     return r.ok ? 0 : 2;
 }
 
+struct GrowOrder {
+    std::uint64_t seed = 1;
+    std::string out, species = "sycamore, American", pattern = "through";
+    double length_mm = 3000, butt_mm = 620, thickness_mm = 65, kerf_mm = 4, moisture_pct = 10, mm_per_px = 1;
+};
+
+void run_grow(const GrowOrder& o) {
+    static const std::map<std::string, yb::SawPattern> patterns{{"through", yb::SawPattern::through},
+                                                                {"quarter", yb::SawPattern::quarter},
+                                                                {"cant", yb::SawPattern::cant},
+                                                                {"round", yb::SawPattern::round}};
+    if (!yb::find_species(o.species)) throw BadInput("‘" + o.species + "’ is not in the species table");
+    const yb::GrownLog log(yb::drawn_recipe(o.seed, o.species, o.length_mm, o.butt_mm));
+    yb::SawPlan saw;
+    saw.pattern = patterns.at(o.pattern);
+    saw.thickness_mm = o.thickness_mm;
+    saw.kerf_mm = o.kerf_mm;
+    yb::DryPlan dry;
+    dry.moisture_pct = o.moisture_pct;
+    const auto slabs = yb::make_slabs(log, saw, dry, o.mm_per_px);
+    std::filesystem::create_directories(o.out);
+    Json list = Json::array();
+    const auto write = [&](const std::string& name, const std::string& bytes) {
+        const auto path = std::filesystem::path(o.out) / name;
+        std::ofstream f(path, std::ios::binary);
+        f.write(bytes.data(), static_cast<std::streamsize>(bytes.size()));
+        if (!f.flush()) throw std::runtime_error(path.string() + " can't be written");
+    };
+    std::vector<std::string> names(slabs.size());
+    yb::in_parallel(slabs.size(), [&](std::size_t i) {
+        yb::Slab slab = slabs[i].slab;
+        const std::string stem = "slab-" + std::to_string(i + 1);
+        if (slab.picture_a) {
+            slab.picture_a->key = stem + "-a.png", slab.picture_b->key = stem + "-b.png";
+            write(slab.picture_a->key, yb::to_png(slabs[i].face_a));
+            write(slab.picture_b->key, yb::to_png(slabs[i].face_b));
+        }
+        write(stem + ".json", yb::to_json(slab).dump(1));
+        names[i] = stem + ".json";
+    });
+    for (const auto& n : names) list.push_back(n);
+    print({{"seed", o.seed}, {"species", o.species}, {"years", log.recipe().years}, {"folder", o.out}, {"slabs", list}});
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -149,6 +196,21 @@ int main(int argc, char** argv) {
     flatten->add_option("readings", file, "CSV with face,x_mm,y_mm,z_mm; face is top or bottom")->required();
     flatten->add_option("--within", within, "X0,Y0,X1,Y1: only readings in this rectangle, mm");
     flatten->callback([&] { run_flatten(file, within); });
+
+    GrowOrder order;
+    auto* grow = app.add_subcommand("grow", "grows a practice log, saws it and writes its slabs as JSON with PNG faces");
+    grow->add_option("--seed", order.seed, "the same seed grows the same log");
+    grow->add_option("--out", order.out, "folder to write to")->required();
+    grow->add_option("--species", order.species, "a name of the species table");
+    grow->add_option("--pattern", order.pattern, "through, quarter, cant or round")
+        ->check(CLI::IsMember({"through", "quarter", "cant", "round"}));
+    grow->add_option("--length-mm", order.length_mm, "of the log")->check(CLI::Range(500.0, 12000.0));
+    grow->add_option("--butt-mm", order.butt_mm, "diameter at the butt, under bark")->check(CLI::Range(120.0, 2500.0));
+    grow->add_option("--thickness-mm", order.thickness_mm, "of the slabs, green")->check(CLI::Range(10.0, 300.0));
+    grow->add_option("--kerf-mm", order.kerf_mm, "of the saw")->check(CLI::Range(0.0, 20.0));
+    grow->add_option("--moisture", order.moisture_pct, "they are dried to, %")->check(CLI::Range(4.0, 30.0));
+    grow->add_option("--mm-per-px", order.mm_per_px, "of the pictures; 0 for none")->check(CLI::Range(0.0, 20.0));
+    grow->callback([&] { run_grow(order); });
 
     auto* plan = app.add_subcommand("plan", "plans a job file");
     plan->add_option("job", file, "a job exported as JSON")->required();

@@ -41,6 +41,23 @@ bool contains(std::span<const Vec2> r, Vec2 p) {
     return inside;
 }
 
+Ring convex_hull(std::vector<Vec2> p) {
+    std::sort(p.begin(), p.end(), [](Vec2 a, Vec2 b) { return a.x < b.x || (a.x == b.x && a.y < b.y); });
+    p.erase(std::unique(p.begin(), p.end()), p.end());
+    if (p.size() < 3) return p;
+    Ring hull;
+    for (const bool upper : {false, true}) {
+        const std::size_t base = hull.size();
+        for (std::size_t k = 0; k < p.size(); ++k) {
+            const Vec2 q = upper ? p[p.size() - 1 - k] : p[k];
+            while (hull.size() >= base + 2 && cross(hull.back() - hull[hull.size() - 2], q - hull.back()) <= 0) hull.pop_back();
+            hull.push_back(q);
+        }
+        hull.pop_back();
+    }
+    return hull;
+}
+
 Box bounds(std::span<const Vec2> ring) {
     if (ring.empty()) return {};
     Box b{ring.front(), ring.front()};

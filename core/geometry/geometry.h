@@ -37,6 +37,9 @@ struct Box {
     double width() const { return high.x - low.x; }
     double height() const { return high.y - low.y; }
 };
+/// Convex hull, counter-clockwise (Andrew 1979).
+Ring convex_hull(std::vector<Vec2> points);
+
 /// Bounding box; zero-sized at the origin for an empty ring.
 Box bounds(std::span<const Vec2> ring);
 

@@ -104,6 +104,17 @@ class Node {
                                                g.y_mm.size(), g.gap_mm.size()));
     }
     void to(Flaw& f) const;
+    void to(TracedOutline& o) const {
+        (*this)["a"].to(o.a), (*this)["b"].to(o.b);
+        maybe("error_mm", o.error_mm), maybe("from", o.from);
+        if (o.a.size() != o.b.size())
+            fail(fmt::format("the rings of the two faces are matched point by point: {} and {} points are here", o.a.size(), o.b.size()));
+    }
+    void to(FacePicture& p) const {
+        (*this)["key"].to(p.key), (*this)["mm_per_px"].to(p.mm_per_px), (*this)["corner"].to(p.corner);
+        maybe("mirrored", p.mirrored);
+        if (!(p.mm_per_px > 0)) (*this)["mm_per_px"].fail("a pixel has to have some size");
+    }
     void to(Support& s) const { (*this)["x_mm"].to(s.x_mm), (*this)["y_mm"].to(s.y_mm); }
     void to(VoidFill& v) const {
         (*this)["flaw_id"].to(v.flaw_id);
@@ -183,6 +194,10 @@ Json of(const HeightGrid& g) {
     return {{"x_mm", g.x_mm}, {"y_mm", g.y_mm}, {"gap_mm", gaps}};
 }
 
+Json of(const FacePicture& p) {
+    return {{"key", p.key}, {"mm_per_px", p.mm_per_px}, {"corner", {p.corner.x, p.corner.y}}, {"mirrored", p.mirrored}};
+}
+
 Json of(const Station& s) {
     Json j{{"x_mm", s.x_mm}};
     const auto put = [&](const char* key, const std::optional<double>& v) {
@@ -246,24 +261,32 @@ Json to_json(const Shop& s) {
 }
 
 Json to_json(const Slab& s) {
+    const auto picture = [](const std::optional<FacePicture>& p) { return p ? of(*p) : Json(nullptr); };
     Json stations = Json::array();
     for (const Station& st : s.tape.stations) stations.push_back(of(st));
     Json flaws = Json::array();
     for (const Flaw& f : s.flaws) flaws.push_back(of(f));
-    return {{"id", s.id},
-            {"name", s.name},
-            {"species", s.species},
-            {"tree", s.tree},
-            {"sequence", opt(s.sequence)},
-            {"pith_mm", opt(s.pith_mm)},
-            {"moisture_pct", opt(s.moisture_pct)},
-            {"moisture_on", s.moisture_on},
-            {"price", opt(s.price)},
-            {"notes", s.notes},
-            {"tape", {{"lean_left_mm", s.tape.lean_left_mm}, {"lean_right_mm", s.tape.lean_right_mm}, {"stations", stations}}},
-            {"heights_a", of(s.heights_a)},
-            {"heights_b", of(s.heights_b)},
-            {"flaws", flaws}};
+    return {
+        {"id", s.id},
+        {"name", s.name},
+        {"species", s.species},
+        {"tree", s.tree},
+        {"sequence", opt(s.sequence)},
+        {"pith_mm", opt(s.pith_mm)},
+        {"moisture_pct", opt(s.moisture_pct)},
+        {"moisture_on", s.moisture_on},
+        {"price", opt(s.price)},
+        {"notes", s.notes},
+        {"tape", {{"lean_left_mm", s.tape.lean_left_mm}, {"lean_right_mm", s.tape.lean_right_mm}, {"stations", stations}}},
+        {"outline",
+         s.outline
+             ? Json{{"a", points(s.outline->a)}, {"b", points(s.outline->b)}, {"error_mm", s.outline->error_mm}, {"from", s.outline->from}}
+             : Json(nullptr)},
+        {"picture_a", picture(s.picture_a)},
+        {"picture_b", picture(s.picture_b)},
+        {"heights_a", of(s.heights_a)},
+        {"heights_b", of(s.heights_b)},
+        {"flaws", flaws}};
 }
 
 Json to_json(const Job& j) {
@@ -378,6 +401,7 @@ Slab slab_from_json(const Json& j) {
         t.maybe("lean_left_mm", s.tape.lean_left_mm), t.maybe("lean_right_mm", s.tape.lean_right_mm);
         t.maybe("stations", s.tape.stations);
     }
+    n.maybe("outline", s.outline), n.maybe("picture_a", s.picture_a), n.maybe("picture_b", s.picture_b);
     n.maybe("heights_a", s.heights_a), n.maybe("heights_b", s.heights_b), n.maybe("flaws", s.flaws);
     return s;
 }

@@ -29,9 +29,10 @@ class Builder {
 
     SlabShape run() {
         order_stations();
-        if (stations_.size() < 2) {
+        if (stations_.size() < (slab_.outline ? 1U : 2U)) {
             caution("rack.stations", Severity::stop,
-                    say("The tape needs two stations at least, one at each end. Type them in the tape table."));
+                    slab_.outline ? say("No thickness is read yet. Type a station in the tape table and caliper the slab there.")
+                                  : say("The tape needs two stations at least, one at each end. Type them in the tape table."));
             return shape_;
         }
         const bool edges = build_rings();
@@ -87,6 +88,7 @@ class Builder {
     }
 
     bool build_rings() {
+        if (slab_.outline) return traced_rings();
         const Series left = series([](const Station& s) { return s.left_mm; }, "left edge");
         const Series right = series([](const Station& s) { return s.right_mm; }, "right edge");
         if (left.x.empty() || right.x.empty()) {
@@ -134,6 +136,28 @@ class Builder {
             shape_.ring_a.push_back({*it, la(*it)});
             shape_.ring_b.push_back({*it, lb(*it)});
         }
+        return true;
+    }
+
+    /// An outline from a picture, a scan, a drawing or a grown log stands in for the tape's edges.
+    bool traced_rings() {
+        const TracedOutline& o = *slab_.outline;
+        if (o.a.size() < 3 || o.a.size() != o.b.size()) {
+            caution("rack.outline", Severity::stop,
+                    say("The traced outline has {} points on face A and {} on face B. Trace it again, or take it away and type the tape.",
+                        count(static_cast<double>(o.a.size())), count(static_cast<double>(o.b.size()))));
+            return false;
+        }
+        shape_.ring_a = o.a;
+        shape_.ring_b = o.b;
+        if (signed_area(o.a) < 0) {
+            std::reverse(shape_.ring_a.begin(), shape_.ring_a.end());
+            std::reverse(shape_.ring_b.begin(), shape_.ring_b.end());
+        }
+        const Box a = bounds(o.a);
+        const Box b = bounds(o.b);
+        shape_.x0 = std::min(a.low.x, b.low.x);
+        shape_.x1 = std::max(a.high.x, b.high.x);
         return true;
     }
 
@@ -273,7 +297,10 @@ class Builder {
 
     Surface caliper_grid() const {
         std::vector<double> xs;
-        for (const Station& s : stations_) xs.push_back(s.x_mm);
+        for (const Station& s : stations_)
+            if (s.x_mm > shape_.x0 + 1e-6 && s.x_mm < shape_.x1 - 1e-6) xs.push_back(s.x_mm);
+        xs.insert(xs.begin(), shape_.x0);
+        xs.push_back(shape_.x1);
         const Box box = bounds(shape_.ring_a);
         const std::vector<double> ys{box.low.y, (box.low.y + box.high.y) / 2, box.high.y};
         std::vector<double> z;

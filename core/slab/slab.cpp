@@ -32,6 +32,18 @@ HeightGrid mirrored(const HeightGrid& g) {
     }
     return m;
 }
+
+/// Seen from the other side; both rings of a pair reversed alike stay matched.
+Ring flipped(Ring r) {
+    for (Vec2& p : r) p.y = -p.y;
+    std::reverse(r.begin(), r.end());
+    return r;
+}
+
+std::optional<FacePicture> flipped(std::optional<FacePicture> p) {
+    if (p) p->corner.y = -p->corner.y, p->mirrored = !p->mirrored;
+    return p;
+}
 }  // namespace
 
 Slab turned_over(const Slab& slab) {
@@ -54,6 +66,12 @@ Slab turned_over(const Slab& slab) {
     }
     t.tape.lean_left_mm = -slab.tape.lean_right_mm;
     t.tape.lean_right_mm = -slab.tape.lean_left_mm;
+    if (slab.outline) {
+        t.outline->a = flipped(slab.outline->b);
+        t.outline->b = flipped(slab.outline->a);
+    }
+    t.picture_a = flipped(slab.picture_b);
+    t.picture_b = flipped(slab.picture_a);
     t.heights_a = mirrored(slab.heights_b);
     t.heights_b = mirrored(slab.heights_a);
     for (Flaw& f : t.flaws) {

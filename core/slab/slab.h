@@ -62,6 +62,24 @@ struct Flaw {
     bool operator==(const Flaw&) const = default;
 };
 
+/// An outline traced from a picture, a scan, a drawing or a grown log: it takes the place of the tape's edges.
+struct TracedOutline {
+    Ring a, b;            ///< matched: a[i] and b[i] end the same ruled line
+    double error_mm = 0;  ///< how far off it may be
+    std::string from;     ///< "photograph", "scan", "drawing", "grown"
+    bool operator==(const TracedOutline&) const = default;
+};
+
+/// The picture of a face, kept in the shop under its key. Column i shows x = corner.x + i · mm_per_px, row j
+/// shows y = corner.y − j · mm_per_px, both faces as seen from above face A.
+struct FacePicture {
+    std::string key;
+    double mm_per_px = 1;
+    Vec2 corner;
+    bool mirrored = false;  ///< rows run the other way: the slab was turned over
+    bool operator==(const FacePicture&) const = default;
+};
+
 struct Slab {
     std::string id;
     std::string name;
@@ -73,6 +91,8 @@ struct Slab {
     std::string moisture_on;  ///< date of that reading, ISO
     std::optional<double> price;
     std::string notes;
+    std::optional<TracedOutline> outline;
+    std::optional<FacePicture> picture_a, picture_b;
     Tape tape;
     HeightGrid heights_a, heights_b;
     std::vector<Flaw> flaws;

@@ -13,7 +13,9 @@ namespace {
 constexpr double pi = std::numbers::pi;
 constexpr double pith_step = 5, wobble_step = 20, near_step = 50;
 constexpr int angles = 192;
-constexpr double blend_years = 1.1;  ///< over which two stems grow together
+constexpr double blend_years = 1.6;  ///< over which two stems grow together
+constexpr double bulge_years = 3.2;  ///< how far rings are carried out by a branch
+constexpr double flow_mm = 16;       ///< over which the grain comes back to its own way
 
 /// Noise around the stem: `nodes` bumps in a full turn, no seam.
 double around(double turn, double along, int nodes, std::uint32_t seed) {
@@ -36,19 +38,19 @@ std::array<double, 3> rgb(unsigned hex) {
 WoodLook look_of(const std::string& s) {
     const auto has = [&](const char* w) { return s.find(w) != std::string::npos; };
     using P = WoodLook::Pores;
-    if (has("walnut")) return {rgb(0xC8AB86), rgb(0x7A563B), rgb(0x4E3423), rgb(0x4A3C30), P::diffuse, 0.34, 0.1, 12};
-    if (has("butternut")) return {rgb(0xDCC7A2), rgb(0xB48E60), rgb(0x8A6743), rgb(0x5A4C3C), P::diffuse, 0.34, 0.1, 8};
-    if (has("cherry")) return {rgb(0xE3C9A0), rgb(0xBC8259), rgb(0x945C3A), rgb(0x4F3B30), P::diffuse, 0.25, 0.2, 10};
+    if (has("walnut")) return {rgb(0xC8AB86), rgb(0x7A563B), rgb(0x4E3423), rgb(0x4A3C30), P::diffuse, 0.5, 0.1, 12};
+    if (has("butternut")) return {rgb(0xDCC7A2), rgb(0xB48E60), rgb(0x8A6743), rgb(0x5A4C3C), P::diffuse, 0.55, 0.1, 8};
+    if (has("cherry")) return {rgb(0xE3C9A0), rgb(0xBC8259), rgb(0x945C3A), rgb(0x4F3B30), P::diffuse, 0.42, 0.2, 10};
     if (has("redwood") || has("cedar")) return {rgb(0xE0C8A4), rgb(0xB06A47), rgb(0x7A3F28), rgb(0x5C4334), P::softwood, 0.6, 0, 14};
     if (has("pine") || has("fir") || has("spruce") || has("larch") || has("hemlock"))
         return {rgb(0xEBD7AF), rgb(0xDDB27E), rgb(0xA9703C), rgb(0x5E4A3A), P::softwood, 0.62, 0, 25};
-    if (has("oak") || has("chestnut")) return {rgb(0xDFCBA6), rgb(0xB9945F), rgb(0x8E6A3D), rgb(0x5B5146), P::ring, 0.42, 0.8, 14};
-    if (has("elm")) return {rgb(0xDCC9A8), rgb(0xA9835A), rgb(0x7C5A3A), rgb(0x544A3F), P::ring, 0.42, 0.15, 14};
-    if (has("ash") || has("hackberry")) return {rgb(0xE6D6B2), rgb(0xCBB083), rgb(0xA1814F), rgb(0x6B6252), P::ring, 0.42, 0.1, 30};
+    if (has("oak") || has("chestnut")) return {rgb(0xDFCBA6), rgb(0xB9945F), rgb(0x8E6A3D), rgb(0x5B5146), P::ring, 0.6, 0.8, 14};
+    if (has("elm")) return {rgb(0xDCC9A8), rgb(0xA9835A), rgb(0x7C5A3A), rgb(0x544A3F), P::ring, 0.6, 0.15, 14};
+    if (has("ash") || has("hackberry")) return {rgb(0xE6D6B2), rgb(0xCBB083), rgb(0xA1814F), rgb(0x6B6252), P::ring, 0.6, 0.1, 30};
     if (has("maple") || has("birch") || has("basswood") || has("aspen"))
-        return {rgb(0xEAD9B6), rgb(0xCFAE80), rgb(0xA97F50), rgb(0x70655A), P::diffuse, 0.3, 0.25, 40};
-    if (has("poplar")) return {rgb(0xE8DDBB), rgb(0xB7B184), rgb(0x8C8255), rgb(0x6A6154), P::diffuse, 0.22, 0.05, 25};
-    return {rgb(0xE6D0A8), rgb(0xC59A6C), rgb(0xA0754A), rgb(0x7A7062), P::diffuse, 0.28, 0.7, 30};
+        return {rgb(0xEAD9B6), rgb(0xD2B187), rgb(0x9E7447), rgb(0x70655A), P::diffuse, 0.42, 0.25, 40};
+    if (has("poplar")) return {rgb(0xE8DDBB), rgb(0xB7B184), rgb(0x8C8255), rgb(0x6A6154), P::diffuse, 0.36, 0.05, 25};
+    return {rgb(0xE4CDA6), rgb(0xCCA67A), rgb(0x97693F), rgb(0x7A7062), P::diffuse, 0.46, 0.8, 30};
 }
 
 LogRecipe drawn_recipe(std::uint64_t seed, const std::string& species, double length_mm, double butt_mm) {
@@ -63,12 +65,12 @@ LogRecipe drawn_recipe(std::uint64_t seed, const std::string& species, double le
     r.sweep_mm = d.between(10, 60) * length_mm / 3000;
     r.sweep_bearing_deg = d.between(0, 360);
     r.wander_mm = d.between(4, 12);
-    r.flare_mm = d.between(15, 60);
+    r.flare_mm = d.between(10, 38);
     r.out_of_round = d.between(0.02, 0.08);
     r.spiral_deg = d.between(-3, 3);
     r.bark_mm = d.between(8, 20);
     r.end_check_mm = d.between(80, 240);
-    const int knots = static_cast<int>(d.between(6, 13) * length_mm / 3000);
+    const int knots = static_cast<int>(d.between(9, 16) * length_mm / 3000);
     double bearing = d.between(0, 360);
     for (int i = 0; i < knots; ++i) {
         BranchRecipe b;
@@ -77,7 +79,7 @@ LogRecipe drawn_recipe(std::uint64_t seed, const std::string& species, double le
         b.x_mm = length_mm * (i + d.between(0.1, 0.9)) / knots;
         b.dive_deg = d.between(15, 55);
         b.born = d.between(2, 8);
-        b.growth_mm = d.between(0.35, 0.8);
+        b.growth_mm = d.between(0.5, 1.1);
         b.reach_mm = d.between(60, 120);
         // The lower branches are shaded out and swallowed, the upper ones live.
         if (d.roll() < 0.65) b.died = b.born + d.between(8, 26);
@@ -132,7 +134,7 @@ GrownLog::GrownLog(LogRecipe recipe)
         for (int a = 0; a < angles; ++a) {
             const double x = i * wobble_step;
             const double turn = static_cast<double>(a) / angles;
-            const double flutes = std::exp(-x / 300) * 0.06 * std::cos(2 * pi * (turn + lobe) * 5);
+            const double flutes = std::exp(-x / 300) * 0.03 * std::cos(2 * pi * (turn + lobe) * 5);
             const double shape = 1 + r.out_of_round * std::cos(4 * pi * (turn - lobe) + x / 4000) +
                                  0.030 * around(turn, x / 620, 5, seed_ + 3) + 0.010 * around(turn, x / 170, 14, seed_ + 4) + flutes;
             wobble_.push_back({static_cast<float>(shape), static_cast<float>(0.012 * around(turn, x / 420, 9, seed_ + 5) +
@@ -151,6 +153,7 @@ GrownLog::GrownLog(LogRecipe recipe)
         while (ring + 2 < edges.size() && edges[ring + 1] < at) ++ring;
         years_of_.push_back(static_cast<double>(ring) + (at - edges[ring]) / (edges[ring + 1] - edges[ring]));
     }
+    forked_ = std::any_of(r.branches.begin(), r.branches.end(), [](const BranchRecipe& b) { return b.fork; });
     near_.resize(static_cast<std::size_t>(r.length_mm / near_step) + 2);
     for (const BranchRecipe& b : r.branches) {
         const double bearing = b.bearing_deg * pi / 180;
@@ -173,6 +176,11 @@ GrownLog::GrownLog(LogRecipe recipe)
             if (x > b.x_mm - thick - near_step && x < b.x_mm + run + thick + near_step) near_[k].push_back(index);
         }
     }
+    pockets_near_.resize(near_.size());
+    for (std::size_t i = 0; i < r.pockets.size(); ++i)
+        for (std::size_t k = 0; k < near_.size(); ++k)
+            if (std::abs((static_cast<double>(k) + 0.5) * near_step - r.pockets[i].x_mm) < 1.3 * r.pockets[i].half_length_mm + near_step)
+                pockets_near_[k].push_back(static_cast<int>(i));
     Dice d(r.seed, 9);
     for (int i = 0; i < 5; ++i) {
         check_angles_.push_back(d.between(-pi, pi));
@@ -222,10 +230,10 @@ double GrownLog::year_of(double share) const {
 GrownLog::Here GrownLog::at(Vec3 p) const {
     Here h;
     const Vec2 c = pith(p.x);
-    const double dy = p.y - c.x;
-    const double dz = p.z - c.y;
-    h.r = std::sqrt(dy * dy + dz * dz);
-    h.angle = std::atan2(dz, dy);
+    h.dy = p.y - c.x;
+    h.dz = p.z - c.y;
+    h.r = std::sqrt(h.dy * h.dy + h.dz * h.dz);
+    h.angle = std::atan2(h.dz, h.dy);
     const Wobble w = wobble(p.x, h.angle);
     const double column = std::clamp(p.x / pith_step, 0.0, static_cast<double>(base_.size()) - 1.001);
     const auto i = static_cast<std::size_t>(column);
@@ -240,15 +248,23 @@ GrownLog::Here GrownLog::at(Vec3 p) const {
         const Branch& b = branches_[static_cast<std::size_t>(index)];
         const Vec3 v{p.x - b.start.x, p.y - b.start.y, p.z - b.start.z};
         const double s = std::max(0.0, v.x * b.direction.x + v.y * b.direction.y + v.z * b.direction.z);
-        if (s > b.longest) continue;
+        if (s > b.longest + 3 * flow_mm) continue;
         const double ox = v.x - s * b.direction.x;
         const double oy = v.y - s * b.direction.y;
         const double oz = v.z - s * b.direction.z;
         const double across2 = ox * ox + oy * oy + oz * oz;
         const double begun = b.recipe.born + s / b.recipe.reach_mm;
-        const double most = (h.stem + 5 * blend_years - begun) * b.recipe.growth_mm;
-        if (most <= 0 || across2 > most * most) continue;
-        const double year = begun + std::sqrt(across2) / b.recipe.growth_mm;
+        const double lived = b.recipe.died > 0 ? std::min(h.stem, b.recipe.died) : h.stem;
+        const double thick = std::max(0.0, lived - begun) * b.recipe.growth_mm;  // when this wood was laid down
+        const double most = thick + 3 * flow_mm;
+        if (across2 > most * most || h.stem < begun) continue;
+        const double across = std::sqrt(across2);
+        // The stem's rings bulge out where they meet a branch: the grain flows around it.
+        const double clear = std::hypot(std::max(0.0, across - thick), std::max(0.0, s - b.longest));
+        const double bulge = bulge_years * std::min(1.0, thick / 12) * std::exp(-clear / flow_mm);
+        h.year -= bulge;
+        if (s > b.longest) continue;
+        const double year = begun + across / b.recipe.growth_mm;
         if (b.recipe.died > 0 && year > b.recipe.died) {
             if (h.stem > b.recipe.died && (year - b.recipe.died) * b.recipe.growth_mm < 1.6) h.collar = true;
             continue;
@@ -257,7 +273,7 @@ GrownLog::Here GrownLog::at(Vec3 p) const {
         if (apart > 0) h.branch = index, h.branch_year = year;
         const double near = std::exp(-std::abs(apart) / blend_years);
         h.blend = std::max(h.blend, near);
-        h.year = std::min(h.year, year) - blend_years * std::log1p(near);
+        h.year = std::min(h.year, year) - (b.recipe.fork ? blend_years * std::log1p(near) : 0);
     }
     return h;
 }
@@ -269,7 +285,9 @@ bool GrownLog::inside(const Here& h) const {
 }
 
 int GrownLog::pocket_at(Vec3 p, const Here& h) const {
-    for (std::size_t i = 0; i < recipe_.pockets.size(); ++i) {
+    const auto bucket = static_cast<std::size_t>(std::clamp(p.x / near_step, 0.0, static_cast<double>(pockets_near_.size()) - 1.0));
+    for (const int index : pockets_near_[bucket]) {
+        const auto i = static_cast<std::size_t>(index);
         const PocketRecipe& k = recipe_.pockets[i];
         const double dx = (p.x - k.x_mm) / k.half_length_mm;
         if (std::abs(dx) > 1.3) continue;
@@ -290,52 +308,53 @@ double GrownLog::check_depth(double angle, bool far_end) const {
     return 0;
 }
 
-std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal) const {
+std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk& walk) const {
     const LogRecipe& r = recipe_;
     const double from_bark = r.years - h.year;
-    const Vec2 c = pith(p.x);
+    const double inv = h.r > 1e-9 ? 1 / h.r : 0;
     // Fibre coordinates: along the stem and turning with the spiral.
-    const double lean = std::tan(r.spiral_deg * pi / 180) * h.r / std::max(1.0, h.radius);
-    const double y = p.y - c.x + lean * (p.z - c.y) * p.x / 4000;
-    const double z = p.z - c.y - lean * (p.y - c.x) * p.x / 4000;
-    const double edge = look_.sap_years * (1 + 0.25 * noise(p.x / 500, h.angle * 1.5, seed_ + 30));
-    const double heart = step(edge - 1.2, edge + 1.2, from_bark);
+    const double lean = r.spiral_deg * pi / 180 * h.r / std::max(1.0, h.radius);
+    const double y = h.dy + lean * h.dz * p.x / 4000;
+    const double z = h.dz - lean * h.dy * p.x / 4000;
+    const double edge = look_.sap_years * (1 + 0.3 * walk.heart.at(p.x / 500, h.dy * inv * 1.2, h.dz * inv * 1.2, seed_ + 30));
+    const double heart = step(edge - 2.5, edge + 1.5, from_bark);
     std::array<double, 3> out{};
     const double whole = std::floor(h.year);
     const double in = h.year - whole;
-    const double good = 0.75 + 0.5 * hash01(static_cast<int>(whole), 3, seed_ + 31);  // some years stand out
+    const double good = 0.55 + 0.9 * hash01(static_cast<int>(whole), 3, seed_ + 31);  // some years stand out
     double dark = 0;
     double light = 1;
-    const double fibre = noise3(p.x / 160, y / 1.1, z / 1.1, seed_ + 32);
+    const double fibre = walk.fibre.at(p.x / 160, y / 1.1, z / 1.1, seed_ + 32);
     switch (look_.pores) {
         case WoodLook::Pores::softwood: dark = look_.late_share * good * (in < 0.96 ? in * in * in : (1 - in) / 0.04); break;
         case WoodLook::Pores::ring: {
             const double zone = 1 - step(0.18, 0.42, in);
-            const double pore = noise3(p.x / 9, y / 0.75, z / 0.75, seed_ + 33);
+            const double pore = walk.pore.at(p.x / 9, y / 0.75, z / 0.75, seed_ + 33);
             dark = look_.late_share * good * (0.45 * zone + 0.75 * zone * step(0.0, 0.5, pore)) + 0.10 * in;
             break;
         }
         case WoodLook::Pores::diffuse: {
             const double line = in < 0.94 ? step(0.55, 0.94, in) : (1 - in) / 0.06;
-            const double pore = noise3(p.x / 12, y / 0.7, z / 0.7, seed_ + 33);
+            const double pore = walk.pore.at(p.x / 12, y / 0.7, z / 0.7, seed_ + 33);
             dark = look_.late_share * good * (0.62 * line + 0.25 * in) + 0.10 * step(0.35, 0.8, pore);
             break;
         }
     }
-    light += 0.035 * fibre + 0.05 * noise3(p.x / 900, y / 38, z / 38, seed_ + 34) + 0.03 * noise3(p.x / 420, y / 7, z / 7, seed_ + 35);
+    light += 0.035 * fibre + 0.07 * walk.patch.at(p.x / 900, y / 38, z / 38, seed_ + 34) +
+             0.04 * walk.streak.at(p.x / 420, y / 7, z / 7, seed_ + 35);
     // Rays show where the face runs from pith to bark.
     if (look_.ray > 0 && h.r > 12) {
-        const double flat = std::abs(normal.y * std::cos(h.angle) + normal.z * std::sin(h.angle));
+        const double flat = std::abs((normal.y * h.dy + normal.z * h.dz) * inv);
         if (flat < 0.4) light += look_.ray * 0.13 * (1 - flat / 0.4) * step(0.15, 0.6, noise(p.x / 7 + whole * 3.1, h.r / 3.5, seed_ + 36));
     }
     if (r.curl > 0) {
         const double wave = std::sin(2 * pi * (p.x / 13 + 0.9 * noise(p.x / 70, y / 30 + z / 45, seed_ + 37)));
-        light += 0.10 * r.curl * wave * (0.4 + 0.6 * step(-0.3, 0.5, noise3(p.x / 600, y / 90, z / 90, seed_ + 38)));
+        light += 0.10 * r.curl * wave * (0.4 + 0.6 * step(-0.3, 0.5, walk.curl.at(p.x / 600, y / 90, z / 90, seed_ + 38)));
     }
     if (h.blend > 0.05) {  // wood squeezed between two stems: feathered
-        light += h.blend *
-                 (0.16 * noise3(p.x / 16, y / 3, z / 3, seed_ + 39) + 0.07 * std::sin((p.x + 0.6 * std::abs(y) + 0.6 * std::abs(z)) / 3.1));
-        dark += 0.12 * h.blend;
+        light += h.blend * (0.16 * walk.feather.at(p.x / 16, y / 3, z / 3, seed_ + 39) +
+                            0.07 * std::sin((p.x + 0.6 * std::abs(y) + 0.6 * std::abs(z)) / 3.1));
+        dark += 0.10 * h.blend;
     }
     for (int k = 0; k < 3; ++k)
         out[static_cast<std::size_t>(k)] = mix(mix(look_.sap[static_cast<std::size_t>(k)], look_.heart[static_cast<std::size_t>(k)], heart),
@@ -347,13 +366,17 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal) const
     const std::array<double, 3> umber = rgb(0x3B2618);
     if (h.branch >= 0) {
         const Branch& b = branches_[static_cast<std::size_t>(h.branch)];
-        if (!b.recipe.fork) toward(rgb(0x7A4A2B), 0.34 + 0.2 * in);
+        if (!b.recipe.fork) {
+            const double years = h.branch_year / 3.3;  // its own rings are fine: every third shows
+            toward(rgb(0x6B3F24), 0.36 + 0.24 * step(0.5, 1, years - std::floor(years)));
+            toward(umber, 0.45 * step(0.55, 1, h.blend));
+        }
     }
     if (h.collar) toward(umber, 0.8);
     if (r.spalting > 0) {
-        const double area = noise3(p.x / 700, y / 110, z / 110, seed_ + 40);
+        const double area = walk.spalt.at(p.x / 700, y / 110, z / 110, seed_ + 40);
         if (area > 1 - 2 * r.spalting) {
-            const double n = noise3(p.x / 190, y / 24, z / 24, seed_ + 41) + 0.3 * noise3(p.x / 40, y / 8, z / 8, seed_ + 42);
+            const double n = walk.zone.at(p.x / 190, y / 24, z / 24, seed_ + 41) + 0.3 * walk.fine.at(p.x / 40, y / 8, z / 8, seed_ + 42);
             toward(rgb(0xE9DDC3), 0.25);
             toward(rgb(0x2B221B), 0.85 * (1 - step(0.008, 0.035, std::abs(n))));
         }
@@ -364,7 +387,7 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal) const
         for (std::size_t i = 0; i < check_angles_.size(); ++i) {
             const double depth = check_mm_[far ? 1 : 0][i];
             if (from_end >= depth) continue;
-            double da = h.angle - check_angles_[i] - 0.05 * noise(h.r / 40, p.x / 60, seed_ + 43);
+            double da = h.angle - check_angles_[i] - 0.6 / std::max(8.0, h.r) * noise(p.x / 30, h.r / 25, seed_ + 43);
             da -= 2 * pi * std::round(da / (2 * pi));
             if (std::abs(da) < 0.4 && std::abs(da) * h.r < 1.6 * (1 - from_end / depth)) toward(rgb(0x1E1510), 0.9);
         }

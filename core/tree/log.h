@@ -18,6 +18,7 @@
 
 #include "core/geometry/geometry.h"
 #include "core/slab/slab.h"
+#include "core/tree/noise.h"
 
 namespace yb {
 
@@ -80,10 +81,11 @@ class GrownLog {
     explicit GrownLog(LogRecipe recipe);
 
     struct Here {
-        double year = 0;                      ///< T(p)
-        double stem = 0;                      ///< of the stem alone
-        double r = 0, angle = 0, radius = 0;  ///< from the pith; radius of the stem under bark in that direction
-        int branch = -1;                      ///< whose wood it is; −1 the stem
+        double year = 0;                          ///< T(p)
+        double stem = 0;                          ///< of the stem alone
+        double dy = 0, dz = 0, r = 0, angle = 0;  ///< from the pith
+        double radius = 0;                        ///< of the stem under bark in that direction
+        int branch = -1;                          ///< whose wood it is; −1 the stem
         double branch_year = 1e9;
         double blend = 0;     ///< 0 to 1, how near the seam of two stems
         bool collar = false;  ///< the bark around a dead branch
@@ -105,8 +107,12 @@ class GrownLog {
     double check_depth(double angle_rad, bool far_end) const;
     const std::vector<double>& check_angles() const { return check_angles_; }
 
+    /// What a walk along a row of a picture keeps between its places: one for each row.
+    struct Walk {
+        NoiseWalk heart, fibre, pore, patch, streak, curl, feather, spalt, zone, fine;
+    };
     /// Colour of the wood at a place on a face with this normal (unit), RGB 0 to 255.
-    std::array<double, 3> colour(Vec3 p, const Here& h, Vec3 normal) const;
+    std::array<double, 3> colour(Vec3 p, const Here& h, Vec3 normal, Walk& walk) const;
 
     const LogRecipe& recipe() const { return recipe_; }
 
@@ -125,12 +131,14 @@ class GrownLog {
     LogRecipe recipe_;
     WoodLook look_;
     std::uint32_t seed_ = 0;
+    bool forked_ = false;
     std::vector<Vec2> pith_;        ///< every 5 mm
     std::vector<float> base_;       ///< radius before wobble, every 5 mm
     std::vector<Wobble> wobble_;    ///< every 20 mm, angles all round
     std::vector<double> years_of_;  ///< year at a share of the radius
     std::vector<Branch> branches_;
     std::vector<std::vector<int>> near_;  ///< branches that may matter, every 50 mm
+    std::vector<std::vector<int>> pockets_near_;
     std::vector<double> check_angles_, check_mm_[2];
 };
 

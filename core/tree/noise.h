@@ -42,6 +42,38 @@ inline double noise3(double x, double y, double z, std::uint32_t seed) {
     return noise(x, y, layer(iz)) * (1 - t) + noise(x, y, layer(iz + 1)) * t;
 }
 
+/// noise3() for a walk along a row: the corners of the cell are kept while the walk stays in it. The same
+/// values, much faster.
+class NoiseWalk {
+  public:
+    double at(double x, double y, double z, std::uint32_t seed) {
+        const double fx = std::floor(x);
+        const double fy = std::floor(y);
+        const double fz = std::floor(z);
+        if (fx != fx_ || fy != fy_ || fz != fz_) {
+            fx_ = fx, fy_ = fy, fz_ = fz;
+            const auto ix = static_cast<std::int32_t>(fx);
+            const auto iy = static_cast<std::int32_t>(fy);
+            const auto iz = static_cast<std::int32_t>(fz);
+            for (int k = 0; k < 8; ++k)
+                corner_[k] = hash01(ix + (k & 1), iy + (k >> 1 & 1), seed + static_cast<std::uint32_t>(iz + (k >> 2)) * 0x9E3779B1U);
+        }
+        const double tx = eased(x - fx);
+        const double ty = eased(y - fy);
+        const double tz = eased(z - fz);
+        const auto plane = [&](const double* c) {
+            const double low = c[0] * (1 - tx) + c[1] * tx;
+            const double high = c[2] * (1 - tx) + c[3] * tx;
+            return 2 * (low * (1 - ty) + high * ty) - 1;
+        };
+        return plane(corner_) * (1 - tz) + plane(corner_ + 4) * tz;
+    }
+
+  private:
+    double fx_ = 1e300, fy_ = 0, fz_ = 0;
+    double corner_[8] = {};
+};
+
 /// Two octaves of it.
 inline double noise2(double x, double y, std::uint32_t seed) { return 0.67 * noise(x, y, seed) + 0.33 * noise(2 * x, 2 * y, seed + 101); }
 
