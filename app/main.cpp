@@ -20,11 +20,13 @@ namespace {
 int take_screenshots(yb::MainWindow& window, const QString& folder) {
     QTemporaryDir dir;
     window.open_demo(dir.filePath("demo.shop"));
+    window.finish_growing();
     QDir().mkpath(folder);
     window.resize(1280, 800);
     window.show();
     const auto shoot = [&](const QString& name) {
-        for (int i = 0; i < 4; ++i) QApplication::processEvents();
+        window.grab();
+        window.finish_growing();  // pictures asked for by the first painting
         return window.grab().save(folder + "/" + name + ".png");
     };
     bool ok = true;

@@ -13,7 +13,9 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QStackedWidget>
+#include <QApplication>
 #include <QStandardPaths>
+#include <QThreadPool>
 #include <QVBoxLayout>
 
 #include "app/bench/bench.h"
@@ -25,6 +27,7 @@
 #include "app/rack/rack_row.h"
 #include "app/rack/rack_view.h"
 #include "app/rack/tape_panel.h"
+#include "app/session/pictures.h"
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
 #include "app/shop/shop_page.h"
@@ -67,8 +70,9 @@ MainWindow::MainWindow() {
     setWindowIcon(QIcon(QStringLiteral(":/icons/young-burl.svg")));
     setMinimumSize(1000, 660);
     resize(1280, 800);
-    bench_ = new Bench(session_);
-    rack_row_ = new RackRow(session_);
+    pictures_ = new Pictures(session_, this);
+    bench_ = new Bench(session_, *pictures_);
+    rack_row_ = new RackRow(session_, *pictures_);
     tape_ = new TapePanel(session_);
     tape_->hide();
     sheet_ = new SheetView(session_);
@@ -256,13 +260,56 @@ void MainWindow::open_shop(const QString& path) {
 }
 
 void MainWindow::open_demo(const QString& path) {
-    if (QFile::exists(path)) return open_shop(path);
-    try {
-        session_.create(path, demo_shop());
-        pages_->setCurrentIndex(0);
-    } catch (const StoreError& e) {
-        show_start(QString::fromStdString(e.what()), path);
+    if (QFile::exists(path)) {
+        open_shop(path);
+    } else {
+        try {
+            session_.create(path, demo_shop());
+            pages_->setCurrentIndex(0);
+        } catch (const StoreError& e) {
+            show_start(QString::fromStdString(e.what()), path);
+        }
     }
+    grow_demo_pictures();
+}
+
+void MainWindow::finish_growing() {
+    if (growing_.joinable()) growing_.join();
+    for (int i = 0; i < 20; ++i) {
+        QApplication::processEvents();
+        QThreadPool::globalInstance()->waitForDone();
+    }
+}
+
+/// The faces of the demo's logs are grown once, beside the work.
+void MainWindow::grow_demo_pictures() {
+    Store* store = session_.store();
+    if (!store || session_.read_only()) return;
+    bool wanted = false;
+    for (const auto& [id, slab] : session_.documents().slabs)
+        if (slab.picture_a && slab.picture_a->key == id + "/a" && !store->has_attachment(slab.picture_a->key)) wanted = true;
+    if (!wanted) return;
+    say(tr("Growing the pictures of the demo's logs…"));
+    growing_ = std::jthread([this, path = session_.path()](const std::stop_token& stop) {
+        try {
+            auto pictures = demo_pictures({{}, stop, 0});
+            QMetaObject::invokeMethod(
+                this,
+                [this, path, pictures = std::move(pictures)] {
+                    if (session_.path() != path || !session_.store()) return;
+                    try {
+                        for (const auto& [key, bytes] : pictures) session_.store()->attach(key, bytes);
+                    } catch (const StoreError& e) {
+                        return say(QString::fromStdString(e.what()), true);
+                    }
+                    pictures_->forget_all();
+                    say({});
+                    Q_EMIT pictures_->arrived();
+                },
+                Qt::QueuedConnection);
+        } catch (const Cancelled&) {
+        }
+    });
 }
 
 void MainWindow::remember(const QString& path) {

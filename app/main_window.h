@@ -1,6 +1,8 @@
 // The window: a thin line on top, the bench, the slip, the stick; menus for those who look there.
 #pragma once
 
+#include <thread>
+
 #include <QMainWindow>
 
 #include "app/bench/step_view.h"
@@ -13,6 +15,7 @@ namespace yb {
 
 class Bench;
 class FindPanel;
+class Pictures;
 class RackRow;
 class SheetView;
 class ShopPage;
@@ -33,6 +36,8 @@ class MainWindow : public QMainWindow {
     /// Opens a shop; what can't be opened is said on the start page, with what can be done.
     void open_shop(const QString& path);
     void open_demo(const QString& path);
+    /// Waits until the demo's pictures are grown and shown: for pictures and tests.
+    void finish_growing();
     /// Saves the sheet as PDF; says on the status line how it went.
     bool save_pdf(const QString& path);
     bool export_job(const QString& path);
@@ -47,6 +52,7 @@ class MainWindow : public QMainWindow {
     void show_step();
     void refresh();
     void remember(const QString& path);
+    void grow_demo_pictures();
     void print_sheet();
     void new_shop();
     void choose_shop();
@@ -55,6 +61,8 @@ class MainWindow : public QMainWindow {
     QString ask_save(const QString& title, const QString& filter);
 
     Session session_;
+    Pictures* pictures_;
+    std::jthread growing_;  ///< the demo's pictures
     Bench* bench_;
     RackRow* rack_row_;
     TapePanel* tape_;

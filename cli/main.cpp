@@ -137,7 +137,7 @@ void run_grow(const GrowOrder& o) {
     saw.kerf_mm = o.kerf_mm;
     yb::DryPlan dry;
     dry.moisture_pct = o.moisture_pct;
-    const auto slabs = yb::make_slabs(log, saw, dry, o.mm_per_px);
+    const auto slabs = yb::make_slabs(log, saw, dry, {o.mm_per_px, true});
     std::filesystem::create_directories(o.out);
     Json list = Json::array();
     const auto write = [&](const std::string& name, const std::string& bytes) {

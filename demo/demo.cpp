@@ -1,9 +1,14 @@
 #include "demo/demo.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
+#include <memory>
 #include <numbers>
 #include <random>
+
+#include "core/picture/picture.h"
+#include "core/tree/saw.h"
 
 namespace yb {
 namespace {
@@ -83,6 +88,91 @@ Slab make_slab(const SlabRecipe& r) {
     slab.heights_a = grid(true);
     slab.heights_b = grid(false);
     return slab;
+}
+
+namespace {
+
+/// The grown part of the demo rack: which logs, how sawn, what they are called.
+struct DemoLog {
+    LogRecipe recipe;
+    SawPlan saw;
+    const char *stem, *name, *tree;
+    double moisture_pct, price;
+    std::vector<int> boards;  ///< numbers kept, from the first
+};
+
+std::vector<DemoLog> demo_logs() {
+    std::vector<DemoLog> out;
+    DemoLog plane{drawn_recipe(7, "sycamore, American", 2900, 640), {}, "sycamore-log", "Tarn sycamore", "the tarn-side sycamore", 9.8, 540, {2, 3, 4, 5, 6, 7}};
+    plane.saw.thickness_mm = 62;
+    out.push_back(plane);
+    DemoLog nut{drawn_recipe(23, "butternut", 2500, 520), {}, "butternut-log", "Ferry butternut", "the ferry-lane butternut", 11.2, 390, {2, 3, 4, 5}};
+    nut.recipe.spalting = 0.12;
+    nut.saw.thickness_mm = 56;
+    nut.saw.turn_deg = 30;
+    out.push_back(nut);
+    DemoLog disc{drawn_recipe(41, "maple, bigleaf", 700, 1020), {}, "maple-round", "Quarry maple round", "the quarry maple", 12.4, 480, {3}};
+    disc.saw.pattern = SawPattern::round;
+    disc.saw.thickness_mm = 70;
+    disc.recipe.branches.clear();
+    disc.recipe.curl = 0.6;
+    out.push_back(disc);
+    return out;
+}
+
+/// Calls with each kept board of the demo's logs.
+template <class F>
+void each_board(const DemoLog& d, const GrownLog& log, F one) {
+    for (const Board& b : boards_of(log, d.saw))
+        if (std::find(d.boards.begin(), d.boards.end(), b.number) != d.boards.end()) one(b);
+}
+
+SawnSlab sawn(const DemoLog& d, const GrownLog& log, const Board& b, bool paint, const Work& work) {
+    DryPlan dry;
+    dry.moisture_pct = d.moisture_pct;
+    SawnSlab s = make_slab(log, b, d.saw, dry, {2, paint}, work);
+    const std::string number = std::to_string(b.number);
+    s.slab.id = "slab-" + std::string(d.stem) + "-" + number;
+    s.slab.name = d.boards.size() > 1 ? std::string(d.name) + " " + number : d.name;
+    s.slab.tree = d.tree;
+    s.slab.moisture_on = "2026-11-19";
+    s.slab.price = d.price;
+    return s;
+}
+
+void grow_demo(Documents& docs) {
+    for (const DemoLog& d : demo_logs()) {
+        const GrownLog log(d.recipe);
+        each_board(d, log, [&](const Board& b) {
+            SawnSlab s = sawn(d, log, b, false, {});
+            s.slab.picture_a->key = s.slab.id + "/a";
+            s.slab.picture_b->key = s.slab.id + "/b";
+            docs.slabs[s.slab.id] = s.slab;
+        });
+    }
+}
+
+}  // namespace
+
+std::vector<std::pair<std::string, std::string>> demo_pictures(const Work& work) {
+    const auto logs = demo_logs();
+    std::vector<std::unique_ptr<GrownLog>> grown;
+    std::vector<std::pair<std::size_t, Board>> boards;
+    for (std::size_t i = 0; i < logs.size(); ++i) {
+        grown.push_back(std::make_unique<GrownLog>(logs[i].recipe));
+        each_board(logs[i], *grown.back(), [&](const Board& b) { boards.emplace_back(i, b); });
+    }
+    std::vector<std::pair<std::string, std::string>> out(boards.size() * 2);
+    in_parallel(
+        boards.size(),
+        [&](std::size_t k) {
+            const auto& [i, b] = boards[k];
+            const SawnSlab s = sawn(logs[i], *grown[i], b, true, {{}, work.stop, 1});
+            out[2 * k] = {s.slab.id + "/a", to_jpeg(s.face_a)};
+            out[2 * k + 1] = {s.slab.id + "/b", to_jpeg(s.face_b)};
+        },
+        work);
+    return out;
 }
 
 Documents demo_shop() {
@@ -203,6 +293,7 @@ Documents demo_shop() {
     butternut.heights_b = {};
     butternut.price = 260;
     d.slabs[butternut.id] = butternut;
+    grow_demo(d);
 
     Job table;
     table.id = "job-reading-table";

@@ -2,11 +2,17 @@
 #pragma once
 
 #include "core/job/job.h"
+#include "core/work/work.h"
 
 namespace yb {
 
-/// The demo shop's documents: four slabs, three jobs. Always the same.
+/// The demo shop's documents: four slabs measured by tape, eleven from two grown logs and a grown round, three
+/// jobs. Always the same.
 Documents demo_shop();
+
+/// The pictures that the demo shop's grown slabs name: key and JPEG. Grown anew, over the cores.
+/// @throws Cancelled.
+std::vector<std::pair<std::string, std::string>> demo_pictures(const Work& work = {});
 
 /// How one made-up slab is drawn up: smooth edges from a few waves, faces from bow, cup and twist.
 struct SlabRecipe {

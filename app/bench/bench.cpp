@@ -11,18 +11,23 @@
 #include <cmath>
 
 #include "app/bench/wood_face.h"
+#include "app/session/pictures.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
 
 namespace yb {
 
-Bench::Bench(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+Bench::Bench(Session& session, Pictures& pictures, QWidget* parent) : QWidget(parent), session_(session), pictures_(pictures) {
     setObjectName("bench");
     setAccessibleName(tr("Bench: plan, strip and end view"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     connect(&session, &Session::changed, this, [this] {
         lay_out();
+        update();
+    });
+    connect(&pictures, &Pictures::arrived, this, [this] {
+        ++pictures_version_;
         update();
     });
     connect(&session, &Session::gauge_moved, this, [this] {
@@ -128,7 +133,7 @@ void Bench::paintEvent(QPaintEvent*) {
 }
 
 void Bench::draw_still(QPainter& p) {
-    const StillKey key{session_.slab_version(), size(), map_.scale, map_.x0_mm, devicePixelRatioF(), 0, session_.units()};
+    const StillKey key{session_.slab_version(), size(), map_.scale, map_.x0_mm, devicePixelRatioF(), 0, pictures_version_, session_.units()};
     if (!(key == still_for_)) {
         still_for_ = key;
         still_ = QPixmap(size() * key.ratio);
@@ -248,11 +253,14 @@ void Bench::draw_slab(QPainter& p) {
     p.setPen(QPen(tone.edge, 1));
     p.setBrush(tone.late.darker(135));
     p.drawPolygon(under);
-    p.drawImage(map_.plan.topLeft(), draw_face(plan.slab, plan.shape, map_, devicePixelRatioF()));
+    const auto& shown = plan.slab.picture_a;
+    const QImage picture = shown ? pictures_.face(shown->key) : QImage();
+    if (picture.isNull()) p.drawImage(map_.plan.topLeft(), draw_face(plan.slab, plan.shape, map_, devicePixelRatioF()));
+    else draw::picture(p, map_, picture, *shown, plan.shape.ring_a);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(tone.edge, 1.6));
     p.drawPolygon(map_.px(plan.shape.ring_a));
-    draw::flaws(p, map_, plan.slab);
+    draw::flaws(p, map_, plan.slab, !picture.isNull());
 }
 
 QPolygonF Bench::section() const {
@@ -286,7 +294,7 @@ void Bench::draw_section(QPainter& p) {
     p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
     const QPolygonF cut = section();
     if (cut.isEmpty()) return;
-    const StillKey key{session_.slab_version(), size(), map_.end_scale, map_.end_base_px, devicePixelRatioF(), map_.end_rise, {}};
+    const StillKey key{session_.slab_version(), size(), map_.end_scale, map_.end_base_px, devicePixelRatioF(), map_.end_rise, 0, {}};
     if (!(key == end_for_) || end_gauge_ != map_.gauge_mm) {
         end_for_ = key;
         end_gauge_ = map_.gauge_mm;

@@ -10,11 +10,12 @@
 namespace yb {
 
 class MeasureField;
+class Pictures;
 
 class Bench : public QWidget {
     Q_OBJECT
   public:
-    explicit Bench(Session& session, QWidget* parent = nullptr);
+    Bench(Session& session, Pictures& pictures, QWidget* parent = nullptr);
 
     void set_step_view(StepView* view);
     /// Only the plan with its stations, for when something else needs the room below.
@@ -65,6 +66,7 @@ class Bench : public QWidget {
     double station_step() const;
 
     Session& session_;
+    Pictures& pictures_;
     StepView* view_ = nullptr;
     BenchMap map_;
     bool plan_only_ = false;
@@ -73,12 +75,14 @@ class Bench : public QWidget {
         int slab = -1;
         QSize size;
         double scale = 0, x0 = 0, ratio = 0, rise = 0;
+        int pictures = 0;
         Units units;
         bool operator==(const StillKey&) const = default;
     };
     QPixmap still_, end_grain_;
     StillKey still_for_, end_for_;
     double end_gauge_ = 0;
+    int pictures_version_ = 0;
     std::vector<std::pair<QPolygonF, Dimension>> dimensions_;  ///< as last painted
     QPointer<MeasureField> editor_;
     QString last_typed_;

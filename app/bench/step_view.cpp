@@ -88,13 +88,39 @@ void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double l
     p.drawPolyline(line);
 }
 
-void flaws(QPainter& p, const BenchMap& map, const Slab& slab) {
+void picture(QPainter& p, const BenchMap& map, const QImage& image, const FacePicture& place, const Ring& outline) {
+    p.save();
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    QPainterPath clip;
+    clip.addPolygon(map.px(outline));
+    clip.closeSubpath();
+    p.setClipPath(clip);
+    const double k = place.mm_per_px * map.scale;
+    const QPointF corner = map.px(place.corner);
+    p.translate(corner);
+    p.scale(k, place.mirrored ? -k : k);
+    // Shrunk a lot, a picture is first made small whole: single pixels would flicker.
+    QImage shown = image;
+    while (k * (image.width() / static_cast<double>(shown.width())) < 0.5 && shown.width() > 16) shown = shown.scaledToWidth(shown.width() / 2, Qt::SmoothTransformation);
+    p.drawImage(QRectF(0, 0, image.width(), image.height()), shown);
+    p.restore();
+}
+
+void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture) {
     const auto& c = theme::colours();
     for (const Flaw& f : slab.flaws) {
         const QPolygonF poly = map.px(f.outline);
         if (f.face == Face::b && !f.through) {
             p.setPen(QPen(c.wood_edge, 1.2, Qt::DashLine));
             p.setBrush(Qt::NoBrush);
+            p.drawPolygon(poly);
+            continue;
+        }
+        if (over_picture) {
+            p.setPen(QPen(c.slip, 2.4));
+            p.setBrush(Qt::NoBrush);
+            p.drawPolygon(poly);
+            p.setPen(QPen(c.madder, 1));
             p.drawPolygon(poly);
             continue;
         }

@@ -6,6 +6,7 @@
 #include <optional>
 #include <vector>
 
+#include <QImage>
 #include <QPainter>
 #include <QString>
 
@@ -73,8 +74,11 @@ void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, con
 /// A polyline over the strip: value(x) at stations from x0 to x1, `low`..`high` over the strip's height.
 void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
                 const QPen& pen, const QBrush& below = Qt::NoBrush);
-/// Fills of the flaws on the show face, dashed outlines for those of the other face.
-void flaws(QPainter& p, const BenchMap& map, const Slab& slab);
+/// A face's picture where it lies, cut to the outline.
+void picture(QPainter& p, const BenchMap& map, const QImage& image, const FacePicture& place, const Ring& outline);
+/// Fills of the flaws on the show face, dashed outlines for those of the other face. Over a picture, which shows
+/// them itself, only their outlines.
+void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture);
 /// Dims everything on the plan outside a ring.
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep);
 }  // namespace draw

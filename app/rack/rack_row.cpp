@@ -1,102 +1,288 @@
 #include "app/rack/rack_row.h"
 
+#include <QComboBox>
+#include <QDate>
 #include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QPainterPath>
+#include <QWheelEvent>
 
 #include <algorithm>
 
 #include "app/bench/step_view.h"
 #include "app/bench/wood_face.h"
+#include "app/session/pictures.h"
 #include "app/theme/theme.h"
 
 namespace yb {
 
-RackRow::RackRow(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+namespace {
+constexpr int at_once = 60;  ///< so many slabs are looked over without going off the interface thread
+QString today() { return QDate::currentDate().toString(Qt::ISODate); }
+}  // namespace
+
+RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
+    : QWidget(parent), session_(session), pictures_(pictures), filter_(new QLineEdit(this)), order_(new QComboBox(this)), count_(new QLabel(this)) {
     setObjectName("rack_row");
-    setFixedHeight(114 + theme::grown(34));
+    setFixedHeight(176 + theme::grown(76));
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Slabs on the rack; left and right choose"));
+    filter_->setObjectName("rack_filter");
+    filter_->setProperty("measure", true);
+    filter_->setPlaceholderText(tr("butternut length>2m moisture<10 fits"));
+    filter_->setToolTip(tr("Words of a name, wood or tree; length, width, thickness, moisture, price, weight, age (years) with < or >; fits, free, dry"));
+    filter_->setAccessibleName(tr("Which slabs to show"));
+    connect(filter_, &QLineEdit::textChanged, this, &RackRow::choose);
+    order_->setObjectName("rack_order");
+    order_->addItems({tr("by name"), tr("by wood"), tr("by tree"), tr("by length"), tr("by width"), tr("by thickness"), tr("by moisture"), tr("by price"), tr("by age"), tr("by weight")});
+    order_->setAccessibleName(tr("Order of the slabs"));
+    connect(order_, &QComboBox::currentIndexChanged, this, &RackRow::choose);
+    count_->setObjectName("rack_count");
+    count_->setFont(theme::text(9.5));
     connect(&session, &Session::changed, this, &RackRow::rebuild);
+    connect(&pictures, &Pictures::arrived, this, [this] {
+        drawn_.clear();
+        update();
+    });
+    connect(&session, &Session::opened, this, [this] {
+        scroll_ = 0;
+        drawn_.clear();
+    });
     rebuild();
 }
 
-void RackRow::rebuild() {
-    const auto& slabs = session_.documents().slabs;
-    if (!(slabs == built_for_)) {
-        built_for_ = slabs;
-        slabs_.clear();
-        for (const auto& [id, slab] : slabs) {
-            const SlabShape shape = shape_of(slab);
-            const WoodTone tone = tone_of(slab.species);
-            slabs_.push_back({QString::fromStdString(id),
-                              QString::fromStdString(slab.name),
-                              {},
-                              shape.ring_a,
-                              bounds(shape.ring_a),
-                              tone.early,
-                              tone.edge,
-                              {}});
-        }
-    }
-    for (Standing& s : slabs_)
-        s.about =
-            s.ring.empty() ? tr("not measured") : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
+void RackRow::resizeEvent(QResizeEvent*) {
+    const int h = theme::grown(26);
+    filter_->setGeometry(24, 6, std::min(420, width() / 2), h);
+    order_->setGeometry(filter_->geometry().right() + 18, 6, theme::grown(130), h);
+    count_->setGeometry(order_->geometry().right() + 18, 6, std::max(10, width() - order_->geometry().right() - 30), h);
+    drawn_.clear();
     lay_out();
+}
+
+double RackRow::floor() const { return height() - theme::grown(48); }
+
+void RackRow::rebuild() {
+    if (session_.previewing()) return;
+    const auto& docs = session_.documents();
+    std::string jobs;
+    for (const auto& [id, j] : docs.jobs) jobs += j.slab + ":" + j.name + ";";
+    const Job* job = session_.job();
+    if (job) jobs += std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);
+    if (docs.slabs == built_for_ && jobs == built_jobs_) return choose();  // units may be others, or the slab looked at
+    for (const auto& [id, slab] : built_for_)
+        if (const auto it = docs.slabs.find(id); it == docs.slabs.end() || !(it->second == slab)) drawn_.erase(id);
+    built_for_ = docs.slabs;
+    built_jobs_ = jobs;
+    const std::optional<WantedTop> top = job ? std::optional(job->top) : std::nullopt;
+    if (docs.slabs.size() <= at_once) return take(rack_of(docs, top ? &*top : nullptr, today().toStdString()));
+    const int asked = ++asked_;
+    reading_ = std::jthread([this, docs, top, asked, day = today().toStdString()](const std::stop_token& stop) {
+        try {
+            auto entries = rack_of(docs, top ? &*top : nullptr, day, {{}, stop, 0});
+            QMetaObject::invokeMethod(
+                this,
+                [this, asked, entries = std::move(entries)]() mutable {
+                    if (asked == asked_) take(std::move(entries));
+                },
+                Qt::QueuedConnection);
+        } catch (const Cancelled&) {
+        }
+    });
+}
+
+void RackRow::take(std::vector<RackEntry> entries) {
+    all_ = std::move(entries);
+    choose();
+}
+
+void RackRow::choose() {
+    const auto read = read_filter(filter_->text().toStdString(), session_.units());
+    if (const auto* e = std::get_if<ParseError>(&read)) {
+        // What was shown stays until the text can be read.
+        count_->setText(QString::fromStdString(e->sentence()));
+        count_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().madder.name()));
+        return;
+    }
+    std::vector<RackEntry> chosen;
+    for (const RackEntry& e : all_)
+        if (!e.retired && passes(e, std::get<0>(read))) chosen.push_back(e);
+    sort_rack(chosen, static_cast<RackOrder>(order_->currentIndex()));
+    slabs_.clear();
+    for (RackEntry& e : chosen) {
+        Standing s;
+        s.box = bounds(e.outline);
+        s.about = e.outline.empty() ? tr("not measured") : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
+        QStringList state;
+        if (e.moisture_pct) state << in_units(percent(*e.moisture_pct), session_);
+        if (e.weight_kg) state << tr("%1, %2 to lift").arg(in_units(kg(*e.weight_kg), session_)).arg(e.people);
+        if (!e.reserved_for.empty()) state << tr("for a job");
+        s.state = state.join(" · ");
+        s.entry = std::move(e);
+        slabs_.push_back(std::move(s));
+    }
+    count_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().pencil.name()));
+    count_->setText(slabs_.size() == all_.size() ? tr("%1 slabs").arg(all_.size()) : tr("%1 of %2 slabs").arg(slabs_.size()).arg(all_.size()));
+    lay_out();
+    if (const Slab* now = session_.slab(); now && in_sight_ != now->id) {
+        in_sight_ = now->id;
+        bring_in_sight(now->id);
+    }
+}
+
+void RackRow::bring_in_sight(const std::string& id) {
+    for (const Standing& s : slabs_) {
+        if (s.entry.id != id) continue;
+        if (s.x < scroll_) scroll_to(s.x - 20);
+        if (s.x + s.width > scroll_ + width()) scroll_to(s.x + s.width - width() + 20);
+    }
 }
 
 void RackRow::lay_out() {
     double longest = 1;
-    double sum = 0;
     for (const Standing& s : slabs_) longest = std::max(longest, s.box.width());
-    scale_ = (height() - 44) / longest;
-    const auto w = [&](const Standing& s) { return std::max(96.0, s.box.height() * scale_ + 30); };
-    for (const Standing& s : slabs_) sum += w(s);
-    const double squeeze = sum > width() - 60 ? (width() - 60) / sum : 1;
-    double x = 30;
+    const double scale = (floor() - theme::grown(26) - 16) / longest;
+    if (scale != scale_) drawn_.clear();
+    scale_ = scale;
+    double x = 24;
     for (Standing& s : slabs_) {
-        s.place = QRectF(x, 4, w(s) * squeeze, height() - 8);
-        x += w(s) * squeeze;
+        s.width = std::max<double>(theme::grown(118), s.box.height() * scale_ + 26);
+        s.x = x;
+        x += s.width;
     }
+    length_ = x + 24;
+    scroll_ = std::clamp(scroll_, 0.0, std::max(0.0, length_ - width()));
     update();
 }
 
 QRectF RackRow::place_of(const QString& id) const {
     for (const Standing& s : slabs_)
-        if (s.id == id) return s.place;
+        if (s.entry.id == id.toStdString()) return QRectF(s.x - scroll_, theme::grown(36), s.width, height() - theme::grown(40));
     return {};
 }
 
+QStringList RackRow::shown() const {
+    QStringList out;
+    for (const Standing& s : slabs_) out << QString::fromStdString(s.entry.id);
+    return out;
+}
+
+void RackRow::scroll_to(double px) {
+    scroll_ = std::clamp(px, 0.0, std::max(0.0, length_ - width()));
+    update();
+}
+
+/// A slab standing on its left end: drawn once, then only moved.
+QPixmap RackRow::standing_picture(const Standing& s) {
+    if (const auto it = drawn_.find(s.entry.id); it != drawn_.end()) return it->second;
+    const auto slab = session_.documents().slabs.find(s.entry.id);
+    const double ratio = devicePixelRatioF();
+    const QSizeF size(s.box.height() * scale_ + 4, s.box.width() * scale_ + 4);
+    QPixmap map((size * ratio).toSize());
+    map.setDevicePixelRatio(ratio);
+    map.fill(Qt::transparent);
+    QPainter p(&map);
+    p.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
+    const auto px = [&](Vec2 q) { return QPointF(2 + (s.box.high.y - q.y) * scale_, size.height() - 2 - (q.x - s.box.low.x) * scale_); };
+    QPolygonF poly;
+    for (const Vec2 q : s.entry.outline) poly << px(q);
+    const WoodTone tone = tone_of(s.entry.species);
+    p.setPen(Qt::NoPen);
+    p.setBrush(tone.early);
+    p.drawPolygon(poly);
+    if (slab != session_.documents().slabs.end() && slab->second.picture_a) {
+        const FacePicture& place = *slab->second.picture_a;
+        const QImage image = pictures_.thumbnail(place.key);
+        if (!image.isNull()) {
+            QPainterPath clip;
+            clip.addPolygon(poly);
+            p.setClipPath(clip);
+            // The thumbnail has fewer pixels than the picture and shows the same length of slab.
+            const double k = place.mm_per_px * std::max(place.width_px, image.width()) / image.width() * scale_;
+            p.translate(px(place.corner));
+            p.rotate(-90);
+            p.scale(k, place.mirrored ? -k : k);
+            p.drawImage(QPointF(0, 0), image);
+            p.resetTransform();
+            p.setClipping(false);
+        }
+    }
+    p.setPen(QPen(tone.edge, 1.2));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolygon(poly);
+    drawn_[s.entry.id] = map;
+    return map;
+}
+
+void RackRow::draw_one(QPainter& p, const Standing& s) {
+    const auto& c = theme::colours();
+    const Slab* now = session_.slab();
+    const bool chosen = now && now->id == s.entry.id;
+    const double middle = s.x - scroll_ + s.width / 2;
+    if (!s.entry.outline.empty()) {
+        const QPixmap map = standing_picture(s);
+        const QSizeF size = map.deviceIndependentSize();
+        const QPointF at(middle - size.width() / 2, floor() - size.height() + 2);
+        p.drawPixmap(at, map);
+        if (const Job* j = session_.job()) {
+            // The wanted top as a ghost; where it fits its line is whole.
+            const double w = j->top.width_mm * scale_;
+            const double h = j->top.length_mm * scale_;
+            p.setBrush(Qt::NoBrush);
+            p.setPen(QPen(s.entry.fits ? c.moss : c.pencil, s.entry.fits ? 1.6 : 1, s.entry.fits ? Qt::SolidLine : Qt::DotLine));
+            p.drawRect(QRectF(middle - w / 2, floor() - std::max(h, (size.height() + h) / 2), w, h));
+        }
+    }
+    if (chosen) {
+        p.setPen(QPen(c.brass, 3));
+        p.drawLine(QPointF(s.x - scroll_ + 8, floor() + 1), QPointF(s.x - scroll_ + s.width - 8, floor() + 1));
+    }
+    const auto line = [&](const QString& text, double y, const QFont& font, const QColor& ink) {
+        p.setFont(font);
+        p.setPen(ink);
+        const QRectF box(s.x - scroll_ + 2, floor() + y, s.width - 4, theme::grown(15));
+        p.drawText(box, Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(box.width())));
+    };
+    line(QString::fromStdString(s.entry.name), 2, theme::text(9.5, chosen), c.ink);
+    line(s.about, theme::grown(16), theme::text(8.5), c.pencil);
+    line(s.state, theme::grown(30), theme::text(8.5), c.pencil);
+}
+
 void RackRow::paintEvent(QPaintEvent*) {
-    lay_out();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const auto& c = theme::colours();
     p.fillRect(rect(), c.bench.darker(104));
-    const double floor = height() - 34;
     p.setPen(QPen(c.wood_edge, 2));
-    p.drawLine(QPointF(20, floor), QPointF(width() - 20, floor));
-    const Slab* now = session_.slab();
-    for (const Standing& s : slabs_) {
-        const bool chosen = now && QString::fromStdString(now->id) == s.id;
-        QPolygonF poly;  // standing on its left end
-        for (const Vec2 q : s.ring)
-            poly << QPointF(s.place.center().x() - (q.y - (s.box.low.y + s.box.high.y) / 2) * scale_, floor - (q.x - s.box.low.x) * scale_);
-        p.setBrush(s.fill);
-        p.setPen(QPen(chosen ? c.brass : s.edge, chosen ? 3 : 1.2));
-        p.drawPolygon(poly);
-        p.setPen(c.ink);
-        p.setFont(theme::text(9.5, chosen));
-        p.drawText(QRectF(s.place.left(), floor + 2, s.place.width(), 15), Qt::AlignCenter, s.name);
+    p.drawLine(QPointF(16, floor()), QPointF(width() - 16, floor()));
+    for (const Standing& s : slabs_)
+        if (s.x + s.width > scroll_ && s.x < scroll_ + width()) draw_one(p, s);
+    if (slabs_.empty() && !all_.empty()) {
+        p.setFont(theme::figures(12, true));
         p.setPen(c.pencil);
-        p.setFont(theme::text(8.5));
-        p.drawText(QRectF(s.place.left(), floor + 16, s.place.width(), 14), Qt::AlignCenter, s.about);
+        p.drawText(rect(), Qt::AlignCenter, tr("No slab on the rack is like that."));
+    }
+    if (length_ > width()) {  // where in the row this is
+        const double w = width() - 32;
+        p.setPen(Qt::NoPen);
+        p.setBrush(c.faint);
+        p.drawRoundedRect(QRectF(16 + w * scroll_ / length_, height() - 5, w * width() / length_, 3), 1.5, 1.5);
     }
 }
 
 void RackRow::mousePressEvent(QMouseEvent* e) {
+    setFocus();
     for (const Standing& s : slabs_)
-        if (s.place.contains(e->position())) return session_.look_at(s.id);
+        if (place_of(QString::fromStdString(s.entry.id)).contains(e->position())) return session_.look_at(QString::fromStdString(s.entry.id));
+}
+
+void RackRow::wheelEvent(QWheelEvent* e) {
+    const QPoint d = e->angleDelta();
+    scroll_to(scroll_ - (std::abs(d.x()) > std::abs(d.y()) ? d.x() : d.y()));
+    e->accept();
 }
 
 void RackRow::keyPressEvent(QKeyEvent* e) {
@@ -105,8 +291,9 @@ void RackRow::keyPressEvent(QKeyEvent* e) {
     const Slab* now = session_.slab();
     int i = 0;
     for (std::size_t k = 0; k < slabs_.size(); ++k)
-        if (now && slabs_[k].id == QString::fromStdString(now->id)) i = static_cast<int>(k) + step;
-    session_.look_at(slabs_[static_cast<std::size_t>(std::clamp(i, 0, static_cast<int>(slabs_.size()) - 1))].id);
+        if (now && slabs_[k].entry.id == now->id) i = static_cast<int>(k) + step;
+    const Standing& to = slabs_[static_cast<std::size_t>(std::clamp(i, 0, static_cast<int>(slabs_.size()) - 1))];
+    session_.look_at(QString::fromStdString(to.entry.id));
 }
 
 }  // namespace yb

@@ -38,6 +38,7 @@ void Session::settle() {
         if (!j.start.empty() && j.start < docs_.jobs[job_id_].start) job_id_ = id;
     replan();
     if (plan_ && plan_->shape.usable) gauge_mm_ = (plan_->shape.x0 + plan_->shape.x1) / 2;
+    Q_EMIT opened();
     Q_EMIT changed();
     Q_EMIT gauge_moved();
 }

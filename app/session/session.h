@@ -77,10 +77,11 @@ class Session : public QObject {
     /// @throws StoreError.
     void save_copy(const QString& path);
 
-    /// For tests of a full disk.
+    /// The open shop file; nullptr when there is none.
     Store* store() { return store_ ? &*store_ : nullptr; }
 
   Q_SIGNALS:
+    void opened();           ///< another shop
     void shop_wanted();  ///< the maker wants to set what belongs to the shop
     void changed();      ///< plan, documents or units are new
     void step_changed();

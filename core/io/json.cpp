@@ -110,8 +110,10 @@ class Node {
         if (o.a.size() != o.b.size())
             fail(fmt::format("the rings of the two faces are matched point by point: {} and {} points are here", o.a.size(), o.b.size()));
     }
+    void to(MoistureReading& r) const { (*this)["on"].to(r.on), (*this)["pct"].to(r.pct); }
     void to(FacePicture& p) const {
         (*this)["key"].to(p.key), (*this)["mm_per_px"].to(p.mm_per_px), (*this)["corner"].to(p.corner);
+        maybe("width_px", p.width_px), maybe("height_px", p.height_px);
         maybe("mirrored", p.mirrored);
         if (!(p.mm_per_px > 0)) (*this)["mm_per_px"].fail("a pixel has to have some size");
     }
@@ -195,7 +197,7 @@ Json of(const HeightGrid& g) {
 }
 
 Json of(const FacePicture& p) {
-    return {{"key", p.key}, {"mm_per_px", p.mm_per_px}, {"corner", {p.corner.x, p.corner.y}}, {"mirrored", p.mirrored}};
+    return {{"key", p.key}, {"mm_per_px", p.mm_per_px}, {"width_px", p.width_px}, {"height_px", p.height_px}, {"corner", {p.corner.x, p.corner.y}}, {"mirrored", p.mirrored}};
 }
 
 Json of(const Station& s) {
@@ -266,6 +268,8 @@ Json to_json(const Slab& s) {
     for (const Station& st : s.tape.stations) stations.push_back(of(st));
     Json flaws = Json::array();
     for (const Flaw& f : s.flaws) flaws.push_back(of(f));
+    Json log = Json::array();
+    for (const MoistureReading& r : s.moisture_log) log.push_back({{"on", r.on}, {"pct", r.pct}});
     return {
         {"id", s.id},
         {"name", s.name},
@@ -275,6 +279,10 @@ Json to_json(const Slab& s) {
         {"pith_mm", opt(s.pith_mm)},
         {"moisture_pct", opt(s.moisture_pct)},
         {"moisture_on", s.moisture_on},
+        {"moisture_log", log},
+        {"sawn_on", s.sawn_on},
+        {"retired", s.retired},
+        {"cut_from", s.cut_from},
         {"price", opt(s.price)},
         {"notes", s.notes},
         {"tape", {{"lean_left_mm", s.tape.lean_left_mm}, {"lean_right_mm", s.tape.lean_right_mm}, {"stations", stations}}},
@@ -395,6 +403,7 @@ Slab slab_from_json(const Json& j) {
     n["id"].to(s.id);
     n.maybe("name", s.name), n.maybe("species", s.species), n.maybe("tree", s.tree), n.maybe("sequence", s.sequence);
     n.maybe("pith_mm", s.pith_mm), n.maybe("moisture_pct", s.moisture_pct), n.maybe("moisture_on", s.moisture_on);
+    n.maybe("moisture_log", s.moisture_log), n.maybe("sawn_on", s.sawn_on), n.maybe("retired", s.retired), n.maybe("cut_from", s.cut_from);
     n.maybe("price", s.price), n.maybe("notes", s.notes);
     if (n.has("tape")) {
         const Node t = n["tape"];

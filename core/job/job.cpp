@@ -4,6 +4,8 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "core/rack/rack.h"
+
 namespace yb {
 
 Shop::Shop() : air(generic_climates().back()) {}
@@ -19,6 +21,28 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
     return p;
 }
 
+namespace {
+
+constexpr double dry_enough_pct = 10;  ///< for a heated room: a starting value
+
+Figure drying_figure(const DryingForecast& f, const Slab& slab) {
+    const auto days = [](double v) { return number(std::round(v)); };
+    Figure out{"rack.drying", "Days until it is dry", days(f.days.value_or(0)), {}, {}, {}};
+    if (f.days)
+        out.note = say("to {}, from the reading of " + slab.moisture_on + "; between {} and {}" + (f.fitted ? "" : " – a guess until there are two readings"), percent(dry_enough_pct),
+                       days(*f.soonest_days), days(*f.latest_days));
+    else if (f.moisture_pct <= dry_enough_pct) out.note = say("it reads {}: dry enough for a heated room", percent(f.moisture_pct));
+    else out.note = say("it settles at {} in this air and gets no drier: bring it into a warm room", percent(f.settles_pct));
+    out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
+                   {{"M0", percent(f.moisture_pct), "last reading"},
+                    {"Me", percent(f.settles_pct), "mean of the shop's air through the year"},
+                    {"τ, days", days(f.tau_days), f.fitted ? "fitted to this slab's readings" : "prior: about a year per 25 mm"}},
+                   "Wood Handbook eq. 4-5 for Me; docs/methods.md, Drying"};
+    return out;
+}
+
+}  // namespace
+
 Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) { return plan_job(job, *prepare(slab, job.placement.turned_over), shop); }
 
 Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
@@ -28,6 +52,10 @@ Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
     p.rack = {prepared.shape.usable, prepared.figures, prepared.shape.cautions, {}};
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
     p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
+    for (const Caution& c : look_over(p.slab, p.shape))
+        if (!find_caution(p.rack.cautions, "rack" + c.key.substr(4))) p.rack.cautions.push_back(c);
+    if (p.shape.usable)
+        if (const auto dry = drying_of(p.slab, means_of(p.shape).thickness_mm, shop.air, dry_enough_pct, p.slab.moisture_on)) p.rack.figures.push_back(drying_figure(*dry, p.slab));
     sort_by_severity(p.rack.cautions);
     p.lay = plan_lay({p.slab, p.shape, job.top, job.placement});
     p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled});

@@ -88,37 +88,31 @@ double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm
     return mean * thickness_mm * (high - low) * 1e-9;
 }
 
-namespace {
-struct Means {
-    double width = 0, narrowest = 1e300, widest = 0, narrow_x = 0, thickness = 0, thinnest = 1e300, thickest = 0;
-};
-
-Means means_of(const SlabShape& s) {
-    Means m;
+SlabMeans means_of(const SlabShape& s) {
+    SlabMeans m;
     constexpr int n = 60;
     for (int i = 0; i < n; ++i) {
         const double x = s.x0 + (s.x1 - s.x0) * (i + 0.5) / n;
         const auto a = cut_at_x(s.ring_a, x);
         if (a.empty()) continue;
         const double w = a.back().to - a.front().from;
-        m.width += w / n;
-        if (w < m.narrowest) m.narrowest = w, m.narrow_x = x;
-        m.widest = std::max(m.widest, w);
+        m.width_mm += w / n;
+        if (w < m.narrowest_mm) m.narrowest_mm = w, m.narrow_x_mm = x;
+        m.widest_mm = std::max(m.widest_mm, w);
         constexpr int k = 9;
         for (int j = 0; j < k; ++j) {
             const double t = s.thickness_at({x, a.front().from + w * (j + 0.5) / k});
-            m.thickness += t / (n * k);
-            m.thinnest = std::min(m.thinnest, t);
-            m.thickest = std::max(m.thickest, t);
+            m.thickness_mm += t / (n * k);
+            m.thinnest_mm = std::min(m.thinnest_mm, t);
+            m.thickest_mm = std::max(m.thickest_mm, t);
         }
     }
     return m;
 }
-}  // namespace
 
 double board_feet(const SlabShape& s) {
-    const Means m = means_of(s);
-    return (s.x1 - s.x0) * m.width * m.thickness / (25.4 * 25.4 * 25.4) / 144;
+    const SlabMeans m = means_of(s);
+    return (s.x1 - s.x0) * m.width_mm * m.thickness_mm / (25.4 * 25.4 * 25.4) / 144;
 }
 
 std::optional<double> density_of(const Slab& slab) {
@@ -130,7 +124,7 @@ std::optional<double> density_of(const Slab& slab) {
 std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
     std::vector<Figure> out;
     if (!s.usable) return out;
-    const Means m = means_of(s);
+    const SlabMeans m = means_of(s);
     const double len = s.x1 - s.x0;
     out.push_back({"rack.size",
                    "Length",
@@ -140,19 +134,19 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                    {"last station − first station", {{"first", along(s.x0), "tape"}, {"last", along(s.x1), "tape"}}, "measured"}});
     out.push_back({"rack.width",
                    "Narrowest and widest",
-                   mm(m.narrowest),
-                   mm(m.widest),
-                   say("narrowest at {}", along(m.narrow_x)),
+                   mm(m.narrowest_mm),
+                   mm(m.widest_mm),
+                   say("narrowest at {}", along(m.narrow_x_mm)),
                    {"left + right distance from the chalk line, face A, at 60 places",
-                    {{"mean", mm(m.width), "tape"}},
+                    {{"mean", mm(m.width_mm), "tape"}},
                     "edges run as a monotone cubic between stations"}});
     out.push_back({"rack.thickness",
                    "Thickness",
-                   fine(m.thinnest),
-                   fine(m.thickest),
+                   fine(m.thinnest_mm),
+                   fine(m.thickest_mm),
                    {},
                    {"height of face A − height of face B over the slab",
-                    {{"mean", fine(m.thickness), "caliper and straightedge"}},
+                    {{"mean", fine(m.thickness_mm), "caliper and straightedge"}},
                     s.heights_a || s.heights_b ? "heights read" : "caliper only: faces taken as flat"}});
     if (const auto rho = density_of(slab)) {
         const Box box = bounds(s.ring_a);
@@ -160,7 +154,7 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
         const double y0 = std::min(box.low.y, under.low.y) - 1;
         const double y1 = std::max(box.high.y, under.high.y) + 1;
         const Ring all{{s.x0, y0}, {s.x1, y0}, {s.x1, y1}, {s.x0, y1}};
-        const double v = volume_m3(s, all, m.thickness);
+        const double v = volume_m3(s, all, m.thickness_mm);
         out.push_back({"rack.mass",
                        "Weighs about",
                        kg(v * *rho),
@@ -179,8 +173,8 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                    {},
                    {"length × mean width × mean thickness / 144, in inches",
                     {{"length", mm(len), "tape"},
-                     {"mean width", mm(m.width), "tape"},
-                     {"mean thickness", fine(m.thickness), "caliper and straightedge"}},
+                     {"mean width", mm(m.width_mm), "tape"},
+                     {"mean thickness", fine(m.thickness_mm), "caliper and straightedge"}},
                     "trade measure"}});
     return out;
 }

@@ -75,9 +75,17 @@ struct TracedOutline {
 struct FacePicture {
     std::string key;
     double mm_per_px = 1;
+    int width_px = 0, height_px = 0;
     Vec2 corner;
     bool mirrored = false;  ///< rows run the other way: the slab was turned over
     bool operator==(const FacePicture&) const = default;
+};
+
+/// A moisture meter's reading and its day.
+struct MoistureReading {
+    std::string on;  ///< ISO date
+    double pct = 0;
+    bool operator==(const MoistureReading&) const = default;
 };
 
 struct Slab {
@@ -89,6 +97,10 @@ struct Slab {
     std::optional<double> pith_mm;  ///< from the middle of the slab's thickness to the pith
     std::optional<double> moisture_pct;
     std::string moisture_on;  ///< date of that reading, ISO
+    std::vector<MoistureReading> moisture_log;  ///< earlier readings, as they were taken
+    std::string sawn_on;      ///< ISO date; empty: not known
+    bool retired = false;     ///< used up or gone; kept for the record
+    std::string cut_from;     ///< id of the slab it is an offcut of; empty: sawn from the log
     std::optional<double> price;
     std::string notes;
     std::optional<TracedOutline> outline;
@@ -127,6 +139,13 @@ Slab turned_over(const Slab& slab);
 /// Volume in m³ of wood between two levels of the shape, as shares of the thickness, inside `region`.
 /// Edges are ruled between matched rings, so the area is quadratic in height and Simpson's rule is exact.
 double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low_share = 0, double high_share = 1);
+
+/// Widths of face A and thicknesses over the slab, at 60 stations.
+struct SlabMeans {
+    double width_mm = 0, narrowest_mm = 1e300, widest_mm = 0, narrow_x_mm = 0;
+    double thickness_mm = 0, thinnest_mm = 1e300, thickest_mm = 0;
+};
+SlabMeans means_of(const SlabShape& shape);
 
 /// Board feet: length × mean width × mean thickness in inches / 144, over the stations.
 double board_feet(const SlabShape& shape);

@@ -22,6 +22,11 @@ void prepare_connection(SQLite::Database& db) {
     db.exec("PRAGMA synchronous = FULL");
 }
 
+namespace {
+/// Version 2: pictures and point clouds, which revisions name by their keys.
+void add_attachments(SQLite::Database& db) { db.exec("CREATE TABLE attachment (key TEXT PRIMARY KEY, bytes BLOB NOT NULL)"); }
+}  // namespace
+
 void create_schema(SQLite::Database& db) {
     SQLite::Transaction tx(db);
     db.exec(
@@ -35,6 +40,7 @@ void create_schema(SQLite::Database& db) {
     db.exec("CREATE INDEX change_revision ON change(revision)");
     db.exec("CREATE TABLE head (one INTEGER PRIMARY KEY CHECK (one = 1), revision INTEGER NOT NULL)");
     db.exec("INSERT INTO head VALUES (1, 0)");
+    add_attachments(db);
     db.exec(fmt::format("PRAGMA application_id = {}", application_id));
     db.exec(fmt::format("PRAGMA user_version = {}", schema_version));
     tx.commit();
@@ -43,7 +49,14 @@ void create_schema(SQLite::Database& db) {
 void migrate(SQLite::Database& db) {
     const int version = db.execAndGet("PRAGMA user_version").getInt();
     if (version == schema_version) return;
-    // Version 1 is the first; later versions add their step here, oldest first.
+    // Oldest first, each step in a transaction of its own.
+    if (version == 1) {
+        SQLite::Transaction tx(db);
+        add_attachments(db);
+        db.exec("PRAGMA user_version = 2");
+        tx.commit();
+        return;
+    }
     throw StoreError(StoreError::Kind::damaged, fmt::format("The file says version {}, which never was.", version));
 }
 

@@ -10,7 +10,7 @@
 namespace yb {
 
 inline constexpr int application_id = 0x59425348;  // "YBSH"
-inline constexpr int schema_version = 1;
+inline constexpr int schema_version = 2;
 
 /// Write-ahead log, durable commits, foreign keys.
 void prepare_connection(SQLite::Database& db);

@@ -218,6 +218,38 @@ void Store::append(const std::string& label, const Documents& next) {
     });
 }
 
+void Store::attach(const std::string& key, const std::string& bytes) {
+    impl_->guarded([&] {
+        SQLite::Statement q(impl_->db, "INSERT OR REPLACE INTO attachment VALUES (?, ?)");
+        q.bind(1, key);
+        q.bind(2, bytes.data(), static_cast<int>(bytes.size()));
+        q.exec();
+    });
+}
+
+std::optional<std::string> Store::attachment(const std::string& key) const {
+    try {
+        SQLite::Statement q(impl_->db, "SELECT bytes FROM attachment WHERE key = ?");
+        q.bind(1, key);
+        if (!q.executeStep()) return {};
+        return q.getColumn(0).getString();
+    } catch (const SQLite::Exception& e) {
+        // A shop of version 1 on a disk that can't be written has none.
+        if (impl_->read_only && e.getErrorCode() == SQLITE_ERROR) return {};
+        throw sqlite_error(e, impl_->path);
+    }
+}
+
+bool Store::has_attachment(const std::string& key) const {
+    try {
+        SQLite::Statement q(impl_->db, "SELECT 1 FROM attachment WHERE key = ?");
+        q.bind(1, key);
+        return q.executeStep();
+    } catch (const SQLite::Exception&) {
+        return false;
+    }
+}
+
 bool Store::can_undo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).parent != 0; }
 bool Store::can_redo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).redo != 0; }
 std::string Store::undo_label() const { return can_undo() ? impl_->revisions.at(impl_->head).label : ""; }

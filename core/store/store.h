@@ -67,6 +67,13 @@ class Store {
     /// nothing differs. @throws StoreError and leaves state and file as they were.
     void append(const std::string& label, const Documents& next);
 
+    /// Keeps bytes (a picture, a point cloud) under a key; the same key again replaces them. Documents name
+    /// attachments by key; undo leaves them. @throws StoreError.
+    void attach(const std::string& key, const std::string& bytes);
+    /// The bytes kept under a key, or nothing. @throws StoreError.
+    std::optional<std::string> attachment(const std::string& key) const;
+    bool has_attachment(const std::string& key) const;
+
     bool can_undo() const;
     bool can_redo() const;
     /// Labels of what undo and redo would do; empty where they can't.

@@ -191,8 +191,8 @@ namespace {
 
 class Maker {
   public:
-    Maker(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, double mm_per_px, const Work& work)
-        : log_(log), b_(board), plan_(plan), dry_(dry), mm_per_px_(mm_per_px), work_(work), dice_(log.recipe().seed, 100 + static_cast<std::uint32_t>(board.number)) {}
+    Maker(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work)
+        : log_(log), b_(board), plan_(plan), dry_(dry), faces_(faces), work_(work), dice_(log.recipe().seed, 100 + static_cast<std::uint32_t>(board.number)) {}
 
     SawnSlab run() {
         out_.board = b_;
@@ -201,11 +201,13 @@ class Maker {
         bend();
         measure();
         flaws();
-        if (mm_per_px_ > 0) {
+        if (faces_.mm_per_px > 0) {
             out_.slab.picture_a = place_picture();
             out_.slab.picture_b = out_.slab.picture_a;
-            out_.face_a = face(b_.thickness_mm, true);
-            out_.face_b = face(0, false);
+            if (faces_.paint) {
+                out_.face_a = face(b_.thickness_mm, true);
+                out_.face_b = face(0, false);
+            }
         }
         return std::move(out_);
     }
@@ -224,7 +226,7 @@ class Maker {
         const double x = (b_.x0 + b_.x1) / 2;
         const Vec2 c = log_.pith(x);
         const Vec3 mid = b_.in_log(x, 0, b_.thickness_mm / 2);
-        s.pith_mm = std::abs(dot({0, c.x - mid.y, c.y - mid.z}, b_.ez));
+        s.pith_mm = std::round(std::abs(dot({0, c.x - mid.y, c.y - mid.z}, b_.ez)) * 10) / 10;
     }
 
     double reach() const { return largest_radius(log_.recipe()); }
@@ -238,7 +240,7 @@ class Maker {
             for (int i = 0; i < 40; ++i) sum += across_at(log_, b_, s, mid, w->from + (w->to - w->from) * (i + 0.5) / 40, b_.thickness_mm / 2, dry_.moisture_pct) / 40;
             out_.across = 1 - sum;
         }
-        const int n = std::max(2, static_cast<int>((b_.x1 - b_.x0) / 12.5));
+        const int n = std::max(2, static_cast<int>((b_.x1 - b_.x0) / 25));
         Ring left_a, left_b;
         TracedOutline o;
         Span1 last_a, last_b;
@@ -255,10 +257,17 @@ class Maker {
         o.a.insert(o.a.end(), left_a.rbegin(), left_a.rend());
         o.b.insert(o.b.end(), left_b.rbegin(), left_b.rend());
         o.from = "grown";
+        rounded(o);
         out_.slab.outline = o;
         shift_ = b_.x0;
         length_ = b_.x1 - b_.x0;
     }
+
+    static double rounded(double v) { return std::round(v * 100) / 100; }
+    static void rounded(Ring& r) {
+        for (Vec2& p : r) p = {rounded(p.x), rounded(p.y)};
+    }
+    static void rounded(TracedOutline& o) { rounded(o.a), rounded(o.b); }
 
     void round_outline() {
         TracedOutline o;
@@ -284,6 +293,7 @@ class Maker {
         for (Ring* ring : {&o.a, &o.b})
             for (Vec2& p : *ring) p.x -= low;
         o.from = "grown";
+        rounded(o);
         out_.slab.outline = o;
         shift_ = low / k;
         length_ = std::max(bounds(o.a).high.x, bounds(o.b).high.x);
@@ -368,7 +378,7 @@ class Maker {
         const int n = std::max(1, static_cast<int>(std::round(length_ / 300)));
         for (int i = 0; i <= n; ++i) {
             Station st;
-            st.x_mm = length_ * i / n;
+            st.x_mm = rounded(length_ * i / n);
             const double x = std::clamp(st.x_mm, 2.0, length_ - 2.0);
             const auto a = cut_at_x(t.ring_a, x);
             const auto b = cut_at_x(t.ring_b, x);
@@ -383,6 +393,7 @@ class Maker {
     }
 
     void add_flaw(FlawKind kind, Face face, Ring outline, bool through, std::optional<double> depth, std::string note = {}) {
+        rounded(outline);
         if (signed_area(outline) < 0) std::reverse(outline.begin(), outline.end());
         out_.slab.flaws.push_back({"flaw-" + std::to_string(out_.slab.flaws.size() + 1), kind, face, std::move(outline), through, depth, 0.8, std::move(note)});
     }
@@ -484,19 +495,18 @@ class Maker {
         const Box b = bounds(out_.truth.ring_b);
         const double margin = log_.recipe().bark_mm + 6;
         FacePicture p;
-        p.mm_per_px = mm_per_px_;
-        p.corner = {std::min(a.low.x, b.low.x) - (is_round(b_) ? margin : 0), std::max(a.high.y, b.high.y) + margin};
+        p.mm_per_px = faces_.mm_per_px;
+        p.corner = {rounded(std::min(a.low.x, b.low.x) - (is_round(b_) ? margin : 0)), rounded(std::max(a.high.y, b.high.y) + margin)};
+        const double x_end = std::max(a.high.x, b.high.x) + (is_round(b_) ? margin : 0);
+        const double y_end = std::min(a.low.y, b.low.y) - margin;
+        p.width_px = std::max(1, static_cast<int>((x_end - p.corner.x) / p.mm_per_px));
+        p.height_px = std::max(1, static_cast<int>((p.corner.y - y_end) / p.mm_per_px));
         return p;
     }
 
     Picture face(double z, bool upper) const {
-        const Box a = bounds(out_.truth.ring_a);
-        const Box b = bounds(out_.truth.ring_b);
         const FacePicture at = *out_.slab.picture_a;
-        const double margin = log_.recipe().bark_mm + 6;
-        const double x_end = std::max(a.high.x, b.high.x) + (is_round(b_) ? margin : 0);
-        const double y_end = std::min(a.low.y, b.low.y) - margin;
-        Picture p(std::max(1, static_cast<int>((x_end - at.corner.x) / mm_per_px_)), std::max(1, static_cast<int>((at.corner.y - y_end) / mm_per_px_)));
+        Picture p(at.width_px, at.height_px);
         const Vec3 normal = upper ? b_.ez : b_.ez * -1;
         const auto bark = look_of(log_.recipe().species).bark;
         const double bark_mm = log_.recipe().bark_mm;
@@ -509,7 +519,7 @@ class Maker {
             work_.check();
             GrownLog::Walk walk;
             for (int i = 0; i < p.width; ++i) {
-                const Vec2 q = green({at.corner.x + i * mm_per_px_, at.corner.y - j * mm_per_px_});
+                const Vec2 q = green({at.corner.x + i * faces_.mm_per_px, at.corner.y - j * faces_.mm_per_px});
                 std::uint8_t* out = p.at(i, j);
                 const Vec3 place = b_.in_log(q.x, q.y, z);
                 const GrownLog::Here h = log_.at(place);
@@ -532,7 +542,7 @@ class Maker {
     const Board& b_;
     const SawPlan& plan_;
     const DryPlan& dry_;
-    double mm_per_px_;
+    FaceOrder faces_;
     const Work& work_;
     Dice dice_;
     SawnSlab out_;
@@ -541,14 +551,14 @@ class Maker {
 
 }  // namespace
 
-SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, double mm_per_px, const Work& work) {
-    return Maker(log, board, plan, dry, mm_per_px, work).run();
+SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work) {
+    return Maker(log, board, plan, dry, faces, work).run();
 }
 
-std::vector<SawnSlab> make_slabs(const GrownLog& log, const SawPlan& plan, const DryPlan& dry, double mm_per_px, const Work& work) {
+std::vector<SawnSlab> make_slabs(const GrownLog& log, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work) {
     const auto boards = boards_of(log, plan);
     std::vector<SawnSlab> out(boards.size());
-    in_parallel(boards.size(), [&](std::size_t i) { out[i] = make_slab(log, boards[i], plan, dry, mm_per_px, {{}, work.stop, 1}); }, work);
+    in_parallel(boards.size(), [&](std::size_t i) { out[i] = make_slab(log, boards[i], plan, dry, faces, {{}, work.stop, 1}); }, work);
     return out;
 }
 

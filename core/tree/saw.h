@@ -62,10 +62,16 @@ struct SawnSlab {
 /// shrinkage across at depth z; positive bends the edges up. Derivation in docs/methods.md.
 double cup_curvature(const GrownLog& log, const Board& board, double x_mm, double y_mm, double moisture_pct);
 
-/// Saws, dries and measures one board. @param mm_per_px of the faces; 0 makes no pictures.
-SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, double mm_per_px, const Work& work = {});
+/// What pictures to make of the faces: how fine (0: none), and whether to paint them or only to place them.
+struct FaceOrder {
+    double mm_per_px = 0;
+    bool paint = true;
+};
+
+/// Saws, dries and measures one board. @throws Cancelled.
+SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work = {});
 
 /// All of a log, over the cores. @throws Cancelled.
-std::vector<SawnSlab> make_slabs(const GrownLog& log, const SawPlan& plan, const DryPlan& dry, double mm_per_px, const Work& work = {});
+std::vector<SawnSlab> make_slabs(const GrownLog& log, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work = {});
 
 }  // namespace yb

@@ -1,0 +1,97 @@
+#include "app/session/pictures.h"
+
+#include <QApplication>
+#include <QBuffer>
+#include <QPointer>
+#include <QThreadPool>
+
+#include <algorithm>
+
+namespace yb {
+
+namespace {
+constexpr std::size_t faces_kept = 12;
+const char* const thumb = "/thumb";
+}  // namespace
+
+Pictures::Pictures(Session& session, QObject* parent) : QObject(parent), session_(session) {
+    connect(&session, &Session::opened, this, &Pictures::forget_all);
+}
+
+Pictures::~Pictures() = default;
+
+void Pictures::forget_all() {
+    ++generation_;
+    faces_.clear(), thumbnails_.clear(), on_the_way_.clear(), missing_.clear(), order_.clear();
+}
+
+void Pictures::forget(const std::string& key) {
+    for (const std::string& k : {key, key + thumb}) faces_.erase(k), thumbnails_.erase(k), missing_.erase(k);
+}
+
+QImage Pictures::face(const std::string& key) {
+    if (const auto it = faces_.find(key); it != faces_.end()) return it->second;
+    fetch(key, false);
+    return {};
+}
+
+QImage Pictures::thumbnail(const std::string& key) {
+    if (const auto it = thumbnails_.find(key); it != thumbnails_.end()) return it->second;
+    fetch(key, true);
+    return {};
+}
+
+void Pictures::fetch(const std::string& key, bool small) {
+    const std::string name = small ? key + thumb : key;
+    Store* store = session_.store();
+    if (!store || key.empty() || on_the_way_.count(name) || missing_.count(name)) return;
+    auto bytes = store->attachment(name);
+    const bool made = bytes.has_value();
+    if (!bytes && small) bytes = store->attachment(key);
+    if (!bytes) {
+        missing_.insert(name);
+        return;
+    }
+    on_the_way_.insert(name);
+    QThreadPool::globalInstance()->start([self = QPointer<Pictures>(this), key, name, small, made, generation = generation_, data = std::move(*bytes)] {
+        QImage image = QImage::fromData(reinterpret_cast<const uchar*>(data.data()), static_cast<int>(data.size()));
+        QByteArray kept;
+        if (small && !image.isNull()) {
+            if (image.width() > 512) image = image.scaledToWidth(512, Qt::SmoothTransformation);
+            if (!made) {
+                QBuffer buffer(&kept);
+                buffer.open(QIODevice::WriteOnly);
+                image.save(&buffer, "JPG", 85);
+            }
+        }
+        if (!image.isNull()) image.convertTo(QImage::Format_RGB32);
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, name, key, small, image, kept, generation] {
+                if (!self || self->generation_ != generation) return;
+                self->on_the_way_.erase(name);
+                if (image.isNull()) {
+                    self->missing_.insert(name);
+                    return;
+                }
+                if (small) {
+                    self->thumbnails_[key] = image;
+                    if (!kept.isEmpty() && !self->session_.read_only()) try {
+                            self->session_.store()->attach(name, kept.toStdString());
+                        } catch (const StoreError&) {  // a small picture that can't be kept is made again
+                        }
+                } else {
+                    self->faces_[key] = image;
+                    self->order_.push_back(key);
+                    if (self->order_.size() > faces_kept) {
+                        self->faces_.erase(self->order_.front());
+                        self->order_.erase(self->order_.begin());
+                    }
+                }
+                Q_EMIT self->arrived();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+}  // namespace yb

@@ -1,0 +1,41 @@
+// The faces of slabs as images: read from the shop when first asked for, decoded off the interface thread.
+#pragma once
+
+#include <map>
+#include <set>
+
+#include <QImage>
+#include <QObject>
+
+#include "app/session/session.h"
+
+namespace yb {
+
+class Pictures : public QObject {
+    Q_OBJECT
+  public:
+    explicit Pictures(Session& session, QObject* parent = nullptr);
+    ~Pictures() override;
+
+    /// The image kept under a key at its full size; null while it is on its way or when there is none.
+    QImage face(const std::string& key);
+    /// The same no wider than 512 px, for the rack: kept longer, and kept small in the shop once made.
+    QImage thumbnail(const std::string& key);
+    /// Forgets what was decoded under a key: it was attached anew.
+    void forget(const std::string& key);
+    void forget_all();
+
+  Q_SIGNALS:
+    void arrived();  ///< an image asked for earlier is there now
+
+  private:
+    void fetch(const std::string& key, bool small);
+
+    Session& session_;
+    std::map<std::string, QImage> faces_, thumbnails_;
+    std::set<std::string> on_the_way_, missing_;
+    std::vector<std::string> order_;  ///< of faces, oldest first: only a few stay decoded
+    int generation_ = 0;
+};
+
+}  // namespace yb

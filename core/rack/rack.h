@@ -1,0 +1,71 @@
+// The rack: what a maker wants to know of every slab at a glance, to choose by, to sort and to filter.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/job/job.h"
+#include "core/work/work.h"
+
+namespace yb {
+
+/// When a slab will have dried. Drying goes towards the air's equilibrium: dM/dt = −(M − Me)/τ. With two readings
+/// or more τ is fitted (least squares on the log of M − Me); before that it is a prior of about a year per 25 mm
+/// from green to within 2 % of the air, and only that.
+struct DryingForecast {
+    double moisture_pct = 0;   ///< now, by the model
+    double settles_pct = 0;    ///< the air's mean equilibrium through the year
+    double tau_days = 0;
+    bool fitted = false;       ///< from this slab's own readings
+    std::optional<double> days, soonest_days, latest_days;  ///< from today until dry enough; none: it is, or never will be here
+};
+
+/// @param wanted_pct dry enough. @param today ISO date. Nothing without a reading or a date of it.
+std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct, const std::string& today);
+
+/// Days from one ISO date to another; nothing where one can't be read.
+std::optional<double> days_between(const std::string& from, const std::string& to);
+
+struct RackEntry {
+    std::string id, name, species, tree;
+    Ring outline;              ///< face A, from its left end
+    bool measured = false;
+    double length_mm = 0, narrowest_mm = 0, widest_mm = 0, thickness_mm = 0;
+    std::optional<double> moisture_pct, price, weight_kg, age_days;
+    double board_feet = 0, usable_m2 = 0;  ///< usable: length × narrowest
+    int people = 1;            ///< to lift it, 25 kg each: an estimate
+    std::string reserved_for;  ///< name of a job that has it
+    bool retired = false;
+    bool fits = false;         ///< the wanted top, straight along it, both faces
+    std::optional<DryingForecast> drying;
+    std::optional<double> price_per_board_foot() const;
+    std::optional<double> price_per_m2() const;
+};
+
+/// Every slab of the shop. @param wanted the top to fit, or nullptr. @throws Cancelled.
+std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, const std::string& today, const Work& work = {});
+
+/// True when a rectangle of the top's size, straight along the slab, lies inside both faces somewhere.
+bool fits_straight(const SlabShape& shape, const WantedTop& top);
+
+enum class RackOrder { name, species, tree, length, width, thickness, moisture, price, age, weight };
+void sort_rack(std::vector<RackEntry>& entries, RackOrder order);
+
+/// One thing asked of a slab: a word that stands in its name, species or tree, or a measure above or below something.
+struct RackTest {
+    std::string word;
+    RackOrder what = RackOrder::name;
+    bool above = true;
+    double limit = 0;
+};
+/// Reads a filter such as `butternut length>2m moisture<10 fits`: words and measures, all of them wanted. The words
+/// `fits`, `free`, `dry` ask what they say. Units as anywhere.
+std::variant<std::vector<RackTest>, ParseError> read_filter(const std::string& text, const Units& units);
+bool passes(const RackEntry& e, const std::vector<RackTest>& tests);
+
+/// What is missing for the steps ahead, in the order of work: one sentence each.
+std::vector<Caution> look_over(const Slab& slab, const SlabShape& shape);
+
+}  // namespace yb
