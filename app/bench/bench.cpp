@@ -350,8 +350,10 @@ void Bench::draw_handles(QPainter& p) {
 }
 
 void Bench::draw_outline(std::function<void(Ring)> done) {
+    if (!drawn_) plan_only_before_ = plan_only_;
     drawn_ = std::move(done);
     points_.clear();
+    set_plan_only(true);  // all the room for the hand
     setFocus();
     Q_EMIT say(tr("Click around the flaw on the slab. Enter or a double click closes it, Backspace takes a point back, Esc drops it."));
     update();
@@ -380,7 +382,7 @@ void Bench::finish_outline() {
     const auto done = std::exchange(drawn_, nullptr);
     Q_EMIT say({});
     done(std::exchange(points_, {}));
-    update();
+    set_plan_only(plan_only_before_);
 }
 
 const Handle* Bench::handle_at(const std::vector<Handle>& all, QPointF p) const {
@@ -480,6 +482,7 @@ void Bench::keyPressEvent(QKeyEvent* e) {
         if (e->key() == Qt::Key_Escape) {
             drawn_ = nullptr;
             points_.clear();
+            set_plan_only(plan_only_before_);
             Q_EMIT say({});
         }
         return update();

@@ -69,7 +69,7 @@ class Bench : public QWidget {
     Pictures& pictures_;
     StepView* view_ = nullptr;
     BenchMap map_;
-    bool plan_only_ = false;
+    bool plan_only_ = false, plan_only_before_ = false;
     /// What stays while things are dragged over it: ruler, slab, and the end grain at the gauge.
     struct StillKey {
         int slab = -1;

@@ -27,7 +27,7 @@ QString today() { return QDate::currentDate().toString(Qt::ISODate); }
 RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
     : QWidget(parent), session_(session), pictures_(pictures), filter_(new QLineEdit(this)), order_(new QComboBox(this)), count_(new QLabel(this)) {
     setObjectName("rack_row");
-    setFixedHeight(176 + theme::grown(76));
+    setFixedHeight(std::max(110, 290 - theme::grown(114)) + theme::grown(76));  // larger text leaves less for the slabs
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Slabs on the rack; left and right choose"));
     filter_->setObjectName("rack_filter");

@@ -252,6 +252,23 @@ class Builder {
         return false;
     }
 
+    /// Where one face reaches further out than the other, the other's height there follows it: thickness changes
+    /// slowly, height does not. Works on grids that share their places; others are left as they are.
+    static HeightGrid beside(HeightGrid g, const HeightGrid& other) {
+        if (g.x_mm != other.x_mm || g.y_mm != other.y_mm || other.gap_mm.size() != g.gap_mm.size()) return g;
+        const HeightGrid read = g;
+        for (std::size_t i = 0; i < g.x_mm.size(); ++i)
+            for (std::size_t j = 0; j < g.y_mm.size(); ++j) {
+                if (read.at(i, j) || !other.at(i, j)) continue;
+                std::optional<std::size_t> nearest;
+                for (std::size_t k = 0; k < g.y_mm.size(); ++k)
+                    if (read.at(i, k) && other.at(i, k) && (!nearest || std::abs(g.y_mm[k] - g.y_mm[j]) < std::abs(g.y_mm[*nearest] - g.y_mm[j]))) nearest = k;
+                // Both gaps are measured into the slab: what one gains the other loses.
+                if (nearest) g.at(i, j) = *read.at(i, *nearest) - (*other.at(i, j) - *other.at(i, *nearest));
+            }
+        return g;
+    }
+
     static bool sound(const HeightGrid& g) {
         const auto rises = [](const std::vector<double>& v) {
             return std::adjacent_find(v.begin(), v.end(), std::greater_equal<>()) == v.end();
@@ -270,8 +287,8 @@ class Builder {
                         "guess. Lay a straightedge over it and read the gaps."));
             return;
         }
-        const Surface a = shape_.heights_a ? fill(slab_.heights_a, -1, "face A") : Surface();
-        const Surface b = shape_.heights_b ? fill(slab_.heights_b, 1, "face B") : Surface();
+        const Surface a = shape_.heights_a ? fill(beside(slab_.heights_a, slab_.heights_b), -1, "face A") : Surface();
+        const Surface b = shape_.heights_b ? fill(beside(slab_.heights_b, slab_.heights_a), 1, "face B") : Surface();
         if (shape_.heights_a && shape_.heights_b) {
             match_faces(a, b);
         } else if (shape_.heights_a) {

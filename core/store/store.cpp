@@ -58,8 +58,8 @@ void compare(const Map& old, const Map& next, const char* kind, std::vector<Chan
 std::vector<Change> changes(const Documents& old, const Documents& next) {
     std::vector<Change> out;
     if (!(old.shop == next.shop)) out.push_back({"shop", "shop", to_json(next.shop).dump()});
-    compare(old.slabs, next.slabs, "slab", out);
     compare(old.jobs, next.jobs, "job", out);
+    compare(old.slabs, next.slabs, "slab", out);
     return out;
 }
 

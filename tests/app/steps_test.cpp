@@ -207,7 +207,7 @@ TEST_CASE("a damaged shop offers its backup and what can be read", "[app]") {
     desk.window->show_start("damaged", desk.shop(), true);
     desk.click("open_backup");
     CHECK(desk.session().is_open());
-    CHECK(desk.session().documents().slabs.size() == 4);
+    CHECK(desk.session().documents().slabs.size() == 15);
     CHECK(desk.session().path() != desk.shop());
 }
 
