@@ -52,6 +52,8 @@ void Bench::set_plan_only(bool only) {
     update();
 }
 
+bool Bench::only() const { return plan_only_ || height() < theme::grown(250); }
+
 void Bench::resizeEvent(QResizeEvent*) { lay_out(); }
 
 void Bench::lay_out() {
@@ -62,7 +64,7 @@ void Bench::lay_out() {
     const double grown = theme::grown(26) - 26;  // room that larger text needs
     map_.ruler = {left, 26 + grown, w - left - right, 26};
     const double top = 78 + grown;
-    const double below = plan_only_ ? 12 : std::clamp(h * 0.36, 150.0, 260.0);
+    const double below = only() ? 12 : std::clamp(h * 0.36, 150.0, 260.0);
     map_.plan = {left, top, w - left - right, std::max(60.0, h - top - below)};
     const double strip_top = map_.plan.bottom() + 26 + grown;
     const double each = std::max(30.0, (h - strip_top - 48) / 2);
@@ -115,7 +117,7 @@ void Bench::paintEvent(QPaintEvent*) {
     }
     draw_still(p);
     view_->draw_plan(p, map_, session_);
-    if (!plan_only_ && plan->shape.usable) {
+    if (!only() && plan->shape.usable) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
         p.drawText(
@@ -152,7 +154,7 @@ void Bench::draw_dimensions(QPainter& p) {
     for (const Dimension& d : view_->dimensions(map_, session_)) {
         const auto value = d.field.get(session_);
         if (!value) continue;
-        if (plan_only_ && !map_.plan.contains((d.a + d.b) / 2)) continue;
+        if (only() && !map_.plan.contains((d.a + d.b) / 2)) continue;
         const QPolygonF place = draw::dimension(p, d.a, d.b, in_units({*value, d.field.kind}, session_), d.off);
         if (!place.isEmpty()) dimensions_.emplace_back(place, d);
     }
@@ -318,7 +320,7 @@ void Bench::draw_gauge(QPainter& p) {
     const double x = map_.px(map_.gauge_mm);
     const double y = map_.ruler.bottom();
     p.setPen(QPen(c.brass, 1.6));
-    p.drawLine(QPointF(x, y + 12), QPointF(x, plan_only_ ? map_.plan.bottom() : map_.strip.bottom() + 6));
+    p.drawLine(QPointF(x, y + 12), QPointF(x, only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
     p.setBrush(c.brass);
     p.setPen(QPen(c.brass_dark, 1));
     p.drawRoundedRect(QRectF(x - 32, y + 1, 64, 12), 1.5, 1.5);

@@ -49,6 +49,8 @@ class Bench : public QWidget {
 
   private:
     void lay_out();
+    /// The plan alone: asked for, or there is no room for more.
+    bool only() const;
     void draw_still(QPainter& p);
     void draw_ruler(QPainter& p);
     void draw_slab(QPainter& p);

@@ -19,6 +19,7 @@ class FormatError : public std::runtime_error {
   public:
     FormatError(std::string where, const std::string& what)
         : std::runtime_error(where.empty() ? what : where + ": " + what), where_(std::move(where)) {}
+    explicit FormatError(const std::string& what) : FormatError(std::string(), what) {}
     const std::string& where() const { return where_; }
 
   private:
