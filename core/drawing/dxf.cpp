@@ -1,0 +1,156 @@
+#include <cmath>
+#include <numbers>
+#include <sstream>
+
+#include <dxflib/dl_creationadapter.h>
+#include <dxflib/dl_dxf.h>
+
+#include "core/drawing/drawing.h"
+#include "core/io/json.h"
+
+namespace yb {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+
+class Collector : public DL_CreationAdapter {
+  public:
+    Drawing drawing;
+
+    void addLine(const DL_LineData& l) override { put({{l.x1, l.y1}, {l.x2, l.y2}}, false); }
+    void addArc(const DL_ArcData& a) override {
+        double sweep = a.angle2 - a.angle1;
+        if (sweep <= 0) sweep += 360;
+        Ring r;
+        turn(r, {a.cx, a.cy}, a.radius, a.angle1 * pi / 180, sweep * pi / 180);
+        put(std::move(r), false);
+    }
+    void addCircle(const DL_CircleData& c) override {
+        Ring r;
+        turn(r, {c.cx, c.cy}, c.radius, 0, 2 * pi);
+        r.pop_back();
+        put(std::move(r), true);
+    }
+    void addPolyline(const DL_PolylineData& p) override {
+        finish();
+        in_polyline_ = true;
+        closed_ = (p.flags & 1) != 0;
+    }
+    void addVertex(const DL_VertexData& v) override { vertices_.push_back({v.x, v.y, v.bulge}); }
+    void endSequence() override { finish(); }
+    void endEntity() override {
+        if (in_spline_) finish_spline();
+    }
+    void addSpline(const DL_SplineData& s) override {
+        finish();
+        in_spline_ = true;
+        degree_ = static_cast<std::size_t>(s.degree);
+        closed_ = (s.flags & 1) != 0;
+        control_.clear(), knots_.clear(), fit_.clear();
+    }
+    void addControlPoint(const DL_ControlPointData& p) override { control_.push_back({p.x, p.y}); }
+    void addKnot(const DL_KnotData& k) override { knots_.push_back(k.k); }
+    void addFitPoint(const DL_FitPointData& p) override { fit_.push_back({p.x, p.y}); }
+    void setVariableInt(const std::string& key, int value, int) override {
+        if (key != "$INSUNITS") return;
+        static constexpr std::pair<int, double> units[] = {{1, 25.4}, {2, 304.8}, {4, 1}, {5, 10}, {6, 1000}, {10, 914.4}, {14, 100}};
+        for (const auto& [code, mm] : units)
+            if (code == value) drawing.mm_per_unit = mm;
+    }
+
+    void finish() {
+        if (!in_polyline_) return;
+        in_polyline_ = false;
+        Ring r;
+        const std::size_t n = vertices_.size();
+        for (std::size_t i = 0; i < n; ++i) {
+            const auto& v = vertices_[i];
+            r.push_back({v.x, v.y});
+            if (v.bulge == 0 || (!closed_ && i + 1 == n)) continue;
+            // A bulge is the tangent of a quarter of the arc to the next vertex.
+            const auto& w = vertices_[(i + 1) % n];
+            const Vec2 a{v.x, v.y};
+            const Vec2 b{w.x, w.y};
+            const double sweep = 4 * std::atan(v.bulge);
+            const double chord = length(b - a);
+            if (chord < 1e-12) continue;
+            const double radius = chord / 2 / std::sin(std::abs(sweep) / 2);
+            const Vec2 normal = Vec2{-(b - a).y, (b - a).x} * (1 / chord);
+            const double rise = radius * std::cos(std::abs(sweep) / 2) * (sweep > 0 ? 1 : -1);
+            const Vec2 centre = (a + b) * 0.5 + normal * rise;
+            Ring bent;
+            turn(bent, centre, radius, std::atan2(a.y - centre.y, a.x - centre.x), sweep);
+            r.insert(r.end(), bent.begin() + 1, bent.end() - 1);
+        }
+        vertices_.clear();
+        put(std::move(r), closed_);
+    }
+
+    void finish_spline() {
+        in_spline_ = false;
+        Ring r;
+        if (control_.size() > degree_ && knots_.size() == control_.size() + degree_ + 1 && degree_ >= 1) {
+            // De Boor between the first and the last knot that count.
+            const double from = knots_[degree_];
+            const double to = knots_[control_.size()];
+            const std::size_t n = control_.size() * 12;
+            for (std::size_t i = 0; i <= n; ++i) r.push_back(de_boor(from + (to - from) * static_cast<double>(i) / static_cast<double>(n)));
+        } else {
+            r = fit_;
+        }
+        put(std::move(r), closed_);
+    }
+
+  private:
+    struct Vertex {
+        double x, y, bulge;
+    };
+
+    void put(Ring r, bool closed) {
+        if (r.size() > 1) drawing.paths.push_back({std::move(r), closed, attributes.getLayer()});
+    }
+
+    static void turn(Ring& r, Vec2 c, double radius, double from, double sweep) {
+        const int n = std::clamp(static_cast<int>(std::ceil(std::abs(sweep) * std::sqrt(std::max(1.0, std::abs(radius)) / 0.4))), 8, 720);
+        for (int i = 0; i <= n; ++i) {
+            const double a = from + sweep * i / n;
+            r.push_back(c + Vec2{std::cos(a), std::sin(a)} * radius);
+        }
+    }
+
+    Vec2 de_boor(double t) const {
+        std::size_t k = degree_;
+        while (k + 1 < control_.size() && t >= knots_[k + 1]) ++k;
+        Ring d(control_.begin() + static_cast<std::ptrdiff_t>(k - degree_), control_.begin() + static_cast<std::ptrdiff_t>(k) + 1);
+        for (std::size_t r = 1; r <= degree_; ++r)
+            for (std::size_t j = degree_; j >= r; --j) {
+                const double low = knots_[j + k - degree_];
+                const double high = knots_[j + 1 + k - r];
+                const double a = high > low ? (t - low) / (high - low) : 0;
+                d[j] = d[j - 1] * (1 - a) + d[j] * a;
+            }
+        return d[degree_];
+    }
+
+    bool in_polyline_ = false, in_spline_ = false, closed_ = false;
+    std::size_t degree_ = 3;
+    std::vector<Vertex> vertices_;
+    Ring control_, fit_;
+    std::vector<double> knots_;
+};
+
+}  // namespace
+
+Drawing read_dxf(const std::string& bytes) {
+    if (bytes.find("SECTION") == std::string::npos) throw FormatError("this is no DXF drawing");
+    if (bytes.rfind("AutoCAD Binary DXF", 0) == 0) throw FormatError("DXF: this one is binary; save it as text");
+    Collector c;
+    DL_Dxf dxf;
+    std::stringstream in(bytes);
+    if (!dxf.in(in, &c)) throw FormatError("DXF: it can't be read");
+    c.finish();
+    if (bytes.find("EOF") == std::string::npos) throw FormatError("DXF: its end is missing; the file is cut short");
+    return c.drawing;
+}
+
+}  // namespace yb
