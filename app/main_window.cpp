@@ -1,8 +1,11 @@
 #include "app/main_window.h"
 
+#include <array>
+
 #include <QDir>
 #include <QFile>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QMenu>
@@ -19,6 +22,9 @@
 #include <QVBoxLayout>
 
 #include "app/bench/bench.h"
+#include "app/bring/bring.h"
+#include "app/bring/grow_page.h"
+#include "app/bring/long_work.h"
 #include "app/fill/fill_view.h"
 #include "app/find_panel.h"
 #include "app/flat/flat_view.h"
@@ -28,6 +34,7 @@
 #include "app/rack/rack_view.h"
 #include "app/rack/tape_panel.h"
 #include "app/session/pictures.h"
+#include "app/session/whole_file.h"
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
 #include "app/shop/shop_page.h"
@@ -36,6 +43,7 @@
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
 #include "app/under/under_view.h"
+#include "core/io/json.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -193,6 +201,9 @@ QWidget* MainWindow::build_top() {
     row->addWidget(job_);
     row->addWidget(about_);
     row->addWidget(status_, 1);
+    work_ = new LongWork;
+    row->addWidget(work_);
+    connect(work_, &LongWork::trouble, this, [this](const QString& text) { say(tr("%1. Nothing was changed.").arg(text), true); });
     row->addWidget(try_again_);
     row->addWidget(air_);
     row->addWidget(settles_);
@@ -391,6 +402,61 @@ bool MainWindow::import_job(const QString& path) {
     const QString wrong = read_job(session_, path);
     say(wrong.isEmpty() ? tr("Imported %1").arg(QString::fromStdString(session_.job()->name)) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
+}
+
+void MainWindow::bring_scan(const QString& path) {
+    yb::bring_scan(session_, *work_, path, [this](const QString& text) { say(text); });
+}
+
+bool MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per_unit) {
+    try {
+        if (yb::bring_drawing(session_, path, mm_per_unit)) return true;
+        const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
+        bool ok = false;
+        const QString unit = QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
+        if (!ok) return false;
+        constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
+        return yb::bring_drawing(session_, path, mm[static_cast<std::size_t>(units.indexOf(unit))]);
+    } catch (const FormatError& e) {
+        say(tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
+        return false;
+    }
+}
+
+bool MainWindow::export_drawing(const QString& path, bool top) {
+    const Plan* plan = session_.plan();
+    if (!plan || plan->shape.ring_a.empty() || (top && (!session_.job() || !plan->lay.ready))) {
+        say(top ? tr("No top is laid yet: there is nothing to draw.") : tr("The slab has no outline yet: there is nothing to draw."), true);
+        return false;
+    }
+    const auto paths = top ? drawn_top(*plan, session_.job()->placement, true) : drawn_slab(plan->slab, plan->shape);
+    const std::string title = top ? session_.job()->name : plan->slab.name;
+    const QString wrong = write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
+    say(wrong.isEmpty() ? tr("Drawn 1:1 in millimetres as %1").arg(path) : wrong, !wrong.isEmpty());
+    return wrong.isEmpty();
+}
+
+void MainWindow::choose_scan() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"));
+    if (!path.isEmpty()) bring_scan(path);
+}
+
+void MainWindow::choose_drawing() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a drawing"), {}, tr("Drawings (*.svg *.dxf);;All files (*)"));
+    if (!path.isEmpty()) bring_drawing(path);
+}
+
+void MainWindow::show_grow() {
+    if (!grow_) {
+        grow_ = new GrowPage(session_);
+        pages_->addWidget(grow_);
+        connect(grow_, &GrowPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(grow_, &GrowPage::saw, this, [this](const LogRecipe& recipe, const SawPlan& plan, const DryPlan& dry) {
+            pages_->setCurrentIndex(0);
+            bring_log(session_, *work_, recipe, plan, dry, 2, [this](const QString& text) { say(text); });
+        });
+    }
+    pages_->setCurrentWidget(grow_);
 }
 
 void MainWindow::type_dimension() {

@@ -42,6 +42,20 @@ void MainWindow::build_menus() {
         if (!path.isEmpty()) import_job(path);
     });
     file->addSeparator();
+    auto* in = file->addMenu(tr("&Bring a slab in"));
+    in->addAction(tr("From a &scan…"), this, &MainWindow::choose_scan);
+    in->addAction(tr("From a &drawing…"), this, &MainWindow::choose_drawing);
+    file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);
+    auto* out = file->addMenu(tr("&Draw, 1:1"));
+    const auto draw = [this](bool top) {
+        return [this, top] {
+            const QString path = ask_save(top ? tr("Template of the top") : tr("Outline of the slab"), tr("Drawings (*.svg *.dxf)"));
+            if (!path.isEmpty()) export_drawing(path, top);
+        };
+    };
+    out->addAction(tr("The slab…"), this, draw(false));
+    out->addAction(tr("A template of the top…"), this, draw(true));
+    file->addSeparator();
     file->addAction(tr("What the &shop has…"), QKeySequence(Qt::Key_S), this, &MainWindow::show_shop);
     file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);

@@ -1,0 +1,118 @@
+#include "app/bring/bring.h"
+
+#include <QFile>
+#include <QFileInfo>
+
+#include "app/bring/long_work.h"
+#include "app/job_files.h"
+#include "app/session/session.h"
+#include "core/io/json.h"
+
+namespace yb {
+
+std::string read_whole(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) throw FormatError(QObject::tr("%1 can't be read: %2").arg(path, file.errorString()).toStdString());
+    return file.readAll().toStdString();
+}
+
+std::string add_slab(Session& session, Slab slab, const QString& label) {
+    slab.id = fresh_id("slab", session.documents());
+    if (slab.name.empty()) slab.name = "Slab " + std::to_string(session.documents().slabs.size() + 1);
+    session.edit(label, [&](Documents& d) { d.slabs[slab.id] = slab; });
+    session.set_step(Step::rack);
+    session.look_at(QString::fromStdString(slab.id));
+    return slab.id;
+}
+
+void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
+    work.run(
+        QObject::tr("Reading the scan"),
+        [path](const Work& w) {
+            const Cloud cloud = read_cloud(read_whole(path), w.part(0, 0.4));
+            ScanResult r = slab_from_scan(cloud, {}, w.part(0.4, 1));
+            if (cloud.not_numbers > 0) r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
+            return r;
+        },
+        [&session, path, say](const ScanResult& r) {
+            Slab slab = r.slab;
+            slab.name = QFileInfo(path).completeBaseName().toStdString();
+            for (const std::string& n : r.notes) slab.notes += (slab.notes.empty() ? "" : " ") + n;
+            const std::string id = add_slab(session, slab, QObject::tr("Slab from a scan"));
+            QString text = QObject::tr("%1 points on the slab.").arg(r.used);
+            if (Store* store = session.store(); store && !session.read_only()) try {
+                    store->attach(id + "/scan", to_ply(r.on_slab));  // all of them are kept
+                } catch (const StoreError& e) {
+                    text = QString::fromStdString(e.what());
+                }
+            for (const std::string& n : r.notes) text += " " + QString::fromStdString(n);
+            say(text);
+        });
+}
+
+bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit) {
+    const std::string bytes = read_whole(path);
+    const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
+    if (!mm_per_unit) mm_per_unit = drawing.mm_per_unit;
+    if (!mm_per_unit) return false;
+    const DrawnSlab drawn = slab_from_drawing(drawing, *mm_per_unit);
+    Slab slab;
+    slab.name = QFileInfo(path).completeBaseName().toStdString();
+    slab.outline = drawn.outline;
+    slab.flaws = drawn.flaws;
+    slab.notes = "Outline from a drawing; both faces are taken alike.";
+    add_slab(session, slab, QObject::tr("Slab from a drawing"));
+    return true;
+}
+
+void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
+               std::function<void(const QString&)> say) {
+    struct Made {
+        std::vector<Slab> slabs;
+        std::vector<std::pair<std::string, std::string>> pictures;
+    };
+    work.run(
+        QObject::tr("Growing and sawing"),
+        [=](const Work& w) {
+            const GrownLog log(recipe);
+            const auto sawn = make_slabs(log, saw, dry, {mm_per_px, true}, w.part(0, 0.9));
+            Made made;
+            made.pictures.resize(sawn.size() * 2);
+            in_parallel(
+                sawn.size(),
+                [&](std::size_t i) {
+                    made.pictures[2 * i].second = to_jpeg(sawn[i].face_a);
+                    made.pictures[2 * i + 1].second = to_jpeg(sawn[i].face_b);
+                },
+                w.part(0.9, 1));
+            for (const SawnSlab& s : sawn) made.slabs.push_back(s.slab);
+            return made;
+        },
+        [&session, say, recipe](Made& made) {
+            if (made.slabs.empty()) return say(QObject::tr("No board of that log is wide enough to keep. Take a thicker log or thinner boards."));
+            Documents next = session.documents();
+            std::string first;
+            for (std::size_t i = 0; i < made.slabs.size(); ++i) {
+                Slab& s = made.slabs[i];
+                s.id = fresh_id("slab", next);
+                if (first.empty()) first = s.id;
+                s.name = "Log " + std::to_string(recipe.seed) + ", " + std::to_string(i + 1);
+                for (const auto& [picture, side] : {std::pair(&s.picture_a, "/a"), std::pair(&s.picture_b, "/b")}) (*picture)->key = s.id + side;
+                made.pictures[2 * i].first = s.id + "/a";
+                made.pictures[2 * i + 1].first = s.id + "/b";
+                next.slabs[s.id] = s;
+            }
+            try {
+                if (Store* store = session.store(); store && !session.read_only())
+                    for (const auto& [key, bytes] : made.pictures) store->attach(key, bytes);
+            } catch (const StoreError& e) {
+                return say(QString::fromStdString(e.what()));
+            }
+            session.edit(QObject::tr("Saw a practice log"), [&](Documents& d) { d = next; });
+            session.set_step(Step::rack);
+            session.look_at(QString::fromStdString(first));
+            say(QObject::tr("%1 slabs stand on the rack.").arg(made.slabs.size()));
+        });
+}
+
+}  // namespace yb

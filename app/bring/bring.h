@@ -1,0 +1,35 @@
+// Slabs brought in from files: scans, drawings, grown logs. Each becomes one revision, with what was taken for
+// granted written into its notes.
+#pragma once
+
+#include <optional>
+
+#include <QString>
+
+#include "core/drawing/drawing.h"
+#include "core/scan/scan.h"
+#include "core/tree/saw.h"
+
+namespace yb {
+
+class LongWork;
+class Session;
+
+/// A file whole. @throws FormatError that it can't be read.
+std::string read_whole(const QString& path);
+
+/// Reads a scan in the background, then puts its slab on the rack and looks at it.
+void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
+
+/// Reads a drawing. The unit is needed where the file does not say it: then nothing is done and false returned.
+/// @throws FormatError.
+bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit);
+
+/// Grows and saws a log in the background and puts its slabs with their faces on the rack.
+void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
+               std::function<void(const QString&)> say);
+
+/// Adds a slab under a fresh id, with its pictures' bytes, and looks at it. Returns the id.
+std::string add_slab(Session& session, Slab slab, const QString& label);
+
+}  // namespace yb

@@ -1,0 +1,65 @@
+#include "app/bring/long_work.h"
+
+#include <QApplication>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QTimer>
+
+#include "app/theme/theme.h"
+
+namespace yb {
+
+LongWork::LongWork(QWidget* parent) : QWidget(parent), what_(new QLabel), bar_(new QProgressBar) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    what_->setObjectName("work_what");
+    what_->setFont(theme::text(9.5));
+    bar_->setRange(0, 1000);
+    bar_->setTextVisible(false);
+    bar_->setFixedSize(theme::grown(120), 8);
+    bar_->setAccessibleName(tr("How far the work is"));
+    auto* stop_button = new QPushButton(tr("stop"));
+    stop_button->setObjectName("work_stop");
+    stop_button->setProperty("plain", true);
+    connect(stop_button, &QPushButton::clicked, this, &LongWork::stop);
+    row->addWidget(what_);
+    row->addWidget(bar_);
+    row->addWidget(stop_button);
+    auto* timer = new QTimer(this);
+    connect(timer, &QTimer::timeout, this, [this] { bar_->setValue(static_cast<int>(share_ * 1000)); });
+    timer->start(60);
+    hide();
+}
+
+void LongWork::begin(const QString& what) {
+    thread_.request_stop();
+    if (thread_.joinable()) thread_.join();
+    share_ = 0;
+    what_->setText(what);
+    busy_ = true;
+    show();
+}
+
+bool LongWork::end(int number) {
+    if (number != number_) return false;  // something newer runs
+    busy_ = false;
+    hide();
+    return true;
+}
+
+void LongWork::stop() {
+    thread_.request_stop();
+    ++number_;
+    busy_ = false;
+    hide();
+}
+
+void LongWork::back(std::function<void()> f) { QMetaObject::invokeMethod(this, std::move(f), Qt::QueuedConnection); }
+
+void LongWork::wait() {
+    while (busy_) QApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+}  // namespace yb
