@@ -40,6 +40,8 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
     ok = shoot("tape") && ok;
     Q_EMIT window.session().shop_wanted();
     ok = shoot("shop") && ok;
+    window.show_grow();
+    ok = shoot("grow") && ok;
     window.show_start();
     ok = shoot("start") && ok;
     return ok ? 0 : 1;

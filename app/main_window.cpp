@@ -25,6 +25,7 @@
 #include "app/bring/bring.h"
 #include "app/bring/grow_page.h"
 #include "app/bring/long_work.h"
+#include "app/bring/photo_page.h"
 #include "app/fill/fill_view.h"
 #include "app/find_panel.h"
 #include "app/flat/flat_view.h"
@@ -434,6 +435,28 @@ bool MainWindow::export_drawing(const QString& path, bool top) {
     const QString wrong = write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
     say(wrong.isEmpty() ? tr("Drawn 1:1 in millimetres as %1").arg(path) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
+}
+
+bool MainWindow::bring_photo(const QString& path) {
+    if (!photo_) {
+        photo_ = new PhotoPage(session_, *work_);
+        pages_->addWidget(photo_);
+        connect(photo_, &PhotoPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(photo_, &PhotoPage::say, this, &MainWindow::say);
+        connect(photo_, &PhotoPage::taken, this, [this](const QString& key) { pictures_->forget(key.toStdString()); });
+    }
+    const QString wrong = photo_->open(path);
+    if (!wrong.isEmpty()) {
+        say(wrong, true);
+        return false;
+    }
+    pages_->setCurrentWidget(photo_);
+    return true;
+}
+
+void MainWindow::choose_photo() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a photograph"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
+    if (!path.isEmpty()) bring_photo(path);
 }
 
 void MainWindow::choose_scan() {

@@ -17,6 +17,7 @@ class Bench;
 class FindPanel;
 class GrowPage;
 class LongWork;
+class PhotoPage;
 class Pictures;
 class RackRow;
 class SheetView;
@@ -44,12 +45,16 @@ class MainWindow : public QMainWindow {
     bool save_pdf(const QString& path);
     bool export_job(const QString& path);
     bool import_job(const QString& path);
+    /// Opens the photograph's page; false and a sentence when it is no picture.
+    bool bring_photo(const QString& path);
     void bring_scan(const QString& path);
     /// @param mm_per_unit empty: what the file says; asked for where it says nothing.
     bool bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
     /// Slab or top on the bench as SVG or DXF, by the ending of the path.
     bool export_drawing(const QString& path, bool top);
     LongWork& long_work() { return *work_; }
+    /// The page of practice logs.
+    void show_grow();
     void say(const QString& text, bool trouble = false);
     /// The start page: `trouble` says why a shop at `path` could not be opened.
     void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
@@ -62,9 +67,10 @@ class MainWindow : public QMainWindow {
     void remember(const QString& path);
     void grow_demo_pictures();
     /// Slabs from files; what can't be read is said on the status line.
+    void choose_photo();
     void choose_scan();
     void choose_drawing();
-    void show_grow();
+
     void print_sheet();
     void new_shop();
     void choose_shop();
@@ -86,6 +92,7 @@ class MainWindow : public QMainWindow {
     ShopPage* shop_ = nullptr;
     FindPanel* find_ = nullptr;
     GrowPage* grow_ = nullptr;
+    PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
     QPushButton *job_, *units_, *undo_, *redo_, *try_again_;
     QLabel *about_, *air_, *settles_, *status_;

@@ -43,6 +43,7 @@ void MainWindow::build_menus() {
     });
     file->addSeparator();
     auto* in = file->addMenu(tr("&Bring a slab in"));
+    in->addAction(tr("From a &photograph…"), this, &MainWindow::choose_photo);
     in->addAction(tr("From a &scan…"), this, &MainWindow::choose_scan);
     in->addAction(tr("From a &drawing…"), this, &MainWindow::choose_drawing);
     file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);

@@ -26,7 +26,7 @@ struct PhotoError : std::runtime_error {
 /// Four corners in the photograph, px, of a rectangle of known size, in any order around it.
 struct KnownRectangle {
     std::array<Vec2, 4> corners_px;
-    double width_mm = 0, height_mm = 0;  ///< of its longer and its shorter side as they lie in the photograph: see rectify()
+    double width_mm = 0, height_mm = 0;  ///< left to right and up and down, as it lies in the photograph
 };
 /// Two lengths in the photograph, px to mm.
 struct KnownLengths {

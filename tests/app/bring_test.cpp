@@ -1,0 +1,187 @@
+// Slabs brought in each way: photograph, scan, drawing, grown log; and what is said when a file is wrong.
+#include <QFile>
+#include <QImage>
+
+#include <cmath>
+
+#include "app/bring/long_work.h"
+#include "app/bring/photo_page.h"
+#include "app/rack/rack_row.h"
+#include "core/drawing/drawing.h"
+#include "core/scan/scan.h"
+#include "core/tree/noise.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+QString written(const Desk& desk, const char* name, const std::string& bytes) {
+    const QString path = desk.dir.filePath(name);
+    QFile f(path);
+    REQUIRE(f.open(QIODevice::WriteOnly));
+    REQUIRE(f.write(bytes.data(), static_cast<qint64>(bytes.size())) == static_cast<qint64>(bytes.size()));
+    return path;
+}
+}  // namespace
+
+TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
+    Desk desk;
+    const std::size_t before = desk.session().documents().slabs.size();
+    REQUIRE(desk.window->bring_drawing(written(desk, "offcut.svg", "<svg width='900mm' viewBox='0 0 900 400'><path d='M0 0 H900 V380 L0 400 Z'/></svg>")));
+    REQUIRE(desk.session().documents().slabs.size() == before + 1);
+    CHECK(desk.session().slab()->name == "offcut");
+    CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(900));
+    CHECK(desk.text("caution_rack.stations").contains("thickness"));
+    // One station with a caliper's reading is enough to lay a top on it.
+    desk.click("type_tape");
+    desk.cell(0, 5, "52");
+    CHECK(desk.session().plan()->shape.usable);
+    const QString out = desk.dir.filePath("back.dxf");
+    REQUIRE(desk.window->export_drawing(out, false));
+    QFile f(out);
+    REQUIRE(f.open(QIODevice::ReadOnly));
+    CHECK(bounds(slab_from_drawing(read_dxf(f.readAll().toStdString()), 1).outline.a).width() == Approx(900));
+    // What does not close is said, and nothing changes.
+    CHECK_FALSE(desk.window->bring_drawing(written(desk, "open.svg", "<svg width='9mm' viewBox='0 0 9 9'><path d='M0 0 L9 0 L9 9'/></svg>")));
+    CHECK(desk.text("status").contains("no line closes"));
+    CHECK(desk.session().documents().slabs.size() == before + 1);
+    desk.click("undo");
+    desk.click("undo");
+    CHECK(desk.session().documents().slabs.size() == before);
+}
+
+TEST_CASE("a scan becomes a slab in the background", "[app]") {
+    Desk desk;
+    const std::size_t before = desk.session().documents().slabs.size();
+    std::vector<CloudPoint> points;
+    Dice d(1, 1);
+    while (points.size() < 60000) {
+        const double x = d.between(-200, 1600);
+        const double y = d.between(-400, 400);
+        const bool wood = x > 0 && x < 1400 && std::abs(y) < 260 - 0.03 * x;
+        points.push_back({static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 55 + 2 * std::sin(x / 400) : 0) + d.normal(0.2))});
+    }
+    desk.window->bring_scan(written(desk, "yard.ply", to_ply(points)));
+    desk.window->long_work().wait();
+    REQUIRE(desk.session().documents().slabs.size() == before + 1);
+    const Slab& slab = *desk.session().slab();
+    CHECK(slab.name == "yard");
+    CHECK(bounds(slab.outline->a).width() == Approx(1400).margin(8));
+    CHECK(desk.session().plan()->shape.usable);
+    CHECK(slab.notes.find("one face") != std::string::npos);
+    REQUIRE(desk.session().store()->attachment(slab.id + "/scan"));
+    CHECK(read_cloud(*desk.session().store()->attachment(slab.id + "/scan")).points.size() > 20000);
+    const std::string whole = to_ply(points);
+    desk.window->bring_scan(written(desk, "short.ply", whole.substr(0, whole.size() / 2)));
+    desk.window->long_work().wait();
+    CHECK(desk.text("status").contains("cut short"));
+    CHECK(desk.session().documents().slabs.size() == before + 1);
+}
+
+TEST_CASE("a practice log is grown, turned and sawn", "[app]") {
+    Desk desk;
+    const std::size_t before = desk.session().documents().slabs.size();
+    desk.window->show_grow();
+    QApplication::processEvents();
+    desk.type("grow_length", "1.2 m");
+    desk.type("grow_butt", "400");
+    const QString about = desk.text("grow_about");
+    CHECK(about.contains("slabs of 60"));
+    // Dragging near its middle shifts the cuts, further out it turns the log.
+    auto* end = desk.find<QWidget>("log_end");
+    QTest::mousePress(end, Qt::LeftButton, {}, QPoint(end->width() / 2 + 180, end->height() / 2));
+    QMouseEvent move(QEvent::MouseMove, QPointF(end->width() / 2.0, end->height() / 2.0 - 180), end->mapToGlobal(QPointF(0, 0)), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(end, &move);
+    CHECK(std::abs(desk.find<QLineEdit>("grow_turn")->text().remove("°").toDouble()) == Approx(90).margin(3));
+    desk.click("grow_saw");
+    desk.window->long_work().wait();
+    const std::size_t made = desk.session().documents().slabs.size() - before;
+    CHECK(made >= 3);
+    CHECK(desk.session().step() == Step::rack);
+    const Slab& slab = *desk.session().slab();
+    CHECK(slab.sequence == 1);
+    REQUIRE(slab.picture_a);
+    CHECK(desk.session().store()->has_attachment(slab.picture_a->key));
+    desk.click("undo");
+    CHECK(desk.session().documents().slabs.size() == before);
+}
+
+TEST_CASE("a photograph becomes a slab, a second one its other face", "[app]") {
+    Desk desk;
+    const std::size_t before = desk.session().documents().slabs.size();
+    // A brown slab on a grey floor, straight from above, 1 mm a pixel; a frame of 900 × 500 around it.
+    const auto photo = [&](const char* name, int extra) {
+        QImage image(1100, 640, QImage::Format_RGB32);
+        Dice d(4, 4);
+        for (int y = 0; y < image.height(); ++y)
+            for (int x = 0; x < image.width(); ++x) {
+                const int edge = 150 - extra + (x / 20) % 3;
+                const bool wood = x > 120 && x < 980 && y > edge && y < 640 - edge;
+                const auto n = [&] { return static_cast<int>(d.normal(5)); };
+                image.setPixel(x, y, wood ? qRgb(176 + n(), 128 + n(), 82 + n()) : qRgb(98 + n(), 100 + n(), 104 + n()));
+            }
+        const QString path = desk.dir.filePath(name);
+        REQUIRE(image.save(path, "PNG"));
+        return path;
+    };
+    CHECK_FALSE(desk.window->bring_photo(written(desk, "words.jpg", "not a picture at all")));
+    CHECK(desk.text("status").contains("no picture"));
+    REQUIRE(desk.window->bring_photo(photo("bench.png", 0)));
+    QApplication::processEvents();
+    auto* page = desk.find<PhotoPage>("photo_page");
+    PhotoCanvas& canvas = page->canvas();
+    desk.type("photo_width", "900");
+    desk.type("photo_height", "500");
+    const Vec2 frame[] = {{100, 70}, {1000, 70}, {1000, 570}, {100, 570}};
+    for (std::size_t i = 0; i < 4; ++i) {
+        const QPointF to = canvas.shown(frame[i]);
+        QTest::mousePress(&canvas, Qt::LeftButton, {}, canvas.shown(canvas.corners[i]).toPoint());
+        QMouseEvent move(QEvent::MouseMove, to, canvas.mapToGlobal(to), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&canvas, &move);
+        QTest::mouseRelease(&canvas, Qt::LeftButton, {}, to.toPoint());
+    }
+    desk.click("photo_find");
+    desk.window->long_work().wait();
+    CHECK(desk.text("photo_about").contains("the edge within"));
+    desk.click("photo_take");
+    REQUIRE(desk.session().documents().slabs.size() == before + 1);
+    const std::string id = desk.session().slab()->id;
+    CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(860).margin(4));
+    CHECK(bounds(desk.session().slab()->outline->a).height() == Approx(338).margin(5));
+    REQUIRE(desk.session().store()->has_attachment(desk.session().slab()->picture_a->key));
+    // The other face is 12 mm wider on each side.
+    REQUIRE(desk.window->bring_photo(photo("below.png", 12)));
+    for (std::size_t i = 0; i < 4; ++i) canvas.corners[i] = frame[i];
+    desk.click("photo_find");
+    desk.window->long_work().wait();
+    desk.click("photo_other");
+    const Slab& slab = desk.session().documents().slabs.at(id);
+    REQUIRE(slab.picture_b);
+    CHECK(slab.picture_b->mirrored);
+    const auto a = cut_at_x(slab.outline->a, 400);
+    const auto b = cut_at_x(slab.outline->b, 400);
+    CHECK((b[0].to - b[0].from) - (a[0].to - a[0].from) == Approx(24).margin(4));
+}
+
+TEST_CASE("the rack is filtered, sorted and walked through by keys", "[app]") {
+    Desk desk;
+    auto* row = desk.find<RackRow>("rack_row");
+    CHECK(row->shown().size() == 15);
+    auto* filter = desk.find<QLineEdit>("rack_filter");
+    filter->setFocus();
+    QTest::keyClicks(filter, "butternut length>2.4m");
+    CHECK(row->shown().size() == 4);
+    CHECK(desk.text("rack_count") == "4 of 15 slabs");
+    filter->setText("butternut length>2.4m colour>3");
+    CHECK(desk.text("rack_count").contains("colour"));
+    CHECK(row->shown().size() == 4);  // what was shown stays
+    filter->setText("butternut");
+    desk.find<QWidget>("rack_order");
+    QMetaObject::invokeMethod(desk.window->findChild<QObject*>("rack_order"), "setCurrentIndex", Q_ARG(int, 3));
+    CHECK(row->shown().front() == "slab-butternut-5");  // the shortest
+    const QRectF place = row->place_of(row->shown().at(1));
+    QTest::mouseClick(row, Qt::LeftButton, {}, place.center().toPoint());
+    CHECK(QString::fromStdString(desk.session().slab()->id) == row->shown().at(1));
+    QTest::keyClick(row, Qt::Key_Right);
+    CHECK(QString::fromStdString(desk.session().slab()->id) == row->shown().at(2));
+}
