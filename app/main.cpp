@@ -3,6 +3,7 @@
 #include <QDir>
 #include <QPushButton>
 #include <QElapsedTimer>
+#include <QPainter>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -11,6 +12,7 @@
 #include <cstdio>
 
 #include "app/bench/bench.h"
+#include "app/bring/long_work.h"
 #include "app/main_window.h"
 #include "app/theme/theme.h"
 
@@ -42,6 +44,25 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
     ok = shoot("shop") && ok;
     window.show_grow();
     ok = shoot("grow") && ok;
+    // A photograph of one of the demo's own slabs, as a phone would have it.
+    if (const auto bytes = window.session().store()->attachment("slab-sycamore-log-4/a")) {
+        QImage wood = QImage::fromData(QByteArray::fromStdString(*bytes));
+        QImage photo(wood.width() + 300, wood.height() + 320, QImage::Format_RGB32);
+        photo.fill(QColor("#77797c"));
+        QPainter p(&photo);
+        p.setPen(Qt::NoPen);
+        p.setCompositionMode(QPainter::CompositionMode_SourceOver);
+        for (int y = 0; y < wood.height(); ++y)
+            for (int x = 0; x < wood.width(); ++x)
+                if (const QColor c = wood.pixelColor(x, y); std::abs(c.red() - 228) + std::abs(c.green() - 220) + std::abs(c.blue() - 203) > 24) photo.setPixelColor(x + 150, y + 160, c);
+        p.end();
+        photo.save(dir.filePath("sycamore from the yard.png"));
+        window.bring_photo(dir.filePath("sycamore from the yard.png"));
+        QApplication::processEvents();
+        if (auto* b = window.findChild<QPushButton*>("photo_find")) b->click();
+        window.long_work().wait();
+        ok = shoot("photograph") && ok;
+    }
     window.show_start();
     ok = shoot("start") && ok;
     return ok ? 0 : 1;

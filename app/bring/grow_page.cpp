@@ -156,7 +156,13 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     number("grow_kerf", tr("Kerf"), Kind::fine, 0, 15, [this] { return plan_.kerf_mm; }, [this](double v) { plan_.kerf_mm = v; });
     number("grow_turn", tr("Turned on the mill"), Kind::angle, -360, 360, [this] { return plan_.turn_deg; }, [this](double v) { plan_.turn_deg = v; });
     number("grow_moisture", tr("Dried to"), Kind::percent, 4, 30, [this] { return moisture_; }, [this](double v) { moisture_ = v; });
-    side->addLayout(grid);
+    // A box of its own: beside words that wrap, a layout would press its lines together.
+    auto* lines = new QWidget;
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setVerticalSpacing(4);
+    lines->setLayout(grid);
+    lines->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    side->addWidget(lines);
     about_->setObjectName("grow_about");
     about_->setWordWrap(true);
     about_->setFont(theme::figures(12));

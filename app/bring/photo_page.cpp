@@ -156,7 +156,12 @@ PhotoPage::PhotoPage(Session& session, LongWork& work, QWidget* parent)
     number("photo_width", tr("It is wide, left to right"), 10, 20000, &width_mm_);
     number("photo_height", tr("It is high, up and down"), 10, 20000, &height_mm_);
     number("photo_tolerance", tr("Smooth the edge by at most"), 0.1, 20, &tolerance_mm_);
-    side->addLayout(grid);
+    auto* lines = new QWidget;
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setVerticalSpacing(4);
+    lines->setLayout(grid);
+    lines->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    side->addWidget(lines);
     side->addSpacing(6);
     auto* brushes = new QButtonGroup(this);
     int id = 0;
