@@ -1,6 +1,8 @@
 #include "app/lay/lay_view.h"
 
+#include "app/job_files.h"
 #include "app/theme/theme.h"
+#include "core/rack/rack.h"
 
 namespace yb {
 
@@ -164,6 +166,23 @@ std::vector<Action> LayView::actions(Session& session) {
              [s] { s->edit_job(QObject::tr("Turn over"), [](Job& j) { turn_over(j); }); }},
             {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"),
              [s] { s->edit_job(QObject::tr("End for end"), [](Job& j) { end_for_end(j); }); }},
+            {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
+             [s] {
+                 if (!s->job() || !s->plan() || !s->documents().slabs.count(s->job()->slab)) return;
+                 if (s->job()->cuts_done) {
+                     Q_EMIT s->trouble(QObject::tr("The offcuts of this job are on the rack already."));
+                     return;
+                 }
+                 const auto pieces = offcuts_of(s->documents().slabs.at(s->job()->slab), s->plan()->lay);
+                 const std::string id = s->job()->id;
+                 s->edit(QObject::tr("Rough cuts made"), [&](Documents& d) {
+                     d.jobs[id].cuts_done = true;
+                     for (Slab piece : pieces) {
+                         piece.id = fresh_id("slab", d);
+                         d.slabs[piece.id] = piece;
+                     }
+                 });
+             }},
             {"next", QObject::tr("Next: flatten it"), {}, [s] { s->set_step(Step::flat); }, true, true}};
 }
 

@@ -5,8 +5,10 @@
 #include <algorithm>
 
 #include "app/bench/bench.h"
+#include "app/bring/bring.h"
 #include "app/job_files.h"
 #include "app/rack/tape_panel.h"
+#include "core/rack/rack.h"
 #include "app/theme/theme.h"
 
 namespace yb {
@@ -102,7 +104,18 @@ Field lean(const QString& name, const QString& label, double Tape::*member) {
 }  // namespace
 
 std::vector<Field> RackView::fields() const {
-    return {slab_number("slab_moisture", QObject::tr("Moisture"), Kind::percent, 0, 120, &Slab::moisture_pct),
+    // A new reading keeps the one before: drying is forecast from them.
+    Field moisture = slab_number("slab_moisture", QObject::tr("Moisture today"), Kind::percent, 0, 120, &Slab::moisture_pct);
+    moisture.set = [](Session& s, std::optional<double> v) {
+        s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) {
+            const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+            if (slab.moisture_pct && !slab.moisture_on.empty() && slab.moisture_on != today)
+                slab.moisture_log.push_back({slab.moisture_on, *slab.moisture_pct});
+            slab.moisture_pct = v;
+            slab.moisture_on = v ? today : "";
+        });
+    };
+    return {moisture,
             slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
             lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm),
             lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
@@ -200,6 +213,44 @@ std::vector<Action> RackView::actions(Session& session) {
                  bench_.set_plan_only(true);
                  tape_.show_sheet(TapePanel::Sheet::edges);
                  tape_.begin_typing();
+             }},
+            {"copy_slab", QObject::tr("Copy this slab"), QObject::tr("A second one like it"),
+             [s] {
+                 if (!s->slab()) return;
+                 Slab copy = *s->slab();
+                 copy.name += " (copy)";
+                 add_slab(*s, copy, QObject::tr("Copy a slab"));
+             }},
+            {"split_slab", QObject::tr("Cut it in two at the gauge"), QObject::tr("Two shorter slabs of the same tree; this one is retired"),
+             [s] {
+                 const Slab* slab = s->slab();
+                 if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
+                 try {
+                     const double x = s->gauge_mm();
+                     Slab left = piece_of(*slab, -1e9, x);
+                     Slab right = piece_of(*slab, x, 1e9);
+                     left.name = slab->name + ", left";
+                     right.name = slab->name + ", right";
+                     const std::string id = slab->id;
+                     s->edit(QObject::tr("Cut a slab in two"), [&](Documents& d) {
+                         d.slabs[id].retired = true;
+                         for (Slab* piece : {&left, &right}) {
+                             piece->id = fresh_id("slab", d);
+                             d.slabs[piece->id] = *piece;
+                         }
+                     });
+                     s->look_at(QString::fromStdString(left.id));
+                 } catch (const std::invalid_argument& e) {
+                     Q_EMIT s->trouble(QObject::tr("It was not cut: %1.").arg(QString::fromUtf8(e.what())));
+                 }
+             }},
+            {"retire_slab", QObject::tr("Retire this slab"), QObject::tr("It leaves the rack and stays in the record; undo brings it back"),
+             [s] {
+                 if (!s->slab()) return;
+                 const std::string id = s->slab()->id;
+                 s->edit_slab(QObject::tr("Retire a slab"), [](Slab& slab) { slab.retired = true; });
+                 for (const auto& [other, slab] : s->documents().slabs)
+                     if (!slab.retired && other != id) return s->look_at(QString::fromStdString(other));
              }},
             {"new_job",
              QObject::tr("New job from this slab"),

@@ -12,6 +12,7 @@
 
 #include <algorithm>
 
+#include "app/slip/field.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
 #include "core/io/csv.h"
@@ -134,7 +135,7 @@ void TapePanel::fill() {
     }
     if (wrong_.isEmpty())
         hint_->setText(sheet_ == Sheet::edges ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next "
-                                                   "station; leave empty what you did not read.")
+                                                   "station; leave empty what you did not read. “every 1 ft” sets stations so far apart.")
                        : sheet_ == Sheet::flaws
                            ? tr("What it is by its first letters; face A or B; depth from that face, empty means through. Delete takes the "
                                 "flaw away. Draw flaws on the plan.")
@@ -195,6 +196,12 @@ void TapePanel::fill_flaws() {
     }
 }
 
+/// The other face stands as far outside this one as at the station before, until it is measured.
+void TapePanel::repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::* own, std::optional<double> Station::* other) {
+    if (r == 0 || !(all[r].*own) || all[r].*other || !(all[r - 1].*own) || !(all[r - 1].*other)) return;
+    all[r].*other = *(all[r].*own) + *(all[r - 1].*other) - *(all[r - 1].*own);
+}
+
 bool TapePanel::take_word(Flaw& flaw, int column, const QString& text, QString& why) {
     const QString word = text.trimmed().toLower();
     if (column == 1) {
@@ -236,8 +243,14 @@ bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QStri
         Station& s = all[r];
         switch (column) {
             case 0: s.x_mm = v.value_or(s.x_mm); break;
-            case 1: s.left_mm = v; break;
-            case 2: s.right_mm = v; break;
+            case 1:
+                s.left_mm = v;
+                repeat_lean(all, r, &Station::left_mm, &Station::other_left_mm);
+                break;
+            case 2:
+                s.right_mm = v;
+                repeat_lean(all, r, &Station::right_mm, &Station::other_right_mm);
+                break;
             case 3: s.other_left_mm = v; break;
             case 4: s.other_right_mm = v; break;
             case 5: s.thickness_mm = v; break;
@@ -280,6 +293,7 @@ void TapePanel::cell_changed(int row, int column) {
     }
     QString why;
     Slab probe = *session_.slab();
+    if (sheet_ == Sheet::edges && column == 0 && text.trimmed().startsWith(tr("every"), Qt::CaseInsensitive)) return every(row, text);
     if (!take(probe, row, column, text, why)) {
         wrong_[{row, column}] = text;
         filling_ = true;
@@ -291,6 +305,25 @@ void TapePanel::cell_changed(int row, int column) {
     wrong_.remove({row, column});
     if (probe == *session_.slab()) return fill();
     session_.edit_slab(tr("Type a reading"), [&](Slab& s) { s = probe; });
+}
+
+/// "every 1 ft" in a station's place: this one and those after it stand so far apart.
+void TapePanel::every(int row, const QString& text) {
+    const auto read = parse(text.trimmed().mid(tr("every").size()).toStdString(), Kind::length, session_.units());
+    const double* step = std::get_if<double>(&read);
+    if (!step || *step < 10 || *step > 3000) {
+        wrong_[{row, 0}] = text;
+        hint_->setText(step ? tr("‘%1’: stations stand from %2 to %3 apart.").arg(text, in_units(mm(10), session_), in_units(mm(3000), session_))
+                            : tr("‘%1’: write it as every 300 mm, or every 1 ft.").arg(text));
+        return;
+    }
+    every_mm_ = *step;
+    wrong_.remove({row, 0});
+    session_.edit_slab(tr("Stations every so far"), [&](Slab& s) {
+        auto& all = s.tape.stations;
+        for (std::size_t i = static_cast<std::size_t>(row); i < all.size(); ++i) all[i].x_mm = (i == 0 ? -*step : all[i - 1].x_mm) + *step;
+    });
+    fill();
 }
 
 void TapePanel::pasted(const QString& text) {

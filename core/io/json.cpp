@@ -326,6 +326,7 @@ Json to_json(const Job& j) {
             {"slab", j.slab},
             {"start", j.start},
             {"notes", j.notes},
+            {"cuts_done", j.cuts_done},
             {"top",
              {{"length_mm", j.top.length_mm},
               {"width_mm", j.top.width_mm},
@@ -420,6 +421,7 @@ Job job_from_json(const Json& j) {
     Job v;
     n["id"].to(v.id);
     n.maybe("name", v.name), n.maybe("client", v.client), n.maybe("slab", v.slab), n.maybe("start", v.start), n.maybe("notes", v.notes);
+    n.maybe("cuts_done", v.cuts_done);
     if (!v.start.empty() && !is_date(v.start)) n["start"].fail("‘" + v.start + "’ is not a date; write it as 2026-11-30");
     if (n.has("top")) {
         const Node t = n["top"];

@@ -5,6 +5,8 @@
 #include <chrono>
 #include <cmath>
 #include <cstdio>
+#include <stdexcept>
+#include <tuple>
 
 #include "core/days/days.h"
 
@@ -253,6 +255,104 @@ bool passes(const RackEntry& e, const std::vector<RackTest>& tests) {
         }
     }
     return true;
+}
+
+namespace {
+
+/// Edges of a ring at evenly spaced stations, right side first and back along the left.
+Ring at_stations(const Ring& ring, double x0, double x1, std::size_t n) {
+    Ring right, left;
+    for (std::size_t i = 0; i <= n; ++i) {
+        const double x = x0 + (x1 - x0) * static_cast<double>(i) / static_cast<double>(n);
+        const auto cut = cut_at_x(ring, std::clamp(x, x0 + 0.01, x1 - 0.01));
+        const Span1 s = cut.empty() ? Span1{0, 0} : Span1{cut.front().from, cut.back().to};
+        right.push_back({x - x0, s.from});
+        left.push_back({x - x0, s.to});
+    }
+    right.insert(right.end(), left.rbegin(), left.rend());
+    for (Vec2& p : right) p = {std::round(p.x * 100) / 100, std::round(p.y * 100) / 100};
+    return right;
+}
+
+HeightGrid between(const HeightGrid& g, double from, double to) {
+    HeightGrid out;
+    out.y_mm = g.y_mm;
+    for (std::size_t i = 0; i < g.x_mm.size(); ++i) {
+        if (g.x_mm[i] < from || g.x_mm[i] > to) continue;
+        out.x_mm.push_back(g.x_mm[i] - from);
+        for (std::size_t j = 0; j < g.y_mm.size(); ++j) out.gap_mm.push_back(g.at(i, j));
+    }
+    if (out.x_mm.size() < 2) return {};
+    return out;
+}
+
+}  // namespace
+
+Slab piece_of(const Slab& slab, double from, double to) {
+    const SlabShape shape = shape_of(slab);
+    if (shape.ring_a.empty()) throw std::invalid_argument("the slab has no outline yet: it can't be cut");
+    from = std::max(from, shape.x0);
+    to = std::min(to, shape.x1);
+    if (to - from < 20) throw std::invalid_argument("nothing is left between the cuts");
+    Slab out = slab;
+    out.cut_from = slab.id;
+    out.sequence.reset();
+    out.price.reset();
+    const auto n = static_cast<std::size_t>(std::max(4.0, (to - from) / 25));
+    out.outline = TracedOutline{at_stations(shape.ring_a, from, to, n), at_stations(shape.ring_b, from, to, n),
+                                slab.outline ? slab.outline->error_mm : 0, slab.outline ? slab.outline->from : "tape"};
+    out.heights_a = between(slab.heights_a, from, to);
+    out.heights_b = between(slab.heights_b, from, to);
+    out.tape.stations.clear();
+    for (Station s : slab.tape.stations) {
+        if (s.x_mm <= from || s.x_mm >= to) continue;
+        s.x_mm -= from;
+        s.left_mm = s.right_mm = s.other_left_mm = s.other_right_mm = std::nullopt;
+        if (s.thickness_mm || s.thickness_right_mm) out.tape.stations.push_back(s);
+    }
+    if (shape.usable)  // the new ends are as thick as the slab is there
+        for (const double x : {from, to}) {
+            Station s;
+            s.x_mm = x - from;
+            const auto cut = cut_at_x(shape.ring_a, std::clamp(x, shape.x0 + 0.5, shape.x1 - 0.5));
+            if (cut.empty()) continue;
+            const auto t = [&](double y) { return std::round(shape.thickness_at({x, y}) * 10) / 10; };
+            s.thickness_mm = t(cut.back().to - 10);
+            s.thickness_right_mm = t(cut.front().from + 10);
+            out.tape.stations.push_back(s);
+        }
+    std::sort(out.tape.stations.begin(), out.tape.stations.end(), [](const Station& a, const Station& b) { return a.x_mm < b.x_mm; });
+    out.flaws.clear();
+    const Box box = bounds(shape.ring_b);
+    const Box top = bounds(shape.ring_a);
+    const double y0 = std::min(box.low.y, top.low.y) - 100;
+    const double y1 = std::max(box.high.y, top.high.y) + 100;
+    for (const Flaw& f : slab.flaws) {
+        if (f.outline.size() < 3) continue;
+        Ring kept = largest(intersection(f.outline, {{from, y0}, {to, y0}, {to, y1}, {from, y1}}));
+        if (kept.size() < 3) continue;
+        for (Vec2& p : kept) p.x -= from;
+        Flaw g = f;
+        g.outline = kept;
+        out.flaws.push_back(g);
+    }
+    for (auto* picture : {&out.picture_a, &out.picture_b})
+        if (*picture) (*picture)->corner.x -= from;
+    return out;
+}
+
+std::vector<Slab> offcuts_of(const Slab& slab, const LayPlan& lay, double least_mm) {
+    std::vector<Slab> out;
+    if (!lay.ready || lay.rough.size() < 3) return out;
+    const SlabShape shape = shape_of(slab);
+    const Box b = bounds(lay.rough);
+    // A cut askew leaves a piece that is square up to its nearer corner.
+    for (const auto& [from, to, side] : {std::tuple(shape.x0, b.low.x, "left"), std::tuple(b.high.x, shape.x1, "right")})
+        if (to - from >= least_mm) {
+            out.push_back(piece_of(slab, from, to));
+            out.back().name = slab.name + ", " + side + " offcut";
+        }
+    return out;
 }
 
 std::vector<Caution> look_over(const Slab& s, const SlabShape& shape) {

@@ -65,6 +65,13 @@ struct RackTest {
 std::variant<std::vector<RackTest>, ParseError> read_filter(const std::string& text, const Units& units);
 bool passes(const RackEntry& e, const std::vector<RackTest>& tests);
 
+/// The part of a slab between two stations as a slab of its own: outline, readings, flaws and pictures follow, its
+/// lineage is kept. Ids and names are the caller's. @throws std::invalid_argument when nothing lies between.
+Slab piece_of(const Slab& slab, double from_mm, double to_mm);
+
+/// What the rough cuts of a lay leave at both ends, worth keeping: pieces longer than `least_mm`.
+std::vector<Slab> offcuts_of(const Slab& slab, const LayPlan& lay, double least_mm = 200);
+
 /// What is missing for the steps ahead, in the order of work: one sentence each.
 std::vector<Caution> look_over(const Slab& slab, const SlabShape& shape);
 

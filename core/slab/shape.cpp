@@ -82,9 +82,30 @@ class Builder {
         if (s.x.empty()) return s;
         for (const double x : missing)
             caution("rack.missing", Severity::watch,
-                    say(std::string("No ") + what + " is read at {}. It is bridged from its neighbours; measure it.", along(x)),
+                    say(std::string("No ") + what + " is read at {}. It is taken as {} from its neighbours; measure it.", along(x), mm(s.at(x))),
                     Vec2{x, 0});
+        jumps(s, what);
         return s;
+    }
+
+    /// A reading far off the line between its neighbours, where the others keep near theirs: misread, or a stub.
+    void jumps(const Series& s, const char* what) {
+        if (s.x.size() < 5) return;
+        std::vector<double> off(s.x.size(), 0);
+        for (std::size_t i = 1; i + 1 < s.x.size(); ++i) {
+            const double t = (s.x[i] - s.x[i - 1]) / (s.x[i + 1] - s.x[i - 1]);
+            off[i] = std::abs(s.y[i] - (s.y[i - 1] * (1 - t) + s.y[i + 1] * t));
+        }
+        std::vector<double> sorted(off.begin() + 1, off.end() - 1);
+        // One bad reading spoils three of these: a third from the least is still what the edge does by itself.
+        std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 3), sorted.end());
+        const double usual = sorted[sorted.size() / 3];
+        for (std::size_t i = 1; i + 1 < s.x.size(); ++i)
+            if (off[i] > std::max(30.0, 5 * usual) && off[i] > off[i - 1] && off[i] >= off[i + 1])
+                caution("rack.jumps", Severity::watch,
+                        say(std::string("The ") + what + " at {} jumps by {} from the line of its neighbours. Measure it again; leave it if it is so.",
+                            along(s.x[i]), mm(off[i])),
+                        Vec2{s.x[i], s.y[i]});
     }
 
     bool build_rings() {

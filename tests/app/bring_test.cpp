@@ -185,3 +185,62 @@ TEST_CASE("the rack is filtered, sorted and walked through by keys", "[app]") {
     QTest::keyClick(row, Qt::Key_Right);
     CHECK(QString::fromStdString(desk.session().slab()->id) == row->shown().at(2));
 }
+
+TEST_CASE("a slab is copied, cut in two and retired, and all of it undone", "[app]") {
+    Desk desk;
+    const auto before = desk.session().documents();
+    desk.click("copy_slab");
+    CHECK(desk.session().documents().slabs.size() == before.slabs.size() + 1);
+    CHECK(desk.session().slab()->name == "Sycamore 3 (copy)");
+    desk.session().set_gauge(1300);
+    desk.click("split_slab");
+    CHECK(desk.session().slab()->name == "Sycamore 3 (copy), left");
+    CHECK(desk.session().plan()->shape.x1 == Approx(1300));
+    auto* row = desk.find<RackRow>("rack_row");
+    CHECK(row->shown().size() == 17);  // the two pieces, without what they were cut from
+    desk.click("retire_slab");
+    CHECK(row->shown().size() == 16);
+    for (int i = 0; i < 3; ++i) desk.click("undo");
+    CHECK(desk.session().documents() == before);
+}
+
+TEST_CASE("offcuts go back to the rack once", "[app]") {
+    Desk desk;
+    desk.click("step_lay");
+    desk.type("top_length", "1.8 m");
+    desk.click("lay_best");
+    const std::size_t before = desk.session().documents().slabs.size();
+    desk.click("cuts_done");
+    const std::size_t after = desk.session().documents().slabs.size();
+    CHECK(after > before);
+    desk.click("cuts_done");
+    CHECK(desk.session().documents().slabs.size() == after);
+    CHECK(desk.text("status").contains("already"));
+}
+
+TEST_CASE("a new reading of moisture keeps the one before", "[app]") {
+    Desk desk;
+    desk.type("slab_moisture", "9.1");
+    const Slab& s = *desk.session().slab();
+    CHECK(*s.moisture_pct == 9.1);
+    REQUIRE(s.moisture_log.size() == 1);
+    CHECK(s.moisture_log[0].pct == 9.5);
+    CHECK(s.moisture_log[0].on == "2026-11-20");
+}
+
+TEST_CASE("the tape repeats the last lean and takes every so far", "[app]") {
+    Desk desk;
+    desk.click("new_slab");
+    desk.cell(0, 1, "300");
+    desk.cell(0, 2, "300");
+    desk.cell(0, 3, "312");
+    desk.cell(1, 1, "310");
+    CHECK(*desk.session().slab()->tape.stations.at(1).other_left_mm == 322);
+    desk.cell(2, 1, "305");
+    desk.cell(1, 0, "every 1 ft");
+    CHECK(desk.session().slab()->tape.stations.at(1).x_mm == Approx(304.8));
+    CHECK(desk.session().slab()->tape.stations.at(2).x_mm == Approx(609.6));
+    desk.cell(1, 0, "every so often");
+    CHECK(desk.text("tape_hint").contains("every so often"));
+    CHECK(desk.session().slab()->tape.stations.at(1).x_mm == Approx(304.8));
+}

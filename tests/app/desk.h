@@ -6,6 +6,7 @@
 #include <QLineEdit>
 #include <QProcess>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
@@ -46,7 +47,14 @@ struct Desk {
         return w;
     }
     void click(const char* name) {
-        QTest::mouseClick(find<QPushButton>(name), Qt::LeftButton);
+        auto* button = find<QPushButton>(name);
+        // What lies further down on the slip is scrolled to first.
+        if (auto* slip = window->findChild<QScrollArea*>("slip"); slip && slip->isAncestorOf(button)) {
+            QTest::qWait(1);
+            slip->ensureWidgetVisible(button);
+            QApplication::processEvents();
+        }
+        QTest::mouseClick(button, Qt::LeftButton);
         QApplication::processEvents();
     }
     QString text(const char* name) { return find<QLabel>(name)->text(); }

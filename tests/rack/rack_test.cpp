@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/io/json.h"
 #include "core/rack/rack.h"
 #include "demo/demo.h"
 
@@ -13,6 +14,7 @@ Climate steady(double temp, double rh) {
     c.months.fill({temp, rh});
     return c;
 }
+bool slab_json_round_trip(const Slab& s) { return slab_from_json(parse_json(to_json(s).dump())) == s; }
 }  // namespace
 
 TEST_CASE("drying is fitted to a slab's own readings", "[rack]") {
@@ -135,4 +137,68 @@ TEST_CASE("looking over asks for what is missing", "[rack]") {
     said = look_over(flat, shape_of(flat));
     REQUIRE(find_caution(said, "look.heights"));
     CHECK(render(find_caution(said, "look.heights")->says, Units::metric()).find("thickness is a guess") != std::string::npos);
+}
+
+TEST_CASE("a slab cut in two keeps its wood, its readings and its tree", "[rack]") {
+    const Documents d = demo_shop();
+    for (const char* id : {"slab-sycamore-3", "slab-sycamore-log-4"}) {
+        const Slab& whole = d.slabs.at(id);
+        const SlabShape w = shape_of(whole);
+        const Slab left = piece_of(whole, -1e9, 1300);
+        const Slab right = piece_of(whole, 1300, 1e9);
+        const SlabShape l = shape_of(left);
+        const SlabShape r = shape_of(right);
+        INFO(id);
+        REQUIRE(l.usable);
+        REQUIRE(r.usable);
+        CHECK(l.x1 == Approx(1300));
+        CHECK(area(l.ring_a) + area(r.ring_a) == Approx(area(w.ring_a)).epsilon(0.002));
+        CHECK(area(l.ring_b) + area(r.ring_b) == Approx(area(w.ring_b)).epsilon(0.002));
+        CHECK(left.cut_from == id);
+        CHECK(right.tree == whole.tree);
+        // The same place has the same thickness.
+        CHECK(r.thickness_at({400, 0}) == Approx(w.thickness_at({1700, 0})).margin(0.8));
+        std::size_t flaws = 0;
+        for (const Flaw& f : whole.flaws) flaws += f.outline.size() > 2;
+        CHECK(left.flaws.size() + right.flaws.size() >= flaws);
+        for (const Flaw& f : right.flaws)
+            for (const Vec2 p : f.outline) CHECK(p.x >= -1e-6);
+        CHECK(slab_json_round_trip(right));
+    }
+    CHECK_THROWS_AS(piece_of(d.slabs.at("slab-sycamore-3"), 1300, 1305), std::invalid_argument);
+    CHECK_THROWS_AS(piece_of(Slab(), 0, 1000), std::invalid_argument);
+}
+
+TEST_CASE("rough cuts leave their offcuts", "[rack]") {
+    const Documents d = demo_shop();
+    const Job& j = d.jobs.at("job-reading-table");
+    const Plan p = plan_job(j, d.slabs.at(j.slab), d.shop);
+    const auto pieces = offcuts_of(d.slabs.at(j.slab), p.lay, 150);
+    REQUIRE_FALSE(pieces.empty());
+    double sum = p.lay.rough_length_mm;
+    for (const Slab& s : pieces) {
+        CHECK(s.name.find("offcut") != std::string::npos);
+        CHECK(s.tree == d.slabs.at(j.slab).tree);
+        sum += shape_of(s).x1;
+    }
+    CHECK(sum <= 2720 + 1);
+}
+
+TEST_CASE("a reading that jumps is named, an even edge is not", "[rack]") {
+    Slab s;
+    for (int i = 0; i < 8; ++i) s.tape.stations.push_back({i * 300.0, 300 + 4.0 * i, 310.0 - 3 * i, {}, {}, 50.0, {}});
+    CHECK_FALSE(find_caution(shape_of(s).cautions, "rack.jumps"));
+    s.tape.stations[4].left_mm = 412;
+    const SlabShape shape = shape_of(s);
+    int jumps = 0;
+    for (const Caution& c : shape.cautions)
+        if (c.key == "rack.jumps") {
+            ++jumps;
+            CHECK(render(c.says, Units::metric()).find("1.20 m") != std::string::npos);
+        }
+    CHECK(jumps == 1);
+    s.tape.stations[4].left_mm.reset();
+    const SlabShape bridged = shape_of(s);
+    REQUIRE(find_caution(bridged.cautions, "rack.missing"));
+    CHECK(render(find_caution(bridged.cautions, "rack.missing")->says, Units::metric()).find("316 mm") != std::string::npos);
 }
