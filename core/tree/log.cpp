@@ -312,47 +312,48 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     const LogRecipe& r = recipe_;
     const double from_bark = r.years - h.year;
     const double inv = h.r > 1e-9 ? 1 / h.r : 0;
-    // Fibre coordinates: along the stem and turning with the spiral.
+    // Fibre coordinates: along the stem and turning with the spiral. Wavelengths stand as their reciprocals below: a
+    // dozen divisions a pixel would be felt.
     const double lean = r.spiral_deg * pi / 180 * h.r / std::max(1.0, h.radius);
     const double y = h.dy + lean * h.dz * p.x / 4000;
     const double z = h.dz - lean * h.dy * p.x / 4000;
-    const double edge = look_.sap_years * (1 + 0.3 * walk.heart.at(p.x / 500, h.dy * inv * 1.2, h.dz * inv * 1.2, seed_ + 30));
+    const double edge = look_.sap_years * (1 + 0.3 * walk.heart.at(p.x * (1.0 / 500), h.dy * inv * 1.2, h.dz * inv * 1.2, seed_ + 30));
     const double heart = step(edge - 2.5, edge + 1.5, from_bark);
     std::array<double, 3> out{};
-    const double whole = std::floor(h.year);
+    const double whole = floored(h.year);
     const double in = h.year - whole;
     const double good = 0.55 + 0.9 * hash01(static_cast<int>(whole), 3, seed_ + 31);  // some years stand out
     double dark = 0;
     double light = 1;
-    const double fibre = walk.fibre.at(p.x / 160, y / 1.1, z / 1.1, seed_ + 32);
+    const double fibre = walk.fibre.at(p.x * (1.0 / 160), y * (1.0 / 1.1), z * (1.0 / 1.1), seed_ + 32);
     switch (look_.pores) {
         case WoodLook::Pores::softwood: dark = look_.late_share * good * (in < 0.96 ? in * in * in : (1 - in) / 0.04); break;
         case WoodLook::Pores::ring: {
             const double zone = 1 - step(0.18, 0.42, in);
-            const double pore = walk.pore.at(p.x / 9, y / 0.75, z / 0.75, seed_ + 33);
+            const double pore = walk.pore.at(p.x * (1.0 / 9), y * (1.0 / 0.75), z * (1.0 / 0.75), seed_ + 33);
             dark = look_.late_share * good * (0.45 * zone + 0.75 * zone * step(0.0, 0.5, pore)) + 0.10 * in;
             break;
         }
         case WoodLook::Pores::diffuse: {
             const double line = in < 0.94 ? step(0.55, 0.94, in) : (1 - in) / 0.06;
-            const double pore = walk.pore.at(p.x / 12, y / 0.7, z / 0.7, seed_ + 33);
+            const double pore = walk.pore.at(p.x * (1.0 / 12), y * (1.0 / 0.7), z * (1.0 / 0.7), seed_ + 33);
             dark = look_.late_share * good * (0.62 * line + 0.25 * in) + 0.10 * step(0.35, 0.8, pore);
             break;
         }
     }
-    light += 0.035 * fibre + 0.07 * walk.patch.at(p.x / 900, y / 38, z / 38, seed_ + 34) +
-             0.04 * walk.streak.at(p.x / 420, y / 7, z / 7, seed_ + 35);
+    light += 0.035 * fibre + 0.07 * walk.patch.at(p.x * (1.0 / 900), y * (1.0 / 38), z * (1.0 / 38), seed_ + 34) +
+             0.04 * walk.streak.at(p.x * (1.0 / 420), y * (1.0 / 7), z * (1.0 / 7), seed_ + 35);
     // Rays show where the face runs from pith to bark.
     if (look_.ray > 0 && h.r > 12) {
         const double flat = std::abs((normal.y * h.dy + normal.z * h.dz) * inv);
-        if (flat < 0.4) light += look_.ray * 0.13 * (1 - flat / 0.4) * step(0.15, 0.6, noise(p.x / 7 + whole * 3.1, h.r / 3.5, seed_ + 36));
+        if (flat < 0.4) light += look_.ray * 0.13 * (1 - flat / 0.4) * step(0.15, 0.6, noise(p.x * (1.0 / 7) + whole * 3.1, h.r / 3.5, seed_ + 36));
     }
     if (r.curl > 0) {
-        const double wave = std::sin(2 * pi * (p.x / 13 + 0.9 * noise(p.x / 70, y / 30 + z / 45, seed_ + 37)));
-        light += 0.10 * r.curl * wave * (0.4 + 0.6 * step(-0.3, 0.5, walk.curl.at(p.x / 600, y / 90, z / 90, seed_ + 38)));
+        const double wave = std::sin(2 * pi * (p.x * (1.0 / 13) + 0.9 * noise(p.x * (1.0 / 70), y * (1.0 / 30) + z * (1.0 / 45), seed_ + 37)));
+        light += 0.10 * r.curl * wave * (0.4 + 0.6 * step(-0.3, 0.5, walk.curl.at(p.x * (1.0 / 600), y * (1.0 / 90), z * (1.0 / 90), seed_ + 38)));
     }
     if (h.blend > 0.05) {  // wood squeezed between two stems: feathered
-        light += h.blend * (0.16 * walk.feather.at(p.x / 16, y / 3, z / 3, seed_ + 39) +
+        light += h.blend * (0.16 * walk.feather.at(p.x * (1.0 / 16), y * (1.0 / 3), z * (1.0 / 3), seed_ + 39) +
                             0.07 * std::sin((p.x + 0.6 * std::abs(y) + 0.6 * std::abs(z)) / 3.1));
         dark += 0.10 * h.blend;
     }
@@ -374,9 +375,9 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     }
     if (h.collar) toward(umber, 0.8);
     if (r.spalting > 0) {
-        const double area = walk.spalt.at(p.x / 700, y / 110, z / 110, seed_ + 40);
+        const double area = walk.spalt.at(p.x * (1.0 / 700), y * (1.0 / 110), z * (1.0 / 110), seed_ + 40);
         if (area > 1 - 2 * r.spalting) {
-            const double n = walk.zone.at(p.x / 190, y / 24, z / 24, seed_ + 41) + 0.3 * walk.fine.at(p.x / 40, y / 8, z / 8, seed_ + 42);
+            const double n = walk.zone.at(p.x * (1.0 / 190), y * (1.0 / 24), z * (1.0 / 24), seed_ + 41) + 0.3 * walk.fine.at(p.x * (1.0 / 40), y * (1.0 / 8), z * (1.0 / 8), seed_ + 42);
             toward(rgb(0xE9DDC3), 0.25);
             toward(rgb(0x2B221B), 0.85 * (1 - step(0.008, 0.035, std::abs(n))));
         }
@@ -387,7 +388,7 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
         for (std::size_t i = 0; i < check_angles_.size(); ++i) {
             const double depth = check_mm_[far ? 1 : 0][i];
             if (from_end >= depth) continue;
-            double da = h.angle - check_angles_[i] - 0.6 / std::max(8.0, h.r) * noise(p.x / 30, h.r / 25, seed_ + 43);
+            double da = h.angle - check_angles_[i] - 0.6 / std::max(8.0, h.r) * noise(p.x * (1.0 / 30), h.r / 25, seed_ + 43);
             da -= 2 * pi * std::round(da / (2 * pi));
             if (std::abs(da) < 0.4 && std::abs(da) * h.r < 1.6 * (1 - from_end / depth)) toward(rgb(0x1E1510), 0.9);
         }
@@ -395,7 +396,7 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     if (const int k = pocket_at(p, h); k >= 0) {
         const FlawKind kind = recipe_.pockets[static_cast<std::size_t>(k)].kind;
         if (kind == FlawKind::insects) toward(rgb(0x17100C), 1);
-        else if (kind == FlawKind::soft) toward(rgb(0x8C6B45), 0.5 + 0.3 * noise3(p.x / 8, y / 4, z / 4, seed_ + 44));
+        else if (kind == FlawKind::soft) toward(rgb(0x8C6B45), 0.5 + 0.3 * noise3(p.x * (1.0 / 8), y * (1.0 / 4), z * (1.0 / 4), seed_ + 44));
         else toward(look_.bark, 0.85 + 0.15 * fibre);
     }
     for (double& v : out) v = std::clamp(v, 0.0, 255.0);

@@ -18,12 +18,18 @@ inline double hash01(std::int32_t x, std::int32_t y, std::uint32_t seed) {
     return static_cast<double>(h & 0xffffffU) * (1.0 / 0xffffffU);
 }
 
+/// floor() for values that fit a whole number: in line, where the library is called.
+inline double floored(double v) {
+    const auto i = static_cast<std::int64_t>(v);
+    return static_cast<double>(i - (v < static_cast<double>(i)));
+}
+
 inline double eased(double t) { return t * t * (3 - 2 * t); }
 
 /// Value noise between −1 and 1, wavelength about 1 in each argument.
 inline double noise(double x, double y, std::uint32_t seed) {
-    const double fx = std::floor(x);
-    const double fy = std::floor(y);
+    const double fx = floored(x);
+    const double fy = floored(y);
     const auto ix = static_cast<std::int32_t>(fx);
     const auto iy = static_cast<std::int32_t>(fy);
     const double tx = eased(x - fx);
@@ -35,7 +41,7 @@ inline double noise(double x, double y, std::uint32_t seed) {
 
 /// The same in three arguments.
 inline double noise3(double x, double y, double z, std::uint32_t seed) {
-    const double fz = std::floor(z);
+    const double fz = floored(z);
     const auto iz = static_cast<std::int32_t>(fz);
     const double t = eased(z - fz);
     const auto layer = [seed](std::int32_t k) { return seed + static_cast<std::uint32_t>(k) * 0x9E3779B1U; };
@@ -47,9 +53,9 @@ inline double noise3(double x, double y, double z, std::uint32_t seed) {
 class NoiseWalk {
   public:
     double at(double x, double y, double z, std::uint32_t seed) {
-        const double fx = std::floor(x);
-        const double fy = std::floor(y);
-        const double fz = std::floor(z);
+        const double fx = floored(x);
+        const double fy = floored(y);
+        const double fz = floored(z);
         if (fx != fx_ || fy != fy_ || fz != fz_) {
             fx_ = fx, fy_ = fy, fz_ = fz;
             const auto ix = static_cast<std::int32_t>(fx);

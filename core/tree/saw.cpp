@@ -406,7 +406,7 @@ class Maker {
             std::vector<std::vector<Vec2>> of_branch(log_.recipe().branches.size());
             std::vector<std::vector<Vec2>> of_pocket(log_.recipe().pockets.size());
             const Box box = bounds(ring);
-            constexpr double grid = 4;
+            constexpr double grid = 6;
             for (double x = box.low.x + 2; x < box.high.x; x += grid)
                 for (const Span1& s : cut_at_x(ring, x))
                     for (double y = s.from + 2; y < s.to; y += grid) {
@@ -417,10 +417,10 @@ class Maker {
                         if (const int k = log_.pocket_at(p, h); k >= 0) of_pocket[static_cast<std::size_t>(k)].push_back({x, y});
                     }
             for (std::size_t i = 0; i < of_branch.size(); ++i)
-                if (of_branch[i].size() >= 8) add_flaw(FlawKind::knot, f, hull(of_branch[i], grid / 2), false, std::nullopt, log_.recipe().branches[i].died > 0 ? "dead" : "live");
+                if (of_branch[i].size() >= 4) add_flaw(FlawKind::knot, f, hull(of_branch[i], grid / 2), false, std::nullopt, log_.recipe().branches[i].died > 0 ? "dead" : "live");
             for (std::size_t i = 0; i < of_pocket.size(); ++i) {
                 const PocketRecipe& k = log_.recipe().pockets[i];
-                if (k.kind != FlawKind::insects && of_pocket[i].size() >= 5) add_flaw(k.kind, f, hull(of_pocket[i], grid / 2), false, std::min(b_.thickness_mm * 0.6, 2 * k.half_radial_mm));
+                if (k.kind != FlawKind::insects && of_pocket[i].size() >= 3) add_flaw(k.kind, f, hull(of_pocket[i], grid / 2), false, std::min(b_.thickness_mm * 0.6, 2 * k.half_radial_mm));
             }
             if (!is_round(b_)) bored(f, z, ring), cracks(f, z, ring);
         }
