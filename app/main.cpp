@@ -54,7 +54,9 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
         p.setCompositionMode(QPainter::CompositionMode_SourceOver);
         for (int y = 0; y < wood.height(); ++y)
             for (int x = 0; x < wood.width(); ++x)
-                if (const QColor c = wood.pixelColor(x, y); std::abs(c.red() - 228) + std::abs(c.green() - 220) + std::abs(c.blue() - 203) > 24) photo.setPixelColor(x + 150, y + 160, c);
+                if (const QColor c = wood.pixelColor(x, y);
+                    std::abs(c.red() - 228) + std::abs(c.green() - 220) + std::abs(c.blue() - 203) > 24)
+                    photo.setPixelColor(x + 150, y + 160, c);
         p.end();
         photo.save(dir.filePath("sycamore from the yard.png"));
         window.bring_photo(dir.filePath("sycamore from the yard.png"));

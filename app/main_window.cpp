@@ -414,7 +414,8 @@ bool MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per
         if (yb::bring_drawing(session_, path, mm_per_unit)) return true;
         const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
         bool ok = false;
-        const QString unit = QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
+        const QString unit =
+            QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
         if (!ok) return false;
         constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
         return yb::bring_drawing(session_, path, mm[static_cast<std::size_t>(units.indexOf(unit))]);
@@ -432,7 +433,8 @@ bool MainWindow::export_drawing(const QString& path, bool top) {
     }
     const auto paths = top ? drawn_top(*plan, session_.job()->placement, true) : drawn_slab(plan->slab, plan->shape);
     const std::string title = top ? session_.job()->name : plan->slab.name;
-    const QString wrong = write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
+    const QString wrong =
+        write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
     say(wrong.isEmpty() ? tr("Drawn 1:1 in millimetres as %1").arg(path) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
 }
@@ -455,12 +457,14 @@ bool MainWindow::bring_photo(const QString& path) {
 }
 
 void MainWindow::choose_photo() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a photograph"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a photograph"), {},
+                                                      tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
     if (!path.isEmpty()) bring_photo(path);
 }
 
 void MainWindow::choose_scan() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"));
     if (!path.isEmpty()) bring_scan(path);
 }
 

@@ -50,7 +50,8 @@ void scan_of_five_million(benchmark::State& state) {
         const double x = d.between(-200, 2600);
         const double y = d.between(-600, 600);
         const bool wood = x > 0 && x < 2400 && std::abs(y) < 420 - 0.03 * x;
-        points.push_back({static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 55 + 2 * std::sin(x / 400) : 0) + 0.3 * (d.roll() - 0.5))});
+        points.push_back({static_cast<float>(x), static_cast<float>(y),
+                          static_cast<float>((wood ? 55 + 2 * std::sin(x / 400) : 0) + 0.3 * (d.roll() - 0.5))});
     }
     const std::string bytes = to_ply(points);
     for (auto _ : state) benchmark::DoNotOptimize(slab_from_scan(read_cloud(bytes)).used);

@@ -103,15 +103,30 @@ struct DemoLog {
 
 std::vector<DemoLog> demo_logs() {
     std::vector<DemoLog> out;
-    DemoLog plane{drawn_recipe(7, "sycamore, American", 2900, 640), {}, "sycamore-log", "Tarn sycamore", "the tarn-side sycamore", 9.8, 540, {2, 3, 4, 5, 6, 7}};
+    DemoLog plane{drawn_recipe(7, "sycamore, American", 2900, 640),
+                  {},
+                  "sycamore-log",
+                  "Tarn sycamore",
+                  "the tarn-side sycamore",
+                  9.8,
+                  540,
+                  {2, 3, 4, 5, 6, 7}};
     plane.saw.thickness_mm = 62;
     out.push_back(plane);
-    DemoLog nut{drawn_recipe(23, "butternut", 2500, 520), {}, "butternut-log", "Ferry butternut", "the ferry-lane butternut", 11.2, 390, {2, 3, 4, 5}};
+    DemoLog nut{drawn_recipe(23, "butternut", 2500, 520),
+                {},
+                "butternut-log",
+                "Ferry butternut",
+                "the ferry-lane butternut",
+                11.2,
+                390,
+                {2, 3, 4, 5}};
     nut.recipe.spalting = 0.12;
     nut.saw.thickness_mm = 56;
     nut.saw.turn_deg = 30;
     out.push_back(nut);
-    DemoLog disc{drawn_recipe(41, "maple, bigleaf", 700, 1020), {}, "maple-round", "Quarry maple round", "the quarry maple", 12.4, 480, {3}};
+    DemoLog disc{
+        drawn_recipe(41, "maple, bigleaf", 700, 1020), {}, "maple-round", "Quarry maple round", "the quarry maple", 12.4, 480, {3}};
     disc.saw.pattern = SawPattern::round;
     disc.saw.thickness_mm = 70;
     disc.recipe.branches.clear();

@@ -22,7 +22,8 @@ Vec2 through(const M& m, Vec2 p) {
 std::array<Vec2, 4> around(std::array<Vec2, 4> c) {
     Vec2 mid;
     for (const Vec2 p : c) mid = mid + p * 0.25;
-    std::sort(c.begin(), c.end(), [&](Vec2 a, Vec2 b) { return std::atan2(a.y - mid.y, a.x - mid.x) < std::atan2(b.y - mid.y, b.x - mid.x); });
+    std::sort(c.begin(), c.end(),
+              [&](Vec2 a, Vec2 b) { return std::atan2(a.y - mid.y, a.x - mid.x) < std::atan2(b.y - mid.y, b.x - mid.x); });
     std::size_t first = 0;
     for (std::size_t i = 1; i < 4; ++i)
         if (c[i].x + c[i].y < c[first].x + c[first].y) first = i;
@@ -30,7 +31,10 @@ std::array<Vec2, 4> around(std::array<Vec2, 4> c) {
     for (std::size_t i = 0; i < 4; ++i) {
         const double turn = cross(c[(i + 1) % 4] - c[i], c[(i + 2) % 4] - c[(i + 1) % 4]);
         const double size = length(c[(i + 1) % 4] - c[i]) * length(c[(i + 2) % 4] - c[(i + 1) % 4]);
-        if (turn < 0.05 * size) throw PhotoError("the four corners do not stand around a rectangle: two are too near each other, or one lies between others. Mark them again");
+        if (turn < 0.05 * size)
+            throw PhotoError(
+                "the four corners do not stand around a rectangle: two are too near each other, or one lies between others. Mark them "
+                "again");
     }
     return c;
 }
@@ -50,9 +54,11 @@ M plane_of(const PhotoOrder& order) {
     const auto& l = std::get<KnownLengths>(order.known);
     const double along = length(l.along_px[1] - l.along_px[0]);
     const double across = length(l.across_px[1] - l.across_px[0]);
-    if (along < 5 || across < 5 || !(l.along_mm > 0) || !(l.across_mm > 0)) throw PhotoError("a length was marked that is too short to measure by. Mark two longer ones, one along and one across");
+    if (along < 5 || across < 5 || !(l.along_mm > 0) || !(l.across_mm > 0))
+        throw PhotoError("a length was marked that is too short to measure by. Mark two longer ones, one along and one across");
     const Vec2 u = (l.along_px[1] - l.along_px[0]) * (1 / along);
-    if (std::abs(dot(u, l.across_px[1] - l.across_px[0])) > 0.5 * across) throw PhotoError("both lengths run the same way. Mark one along the slab and one across it");
+    if (std::abs(dot(u, l.across_px[1] - l.across_px[0])) > 0.5 * across)
+        throw PhotoError("both lengths run the same way. Mark one along the slab and one across it");
     return M(u.x * l.along_mm / along, u.y * l.along_mm / along, 0, -u.y * l.across_mm / across, u.x * l.across_mm / across, 0, 0, 0, 1);
 }
 
@@ -86,7 +92,8 @@ class Tracer {
         for (int i = 0; i <= n; ++i)
             for (int j = 0; j <= n; ++j) {
                 if (i != 0 && i != n && j != 0 && j != n) continue;
-                const cv::Vec3d q = to_mm_ * cv::Vec3d(photo_.cols * static_cast<double>(i) / n, photo_.rows * static_cast<double>(j) / n, 1);
+                const cv::Vec3d q =
+                    to_mm_ * cv::Vec3d(photo_.cols * static_cast<double>(i) / n, photo_.rows * static_cast<double>(j) / n, 1);
                 if (q[2] <= 1e-9) continue;  // beyond the horizon
                 const Vec2 p{q[0] / q[2], q[1] / q[2]};
                 low_ = {std::min(low_.x, p.x), std::min(low_.y, p.y)};
@@ -94,7 +101,8 @@ class Tracer {
             }
         low_ = {std::max(low_.x, -10000.0), std::max(low_.y, -10000.0)};
         high_ = {std::min(high_.x, 10000.0), std::min(high_.y, 10000.0)};
-        if (high_.x - low_.x < 50 || high_.y - low_.y < 50) throw PhotoError("what was marked covers more than the photograph shows: its size or a corner is wrong");
+        if (high_.x - low_.x < 50 || high_.y - low_.y < 50)
+            throw PhotoError("what was marked covers more than the photograph shows: its size or a corner is wrong");
     }
 
     std::vector<cv::Point> segment() {
@@ -109,12 +117,14 @@ class Tracer {
         while (small.cols > 1600) {
             cv::Mat half;
             cv::resize(small, half, {small.cols / 2, small.rows / 2}, 0, 0, cv::INTER_AREA);
-            shrink = M(static_cast<double>(half.cols) / small.cols, 0, 0, 0, static_cast<double>(half.rows) / small.rows, 0, 0, 0, 1) * shrink;
+            shrink =
+                M(static_cast<double>(half.cols) / small.cols, 0, 0, 0, static_cast<double>(half.rows) / small.rows, 0, 0, 0, 1) * shrink;
             small = half;
         }
         const M from_small = to_coarse * shrink.inv();
         cv::warpPerspective(small, image, from_small, size, cv::INTER_LINEAR, cv::BORDER_REPLICATE);
-        cv::warpPerspective(cv::Mat(small.size(), CV_8U, cv::Scalar(255)), valid, from_small, size, cv::INTER_NEAREST, cv::BORDER_CONSTANT, cv::Scalar(0));
+        cv::warpPerspective(cv::Mat(small.size(), CV_8U, cv::Scalar(255)), valid, from_small, size, cv::INTER_NEAREST, cv::BORDER_CONSTANT,
+                            cv::Scalar(0));
         // Floor shows around the slab: a band along the border is taken for floor.
         cv::Mat inner;
         const int band = std::max(3, std::min(size.width, size.height) / 28);
@@ -153,7 +163,8 @@ class Tracer {
         std::sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return cv::contourArea(a) > cv::contourArea(b); });
         const double whole = static_cast<double>(cv::countNonZero(valid));
         if (all.empty() || cv::contourArea(all[0]) < 0.02 * whole)
-            throw PhotoError("no slab is found in the photograph. Lay it on a floor of another colour, leave some floor around it, or paint over it");
+            throw PhotoError(
+                "no slab is found in the photograph. Lay it on a floor of another colour, leave some floor around it, or paint over it");
         if (all.size() > 1 && cv::contourArea(all[1]) > 0.35 * cv::contourArea(all[0]))
             throw PhotoError("two slabs are found in the photograph. Paint ‘not slab’ over one, or cut it off");
         return all[0];
@@ -181,7 +192,8 @@ class Tracer {
         a = a - Vec2{margin, margin};
         b = b + Vec2{margin, margin};
         const cv::Size size(static_cast<int>((b.x - a.x) / k) + 1, static_cast<int>((b.y - a.y) / k) + 1);
-        if (static_cast<double>(size.width) * size.height > 60e6) throw PhotoError("the slab would be larger than sixty million pixels: a coarser picture, or another size of what was marked");
+        if (static_cast<double>(size.width) * size.height > 60e6)
+            throw PhotoError("the slab would be larger than sixty million pixels: a coarser picture, or another size of what was marked");
         to_fine_ = scaled(1 / k) * moved(-a.x, -a.y) * turn * to_mm_;
         cv::warpPerspective(photo_, fine_, to_fine_, size, cv::INTER_LINEAR, cv::BORDER_REPLICATE);
         const M place = scaled(1 / k) * moved(-a.x, -a.y) * turn;
@@ -198,7 +210,8 @@ class Tracer {
             for (; left < len; left += step) edge_.push_back(ring[i] + d * (left / len));
             left -= len;
         }
-        if (edge_.size() < 20 || girth < 40) throw PhotoError("the slab found is too small. Mark something larger to measure by, or come nearer with the camera");
+        if (edge_.size() < 20 || girth < 40)
+            throw PhotoError("the slab found is too small. Mark something larger to measure by, or come nearer with the camera");
     }
 
     /// Moves each point across the edge to where the colours on both sides differ most.
@@ -253,7 +266,8 @@ class Tracer {
         Ring smooth = edge_;
         const std::size_t m = edge_.size();
         for (std::size_t i = 0; i < m; ++i)
-            smooth[i] = (edge_[(i + m - 2) % m] + edge_[(i + m - 1) % m] * 2 + edge_[i] * 2 + edge_[(i + 1) % m] * 2 + edge_[(i + 2) % m]) * (1.0 / 8);
+            smooth[i] = (edge_[(i + m - 2) % m] + edge_[(i + m - 1) % m] * 2 + edge_[i] * 2 + edge_[(i + 1) % m] * 2 + edge_[(i + 2) % m]) *
+                        (1.0 / 8);
         double off = 0;
         for (std::size_t i = 0; i < m; ++i) off += dot(edge_[i] - smooth[i], edge_[i] - smooth[i]);
         std::vector<cv::Point2f> in;
@@ -266,14 +280,16 @@ class Tracer {
         const Vec2 origin{b.low.x, (b.low.y + b.high.y) / 2};
         for (Vec2& p : ring) p = {std::round((p.x - origin.x) * k * 100) / 100, std::round((origin.y - p.y) * k * 100) / 100};
         if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
-        if (ring.size() < 4 || self_crossing(ring)) throw PhotoError("the edge found crosses itself. Paint over slab and floor where they look alike");
+        if (ring.size() < 4 || self_crossing(ring))
+            throw PhotoError("the edge found crosses itself. Paint over slab and floor where they look alike");
         r_.error_mm = std::sqrt(off / static_cast<double>(m)) * k + k / 2;
         r_.outline = {ring, ring, std::round(r_.error_mm * 10) / 10, "photograph"};
         r_.place = {"", k, fine_.cols, fine_.rows, {-origin.x * k, origin.y * k}, false};
         const M back = (to_fine_).inv() * moved(origin.x, origin.y) * M(1 / k, 0, 0, 0, -1 / k, 0, 0, 0, 1);
         for (int i = 0; i < 9; ++i) r_.to_photo[static_cast<std::size_t>(i)] = back.val[i];
         r_.face = Picture(fine_.cols, fine_.rows);
-        for (int y = 0; y < fine_.rows; ++y) std::copy_n(fine_.ptr<std::uint8_t>(y), static_cast<std::size_t>(fine_.cols) * 3, r_.face.at(0, y));
+        for (int y = 0; y < fine_.rows; ++y)
+            std::copy_n(fine_.ptr<std::uint8_t>(y), static_cast<std::size_t>(fine_.cols) * 3, r_.face.at(0, y));
     }
 
     const PhotoOrder& order_;
@@ -311,7 +327,8 @@ TracedOutline match_outlines(const TracedOutline& a, const TracedOutline& below)
     const Box box_a = bounds(a.a);
     const Box box_b = bounds(b);
     if (std::abs(box_a.width() - box_b.width()) > box_a.width() / 50)
-        throw PhotoError(fmt::format("the two faces are {:.0f} and {:.0f} mm long: one is another slab, or was marked wrongly", box_a.width(), box_b.width()));
+        throw PhotoError(fmt::format("the two faces are {:.0f} and {:.0f} mm long: one is another slab, or was marked wrongly",
+                                     box_a.width(), box_b.width()));
     const std::size_t n = std::max<std::size_t>(8, static_cast<std::size_t>(box_a.width() / 15));
     TracedOutline out = a;
     out.a = at_stations(a.a, box_a.low.x, box_a.high.x, n);

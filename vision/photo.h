@@ -43,15 +43,15 @@ struct Stroke {
 struct PhotoOrder {
     std::variant<KnownRectangle, KnownLengths> known;
     std::vector<Stroke> strokes;
-    double mm_per_px = 1;       ///< of the rectified face
-    double tolerance_mm = 1;    ///< the outline is smoothed so far and no further
+    double mm_per_px = 1;     ///< of the rectified face
+    double tolerance_mm = 1;  ///< the outline is smoothed so far and no further
 };
 
 struct PhotoResult {
-    Picture face;               ///< rectified, lying lengthwise
-    FacePicture place;          ///< where it lies; its key is for the caller to give
-    TracedOutline outline;      ///< both rings alike: lean or the other face come after
-    double error_mm = 0;        ///< deviation of the edge points from the smoothed outline, and half a pixel
+    Picture face;                      ///< rectified, lying lengthwise
+    FacePicture place;                 ///< where it lies; its key is for the caller to give
+    TracedOutline outline;             ///< both rings alike: lean or the other face come after
+    double error_mm = 0;               ///< deviation of the edge points from the smoothed outline, and half a pixel
     std::array<double, 9> to_photo{};  ///< homography slab mm → photograph px, row by row
 };
 

@@ -135,7 +135,8 @@ void Bench::paintEvent(QPaintEvent*) {
 }
 
 void Bench::draw_still(QPainter& p) {
-    const StillKey key{session_.slab_version(), size(), map_.scale, map_.x0_mm, devicePixelRatioF(), 0, pictures_version_, session_.units()};
+    const StillKey key{session_.slab_version(), size(), map_.scale,        map_.x0_mm,
+                       devicePixelRatioF(),     0,      pictures_version_, session_.units()};
     if (!(key == still_for_)) {
         still_for_ = key;
         still_ = QPixmap(size() * key.ratio);

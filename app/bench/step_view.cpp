@@ -101,7 +101,8 @@ void picture(QPainter& p, const BenchMap& map, const QImage& image, const FacePi
     p.scale(k, place.mirrored ? -k : k);
     // Shrunk a lot, a picture is first made small whole: single pixels would flicker.
     QImage shown = image;
-    while (k * (image.width() / static_cast<double>(shown.width())) < 0.5 && shown.width() > 16) shown = shown.scaledToWidth(shown.width() / 2, Qt::SmoothTransformation);
+    while (k * (image.width() / static_cast<double>(shown.width())) < 0.5 && shown.width() > 16)
+        shown = shown.scaledToWidth(shown.width() / 2, Qt::SmoothTransformation);
     p.drawImage(QRectF(0, 0, image.width(), image.height()), shown);
     p.restore();
 }

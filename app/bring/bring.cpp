@@ -31,7 +31,8 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
         [path](const Work& w) {
             const Cloud cloud = read_cloud(read_whole(path), w.part(0, 0.4));
             ScanResult r = slab_from_scan(cloud, {}, w.part(0.4, 1));
-            if (cloud.not_numbers > 0) r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
+            if (cloud.not_numbers > 0)
+                r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
             return r;
         },
         [&session, path, say](const ScanResult& r) {
@@ -89,7 +90,8 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
             return made;
         },
         [&session, say, recipe](Made& made) {
-            if (made.slabs.empty()) return say(QObject::tr("No board of that log is wide enough to keep. Take a thicker log or thinner boards."));
+            if (made.slabs.empty())
+                return say(QObject::tr("No board of that log is wide enough to keep. Take a thicker log or thinner boards."));
             Documents next = session.documents();
             std::string first;
             for (std::size_t i = 0; i < made.slabs.size(); ++i) {
@@ -97,7 +99,8 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
                 s.id = fresh_id("slab", next);
                 if (first.empty()) first = s.id;
                 s.name = "Log " + std::to_string(recipe.seed) + ", " + std::to_string(i + 1);
-                for (const auto& [picture, side] : {std::pair(&s.picture_a, "/a"), std::pair(&s.picture_b, "/b")}) (*picture)->key = s.id + side;
+                for (const auto& [picture, side] : {std::pair(&s.picture_a, "/a"), std::pair(&s.picture_b, "/b")})
+                    (*picture)->key = s.id + side;
                 made.pictures[2 * i].first = s.id + "/a";
                 made.pictures[2 * i + 1].first = s.id + "/b";
                 next.slabs[s.id] = s;

@@ -49,7 +49,9 @@ void LogEnd::paintEvent(QPaintEvent*) {
     const double x = r.length_mm / 2;
     const Vec2 pith = log_->pith(x);
     const WoodLook look = look_of(r.species);
-    const auto colour = [](const std::array<double, 3>& v) { return QColor(static_cast<int>(v[0]), static_cast<int>(v[1]), static_cast<int>(v[2])); };
+    const auto colour = [](const std::array<double, 3>& v) {
+        return QColor(static_cast<int>(v[0]), static_cast<int>(v[1]), static_cast<int>(v[2]));
+    };
     const auto level = [&](double share, double beyond) {
         QPolygonF out;
         for (int i = 0; i < 180; ++i) {
@@ -91,7 +93,8 @@ void LogEnd::paintEvent(QPaintEvent*) {
         p.drawPolygon(QPolygonF{corner(low, 0), corner(high, 0), corner(high, b.thickness_mm), corner(low, b.thickness_mm)});
         p.setFont(theme::figures(10));
         p.setPen(c.ink);
-        p.drawText(QRectF(corner((low + high) / 2, b.thickness_mm / 2) - QPointF(14, 10), QSizeF(28, 20)), Qt::AlignCenter, QString::number(b.number));
+        p.drawText(QRectF(corner((low + high) / 2, b.thickness_mm / 2) - QPointF(14, 10), QSizeF(28, 20)), Qt::AlignCenter,
+                   QString::number(b.number));
     }
 }
 
@@ -105,12 +108,20 @@ void LogEnd::mouseMoveEvent(QMouseEvent* e) {
     const QPointF middle = rect().center();
     const QPointF to = e->position();
     if (near_middle_) Q_EMIT dragged(0, (from_.y() - to.y()) / scale());
-    else Q_EMIT dragged(-QLineF(middle, to).angleTo(QLineF(middle, from_)) + (QLineF(middle, to).angleTo(QLineF(middle, from_)) > 180 ? 360 : 0), 0);
+    else
+        Q_EMIT dragged(
+            -QLineF(middle, to).angleTo(QLineF(middle, from_)) + (QLineF(middle, to).angleTo(QLineF(middle, from_)) > 180 ? 360 : 0), 0);
     from_ = to;
 }
 
 GrowPage::GrowPage(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), end_(new LogEnd), wood_(new QComboBox), pattern_(new QComboBox), about_(new QLabel), saw_(new QPushButton) {
+    : QWidget(parent),
+      session_(session),
+      end_(new LogEnd),
+      wood_(new QComboBox),
+      pattern_(new QComboBox),
+      about_(new QLabel),
+      saw_(new QPushButton) {
     setObjectName("grow_page");
     plan_.thickness_mm = 60;
     auto* row = new QHBoxLayout(this);
@@ -121,7 +132,9 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     auto* title = new QLabel(tr("A practice log"));
     title->setFont(theme::figures(20));
     side->addWidget(title);
-    auto* what = new QLabel(tr("It grows by numbers, the same every time for the same number. Turn it on the mill, choose how it is sawn, and its slabs stand on your rack: knots, rings, cracks and all."));
+    auto* what =
+        new QLabel(tr("It grows by numbers, the same every time for the same number. Turn it on the mill, choose how it is sawn, and its "
+                      "slabs stand on your rack: knots, rings, cracks and all."));
     what->setWordWrap(true);
     side->addWidget(what);
     side->addSpacing(8);
@@ -139,7 +152,8 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     pattern_->setObjectName("grow_pattern");
     pattern_->addItems({tr("through and through"), tr("quartered"), tr("cant, then boards"), tr("rounds across")});
     put(tr("Sawn"), pattern_);
-    const auto number = [&](const QString& name, const QString& label, Kind kind, double low, double high, std::function<double()> get, std::function<void(double)> set) {
+    const auto number = [&](const QString& name, const QString& label, Kind kind, double low, double high, std::function<double()> get,
+                            std::function<void(double)> set) {
         auto* field = new MeasureField(name, kind);
         field->set_range(low, high);
         put(label, field);
@@ -149,13 +163,23 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
             grow();
         });
     };
-    number("grow_seed", tr("Number of the log"), Kind::count, 1, 1e6, [this] { return static_cast<double>(seed_); }, [this](double v) { seed_ = static_cast<std::uint64_t>(v); });
-    number("grow_length", tr("Length"), Kind::length, 500, 8000, [this] { return length_mm_; }, [this](double v) { length_mm_ = v; });
-    number("grow_butt", tr("Diameter, butt"), Kind::length, 150, 1600, [this] { return butt_mm_; }, [this](double v) { butt_mm_ = v; });
-    number("grow_thickness", tr("Slabs, thick"), Kind::fine, 15, 200, [this] { return plan_.thickness_mm; }, [this](double v) { plan_.thickness_mm = v; });
-    number("grow_kerf", tr("Kerf"), Kind::fine, 0, 15, [this] { return plan_.kerf_mm; }, [this](double v) { plan_.kerf_mm = v; });
-    number("grow_turn", tr("Turned on the mill"), Kind::angle, -360, 360, [this] { return plan_.turn_deg; }, [this](double v) { plan_.turn_deg = v; });
-    number("grow_moisture", tr("Dried to"), Kind::percent, 4, 30, [this] { return moisture_; }, [this](double v) { moisture_ = v; });
+    number(
+        "grow_seed", tr("Number of the log"), Kind::count, 1, 1e6, [this] { return static_cast<double>(seed_); },
+        [this](double v) { seed_ = static_cast<std::uint64_t>(v); });
+    number(
+        "grow_length", tr("Length"), Kind::length, 500, 8000, [this] { return length_mm_; }, [this](double v) { length_mm_ = v; });
+    number(
+        "grow_butt", tr("Diameter, butt"), Kind::length, 150, 1600, [this] { return butt_mm_; }, [this](double v) { butt_mm_ = v; });
+    number(
+        "grow_thickness", tr("Slabs, thick"), Kind::fine, 15, 200, [this] { return plan_.thickness_mm; },
+        [this](double v) { plan_.thickness_mm = v; });
+    number(
+        "grow_kerf", tr("Kerf"), Kind::fine, 0, 15, [this] { return plan_.kerf_mm; }, [this](double v) { plan_.kerf_mm = v; });
+    number(
+        "grow_turn", tr("Turned on the mill"), Kind::angle, -360, 360, [this] { return plan_.turn_deg; },
+        [this](double v) { plan_.turn_deg = v; });
+    number(
+        "grow_moisture", tr("Dried to"), Kind::percent, 4, 30, [this] { return moisture_; }, [this](double v) { moisture_ = v; });
     // A box of its own: beside words that wrap, a layout would press its lines together.
     auto* lines = new QWidget;
     grid->setContentsMargins(0, 0, 0, 0);
@@ -205,7 +229,10 @@ void GrowPage::refresh() {
     for (const auto& [field, get] : fields_) field->show_value(get(), session_.units());
     end_->show_log(log_, plan_);
     const auto n = boards_of(*log_, plan_).size();
-    about_->setText(n ? tr("%1 slabs of %2, %3 years old").arg(n).arg(QString::fromStdString(format(fine(plan_.thickness_mm), session_.units()))).arg(log_->recipe().years)
+    about_->setText(n ? tr("%1 slabs of %2, %3 years old")
+                            .arg(n)
+                            .arg(QString::fromStdString(format(fine(plan_.thickness_mm), session_.units())))
+                            .arg(log_->recipe().years)
                       : tr("No board of it is wide enough to keep."));
     saw_->setEnabled(n > 0);
 }

@@ -41,7 +41,9 @@ void PhotoCanvas::show_outline(const std::optional<PhotoResult>& result) {
     update();
 }
 
-double PhotoCanvas::scale() const { return photo_.isNull() ? 1 : std::min(width() / static_cast<double>(photo_.width()), height() / static_cast<double>(photo_.height())); }
+double PhotoCanvas::scale() const {
+    return photo_.isNull() ? 1 : std::min(width() / static_cast<double>(photo_.width()), height() / static_cast<double>(photo_.height()));
+}
 QPointF PhotoCanvas::origin() const { return {(width() - photo_.width() * scale()) / 2, (height() - photo_.height() * scale()) / 2}; }
 QPointF PhotoCanvas::shown(Vec2 p) const { return origin() + QPointF(p.x, p.y) * scale(); }
 Vec2 PhotoCanvas::photo_px(QPointF p) const {
@@ -60,7 +62,9 @@ void PhotoCanvas::paintEvent(QPaintEvent*) {
         p.drawText(rect(), Qt::AlignCenter, tr("Open a photograph of a slab lying on the floor,\nwith something of known size in it."));
         return;
     }
-    if (scaled_.isNull()) scaled_ = QPixmap::fromImage(photo_.scaled((QSizeF(photo_.size()) * scale()).toSize(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation));
+    if (scaled_.isNull())
+        scaled_ =
+            QPixmap::fromImage(photo_.scaled((QSizeF(photo_.size()) * scale()).toSize(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation));
     p.drawPixmap(origin(), scaled_);
     for (const Stroke& s : strokes) {
         QColor ink = s.slab ? c.moss : c.madder;
@@ -124,8 +128,15 @@ void PhotoCanvas::mouseReleaseEvent(QMouseEvent*) {
 }
 
 PhotoPage::PhotoPage(Session& session, LongWork& work, QWidget* parent)
-    : QWidget(parent), session_(session), work_(work), canvas_(new PhotoCanvas), title_(new QLabel), about_(new QLabel), find_(new QPushButton(tr("Find the slab"))),
-      new_slab_(new QPushButton(tr("Take it as a new slab"))), other_face_(new QPushButton) {
+    : QWidget(parent),
+      session_(session),
+      work_(work),
+      canvas_(new PhotoCanvas),
+      title_(new QLabel),
+      about_(new QLabel),
+      find_(new QPushButton(tr("Find the slab"))),
+      new_slab_(new QPushButton(tr("Take it as a new slab"))),
+      other_face_(new QPushButton) {
     setObjectName("photo_page");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(24, 16, 24, 16);
@@ -135,7 +146,9 @@ PhotoPage::PhotoPage(Session& session, LongWork& work, QWidget* parent)
     title_->setFont(theme::figures(16));
     title_->setWordWrap(true);
     side->addWidget(title_);
-    auto* what = new QLabel(tr("Drag the four marks to the corners of something of known size that lies in the slab's face: a sheet, a square, a frame of battens. Say how large it is."));
+    auto* what =
+        new QLabel(tr("Drag the four marks to the corners of something of known size that lies in the slab's face: a sheet, a square, a "
+                      "frame of battens. Say how large it is."));
     what->setWordWrap(true);
     side->addWidget(what);
     auto* grid = new QGridLayout;
@@ -165,7 +178,8 @@ PhotoPage::PhotoPage(Session& session, LongWork& work, QWidget* parent)
     side->addSpacing(6);
     auto* brushes = new QButtonGroup(this);
     int id = 0;
-    for (const auto& [name, text] : {std::pair("brush_none", tr("Move the marks")), std::pair("brush_slab", tr("Paint: this is slab")), std::pair("brush_not", tr("Paint: this is not"))}) {
+    for (const auto& [name, text] : {std::pair("brush_none", tr("Move the marks")), std::pair("brush_slab", tr("Paint: this is slab")),
+                                     std::pair("brush_not", tr("Paint: this is not"))}) {
         auto* b = new QPushButton(text);
         b->setObjectName(name);
         b->setProperty("quiet", true);
@@ -221,10 +235,12 @@ QString PhotoPage::open(const QString& path) {
     QImageReader reader(path);
     reader.setAutoTransform(true);  // the camera was held some way
     QImage image = reader.read();
-    if (image.isNull()) return tr("%1 is no picture that can be read: %2. What was open stays.").arg(QFileInfo(path).fileName(), reader.errorString());
+    if (image.isNull())
+        return tr("%1 is no picture that can be read: %2. What was open stays.").arg(QFileInfo(path).fileName(), reader.errorString());
     image = image.convertToFormat(QImage::Format_RGB888);
     picture_ = Picture(image.width(), image.height());
-    for (int y = 0; y < image.height(); ++y) std::copy_n(image.constScanLine(y), static_cast<std::size_t>(image.width()) * 3, picture_.at(0, y));
+    for (int y = 0; y < image.height(); ++y)
+        std::copy_n(image.constScanLine(y), static_cast<std::size_t>(image.width()) * 3, picture_.at(0, y));
     name_ = QFileInfo(path).completeBaseName().toStdString();
     result_.reset();
     canvas_->show_photo(image);

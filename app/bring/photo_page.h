@@ -24,7 +24,7 @@ class PhotoCanvas : public QWidget {
     explicit PhotoCanvas(QWidget* parent = nullptr);
     void show_photo(const QImage& photo);
     void show_outline(const std::optional<PhotoResult>& result);
-    std::array<Vec2, 4> corners;   ///< px of the photograph
+    std::array<Vec2, 4> corners;  ///< px of the photograph
     std::vector<Stroke> strokes;
     enum class Brush { none, slab, not_slab };
     Brush brush = Brush::none;

@@ -25,7 +25,12 @@ QString today() { return QDate::currentDate().toString(Qt::ISODate); }
 }  // namespace
 
 RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), pictures_(pictures), filter_(new QLineEdit(this)), order_(new QComboBox(this)), count_(new QLabel(this)) {
+    : QWidget(parent),
+      session_(session),
+      pictures_(pictures),
+      filter_(new QLineEdit(this)),
+      order_(new QComboBox(this)),
+      count_(new QLabel(this)) {
     setObjectName("rack_row");
     setFixedHeight(std::max(110, 290 - theme::grown(114)) + theme::grown(76));  // larger text leaves less for the slabs
     setFocusPolicy(Qt::StrongFocus);
@@ -33,11 +38,13 @@ RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
     filter_->setObjectName("rack_filter");
     filter_->setProperty("measure", true);
     filter_->setPlaceholderText(tr("butternut length>2m moisture<10 fits"));
-    filter_->setToolTip(tr("Words of a name, wood or tree; length, width, thickness, moisture, price, weight, age (years) with < or >; fits, free, dry"));
+    filter_->setToolTip(
+        tr("Words of a name, wood or tree; length, width, thickness, moisture, price, weight, age (years) with < or >; fits, free, dry"));
     filter_->setAccessibleName(tr("Which slabs to show"));
     connect(filter_, &QLineEdit::textChanged, this, &RackRow::choose);
     order_->setObjectName("rack_order");
-    order_->addItems({tr("by name"), tr("by wood"), tr("by tree"), tr("by length"), tr("by width"), tr("by thickness"), tr("by moisture"), tr("by price"), tr("by age"), tr("by weight")});
+    order_->addItems({tr("by name"), tr("by wood"), tr("by tree"), tr("by length"), tr("by width"), tr("by thickness"), tr("by moisture"),
+                      tr("by price"), tr("by age"), tr("by weight")});
     order_->setAccessibleName(tr("Order of the slabs"));
     connect(order_, &QComboBox::currentIndexChanged, this, &RackRow::choose);
     count_->setObjectName("rack_count");
@@ -71,7 +78,8 @@ void RackRow::rebuild() {
     std::string jobs;
     for (const auto& [id, j] : docs.jobs) jobs += j.slab + ":" + j.name + ";";
     const Job* job = session_.job();
-    if (job) jobs += std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);
+    if (job)
+        jobs += std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);
     if (docs.slabs == built_for_ && jobs == built_jobs_) return choose();  // units may be others, or the slab looked at
     for (const auto& [id, slab] : built_for_)
         if (const auto it = docs.slabs.find(id); it == docs.slabs.end() || !(it->second == slab)) drawn_.erase(id);
@@ -115,7 +123,8 @@ void RackRow::choose() {
     for (RackEntry& e : chosen) {
         Standing s;
         s.box = bounds(e.outline);
-        s.about = e.outline.empty() ? tr("not measured") : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
+        s.about = e.outline.empty() ? tr("not measured")
+                                    : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
         QStringList state;
         if (e.moisture_pct) state << in_units(percent(*e.moisture_pct), session_);
         if (e.weight_kg) state << tr("%1, %2 to lift").arg(in_units(kg(*e.weight_kg), session_)).arg(e.people);
@@ -125,7 +134,8 @@ void RackRow::choose() {
         slabs_.push_back(std::move(s));
     }
     count_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().pencil.name()));
-    count_->setText(slabs_.size() == all_.size() ? tr("%1 slabs").arg(all_.size()) : tr("%1 of %2 slabs").arg(slabs_.size()).arg(all_.size()));
+    count_->setText(slabs_.size() == all_.size() ? tr("%1 slabs").arg(all_.size())
+                                                 : tr("%1 of %2 slabs").arg(slabs_.size()).arg(all_.size()));
     lay_out();
     if (const Slab* now = session_.slab(); now && in_sight_ != now->id) {
         in_sight_ = now->id;
@@ -276,7 +286,8 @@ void RackRow::paintEvent(QPaintEvent*) {
 void RackRow::mousePressEvent(QMouseEvent* e) {
     setFocus();
     for (const Standing& s : slabs_)
-        if (place_of(QString::fromStdString(s.entry.id)).contains(e->position())) return session_.look_at(QString::fromStdString(s.entry.id));
+        if (place_of(QString::fromStdString(s.entry.id)).contains(e->position()))
+            return session_.look_at(QString::fromStdString(s.entry.id));
 }
 
 void RackRow::wheelEvent(QWheelEvent* e) {

@@ -115,8 +115,7 @@ std::vector<Field> RackView::fields() const {
             slab.moisture_on = v ? today : "";
         });
     };
-    return {moisture,
-            slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
+    return {moisture, slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
             lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm),
             lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
             slab_number("slab_price", QObject::tr("Price"), Kind::number, 0, 1e6, &Slab::price)};
@@ -168,116 +167,117 @@ std::vector<Action> RackView::actions(Session& session) {
             });
         });
     };
-    return {{"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
-             [this] {
-                 tape_.setVisible(!tape_.isVisible());
-                 bench_.set_plan_only(tape_.isVisible());
-                 if (tape_.isVisible()) tape_.begin_typing();
-             }},
-            {"heights_grid", QObject::tr("Lay a grid for heights"),
-             QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
-             [this, s] {
-                 const Slab* slab = s->slab();
-                 if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
-                 const SlabShape shape = shape_of(*slab);
-                 const Box b = bounds(shape.ring_a);
-                 HeightGrid g;
-                 for (double x = shape.x0 + 50; x <= shape.x1 - 40; x += 200) g.x_mm.push_back(x);
-                 for (double y = std::ceil((b.low.y + 40) / 150) * 150; y <= b.high.y - 40; y += 150) g.y_mm.push_back(y);
-                 g.gap_mm.assign(g.x_mm.size() * g.y_mm.size(), std::nullopt);
-                 s->edit_slab(QObject::tr("Lay a grid for heights"), [&](Slab& one) {
-                     if (!one.heights_a.has_readings()) one.heights_a = g;
-                     if (!one.heights_b.has_readings()) one.heights_b = g;
+    return {
+        {"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
+         [this] {
+             tape_.setVisible(!tape_.isVisible());
+             bench_.set_plan_only(tape_.isVisible());
+             if (tape_.isVisible()) tape_.begin_typing();
+         }},
+        {"heights_grid", QObject::tr("Lay a grid for heights"),
+         QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
+         [this, s] {
+             const Slab* slab = s->slab();
+             if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
+             const SlabShape shape = shape_of(*slab);
+             const Box b = bounds(shape.ring_a);
+             HeightGrid g;
+             for (double x = shape.x0 + 50; x <= shape.x1 - 40; x += 200) g.x_mm.push_back(x);
+             for (double y = std::ceil((b.low.y + 40) / 150) * 150; y <= b.high.y - 40; y += 150) g.y_mm.push_back(y);
+             g.gap_mm.assign(g.x_mm.size() * g.y_mm.size(), std::nullopt);
+             s->edit_slab(QObject::tr("Lay a grid for heights"), [&](Slab& one) {
+                 if (!one.heights_a.has_readings()) one.heights_a = g;
+                 if (!one.heights_b.has_readings()) one.heights_b = g;
+             });
+             tape_.setVisible(true);
+             bench_.set_plan_only(true);
+             tape_.show_sheet(TapePanel::Sheet::heights_a);
+         }},
+        {"draw_crack", QObject::tr("Draw a crack, through"), QObject::tr("Click around it on the plan"),
+         [draw_flaw] { draw_flaw(FlawKind::crack, true); }},
+        {"draw_void", QObject::tr("Draw a void, with a depth"), QObject::tr("Click around it on the plan"),
+         [draw_flaw] { draw_flaw(FlawKind::void_, false); }},
+        {"new_slab",
+         QObject::tr("New slab"),
+         {},
+         [this, s] {
+             const std::string id = fresh_id("slab", s->documents());
+             s->edit(QObject::tr("New slab"), [&](Documents& d) {
+                 Slab slab;
+                 slab.id = id;
+                 slab.name = "Slab " + std::to_string(d.slabs.size() + 1);
+                 d.slabs[id] = slab;
+             });
+             s->look_at(QString::fromStdString(id));
+             tape_.setVisible(true);
+             bench_.set_plan_only(true);
+             tape_.show_sheet(TapePanel::Sheet::edges);
+             tape_.begin_typing();
+         }},
+        {"copy_slab", QObject::tr("Copy this slab"), QObject::tr("A second one like it"),
+         [s] {
+             if (!s->slab()) return;
+             Slab copy = *s->slab();
+             copy.name += " (copy)";
+             add_slab(*s, copy, QObject::tr("Copy a slab"));
+         }},
+        {"split_slab", QObject::tr("Cut it in two at the gauge"), QObject::tr("Two shorter slabs of the same tree; this one is retired"),
+         [s] {
+             const Slab* slab = s->slab();
+             if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
+             try {
+                 const double x = s->gauge_mm();
+                 Slab left = piece_of(*slab, -1e9, x);
+                 Slab right = piece_of(*slab, x, 1e9);
+                 left.name = slab->name + ", left";
+                 right.name = slab->name + ", right";
+                 const std::string id = slab->id;
+                 s->edit(QObject::tr("Cut a slab in two"), [&](Documents& d) {
+                     d.slabs[id].retired = true;
+                     for (Slab* piece : {&left, &right}) {
+                         piece->id = fresh_id("slab", d);
+                         d.slabs[piece->id] = *piece;
+                     }
                  });
-                 tape_.setVisible(true);
-                 bench_.set_plan_only(true);
-                 tape_.show_sheet(TapePanel::Sheet::heights_a);
-             }},
-            {"draw_crack", QObject::tr("Draw a crack, through"), QObject::tr("Click around it on the plan"),
-             [draw_flaw] { draw_flaw(FlawKind::crack, true); }},
-            {"draw_void", QObject::tr("Draw a void, with a depth"), QObject::tr("Click around it on the plan"),
-             [draw_flaw] { draw_flaw(FlawKind::void_, false); }},
-            {"new_slab",
-             QObject::tr("New slab"),
-             {},
-             [this, s] {
-                 const std::string id = fresh_id("slab", s->documents());
-                 s->edit(QObject::tr("New slab"), [&](Documents& d) {
-                     Slab slab;
-                     slab.id = id;
-                     slab.name = "Slab " + std::to_string(d.slabs.size() + 1);
-                     d.slabs[id] = slab;
-                 });
-                 s->look_at(QString::fromStdString(id));
-                 tape_.setVisible(true);
-                 bench_.set_plan_only(true);
-                 tape_.show_sheet(TapePanel::Sheet::edges);
-                 tape_.begin_typing();
-             }},
-            {"copy_slab", QObject::tr("Copy this slab"), QObject::tr("A second one like it"),
-             [s] {
-                 if (!s->slab()) return;
-                 Slab copy = *s->slab();
-                 copy.name += " (copy)";
-                 add_slab(*s, copy, QObject::tr("Copy a slab"));
-             }},
-            {"split_slab", QObject::tr("Cut it in two at the gauge"), QObject::tr("Two shorter slabs of the same tree; this one is retired"),
-             [s] {
-                 const Slab* slab = s->slab();
-                 if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
-                 try {
-                     const double x = s->gauge_mm();
-                     Slab left = piece_of(*slab, -1e9, x);
-                     Slab right = piece_of(*slab, x, 1e9);
-                     left.name = slab->name + ", left";
-                     right.name = slab->name + ", right";
-                     const std::string id = slab->id;
-                     s->edit(QObject::tr("Cut a slab in two"), [&](Documents& d) {
-                         d.slabs[id].retired = true;
-                         for (Slab* piece : {&left, &right}) {
-                             piece->id = fresh_id("slab", d);
-                             d.slabs[piece->id] = *piece;
-                         }
-                     });
-                     s->look_at(QString::fromStdString(left.id));
-                 } catch (const std::invalid_argument& e) {
-                     Q_EMIT s->trouble(QObject::tr("It was not cut: %1.").arg(QString::fromUtf8(e.what())));
-                 }
-             }},
-            {"retire_slab", QObject::tr("Retire this slab"), QObject::tr("It leaves the rack and stays in the record; undo brings it back"),
-             [s] {
-                 if (!s->slab()) return;
-                 const std::string id = s->slab()->id;
-                 s->edit_slab(QObject::tr("Retire a slab"), [](Slab& slab) { slab.retired = true; });
-                 for (const auto& [other, slab] : s->documents().slabs)
-                     if (!slab.retired && other != id) return s->look_at(QString::fromStdString(other));
-             }},
-            {"new_job",
-             QObject::tr("New job from this slab"),
-             {},
-             [s] {
-                 const Slab* slab = s->slab();
-                 if (!slab) return;
-                 const std::string id = fresh_id("job", s->documents());
-                 s->edit(QObject::tr("New job"), [&](Documents& d) {
-                     Job j;
-                     j.id = id;
-                     j.name = "Table " + std::to_string(d.jobs.size() + 1);
-                     give_slab(j, *slab);
-                     j.start = QDate::currentDate().toString(Qt::ISODate).toStdString();
-                     d.jobs[id] = j;
-                 });
-                 s->set_job(QString::fromStdString(id));
-                 s->set_step(Step::lay);
-             }},
-            {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
-             [s] {
-                 const Slab* slab = s->slab();
-                 if (!slab || !s->job()) return;
-                 if (s->job()->slab != slab->id) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
-                 s->set_step(Step::lay);
-             },
-             true, true}};
+                 s->look_at(QString::fromStdString(left.id));
+             } catch (const std::invalid_argument& e) {
+                 Q_EMIT s->trouble(QObject::tr("It was not cut: %1.").arg(QString::fromUtf8(e.what())));
+             }
+         }},
+        {"retire_slab", QObject::tr("Retire this slab"), QObject::tr("It leaves the rack and stays in the record; undo brings it back"),
+         [s] {
+             if (!s->slab()) return;
+             const std::string id = s->slab()->id;
+             s->edit_slab(QObject::tr("Retire a slab"), [](Slab& slab) { slab.retired = true; });
+             for (const auto& [other, slab] : s->documents().slabs)
+                 if (!slab.retired && other != id) return s->look_at(QString::fromStdString(other));
+         }},
+        {"new_job",
+         QObject::tr("New job from this slab"),
+         {},
+         [s] {
+             const Slab* slab = s->slab();
+             if (!slab) return;
+             const std::string id = fresh_id("job", s->documents());
+             s->edit(QObject::tr("New job"), [&](Documents& d) {
+                 Job j;
+                 j.id = id;
+                 j.name = "Table " + std::to_string(d.jobs.size() + 1);
+                 give_slab(j, *slab);
+                 j.start = QDate::currentDate().toString(Qt::ISODate).toStdString();
+                 d.jobs[id] = j;
+             });
+             s->set_job(QString::fromStdString(id));
+             s->set_step(Step::lay);
+         }},
+        {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
+         [s] {
+             const Slab* slab = s->slab();
+             if (!slab || !s->job()) return;
+             if (s->job()->slab != slab->id) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
+             s->set_step(Step::lay);
+         },
+         true, true}};
 }
 
 QString RackView::help() const {

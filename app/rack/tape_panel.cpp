@@ -197,7 +197,8 @@ void TapePanel::fill_flaws() {
 }
 
 /// The other face stands as far outside this one as at the station before, until it is measured.
-void TapePanel::repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::* own, std::optional<double> Station::* other) {
+void TapePanel::repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::*own,
+                            std::optional<double> Station::*other) {
     if (r == 0 || !(all[r].*own) || all[r].*other || !(all[r - 1].*own) || !(all[r - 1].*other)) return;
     all[r].*other = *(all[r].*own) + *(all[r - 1].*other) - *(all[r - 1].*own);
 }
@@ -313,8 +314,9 @@ void TapePanel::every(int row, const QString& text) {
     const double* step = std::get_if<double>(&read);
     if (!step || *step < 10 || *step > 3000) {
         wrong_[{row, 0}] = text;
-        hint_->setText(step ? tr("‘%1’: stations stand from %2 to %3 apart.").arg(text, in_units(mm(10), session_), in_units(mm(3000), session_))
-                            : tr("‘%1’: write it as every 300 mm, or every 1 ft.").arg(text));
+        hint_->setText(
+            step ? tr("‘%1’: stations stand from %2 to %3 apart.").arg(text, in_units(mm(10), session_), in_units(mm(3000), session_))
+                 : tr("‘%1’: write it as every 300 mm, or every 1 ft.").arg(text));
         return;
     }
     every_mm_ = *step;

@@ -48,7 +48,8 @@ class TapePanel : public QWidget {
     /// Takes one text for one cell; false and a sentence when it can't be read.
     bool take(Slab& slab, int row, int column, const QString& text, QString& why) const;
     void every(int row, const QString& text);
-    static void repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::* own, std::optional<double> Station::* other);
+    static void repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::*own,
+                            std::optional<double> Station::*other);
     void pasted(const QString& text);
     void next_station();
     HeightGrid& grid(Slab& slab) const { return sheet_ == Sheet::heights_b ? slab.heights_b : slab.heights_a; }

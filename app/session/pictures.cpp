@@ -53,45 +53,46 @@ void Pictures::fetch(const std::string& key, bool small) {
         return;
     }
     on_the_way_.insert(name);
-    QThreadPool::globalInstance()->start([self = QPointer<Pictures>(this), key, name, small, made, generation = generation_, data = std::move(*bytes)] {
-        QImage image = QImage::fromData(reinterpret_cast<const uchar*>(data.data()), static_cast<int>(data.size()));
-        QByteArray kept;
-        if (small && !image.isNull()) {
-            if (image.width() > 512) image = image.scaledToWidth(512, Qt::SmoothTransformation);
-            if (!made) {
-                QBuffer buffer(&kept);
-                buffer.open(QIODevice::WriteOnly);
-                image.save(&buffer, "JPG", 85);
+    QThreadPool::globalInstance()->start(
+        [self = QPointer<Pictures>(this), key, name, small, made, generation = generation_, data = std::move(*bytes)] {
+            QImage image = QImage::fromData(reinterpret_cast<const uchar*>(data.data()), static_cast<int>(data.size()));
+            QByteArray kept;
+            if (small && !image.isNull()) {
+                if (image.width() > 512) image = image.scaledToWidth(512, Qt::SmoothTransformation);
+                if (!made) {
+                    QBuffer buffer(&kept);
+                    buffer.open(QIODevice::WriteOnly);
+                    image.save(&buffer, "JPG", 85);
+                }
             }
-        }
-        if (!image.isNull()) image.convertTo(QImage::Format_RGB32);
-        QMetaObject::invokeMethod(
-            qApp,
-            [self, name, key, small, image, kept, generation] {
-                if (!self || self->generation_ != generation) return;
-                self->on_the_way_.erase(name);
-                if (image.isNull()) {
-                    self->missing_.insert(name);
-                    return;
-                }
-                if (small) {
-                    self->thumbnails_[key] = image;
-                    if (!kept.isEmpty() && !self->session_.read_only()) try {
-                            self->session_.store()->attach(name, kept.toStdString());
-                        } catch (const StoreError&) {  // a small picture that can't be kept is made again
-                        }
-                } else {
-                    self->faces_[key] = image;
-                    self->order_.push_back(key);
-                    if (self->order_.size() > faces_kept) {
-                        self->faces_.erase(self->order_.front());
-                        self->order_.erase(self->order_.begin());
+            if (!image.isNull()) image.convertTo(QImage::Format_RGB32);
+            QMetaObject::invokeMethod(
+                qApp,
+                [self, name, key, small, image, kept, generation] {
+                    if (!self || self->generation_ != generation) return;
+                    self->on_the_way_.erase(name);
+                    if (image.isNull()) {
+                        self->missing_.insert(name);
+                        return;
                     }
-                }
-                Q_EMIT self->arrived();
-            },
-            Qt::QueuedConnection);
-    });
+                    if (small) {
+                        self->thumbnails_[key] = image;
+                        if (!kept.isEmpty() && !self->session_.read_only()) try {
+                                self->session_.store()->attach(name, kept.toStdString());
+                            } catch (const StoreError&) {  // a small picture that can't be kept is made again
+                            }
+                    } else {
+                        self->faces_[key] = image;
+                        self->order_.push_back(key);
+                        if (self->order_.size() > faces_kept) {
+                            self->faces_.erase(self->order_.front());
+                            self->order_.erase(self->order_.begin());
+                        }
+                    }
+                    Q_EMIT self->arrived();
+                },
+                Qt::QueuedConnection);
+        });
 }
 
 }  // namespace yb

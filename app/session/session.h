@@ -81,7 +81,7 @@ class Session : public QObject {
     Store* store() { return store_ ? &*store_ : nullptr; }
 
   Q_SIGNALS:
-    void opened();           ///< another shop
+    void opened();       ///< another shop
     void shop_wanted();  ///< the maker wants to set what belongs to the shop
     void changed();      ///< plan, documents or units are new
     void step_changed();

@@ -64,15 +64,20 @@ DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit) {
                 if (d < gap && (d > join_within || &p != &q)) gap = d, at = p.points.back();
             }
         if (gap > 1e299) throw FormatError("there is no line in the drawing");
-        throw FormatError(fmt::format("no line closes to an outline; the nearest open ends are {:.2f} apart, at {:.1f}, {:.1f} of the drawing. Join them and try again", gap, at.x, at.y));
+        throw FormatError(
+            fmt::format("no line closes to an outline; the nearest open ends are {:.2f} apart, at {:.1f}, {:.1f} of the drawing. Join them "
+                        "and try again",
+                        gap, at.x, at.y));
     }
     if (const auto x = self_crossing(best->points))
-        throw FormatError(fmt::format("the outline crosses itself at {:.1f}, {:.1f} of the drawing. Mend it there and try again", x->x, x->y));
+        throw FormatError(
+            fmt::format("the outline crosses itself at {:.1f}, {:.1f} of the drawing. Mend it there and try again", x->x, x->y));
     const Box box = bounds(best->points);
     const bool upright = box.height() > box.width();
     const auto place = [&](Ring r) {
         for (Vec2& p : r) {
-            p = upright ? Vec2{p.y - box.low.y, (box.low.x + box.high.x) / 2 - p.x} : Vec2{p.x - box.low.x, p.y - (box.low.y + box.high.y) / 2};
+            p = upright ? Vec2{p.y - box.low.y, (box.low.x + box.high.x) / 2 - p.x}
+                        : Vec2{p.x - box.low.x, p.y - (box.low.y + box.high.y) / 2};
             p = p * mm_per_unit;
         }
         if (signed_area(r) < 0) std::reverse(r.begin(), r.end());
@@ -121,7 +126,8 @@ std::string to_svg(const std::vector<DrawnPath>& paths, const std::string& title
     const double w = b.width() + 2 * margin;
     const double h = b.height() + 2 * margin;
     std::string out = fmt::format(
-        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.3f}mm\" height=\"{1:.3f}mm\" viewBox=\"0 0 {0:.3f} {1:.3f}\">\n<title>{2}</title>\n",
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.3f}mm\" height=\"{1:.3f}mm\" "
+        "viewBox=\"0 0 {0:.3f} {1:.3f}\">\n<title>{2}</title>\n",
         w, h, escaped(title));
     std::string layer;
     bool open = false;
@@ -144,7 +150,8 @@ std::string to_svg(const std::vector<DrawnPath>& paths, const std::string& title
 
 std::string to_dxf(const std::vector<DrawnPath>& paths) {
     // R12 as the open reference has it; every reader takes it.
-    std::string out = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n9\n$MEASUREMENT\n70\n1\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
+    std::string out =
+        "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n9\n$MEASUREMENT\n70\n1\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
     for (const DrawnPath& p : paths) {
         if (p.points.size() < 2) continue;
         std::string layer = p.layer.empty() ? "0" : p.layer;

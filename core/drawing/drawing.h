@@ -15,9 +15,9 @@
 namespace yb {
 
 struct DrawnPath {
-    Ring points;         ///< y up
+    Ring points;  ///< y up
     bool closed = false;
-    std::string layer;   ///< "face A", "top", …
+    std::string layer;  ///< "face A", "top", …
 };
 
 struct Drawing {

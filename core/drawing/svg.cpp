@@ -43,7 +43,8 @@ class Numbers {
         return v;
     }
     [[noreturn]] void fail() const {
-        throw FormatError(fmt::format("SVG: a number is wanted at ‘{}’ (character {} of the path)", std::string(at_).substr(0, 12), at_ - begin_ + 1));
+        throw FormatError(
+            fmt::format("SVG: a number is wanted at ‘{}’ (character {} of the path)", std::string(at_).substr(0, 12), at_ - begin_ + 1));
     }
 
   private:
@@ -176,7 +177,8 @@ std::vector<DrawnPath> read_path(const char* d) {
                 const Vec2 p0 = here;
                 const Vec2 p1 = (op | 32) == 'q' ? point() : smooth_square ? here * 2 - handle : here;
                 const Vec2 p2 = point();
-                curve(path().points, length(p1 - p0) + length(p2 - p1), [&](double t) { return p0 * ((1 - t) * (1 - t)) + p1 * (2 * t * (1 - t)) + p2 * (t * t); });
+                curve(path().points, length(p1 - p0) + length(p2 - p1),
+                      [&](double t) { return p0 * ((1 - t) * (1 - t)) + p1 * (2 * t * (1 - t)) + p2 * (t * t); });
                 handle = p1, here = p2;
                 break;
             }
@@ -226,7 +228,9 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Drawing& out) {
         const auto ellipse = [&](double rx, double ry) {
             Ring r;
             const Vec2 c{v("cx"), v("cy")};
-            curve(r, std::max(rx, ry) * 40, [&](double t) { return c + Vec2{rx * std::cos(2 * std::numbers::pi * t), ry * std::sin(2 * std::numbers::pi * t)}; });
+            curve(r, std::max(rx, ry) * 40, [&](double t) {
+                return c + Vec2{rx * std::cos(2 * std::numbers::pi * t), ry * std::sin(2 * std::numbers::pi * t)};
+            });
             if (rx > 0 && ry > 0) made.push_back({r, true, ""});
         };
         if (name == "path") made = read_path(n.attribute("d").value());

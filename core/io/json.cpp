@@ -197,7 +197,12 @@ Json of(const HeightGrid& g) {
 }
 
 Json of(const FacePicture& p) {
-    return {{"key", p.key}, {"mm_per_px", p.mm_per_px}, {"width_px", p.width_px}, {"height_px", p.height_px}, {"corner", {p.corner.x, p.corner.y}}, {"mirrored", p.mirrored}};
+    return {{"key", p.key},
+            {"mm_per_px", p.mm_per_px},
+            {"width_px", p.width_px},
+            {"height_px", p.height_px},
+            {"corner", {p.corner.x, p.corner.y}},
+            {"mirrored", p.mirrored}};
 }
 
 Json of(const Station& s) {

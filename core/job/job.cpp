@@ -29,8 +29,9 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab) {
     const auto days = [](double v) { return number(std::round(v)); };
     Figure out{"rack.drying", "Days until it is dry", days(f.days.value_or(0)), {}, {}, {}};
     if (f.days)
-        out.note = say("to {}, from the reading of " + slab.moisture_on + "; between {} and {}" + (f.fitted ? "" : " – a guess until there are two readings"), percent(dry_enough_pct),
-                       days(*f.soonest_days), days(*f.latest_days));
+        out.note = say("to {}, from the reading of " + slab.moisture_on + "; between {} and {}" +
+                           (f.fitted ? "" : " – a guess until there are two readings"),
+                       percent(dry_enough_pct), days(*f.soonest_days), days(*f.latest_days));
     else if (f.moisture_pct <= dry_enough_pct) out.note = say("it reads {}: dry enough for a heated room", percent(f.moisture_pct));
     else out.note = say("it settles at {} in this air and gets no drier: bring it into a warm room", percent(f.settles_pct));
     out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
@@ -55,7 +56,8 @@ Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
     for (const Caution& c : look_over(p.slab, p.shape))
         if (!find_caution(p.rack.cautions, "rack" + c.key.substr(4))) p.rack.cautions.push_back(c);
     if (p.shape.usable)
-        if (const auto dry = drying_of(p.slab, means_of(p.shape).thickness_mm, shop.air, dry_enough_pct, p.slab.moisture_on)) p.rack.figures.push_back(drying_figure(*dry, p.slab));
+        if (const auto dry = drying_of(p.slab, means_of(p.shape).thickness_mm, shop.air, dry_enough_pct, p.slab.moisture_on))
+            p.rack.figures.push_back(drying_figure(*dry, p.slab));
     sort_by_severity(p.rack.cautions);
     p.lay = plan_lay({p.slab, p.shape, job.top, job.placement});
     p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled});

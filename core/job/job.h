@@ -38,7 +38,7 @@ struct Job {
     std::string slab;   ///< id of its slab; empty until one is chosen
     std::string start;  ///< ISO date of the first working day
     std::string notes;
-    bool cuts_done = false;       ///< rough-cut: its offcuts are back on the rack
+    bool cuts_done = false;  ///< rough-cut: its offcuts are back on the rack
     WantedTop top;
     Placement placement;
     FlatChoices flat;

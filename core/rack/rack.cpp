@@ -45,7 +45,8 @@ std::optional<double> days_between(const std::string& from, const std::string& t
     return static_cast<double>((*b - *a).count());
 }
 
-std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct, const std::string& today) {
+std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
+                                        const std::string& today) {
     struct Point {
         double day, pct;
     };
@@ -53,7 +54,8 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
     for (const MoistureReading& r : slab.moisture_log)
         if (const auto d = days_between(today, r.on)) readings.push_back({*d, r.pct});
     if (slab.moisture_pct)
-        if (const auto d = days_between(today, slab.moisture_on); d && std::none_of(readings.begin(), readings.end(), [&](const Point& p) { return p.day == *d; }))
+        if (const auto d = days_between(today, slab.moisture_on);
+            d && std::none_of(readings.begin(), readings.end(), [&](const Point& p) { return p.day == *d; }))
             readings.push_back({*d, *slab.moisture_pct});
     if (readings.empty()) return {};
     std::sort(readings.begin(), readings.end(), [](const Point& a, const Point& b) { return a.day < b.day; });
@@ -157,7 +159,8 @@ std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, c
             e.usable_m2 = e.length_mm * e.narrowest_mm * 1e-6;
             if (const auto rho = density_of(s)) {
                 // Edges are ruled between matched rings: Simpson over three levels is exact.
-                const double cubic_metres = (area(shape.ring_b) + 4 * area(shape.ring_at(0.5)) + area(shape.ring_a)) / 6 * m.thickness_mm * 1e-9;
+                const double cubic_metres =
+                    (area(shape.ring_b) + 4 * area(shape.ring_at(0.5)) + area(shape.ring_a)) / 6 * m.thickness_mm * 1e-9;
                 e.weight_kg = cubic_metres * *rho;
                 e.people = std::max(1, static_cast<int>(std::ceil(*e.weight_kg / kg_each)));
             }
@@ -204,11 +207,12 @@ std::variant<std::vector<RackTest>, ParseError> read_filter(const std::string& t
         RackOrder what;
         Kind kind;
     };
-    static constexpr std::array names{Name{"length", RackOrder::length, Kind::length},       Name{"long", RackOrder::length, Kind::length},
-                                      Name{"width", RackOrder::width, Kind::length},         Name{"wide", RackOrder::width, Kind::length},
-                                      Name{"thickness", RackOrder::thickness, Kind::length}, Name{"thick", RackOrder::thickness, Kind::length},
-                                      Name{"moisture", RackOrder::moisture, Kind::percent},  Name{"price", RackOrder::price, Kind::number},
-                                      Name{"weight", RackOrder::weight, Kind::mass},         Name{"age", RackOrder::age, Kind::number}};
+    static constexpr std::array names{
+        Name{"length", RackOrder::length, Kind::length},       Name{"long", RackOrder::length, Kind::length},
+        Name{"width", RackOrder::width, Kind::length},         Name{"wide", RackOrder::width, Kind::length},
+        Name{"thickness", RackOrder::thickness, Kind::length}, Name{"thick", RackOrder::thickness, Kind::length},
+        Name{"moisture", RackOrder::moisture, Kind::percent},  Name{"price", RackOrder::price, Kind::number},
+        Name{"weight", RackOrder::weight, Kind::mass},         Name{"age", RackOrder::age, Kind::number}};
     std::vector<RackTest> out;
     std::size_t at = 0;
     while (at < text.size()) {
@@ -227,7 +231,8 @@ std::variant<std::vector<RackTest>, ParseError> read_filter(const std::string& t
         const std::string name = token.substr(0, sign);
         const auto it = std::find_if(names.begin(), names.end(), [&](const Name& n) { return name == n.word; });
         if (it == names.end())
-            return ParseError{at, "‘" + name + "’ is no measure of a slab", "length, width, thickness, moisture, price, weight and age are"};
+            return ParseError{at, "‘" + name + "’ is no measure of a slab",
+                              "length, width, thickness, moisture, price, weight and age are"};
         // The figure may have a unit of its own after a space: it runs to the next measure or word that is none.
         const auto value = parse(token.substr(sign + 1), it->kind, units);
         if (const auto* e = std::get_if<ParseError>(&value)) return ParseError{at + sign + 1 + e->at, e->what, e->hint};
@@ -358,15 +363,22 @@ std::vector<Slab> offcuts_of(const Slab& slab, const LayPlan& lay, double least_
 std::vector<Caution> look_over(const Slab& s, const SlabShape& shape) {
     std::vector<Caution> out;
     const auto missing = [&](const char* key, Step step, Phrase says) { out.push_back({key, Severity::note, step, std::move(says), {}}); };
-    if (shape.ring_a.empty()) missing("look.edges", Step::lay, say("No edges yet: nothing can be laid on it. Type the tape, or trace a picture."));
-    if (!shape.ring_a.empty() && !shape.usable) missing("look.thickness", Step::flat, say("No thickness yet: how thick a top it gives is not known."));
-    if (shape.usable && !shape.heights_a && !shape.heights_b) missing("look.heights", Step::flat, say("No heights yet: thickness is a guess, and shims can't be told."));
+    if (shape.ring_a.empty())
+        missing("look.edges", Step::lay, say("No edges yet: nothing can be laid on it. Type the tape, or trace a picture."));
+    if (!shape.ring_a.empty() && !shape.usable)
+        missing("look.thickness", Step::flat, say("No thickness yet: how thick a top it gives is not known."));
+    if (shape.usable && !shape.heights_a && !shape.heights_b)
+        missing("look.heights", Step::flat, say("No heights yet: thickness is a guess, and shims can't be told."));
     if (!s.moisture_pct) missing("look.moisture", Step::under, say("No moisture yet: slots and drying can't be told. Put a meter on it."));
-    else if (!is_date(s.moisture_on)) missing("look.moisture_date", Step::under, say("The moisture has no date: drying can't be forecast."));
+    else if (!is_date(s.moisture_on))
+        missing("look.moisture_date", Step::under, say("The moisture has no date: drying can't be forecast."));
     if (s.species.empty()) missing("look.species", Step::under, say("The wood is not named: movement and weight can't be told."));
-    if (!s.pith_mm) missing("look.pith", Step::under, say("Where the pith lies is not said: it is taken to move as flat-sawn wood, the most it can."));
+    if (!s.pith_mm)
+        missing("look.pith", Step::under, say("Where the pith lies is not said: it is taken to move as flat-sawn wood, the most it can."));
     if (s.tree.empty()) missing("look.tree", Step::lay, say("No tree is named: what matches it can't be told apart by colour."));
-    if (s.flaws.empty()) missing("look.flaws", Step::fill, say("No flaws are marked. Look both faces over for cracks, pockets, rot and knots, and draw them."));
+    if (s.flaws.empty())
+        missing("look.flaws", Step::fill,
+                say("No flaws are marked. Look both faces over for cracks, pockets, rot and knots, and draw them."));
     return out;
 }
 

@@ -15,30 +15,31 @@ namespace yb {
 /// or more τ is fitted (least squares on the log of M − Me); before that it is a prior of about a year per 25 mm
 /// from green to within 2 % of the air, and only that.
 struct DryingForecast {
-    double moisture_pct = 0;   ///< now, by the model
-    double settles_pct = 0;    ///< the air's mean equilibrium through the year
+    double moisture_pct = 0;  ///< now, by the model
+    double settles_pct = 0;   ///< the air's mean equilibrium through the year
     double tau_days = 0;
-    bool fitted = false;       ///< from this slab's own readings
+    bool fitted = false;                                    ///< from this slab's own readings
     std::optional<double> days, soonest_days, latest_days;  ///< from today until dry enough; none: it is, or never will be here
 };
 
 /// @param wanted_pct dry enough. @param today ISO date. Nothing without a reading or a date of it.
-std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct, const std::string& today);
+std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
+                                        const std::string& today);
 
 /// Days from one ISO date to another; nothing where one can't be read.
 std::optional<double> days_between(const std::string& from, const std::string& to);
 
 struct RackEntry {
     std::string id, name, species, tree;
-    Ring outline;              ///< face A, from its left end
+    Ring outline;  ///< face A, from its left end
     bool measured = false;
     double length_mm = 0, narrowest_mm = 0, widest_mm = 0, thickness_mm = 0;
     std::optional<double> moisture_pct, price, weight_kg, age_days;
     double board_feet = 0, usable_m2 = 0;  ///< usable: length × narrowest
-    int people = 1;            ///< to lift it, 25 kg each: an estimate
-    std::string reserved_for;  ///< name of a job that has it
+    int people = 1;                        ///< to lift it, 25 kg each: an estimate
+    std::string reserved_for;              ///< name of a job that has it
     bool retired = false;
-    bool fits = false;         ///< the wanted top, straight along it, both faces
+    bool fits = false;  ///< the wanted top, straight along it, both faces
     std::optional<DryingForecast> drying;
     std::optional<double> price_per_board_foot() const;
     std::optional<double> price_per_m2() const;

@@ -43,7 +43,8 @@ Header read_header(const std::string& bytes) {
     bool format = false;
     for (int line_number = 1;; ++line_number) {
         const std::size_t end = bytes.find('\n', at);
-        if (end == std::string::npos || line_number > 1000) throw FormatError("PLY: the heading has no end_header; the file is cut short or no PLY");
+        if (end == std::string::npos || line_number > 1000)
+            throw FormatError("PLY: the heading has no end_header; the file is cut short or no PLY");
         std::istringstream line(bytes.substr(at, end - at));
         at = end + 1;
         std::string word;
@@ -51,7 +52,8 @@ Header read_header(const std::string& bytes) {
         if (word == "format") {
             std::string kind;
             line >> kind;
-            if (kind != "ascii" && kind != "binary_little_endian") throw FormatError("PLY: the format ‘" + kind + "’ is not read; save it as ascii or binary_little_endian");
+            if (kind != "ascii" && kind != "binary_little_endian")
+                throw FormatError("PLY: the format ‘" + kind + "’ is not read; save it as ascii or binary_little_endian");
             h.binary = kind != "ascii";
             format = true;
         } else if (word == "element") {
@@ -109,7 +111,8 @@ void add(Cloud& c, float x, float y, float z) {
 Cloud read_binary(const std::string& bytes, const Header& h, const Work& work) {
     const Places p = places_of(h);
     const std::size_t there = (bytes.size() - h.body) / std::max<std::size_t>(1, p.stride);
-    if (there < h.count) throw FormatError(fmt::format("PLY: {} points are promised and {} are there; the file is cut short", h.count, there));
+    if (there < h.count)
+        throw FormatError(fmt::format("PLY: {} points are promised and {} are there; the file is cut short", h.count, there));
     Cloud c;
     c.points.reserve(h.count);
     const char* at = bytes.data() + h.body;
@@ -163,7 +166,8 @@ class Line {
 Cloud read_lines(const std::string& bytes, std::size_t from, std::size_t promised, const Places& places, bool ply, const Work& work) {
     Cloud c;
     c.points.reserve(promised ? promised : bytes.size() / 30);
-    std::size_t line_number = ply ? static_cast<std::size_t>(std::count(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(from), '\n')) : 0;
+    std::size_t line_number =
+        ply ? static_cast<std::size_t>(std::count(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(from), '\n')) : 0;
     std::size_t read = 0;
     const std::size_t columns = std::max({places.index[0], places.index[1], places.index[2]}) + 1;
     for (std::size_t at = from; at < bytes.size() && (!ply || read < promised);) {
@@ -172,7 +176,8 @@ Cloud read_lines(const std::string& bytes, std::size_t from, std::size_t promise
         ++line_number;
         if (line_number % 200000 == 0) work.check();
         const char first = bytes[at];
-        const bool heading = !ply && (first == '#' || first == '/' || (((first | 32) >= 'a' && (first | 32) <= 'z') && (first | 32) != 'n' && (first | 32) != 'i'));
+        const bool heading = !ply && (first == '#' || first == '/' ||
+                                      (((first | 32) >= 'a' && (first | 32) <= 'z') && (first | 32) != 'n' && (first | 32) != 'i'));
         bool blank = true;
         for (std::size_t i = at; i < end && blank; ++i) blank = bytes[i] == ' ' || bytes[i] == '\t' || bytes[i] == '\r';
         if (!heading && !blank) {
@@ -191,7 +196,8 @@ Cloud read_lines(const std::string& bytes, std::size_t from, std::size_t promise
         }
         at = end + 1;
     }
-    if (ply && read < promised) throw FormatError(fmt::format("PLY: {} points are promised and {} are there; the file is cut short", promised, read));
+    if (ply && read < promised)
+        throw FormatError(fmt::format("PLY: {} points are promised and {} are there; the file is cut short", promised, read));
     return c;
 }
 
@@ -212,7 +218,9 @@ Cloud read_cloud(const std::string& bytes, const Work& work) {
 }
 
 std::string to_ply(const std::vector<CloudPoint>& points) {
-    std::string out = fmt::format("ply\nformat binary_little_endian 1.0\nelement vertex {}\nproperty float x\nproperty float y\nproperty float z\nend_header\n", points.size());
+    std::string out = fmt::format(
+        "ply\nformat binary_little_endian 1.0\nelement vertex {}\nproperty float x\nproperty float y\nproperty float z\nend_header\n",
+        points.size());
     const std::size_t head = out.size();
     out.resize(head + points.size() * 12);
     for (std::size_t i = 0; i < points.size(); ++i) {

@@ -53,7 +53,9 @@ class Reader {
         k_ = order_.mm_per_unit.value_or(size < 12 ? 1000 : size < 80 ? 304.8 : size < 250 ? 10 : 1);
         r_.mm_per_unit = k_;
         if (!order_.mm_per_unit && k_ != 1)
-            r_.notes.push_back(fmt::format("The file does not say its unit; it is taken as {}.", k_ == 1000 ? "metres" : k_ == 10 ? "centimetres" : "feet"));
+            r_.notes.push_back(fmt::format("The file does not say its unit; it is taken as {}.", k_ == 1000 ? "metres"
+                                                                                                 : k_ == 10 ? "centimetres"
+                                                                                                            : "feet"));
     }
 
     V mm_at(std::size_t i) const { return (at(all_[i]) - middle_) * k_; }
@@ -131,7 +133,8 @@ class Reader {
             const V q = turn * p;
             above_.push_back({static_cast<float>(q.x()), static_cast<float>(q.y()), static_cast<float>(h)});
         }
-        if (above_.size() < 200) throw FormatError(fmt::format("nothing stands {} mm above the bench: there is no slab in it", order_.least_height_mm));
+        if (above_.size() < 200)
+            throw FormatError(fmt::format("nothing stands {} mm above the bench: there is no slab in it", order_.least_height_mm));
     }
 
     /// The largest patch of the plan that hangs together; a second one as large is another slab.
@@ -145,7 +148,9 @@ class Reader {
         const auto nx = static_cast<std::size_t>((x1 - x0) / cell) + 1;
         const auto ny = static_cast<std::size_t>((y1 - y0) / cell) + 1;
         if (nx * ny > 20'000'000) throw FormatError("the points lie too far apart for one slab: a stray point, or the wrong unit");
-        const auto cell_of = [&](const CloudPoint& p) { return static_cast<std::size_t>((p.x - x0) / cell) * ny + static_cast<std::size_t>((p.y - y0) / cell); };
+        const auto cell_of = [&](const CloudPoint& p) {
+            return static_cast<std::size_t>((p.x - x0) / cell) * ny + static_cast<std::size_t>((p.y - y0) / cell);
+        };
         std::vector<int> patch(nx * ny, -1);
         for (const CloudPoint& p : above_) patch[cell_of(p)] = 0;
         std::vector<std::size_t> sizes{0};
@@ -265,7 +270,8 @@ class Reader {
         r_.both_faces = filled > 0 && static_cast<double>(two) > 0.5 * static_cast<double>(filled);
         if (!r_.both_faces) {
             std::fill(bottom_.begin(), bottom_.end(), NAN);
-            r_.notes.emplace_back("The scan shows one face; the other is taken to lie on the bench. Read its heights after turning it over.");
+            r_.notes.emplace_back(
+                "The scan shows one face; the other is taken to lie on the bench. Read its heights after turning it over.");
         }
     }
 
@@ -345,14 +351,16 @@ class Reader {
             // Cells at the edge hold points of the edge itself: only whole ones are read.
             const Vec2 p{g.x_mm[i / cells_.ny], g.y_mm[i % cells_.ny]};
             if (std::isfinite(top_[i]) && well_inside(s.outline->a, p)) s.heights_a.gap_mm[i] = rounded(high - top_[i]);
-            if (r_.both_faces && std::isfinite(bottom_[i]) && well_inside(s.outline->b, p)) s.heights_b.gap_mm[i] = rounded(bottom_[i] - low);
+            if (r_.both_faces && std::isfinite(bottom_[i]) && well_inside(s.outline->b, p))
+                s.heights_b.gap_mm[i] = rounded(bottom_[i] - low);
         }
         // Thickness at stations: between the faces, or down to the bench where the slab touches it.
         const int n = std::max(1, static_cast<int>(std::round(length_ / 300)));
         for (int k = 0; k <= n; ++k) {
             Station st;
             st.x_mm = rounded(length_ * k / n);
-            const auto i = std::min(cells_.nx - 1, static_cast<std::size_t>(std::clamp(st.x_mm, cells_.size, length_ - cells_.size) / cells_.size));
+            const auto i =
+                std::min(cells_.nx - 1, static_cast<std::size_t>(std::clamp(st.x_mm, cells_.size, length_ - cells_.size) / cells_.size));
             std::vector<double> all;
             for (std::size_t j = 0; j < cells_.ny; ++j) {
                 const double t = top_[i * cells_.ny + j] - (r_.both_faces ? bottom_[i * cells_.ny + j] : 0);
@@ -369,7 +377,8 @@ class Reader {
 
     bool well_inside(const Ring& ring, Vec2 p) const {
         const double d = cells_.size / 2;
-        return contains(ring, p + Vec2{d, d}) && contains(ring, p + Vec2{-d, d}) && contains(ring, p + Vec2{d, -d}) && contains(ring, p + Vec2{-d, -d});
+        return contains(ring, p + Vec2{d, d}) && contains(ring, p + Vec2{-d, d}) && contains(ring, p + Vec2{d, -d}) &&
+               contains(ring, p + Vec2{-d, -d});
     }
 
     const std::vector<CloudPoint>& all_;

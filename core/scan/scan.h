@@ -24,12 +24,12 @@ struct ScanOrder {
 };
 
 struct ScanResult {
-    Slab slab;                   ///< outline, heights, thickness; the rest is the maker's to say
+    Slab slab;  ///< outline, heights, thickness; the rest is the maker's to say
     double mm_per_unit = 1;
-    double bench_noise_mm = 0;   ///< deviation of the bench's points from their plane
-    double error_mm = 0;         ///< of the outline: half the spacing of points along it
+    double bench_noise_mm = 0;  ///< deviation of the bench's points from their plane
+    double error_mm = 0;        ///< of the outline: half the spacing of points along it
     bool both_faces = false;
-    std::size_t used = 0;        ///< points on the slab
+    std::size_t used = 0;             ///< points on the slab
     std::vector<CloudPoint> on_slab;  ///< they themselves, mm, in the slab's frame: for the record and for flattening
     std::vector<std::string> notes;   ///< what was taken for granted, a sentence each
 };

@@ -82,7 +82,8 @@ class Builder {
         if (s.x.empty()) return s;
         for (const double x : missing)
             caution("rack.missing", Severity::watch,
-                    say(std::string("No ") + what + " is read at {}. It is taken as {} from its neighbours; measure it.", along(x), mm(s.at(x))),
+                    say(std::string("No ") + what + " is read at {}. It is taken as {} from its neighbours; measure it.", along(x),
+                        mm(s.at(x))),
                     Vec2{x, 0});
         jumps(s, what);
         return s;
@@ -103,7 +104,8 @@ class Builder {
         for (std::size_t i = 1; i + 1 < s.x.size(); ++i)
             if (off[i] > std::max(30.0, 5 * usual) && off[i] > off[i - 1] && off[i] >= off[i + 1])
                 caution("rack.jumps", Severity::watch,
-                        say(std::string("The ") + what + " at {} jumps by {} from the line of its neighbours. Measure it again; leave it if it is so.",
+                        say(std::string("The ") + what +
+                                " at {} jumps by {} from the line of its neighbours. Measure it again; leave it if it is so.",
                             along(s.x[i]), mm(off[i])),
                         Vec2{s.x[i], s.y[i]});
     }
@@ -283,7 +285,9 @@ class Builder {
                 if (read.at(i, j) || !other.at(i, j)) continue;
                 std::optional<std::size_t> nearest;
                 for (std::size_t k = 0; k < g.y_mm.size(); ++k)
-                    if (read.at(i, k) && other.at(i, k) && (!nearest || std::abs(g.y_mm[k] - g.y_mm[j]) < std::abs(g.y_mm[*nearest] - g.y_mm[j]))) nearest = k;
+                    if (read.at(i, k) && other.at(i, k) &&
+                        (!nearest || std::abs(g.y_mm[k] - g.y_mm[j]) < std::abs(g.y_mm[*nearest] - g.y_mm[j])))
+                        nearest = k;
                 // Both gaps are measured into the slab: what one gains the other loses.
                 if (nearest) g.at(i, j) = *read.at(i, *nearest) - (*other.at(i, j) - *other.at(i, *nearest));
             }

@@ -96,11 +96,11 @@ struct Slab {
     std::optional<int> sequence;    ///< number in the log, from the first cut
     std::optional<double> pith_mm;  ///< from the middle of the slab's thickness to the pith
     std::optional<double> moisture_pct;
-    std::string moisture_on;  ///< date of that reading, ISO
+    std::string moisture_on;                    ///< date of that reading, ISO
     std::vector<MoistureReading> moisture_log;  ///< earlier readings, as they were taken
-    std::string sawn_on;      ///< ISO date; empty: not known
-    bool retired = false;     ///< used up or gone; kept for the record
-    std::string cut_from;     ///< id of the slab it is an offcut of; empty: sawn from the log
+    std::string sawn_on;                        ///< ISO date; empty: not known
+    bool retired = false;                       ///< used up or gone; kept for the record
+    std::string cut_from;                       ///< id of the slab it is an offcut of; empty: sawn from the log
     std::optional<double> price;
     std::string notes;
     std::optional<TracedOutline> outline;

@@ -346,11 +346,14 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     // Rays show where the face runs from pith to bark.
     if (look_.ray > 0 && h.r > 12) {
         const double flat = std::abs((normal.y * h.dy + normal.z * h.dz) * inv);
-        if (flat < 0.4) light += look_.ray * 0.13 * (1 - flat / 0.4) * step(0.15, 0.6, noise(p.x * (1.0 / 7) + whole * 3.1, h.r / 3.5, seed_ + 36));
+        if (flat < 0.4)
+            light += look_.ray * 0.13 * (1 - flat / 0.4) * step(0.15, 0.6, noise(p.x * (1.0 / 7) + whole * 3.1, h.r / 3.5, seed_ + 36));
     }
     if (r.curl > 0) {
-        const double wave = std::sin(2 * pi * (p.x * (1.0 / 13) + 0.9 * noise(p.x * (1.0 / 70), y * (1.0 / 30) + z * (1.0 / 45), seed_ + 37)));
-        light += 0.10 * r.curl * wave * (0.4 + 0.6 * step(-0.3, 0.5, walk.curl.at(p.x * (1.0 / 600), y * (1.0 / 90), z * (1.0 / 90), seed_ + 38)));
+        const double wave =
+            std::sin(2 * pi * (p.x * (1.0 / 13) + 0.9 * noise(p.x * (1.0 / 70), y * (1.0 / 30) + z * (1.0 / 45), seed_ + 37)));
+        light += 0.10 * r.curl * wave *
+                 (0.4 + 0.6 * step(-0.3, 0.5, walk.curl.at(p.x * (1.0 / 600), y * (1.0 / 90), z * (1.0 / 90), seed_ + 38)));
     }
     if (h.blend > 0.05) {  // wood squeezed between two stems: feathered
         light += h.blend * (0.16 * walk.feather.at(p.x * (1.0 / 16), y * (1.0 / 3), z * (1.0 / 3), seed_ + 39) +
@@ -377,7 +380,8 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     if (r.spalting > 0) {
         const double area = walk.spalt.at(p.x * (1.0 / 700), y * (1.0 / 110), z * (1.0 / 110), seed_ + 40);
         if (area > 1 - 2 * r.spalting) {
-            const double n = walk.zone.at(p.x * (1.0 / 190), y * (1.0 / 24), z * (1.0 / 24), seed_ + 41) + 0.3 * walk.fine.at(p.x * (1.0 / 40), y * (1.0 / 8), z * (1.0 / 8), seed_ + 42);
+            const double n = walk.zone.at(p.x * (1.0 / 190), y * (1.0 / 24), z * (1.0 / 24), seed_ + 41) +
+                             0.3 * walk.fine.at(p.x * (1.0 / 40), y * (1.0 / 8), z * (1.0 / 8), seed_ + 42);
             toward(rgb(0xE9DDC3), 0.25);
             toward(rgb(0x2B221B), 0.85 * (1 - step(0.008, 0.035, std::abs(n))));
         }
@@ -396,7 +400,8 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     if (const int k = pocket_at(p, h); k >= 0) {
         const FlawKind kind = recipe_.pockets[static_cast<std::size_t>(k)].kind;
         if (kind == FlawKind::insects) toward(rgb(0x17100C), 1);
-        else if (kind == FlawKind::soft) toward(rgb(0x8C6B45), 0.5 + 0.3 * noise3(p.x * (1.0 / 8), y * (1.0 / 4), z * (1.0 / 4), seed_ + 44));
+        else if (kind == FlawKind::soft)
+            toward(rgb(0x8C6B45), 0.5 + 0.3 * noise3(p.x * (1.0 / 8), y * (1.0 / 4), z * (1.0 / 4), seed_ + 44));
         else toward(look_.bark, 0.85 + 0.15 * fibre);
     }
     for (double& v : out) v = std::clamp(v, 0.0, 255.0);

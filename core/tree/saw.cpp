@@ -89,7 +89,8 @@ void stack(const GrownLog& log, const SawPlan& plan, Board frame, double from, d
 Vec3 Board::in_log(double x, double y, double z) const { return origin + ex * x + ey * y + ez * z; }
 
 std::vector<Board> boards_of(const GrownLog& log, const SawPlan& plan) {
-    if (!(plan.thickness_mm > 5) || plan.kerf_mm < 0 || plan.kerf_mm > 50) throw std::invalid_argument("boards need a thickness over 5 mm and a kerf from 0 to 50 mm");
+    if (!(plan.thickness_mm > 5) || plan.kerf_mm < 0 || plan.kerf_mm > 50)
+        throw std::invalid_argument("boards need a thickness over 5 mm and a kerf from 0 to 50 mm");
     std::vector<Board> out;
     const LogRecipe& r = log.recipe();
     const double reach = largest_radius(r);
@@ -192,7 +193,13 @@ namespace {
 class Maker {
   public:
     Maker(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work)
-        : log_(log), b_(board), plan_(plan), dry_(dry), faces_(faces), work_(work), dice_(log.recipe().seed, 100 + static_cast<std::uint32_t>(board.number)) {}
+        : log_(log),
+          b_(board),
+          plan_(plan),
+          dry_(dry),
+          faces_(faces),
+          work_(work),
+          dice_(log.recipe().seed, 100 + static_cast<std::uint32_t>(board.number)) {}
 
     SawnSlab run() {
         out_.board = b_;
@@ -237,7 +244,9 @@ class Maker {
         const double mid = (b_.x0 + b_.x1) / 2;
         if (const auto w = wood_across(log_, b_, mid, b_.thickness_mm / 2, reach())) {
             double sum = 0;
-            for (int i = 0; i < 40; ++i) sum += across_at(log_, b_, s, mid, w->from + (w->to - w->from) * (i + 0.5) / 40, b_.thickness_mm / 2, dry_.moisture_pct) / 40;
+            for (int i = 0; i < 40; ++i)
+                sum +=
+                    across_at(log_, b_, s, mid, w->from + (w->to - w->from) * (i + 0.5) / 40, b_.thickness_mm / 2, dry_.moisture_pct) / 40;
             out_.across = 1 - sum;
         }
         const int n = std::max(2, static_cast<int>((b_.x1 - b_.x0) / 25));
@@ -300,8 +309,12 @@ class Maker {
     }
 
     /// Slab to board: where a place on the dried slab was in the green board.
-    Vec2 green(Vec2 p) const { return is_round(b_) ? Vec2{p.x / out_.across + shift_, p.y / out_.across} : Vec2{p.x + shift_, p.y / out_.across}; }
-    Vec2 dried(Vec2 p) const { return is_round(b_) ? Vec2{(p.x - shift_) * out_.across, p.y * out_.across} : Vec2{p.x - shift_, p.y * out_.across}; }
+    Vec2 green(Vec2 p) const {
+        return is_round(b_) ? Vec2{p.x / out_.across + shift_, p.y / out_.across} : Vec2{p.x + shift_, p.y / out_.across};
+    }
+    Vec2 dried(Vec2 p) const {
+        return is_round(b_) ? Vec2{(p.x - shift_) * out_.across, p.y * out_.across} : Vec2{p.x - shift_, p.y * out_.across};
+    }
 
     /// Cup from the rings, bow and twist by lot, along a grid fine enough to be the truth.
     void bend() {
@@ -342,7 +355,8 @@ class Maker {
         t.x0 = 0;
         t.x1 = length_;
         t.bottom = out_.warp.mapped([&](double x, double y, double z) { return z + err * 0.5 * noise(x / 700, y / 300, seed); });
-        t.top = out_.warp.mapped([&](double x, double y, double z) { return z + b_.thickness_mm * shrunk + err * 0.5 * noise(x / 700, y / 300, seed + 5); });
+        t.top = out_.warp.mapped(
+            [&](double x, double y, double z) { return z + b_.thickness_mm * shrunk + err * 0.5 * noise(x / 700, y / 300, seed + 5); });
         double low = 1e300;
         for (const Vec3& p : deciding_points(t.bottom, t.ring_b)) low = std::min(low, p.z);
         t.top = t.top.mapped([&](double, double, double z) { return z - low; });
@@ -395,7 +409,8 @@ class Maker {
     void add_flaw(FlawKind kind, Face face, Ring outline, bool through, std::optional<double> depth, std::string note = {}) {
         rounded(outline);
         if (signed_area(outline) < 0) std::reverse(outline.begin(), outline.end());
-        out_.slab.flaws.push_back({"flaw-" + std::to_string(out_.slab.flaws.size() + 1), kind, face, std::move(outline), through, depth, 0.8, std::move(note)});
+        out_.slab.flaws.push_back(
+            {"flaw-" + std::to_string(out_.slab.flaws.size() + 1), kind, face, std::move(outline), through, depth, 0.8, std::move(note)});
     }
 
     /// What a look over both faces finds.
@@ -413,14 +428,18 @@ class Maker {
                         const Vec2 q = green({x, y});
                         const Vec3 p = b_.in_log(q.x, q.y, z);
                         const GrownLog::Here h = log_.at(p);
-                        if (h.branch >= 0 && !log_.recipe().branches[static_cast<std::size_t>(h.branch)].fork) of_branch[static_cast<std::size_t>(h.branch)].push_back({x, y});
+                        if (h.branch >= 0 && !log_.recipe().branches[static_cast<std::size_t>(h.branch)].fork)
+                            of_branch[static_cast<std::size_t>(h.branch)].push_back({x, y});
                         if (const int k = log_.pocket_at(p, h); k >= 0) of_pocket[static_cast<std::size_t>(k)].push_back({x, y});
                     }
             for (std::size_t i = 0; i < of_branch.size(); ++i)
-                if (of_branch[i].size() >= 4) add_flaw(FlawKind::knot, f, hull(of_branch[i], grid / 2), false, std::nullopt, log_.recipe().branches[i].died > 0 ? "dead" : "live");
+                if (of_branch[i].size() >= 4)
+                    add_flaw(FlawKind::knot, f, hull(of_branch[i], grid / 2), false, std::nullopt,
+                             log_.recipe().branches[i].died > 0 ? "dead" : "live");
             for (std::size_t i = 0; i < of_pocket.size(); ++i) {
                 const PocketRecipe& k = log_.recipe().pockets[i];
-                if (k.kind != FlawKind::insects && of_pocket[i].size() >= 3) add_flaw(k.kind, f, hull(of_pocket[i], grid / 2), false, std::min(b_.thickness_mm * 0.6, 2 * k.half_radial_mm));
+                if (k.kind != FlawKind::insects && of_pocket[i].size() >= 3)
+                    add_flaw(k.kind, f, hull(of_pocket[i], grid / 2), false, std::min(b_.thickness_mm * 0.6, 2 * k.half_radial_mm));
             }
             if (!is_round(b_)) bored(f, z, ring), cracks(f, z, ring);
         }
@@ -514,7 +533,8 @@ class Maker {
         // The saw leaves arcs across the face.
         const double pitch = 7 + 3 * hash01(b_.number, upper, seed);
         std::array<double, 256> arcs{};
-        for (std::size_t k = 0; k < arcs.size(); ++k) arcs[k] = 1 + 0.012 * std::sin(2 * pi * static_cast<double>(k) / static_cast<double>(arcs.size()));
+        for (std::size_t k = 0; k < arcs.size(); ++k)
+            arcs[k] = 1 + 0.012 * std::sin(2 * pi * static_cast<double>(k) / static_cast<double>(arcs.size()));
         for (int j = 0; j < p.height; ++j) {
             work_.check();
             GrownLog::Walk walk;
@@ -527,7 +547,9 @@ class Maker {
                     const double beyond = h.r - h.radius;
                     const bool is_bark = beyond < bark_mm && beyond > -40 && q.y > b_.y_low && q.y < b_.y_high;
                     const double rough = 0.85 + 0.3 * noise3(place.x / 14, place.y / 5, place.z / 5, seed + 60);
-                    for (std::size_t k = 0; k < 3; ++k) out[k] = static_cast<std::uint8_t>(is_bark ? std::clamp(bark[k] * rough, 0.0, 255.0) : std::array{228, 220, 203}[k]);
+                    for (std::size_t k = 0; k < 3; ++k)
+                        out[k] =
+                            static_cast<std::uint8_t>(is_bark ? std::clamp(bark[k] * rough, 0.0, 255.0) : std::array{228, 220, 203}[k]);
                     continue;
                 }
                 const auto colour = log_.colour(place, h, normal, walk);
@@ -558,7 +580,12 @@ SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan,
 std::vector<SawnSlab> make_slabs(const GrownLog& log, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work) {
     const auto boards = boards_of(log, plan);
     std::vector<SawnSlab> out(boards.size());
-    in_parallel(boards.size(), [&](std::size_t i) { out[i] = make_slab(log, boards[i], plan, dry, faces, {{}, work.stop, 1}); }, work);
+    in_parallel(
+        boards.size(),
+        [&](std::size_t i) {
+            out[i] = make_slab(log, boards[i], plan, dry, faces, {{}, work.stop, 1});
+        },
+        work);
     return out;
 }
 

@@ -19,19 +19,19 @@ struct SawPlan {
     SawPattern pattern = SawPattern::through;
     double thickness_mm = 65;
     double kerf_mm = 4;
-    double turn_deg = 0;             ///< of the log on the mill
-    double shift_mm = 0;             ///< of the first cut, up
-    double tilt_deg = 0;             ///< of the saw against the log's axis
-    double thickness_error_mm = 0.8; ///< how far the saw wanders, to either side
-    double least_width_mm = 150;     ///< narrower boards are slabwood and not kept
+    double turn_deg = 0;              ///< of the log on the mill
+    double shift_mm = 0;              ///< of the first cut, up
+    double tilt_deg = 0;              ///< of the saw against the log's axis
+    double thickness_error_mm = 0.8;  ///< how far the saw wanders, to either side
+    double least_width_mm = 150;      ///< narrower boards are slabwood and not kept
     bool operator==(const SawPlan&) const = default;
 };
 
 /// One board before it dries: frame and extents in the log.
 struct Board {
     int number = 1;
-    Vec3 origin, ex, ey, ez;          ///< orthonormal; the origin lies on the lower face
-    double x0 = 0, x1 = 0;            ///< extents along ex
+    Vec3 origin, ex, ey, ez;  ///< orthonormal; the origin lies on the lower face
+    double x0 = 0, x1 = 0;    ///< extents along ex
     double thickness_mm = 0;
     double y_low = -1e9, y_high = 1e9;  ///< edges that an earlier cut made
     Vec3 in_log(double x, double y, double z) const;
@@ -42,18 +42,18 @@ std::vector<Board> boards_of(const GrownLog& log, const SawPlan& plan);
 
 struct DryPlan {
     double moisture_pct = 10;
-    double bow_mm = 4, twist_deg = 0.6;  ///< at most, over the length; drawn by lot
-    double reading_noise_mm = 0.3;       ///< deviation of a straightedge reading
+    double bow_mm = 4, twist_deg = 0.6;         ///< at most, over the length; drawn by lot
+    double reading_noise_mm = 0.3;              ///< deviation of a straightedge reading
     double every_x_mm = 200, every_y_mm = 120;  ///< grid of the readings
 };
 
 /// A slab with its pictures, and what is truly so.
 struct SawnSlab {
-    Slab slab;                  ///< as a maker would have measured it: readings carry noise
-    Picture face_a, face_b;     ///< as slab.picture_a and picture_b place them; empty when none were asked for
+    Slab slab;               ///< as a maker would have measured it: readings carry noise
+    Picture face_a, face_b;  ///< as slab.picture_a and picture_b place them; empty when none were asked for
     Board board;
-    double across = 1;          ///< dry width over green
-    SlabShape truth;            ///< exact
+    double across = 1;  ///< dry width over green
+    SlabShape truth;    ///< exact
     /// Height of the bent board above its flat one, mm.
     Surface warp;
 };
@@ -69,7 +69,8 @@ struct FaceOrder {
 };
 
 /// Saws, dries and measures one board. @throws Cancelled.
-SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work = {});
+SawnSlab make_slab(const GrownLog& log, const Board& board, const SawPlan& plan, const DryPlan& dry, FaceOrder faces,
+                   const Work& work = {});
 
 /// All of a log, over the cores. @throws Cancelled.
 std::vector<SawnSlab> make_slabs(const GrownLog& log, const SawPlan& plan, const DryPlan& dry, FaceOrder faces, const Work& work = {});

@@ -27,7 +27,8 @@ QString written(const Desk& desk, const char* name, const std::string& bytes) {
 TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     Desk desk;
     const std::size_t before = desk.session().documents().slabs.size();
-    REQUIRE(desk.window->bring_drawing(written(desk, "offcut.svg", "<svg width='900mm' viewBox='0 0 900 400'><path d='M0 0 H900 V380 L0 400 Z'/></svg>")));
+    REQUIRE(desk.window->bring_drawing(
+        written(desk, "offcut.svg", "<svg width='900mm' viewBox='0 0 900 400'><path d='M0 0 H900 V380 L0 400 Z'/></svg>")));
     REQUIRE(desk.session().documents().slabs.size() == before + 1);
     CHECK(desk.session().slab()->name == "offcut");
     CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(900));
@@ -42,7 +43,8 @@ TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     REQUIRE(f.open(QIODevice::ReadOnly));
     CHECK(bounds(slab_from_drawing(read_dxf(f.readAll().toStdString()), 1).outline.a).width() == Approx(900));
     // What does not close is said, and nothing changes.
-    CHECK_FALSE(desk.window->bring_drawing(written(desk, "open.svg", "<svg width='9mm' viewBox='0 0 9 9'><path d='M0 0 L9 0 L9 9'/></svg>")));
+    CHECK_FALSE(
+        desk.window->bring_drawing(written(desk, "open.svg", "<svg width='9mm' viewBox='0 0 9 9'><path d='M0 0 L9 0 L9 9'/></svg>")));
     CHECK(desk.text("status").contains("no line closes"));
     CHECK(desk.session().documents().slabs.size() == before + 1);
     desk.click("undo");
@@ -59,7 +61,8 @@ TEST_CASE("a scan becomes a slab in the background", "[app]") {
         const double x = d.between(-200, 1600);
         const double y = d.between(-400, 400);
         const bool wood = x > 0 && x < 1400 && std::abs(y) < 260 - 0.03 * x;
-        points.push_back({static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 55 + 2 * std::sin(x / 400) : 0) + d.normal(0.2))});
+        points.push_back(
+            {static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 55 + 2 * std::sin(x / 400) : 0) + d.normal(0.2))});
     }
     desk.window->bring_scan(written(desk, "yard.ply", to_ply(points)));
     desk.window->long_work().wait();
@@ -90,7 +93,8 @@ TEST_CASE("a practice log is grown, turned and sawn", "[app]") {
     // Dragging near its middle shifts the cuts, further out it turns the log.
     auto* end = desk.find<QWidget>("log_end");
     QTest::mousePress(end, Qt::LeftButton, {}, QPoint(end->width() / 2 + 180, end->height() / 2));
-    QMouseEvent move(QEvent::MouseMove, QPointF(end->width() / 2.0, end->height() / 2.0 - 180), end->mapToGlobal(QPointF(0, 0)), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+    QMouseEvent move(QEvent::MouseMove, QPointF(end->width() / 2.0, end->height() / 2.0 - 180), end->mapToGlobal(QPointF(0, 0)),
+                     Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(end, &move);
     CHECK(std::abs(desk.find<QLineEdit>("grow_turn")->text().remove("°").toDouble()) == Approx(90).margin(3));
     desk.click("grow_saw");

@@ -48,14 +48,16 @@ TEST_CASE("every command of a path", "[drawing]") {
 }
 
 TEST_CASE("DXF entities come in", "[drawing]") {
-    const Drawing d = read_dxf("0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n1\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n"
-                               "0\nLINE\n8\na\n10\n0\n20\n0\n11\n100\n21\n0\n0\nLINE\n8\na\n10\n100\n20\n40\n11\n100\n21\n0\n"
-                               "0\nLINE\n8\na\n10\n100\n20\n40\n11\n0\n21\n40\n0\nARC\n8\na\n10\n0\n20\n20\n40\n20\n50\n90\n51\n270\n0\nENDSEC\n0\nEOF\n");
+    const Drawing d = read_dxf(
+        "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n1\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n"
+        "0\nLINE\n8\na\n10\n0\n20\n0\n11\n100\n21\n0\n0\nLINE\n8\na\n10\n100\n20\n40\n11\n100\n21\n0\n"
+        "0\nLINE\n8\na\n10\n100\n20\n40\n11\n0\n21\n40\n0\nARC\n8\na\n10\n0\n20\n20\n40\n20\n50\n90\n51\n270\n0\nENDSEC\n0\nEOF\n");
     CHECK(*d.mm_per_unit == 25.4);
     CHECK(d.paths.size() == 4);
     const DrawnSlab s = slab_from_drawing(d, 1);
     CHECK(area(s.outline.a) == Approx(100 * 40 + pi * 200).epsilon(2e-3));
-    const Drawing bulge = read_dxf("0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n8\n0\n90\n2\n70\n1\n10\n0\n20\n0\n42\n1\n10\n60\n20\n0\n42\n1\n0\nENDSEC\n0\nEOF\n");
+    const Drawing bulge = read_dxf(
+        "0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n8\n0\n90\n2\n70\n1\n10\n0\n20\n0\n42\n1\n10\n60\n20\n0\n42\n1\n0\nENDSEC\n0\nEOF\n");
     REQUIRE(bulge.paths.size() == 1);
     CHECK_FALSE(bulge.mm_per_unit);
     CHECK(area(slab_from_drawing(bulge, 10).outline.a) == Approx(pi * 300 * 300).epsilon(3e-3));  // two half circles of 30
@@ -65,7 +67,8 @@ TEST_CASE("lines that do not close say where and by how much", "[drawing]") {
     const Drawing d = read_svg("<svg><path d='M0 0 L100 0 L100 50'/><path d='M98 53 L0 50 L0 0.2'/></svg>");
     CHECK_THROWS_WITH(slab_from_drawing(d, 1), Catch::Contains("no line closes") && Catch::Contains("0.20 apart"));
     CHECK_THROWS_WITH(slab_from_drawing(read_svg("<svg/>"), 1), Catch::Contains("no line in the drawing"));
-    CHECK_THROWS_WITH(slab_from_drawing(read_svg("<svg><path d='M0 0 L100 100 L100 0 L0 100 L-50 50 Z'/></svg>"), 1), Catch::Contains("crosses itself"));
+    CHECK_THROWS_WITH(slab_from_drawing(read_svg("<svg><path d='M0 0 L100 100 L100 0 L0 100 L-50 50 Z'/></svg>"), 1),
+                      Catch::Contains("crosses itself"));
     CHECK_THROWS_WITH(read_svg("<svg><path d='M0 0 L1"), Catch::Contains("SVG"));
     CHECK_THROWS_WITH(read_svg("<svg><path d='M0 0 L1 x'/></svg>"), Catch::Contains("a number is wanted at ‘x’"));
     CHECK_THROWS_WITH(read_svg("<html/>"), Catch::Contains("no SVG"));
@@ -87,10 +90,12 @@ TEST_CASE("slabs, tops and templates go out 1:1 and come back", "[drawing]") {
         REQUIRE(back.paths.size() == paths.size());
         const DrawnSlab s = slab_from_drawing(back, 1);
         CHECK(area(s.outline.a) == Approx(std::max(area(paths[0].points), area(paths[1].points))).epsilon(1e-5));
-        const Drawing top = dxf ? read_dxf(to_dxf(drawn_top(plan, job.placement, true))) : read_svg(to_svg(drawn_top(plan, job.placement, true), "top"));
+        const Drawing top =
+            dxf ? read_dxf(to_dxf(drawn_top(plan, job.placement, true))) : read_svg(to_svg(drawn_top(plan, job.placement, true), "top"));
         REQUIRE(top.paths.size() == 1);
         CHECK(bounds(top.paths[0].points).width() == Approx(job.top.length_mm).epsilon(1e-4));
-        const Drawing cuts = dxf ? read_dxf(to_dxf(drawn_top(plan, job.placement, false))) : read_svg(to_svg(drawn_top(plan, job.placement, false), "cuts"));
+        const Drawing cuts =
+            dxf ? read_dxf(to_dxf(drawn_top(plan, job.placement, false))) : read_svg(to_svg(drawn_top(plan, job.placement, false), "cuts"));
         CHECK(cuts.paths.size() == 2 + plan.lay.rough_cuts.size() + plan.lay.finish_cuts.size());
     }
 }

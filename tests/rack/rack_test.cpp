@@ -64,7 +64,9 @@ TEST_CASE("the rack tells of every slab", "[rack]") {
     const WantedTop top = d.jobs.at("job-reading-table").top;
     const auto rack = rack_of(d, &top, "2026-11-24");
     REQUIRE(rack.size() == d.slabs.size());
-    const auto at = [&](const std::string& id) { return *std::find_if(rack.begin(), rack.end(), [&](const RackEntry& e) { return e.id == id; }); };
+    const auto at = [&](const std::string& id) {
+        return *std::find_if(rack.begin(), rack.end(), [&](const RackEntry& e) { return e.id == id; });
+    };
     const RackEntry sycamore = at("slab-sycamore-3");
     CHECK(sycamore.fits);
     CHECK(sycamore.reserved_for == "Reading table, seed library");

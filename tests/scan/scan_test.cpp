@@ -23,7 +23,8 @@ Cloud scan_of(const SawnSlab& s, std::size_t points, double noise_mm, bool both,
         z += d.normal(noise_mm);
         const double u = std::cos(turn) * x - std::sin(turn) * y;
         const double v = std::sin(turn) * x + std::cos(turn) * y;
-        c.points.push_back({static_cast<float>(u * std::cos(lean) - z * std::sin(lean) + 4000), static_cast<float>(v - 900), static_cast<float>(u * std::sin(lean) + z * std::cos(lean) + 250)});
+        c.points.push_back({static_cast<float>(u * std::cos(lean) - z * std::sin(lean) + 4000), static_cast<float>(v - 900),
+                            static_cast<float>(u * std::sin(lean) + z * std::cos(lean) + 250)});
     };
     while (c.points.size() < points) {
         const Vec2 p{d.between(-250, s.truth.x1 + 250), d.between(box.low.y - 250, box.high.y + 250)};
@@ -47,7 +48,9 @@ TEST_CASE("clouds come back as they went", "[scan]") {
     const std::vector<CloudPoint> p{{1, 2, 3}, {-4.5F, 0.25F, 1e-3F}, {1e6F, -1, 0}};
     CHECK(read_cloud(to_ply(p)).points == p);
     CHECK(read_cloud("# a scan\nx y z\n1 2 3\n-4.5, .25; 0.001\n\n1000000\t-1 0 255 0 0\n").points == p);
-    const Cloud ascii = read_cloud("ply\nformat ascii 1.0\nelement vertex 2\nproperty uchar red\nproperty float x\nproperty float y\nproperty double z\nend_header\n255 1 2 3\n0 4 5 nan\n");
+    const Cloud ascii = read_cloud(
+        "ply\nformat ascii 1.0\nelement vertex 2\nproperty uchar red\nproperty float x\nproperty float y\nproperty double "
+        "z\nend_header\n255 1 2 3\n0 4 5 nan\n");
     CHECK(ascii.points == std::vector<CloudPoint>{{1, 2, 3}});
     CHECK(ascii.not_numbers == 1);
     const float inf = std::numeric_limits<float>::infinity();
@@ -63,9 +66,13 @@ TEST_CASE("a bad cloud says where and what", "[scan]") {
     CHECK_THROWS_WITH(read_cloud("1 2 3\n4 5\n"), Catch::Contains("line 2: 3 numbers are wanted, 2 are here"));
     CHECK_THROWS_WITH(read_cloud("1 2 3\n4 5x 6\n"), Catch::Contains("line 2: ‘5x’ is not a number"));
     CHECK_THROWS_WITH(read_cloud(""), Catch::Contains("no points"));
-    CHECK_THROWS_WITH(read_cloud("ply\nformat binary_big_endian 1.0\nelement vertex 1\nproperty float x\nend_header\n"), Catch::Contains("binary_big_endian"));
-    CHECK_THROWS_WITH(read_cloud("ply\nformat ascii 1.0\nelement vertex 1\nproperty float x\nproperty float y\nend_header\n1 2\n"), Catch::Contains("no x, y and z"));
-    CHECK_THROWS_WITH(read_cloud("ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nend_header\n1 2 3\n"), Catch::Contains("3 points are promised and 1 are there"));
+    CHECK_THROWS_WITH(read_cloud("ply\nformat binary_big_endian 1.0\nelement vertex 1\nproperty float x\nend_header\n"),
+                      Catch::Contains("binary_big_endian"));
+    CHECK_THROWS_WITH(read_cloud("ply\nformat ascii 1.0\nelement vertex 1\nproperty float x\nproperty float y\nend_header\n1 2\n"),
+                      Catch::Contains("no x, y and z"));
+    CHECK_THROWS_WITH(
+        read_cloud("ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nend_header\n1 2 3\n"),
+        Catch::Contains("3 points are promised and 1 are there"));
 }
 
 TEST_CASE("a scan of both faces gives the slab back within its noise", "[scan][accuracy]") {
@@ -130,16 +137,21 @@ TEST_CASE("units are told from the size, and said", "[scan]") {
 TEST_CASE("no slab, two slabs, no bench", "[scan]") {
     Dice d(3, 3);
     Cloud bench;
-    for (int i = 0; i < 20000; ++i) bench.points.push_back({static_cast<float>(d.between(0, 2000)), static_cast<float>(d.between(0, 900)), static_cast<float>(d.normal(0.3))});
+    for (int i = 0; i < 20000; ++i)
+        bench.points.push_back(
+            {static_cast<float>(d.between(0, 2000)), static_cast<float>(d.between(0, 900)), static_cast<float>(d.normal(0.3))});
     CHECK_THROWS_WITH(slab_from_scan(bench, {1.0, 20, 12, 1}), Catch::Contains("there is no slab"));
     Cloud two = bench;
     for (int i = 0; i < 20000; ++i) {
         const bool right = i % 2;
-        two.points.push_back({static_cast<float>(d.between(100, 1800)), static_cast<float>(d.between(50, 350) + (right ? 450 : 0)), static_cast<float>(60 + d.normal(0.3))});
+        two.points.push_back({static_cast<float>(d.between(100, 1800)), static_cast<float>(d.between(50, 350) + (right ? 450 : 0)),
+                              static_cast<float>(60 + d.normal(0.3))});
     }
     CHECK_THROWS_WITH(slab_from_scan(two, {1.0, 20, 12, 1}), Catch::Contains("two slabs"));
     Cloud mist;
-    for (int i = 0; i < 20000; ++i) mist.points.push_back({static_cast<float>(d.between(0, 2000)), static_cast<float>(d.between(0, 900)), static_cast<float>(d.between(0, 900))});
+    for (int i = 0; i < 20000; ++i)
+        mist.points.push_back(
+            {static_cast<float>(d.between(0, 2000)), static_cast<float>(d.between(0, 900)), static_cast<float>(d.between(0, 900))});
     CHECK_THROWS_WITH(slab_from_scan(mist, {1.0, 20, 12, 1}), Catch::Contains("no flat bench"));
     CHECK_THROWS_WITH(slab_from_scan(Cloud{{{0, 0, 0}}, 0}), Catch::Contains("too few"));
 }

@@ -127,7 +127,8 @@ TEST_CASE("boards lie a kerf apart and keep inside the log", "[tree]") {
         }
         if (pattern == SawPattern::through)
             for (std::size_t i = 1; i < boards.size(); ++i) {
-                const Vec3 d{boards[i].origin.x - boards[i - 1].origin.x, boards[i].origin.y - boards[i - 1].origin.y, boards[i].origin.z - boards[i - 1].origin.z};
+                const Vec3 d{boards[i].origin.x - boards[i - 1].origin.x, boards[i].origin.y - boards[i - 1].origin.y,
+                             boards[i].origin.z - boards[i - 1].origin.z};
                 CHECK(std::hypot(d.x, d.y, d.z) == Approx(saw.thickness_mm + saw.kerf_mm));
             }
     }
@@ -197,7 +198,8 @@ TEST_CASE("what a maker measures adds up to what is so", "[tree]") {
         const Box b = bounds(s.truth.ring_a);
         for (double x = 200; x < s.truth.x1 - 200; x += 150)
             for (double y = b.low.y + 60; y < b.high.y - 60; y += 60)
-                if (contains(s.truth.ring_a, {x, y}) && contains(s.truth.ring_b, {x, y})) worst = std::max(worst, std::abs(shape.thickness_at({x, y}) - s.truth.thickness_at({x, y})));
+                if (contains(s.truth.ring_a, {x, y}) && contains(s.truth.ring_b, {x, y}))
+                    worst = std::max(worst, std::abs(shape.thickness_at({x, y}) - s.truth.thickness_at({x, y})));
         INFO(s.slab.name);
         CHECK(worst < 2.5);  // readings carry 0.3 mm of noise each, and the grid leaves gaps between them
     }

@@ -40,7 +40,11 @@ Scene scene(std::uint64_t seed, double px_per_mm, double noise) {
     const double a[9] = {k * c, k * t, k * margin * 1.3, k * t, -k * c, k * (b.high.y + margin * 1.6), 0.00004, 0.00010, 1.0};
     std::copy_n(a, 9, s.m);
     Vec2 high{0, 0};
-    for (const Vec2 p : {Vec2{-margin, b.low.y - margin}, {b.high.x + margin, b.low.y - margin}, {b.high.x + margin, b.high.y + margin}, {-margin, b.high.y + margin}}) high = {std::max(high.x, s.px(p).x), std::max(high.y, s.px(p).y)};
+    for (const Vec2 p : {Vec2{-margin, b.low.y - margin},
+                         {b.high.x + margin, b.low.y - margin},
+                         {b.high.x + margin, b.high.y + margin},
+                         {-margin, b.high.y + margin}})
+        high = {std::max(high.x, s.px(p).x), std::max(high.y, s.px(p).y)};
     s.photo = Picture(static_cast<int>(high.x), static_cast<int>(high.y));
     const Vec2 q0{40, b.low.y - 60};
     const Vec2 q1{b.high.x - 40, b.high.y + 60};
@@ -48,8 +52,9 @@ Scene scene(std::uint64_t seed, double px_per_mm, double noise) {
     s.corners = {s.px({q0.x, q1.y}), s.px({q1.x, q1.y}), s.px({q1.x, q0.y}), s.px({q0.x, q0.y})};
     // Inverse by Cramer: where each pixel lies on the slab.
     const double* v = s.m;
-    const double inv[9] = {v[4] * v[8] - v[5] * v[7], v[2] * v[7] - v[1] * v[8], v[1] * v[5] - v[2] * v[4], v[5] * v[6] - v[3] * v[8], v[0] * v[8] - v[2] * v[6],
-                           v[2] * v[3] - v[0] * v[5], v[3] * v[7] - v[4] * v[6], v[1] * v[6] - v[0] * v[7], v[0] * v[4] - v[1] * v[3]};
+    const double inv[9] = {v[4] * v[8] - v[5] * v[7], v[2] * v[7] - v[1] * v[8], v[1] * v[5] - v[2] * v[4],
+                           v[5] * v[6] - v[3] * v[8], v[0] * v[8] - v[2] * v[6], v[2] * v[3] - v[0] * v[5],
+                           v[3] * v[7] - v[4] * v[6], v[1] * v[6] - v[0] * v[7], v[0] * v[4] - v[1] * v[3]};
     Dice d(seed, 3);
     const FacePicture& at = *s.slab.slab.picture_a;
     for (int y = 0; y < s.photo.height; ++y)
