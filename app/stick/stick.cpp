@@ -102,7 +102,7 @@ void Stick::lay_out() {
             m.button->setFont(theme::figures(10));
             m.button->setStyleSheet(ink);
         }
-        m.button->setGeometry(static_cast<int>(m.x) + 4, 14, std::max(30, static_cast<int>(w) - 4), theme::grown(22));
+        m.button->setGeometry(static_cast<int>(m.x) + 4, 14, std::max(30, static_cast<int>(w) - 1), theme::grown(22));
         m.button->setText(m.button->fontMetrics().elidedText(m.label, Qt::ElideRight, m.button->width() - 4));
         m.button->setAccessibleName(m.label);
         m.button->setToolTip(m.label + (m.day.isEmpty() ? QString() : " · " + m.day));
