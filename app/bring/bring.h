@@ -29,7 +29,7 @@ bool bring_drawing(Session& session, const QString& path, std::optional<double> 
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
                std::function<void(const QString&)> say);
 
-/// Adds a slab under a fresh id, with its pictures' bytes, and looks at it. Returns the id.
+/// Adds a slab under a fresh id and looks at it. Returns the id.
 std::string add_slab(Session& session, Slab slab, const QString& label);
 
 }  // namespace yb

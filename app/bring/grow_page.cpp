@@ -108,9 +108,7 @@ void LogEnd::mouseMoveEvent(QMouseEvent* e) {
     const QPointF middle = rect().center();
     const QPointF to = e->position();
     if (near_middle_) Q_EMIT dragged(0, (from_.y() - to.y()) / scale());
-    else
-        Q_EMIT dragged(
-            -QLineF(middle, to).angleTo(QLineF(middle, from_)) + (QLineF(middle, to).angleTo(QLineF(middle, from_)) > 180 ? 360 : 0), 0);
+    else Q_EMIT dragged(-std::remainder(QLineF(middle, to).angleTo(QLineF(middle, from_)), 360), 0);
     from_ = to;
 }
 

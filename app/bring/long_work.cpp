@@ -5,7 +5,6 @@
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>
-#include <QTimer>
 
 #include "app/theme/theme.h"
 
@@ -27,9 +26,8 @@ LongWork::LongWork(QWidget* parent) : QWidget(parent), what_(new QLabel), bar_(n
     row->addWidget(what_);
     row->addWidget(bar_);
     row->addWidget(stop_button);
-    auto* timer = new QTimer(this);
-    connect(timer, &QTimer::timeout, this, [this] { bar_->setValue(static_cast<int>(share_ * 1000)); });
-    timer->start(60);
+    connect(&tick_, &QTimer::timeout, this, [this] { bar_->setValue(static_cast<int>(share_ * 1000)); });
+    tick_.setInterval(60);
     hide();
 }
 
@@ -39,20 +37,25 @@ void LongWork::begin(const QString& what) {
     share_ = 0;
     what_->setText(what);
     busy_ = true;
+    tick_.start();
     show();
 }
 
 bool LongWork::end(int number) {
     if (number != number_) return false;  // something newer runs
-    busy_ = false;
-    hide();
+    rest();
     return true;
 }
 
 void LongWork::stop() {
     thread_.request_stop();
     ++number_;
+    rest();
+}
+
+void LongWork::rest() {
     busy_ = false;
+    tick_.stop();
     hide();
 }
 

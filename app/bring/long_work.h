@@ -2,9 +2,10 @@
 #pragma once
 
 #include <atomic>
+#include <memory>
 #include <thread>
 
-#include <QPointer>
+#include <QTimer>
 #include <QWidget>
 
 #include "core/work/work.h"
@@ -55,10 +56,12 @@ class LongWork : public QWidget {
   private:
     void begin(const QString& what);
     bool end(int number);
+    void rest();
     void back(std::function<void()> f);
 
     QLabel* what_;
     QProgressBar* bar_;
+    QTimer tick_;  ///< runs only while there is something to show
     std::atomic<double> share_{0};
     int number_ = 0;
     bool busy_ = false;

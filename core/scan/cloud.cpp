@@ -18,7 +18,6 @@ struct Property {
     std::string name;
     int size = 4;
     char kind = 'f';  ///< i, u or f
-    bool list = false;
 };
 
 int size_of(const std::string& type) {
@@ -69,7 +68,7 @@ Header read_header(const std::string& bytes) {
             line >> type >> name;
             if (type == "list") throw FormatError("PLY: a point has a list among its properties; save the points alone");
             const char kind = type[0] == 'f' || type[0] == 'd' ? 'f' : type[0] == 'u' ? 'u' : 'i';
-            h.properties.push_back({name, size_of(type), kind, false});
+            h.properties.push_back({name, size_of(type), kind});
         } else if (word == "end_header") {
             break;
         }
