@@ -18,9 +18,19 @@ std::string fresh_id(const char* stem, const Documents& d) {
 
 QString write_job(const Session& session, const QString& path) {
     const Job* j = session.job();
-    const auto slab = j ? session.documents().slabs.find(j->slab) : session.documents().slabs.end();
-    if (slab == session.documents().slabs.end()) return QObject::tr("The job has no slab yet: there is nothing to export.");
-    return write_whole(path, QByteArray::fromStdString(write_job_file({*j, slab->second, session.shop()})));
+    JobFile file;
+    if (j) file.job = *j;
+    file.shop = session.shop();
+    for (const Leaf& l : file.job.leaves) {
+        const auto it = session.documents().slabs.find(l.slab);
+        if (it == session.documents().slabs.end()) return QObject::tr("The job has no slab yet: there is nothing to export.");
+        if (std::any_of(file.slabs.begin(), file.slabs.end(), [&](const Slab& s) { return s.id == l.slab; })) continue;
+        file.slabs.push_back(it->second);
+        for (const auto& picture : {it->second.picture_a, it->second.picture_b})
+            if (const auto bytes = picture && session.store() ? session.store()->attachment(picture->key) : std::nullopt)
+                file.pictures[picture->key] = QByteArray::fromStdString(*bytes).toBase64().toStdString();
+    }
+    return write_whole(path, QByteArray::fromStdString(write_job_file(file)));
 }
 
 QString read_job(Session& session, const QString& path) {
@@ -28,17 +38,32 @@ QString read_job(Session& session, const QString& path) {
     if (!file.open(QIODevice::ReadOnly)) return QObject::tr("%1 can't be read: %2.").arg(path, file.errorString());
     try {
         JobFile f = read_job_file(file.readAll().toStdString());
-        // A slab or job of that name that differs stays; the newcomer gets a name of its own.
+        // A slab or job of that name that differs stays; the newcomer gets a name of its own, its pictures with it.
         const Documents& now = session.documents();
-        if (now.slabs.count(f.slab.id) && !(now.slabs.at(f.slab.id) == f.slab)) f.slab.id = fresh_id("slab", now);
-        f.job.slab = f.slab.id;
-        if (now.jobs.count(f.job.id)) f.job.id = fresh_id("job", now);
-        session.edit(QObject::tr("Import a job"), [&](Documents& d) {
-            d.slabs[f.slab.id] = f.slab;
-            d.jobs[f.job.id] = f.job;
-        });
+        Documents next = now;
+        Store::Attachments pictures;
+        for (Slab& slab : f.slabs) {
+            const std::string was = slab.id;
+            if (next.slabs.count(slab.id) && !(next.slabs.at(slab.id) == slab)) slab.id = fresh_id("slab", next);
+            for (const auto& [picture, side] : {std::pair(&slab.picture_a, "/a"), std::pair(&slab.picture_b, "/b")}) {
+                if (!*picture) continue;
+                const auto it = f.pictures.find((*picture)->key);
+                if (slab.id != was) (*picture)->key = slab.id + side;
+                if (it != f.pictures.end()) pictures.emplace_back((*picture)->key, QByteArray::fromBase64(QByteArray::fromStdString(it->second)).toStdString());
+            }
+            slab.scan.clear();  // the cloud stayed behind; the heights taken from it are here
+            for (Leaf& l : f.job.leaves)
+                if (l.slab == was) l.slab = slab.id;
+            next.slabs[slab.id] = slab;
+        }
+        if (next.jobs.count(f.job.id)) f.job.id = fresh_id("job", next);
+        next.jobs[f.job.id] = f.job;
+        if (session.store() && !session.read_only()) session.store()->attach(pictures);
+        session.edit(QObject::tr("Import a job"), [&](Documents& d) { d = next; });
         session.set_job(QString::fromStdString(f.job.id));
         return {};
+    } catch (const StoreError& e) {
+        return QString::fromStdString(e.what());
     } catch (const FormatError& e) {
         return QObject::tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what()));
     }

@@ -108,7 +108,7 @@ int main(int argc, char** argv) {
         window.grab();
         QApplication::processEvents();
         std::printf("%lld ms to the first painted bench\n", static_cast<long long>(clock.elapsed()));
-        const yb::Placement at = window.session().job() ? window.session().job()->placement : yb::Placement{};
+        const yb::Placement at = window.session().job() ? window.session().job()->first().placement : yb::Placement{};
         constexpr int moves = 100;
         window.session().preview([](yb::Job&) {});
         window.bench().repaint();
@@ -118,7 +118,7 @@ int main(int argc, char** argv) {
         double worst = 0;
         for (int i = 0; i < moves; ++i) {
             clock.restart();
-            window.session().preview([&](yb::Job& j) { j.placement.x_mm = at.x_mm + i; });
+            window.session().preview([&](yb::Job& j) { j.first().placement.x_mm = at.x_mm + i; });
             const double plan_ms = static_cast<double>(clock.nsecsElapsed()) / 1e6;
             window.bench().repaint();
             QApplication::processEvents();  // slip and top line paint too

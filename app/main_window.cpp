@@ -27,10 +27,12 @@
 #include "app/bring/long_work.h"
 #include "app/bring/photo_page.h"
 #include "app/fill/fill_view.h"
+#include "app/find/find_page.h"
 #include "app/find_panel.h"
 #include "app/flat/flat_view.h"
 #include "app/job_files.h"
 #include "app/lay/lay_view.h"
+#include "app/log/log_page.h"
 #include "app/rack/rack_row.h"
 #include "app/rack/rack_view.h"
 #include "app/rack/tape_panel.h"
@@ -87,8 +89,9 @@ MainWindow::MainWindow() {
     sheet_ = new SheetView(session_);
     slip_ = new Slip(session_);
     stick_ = new Stick(session_);
+    work_ = new LongWork;
     steps_.push_back(std::make_unique<RackView>(*bench_, *tape_));
-    steps_.push_back(std::make_unique<LayView>());
+    steps_.push_back(std::make_unique<LayView>(*work_, *pictures_));
     steps_.push_back(std::make_unique<FlatView>());
     steps_.push_back(std::make_unique<FillView>());
     steps_.push_back(std::make_unique<UnderView>());
@@ -125,6 +128,7 @@ MainWindow::MainWindow() {
     find_ = new FindPanel(session_, work);
     connect(shop_, &ShopPage::back, this, [this] { pages_->setCurrentIndex(0); });
     connect(&session_, &Session::shop_wanted, this, &MainWindow::show_shop);
+    connect(&session_, &Session::find_wanted, this, &MainWindow::show_find_tops);
     connect(find_, &FindPanel::nothing, this, [this](const QString& text) { say(tr("Nothing is called “%1”.").arg(text)); });
     setCentralWidget(pages_);
     build_menus();
@@ -202,7 +206,6 @@ QWidget* MainWindow::build_top() {
     row->addWidget(job_);
     row->addWidget(about_);
     row->addWidget(status_, 1);
-    work_ = new LongWork;
     row->addWidget(work_);
     connect(work_, &LongWork::trouble, this, [this](const QString& text) { say(tr("%1. Nothing was changed.").arg(text), true); });
     row->addWidget(try_again_);
@@ -310,7 +313,7 @@ void MainWindow::grow_demo_pictures() {
                 [this, path, pictures = std::move(pictures)] {
                     if (session_.path() != path || !session_.store()) return;
                     try {
-                        for (const auto& [key, bytes] : pictures) session_.store()->attach(key, bytes);
+                        session_.store()->attach(pictures);
                     } catch (const StoreError& e) {
                         return say(QString::fromStdString(e.what()), true);
                     }
@@ -431,7 +434,7 @@ bool MainWindow::export_drawing(const QString& path, bool top) {
         say(top ? tr("No top is laid yet: there is nothing to draw.") : tr("The slab has no outline yet: there is nothing to draw."), true);
         return false;
     }
-    const auto paths = top ? drawn_top(*plan, session_.job()->placement, true) : drawn_slab(plan->slab, plan->shape);
+    const auto paths = top ? drawn_top(*plan, plan->placement, true) : drawn_slab(plan->slab, plan->shape);
     const std::string title = top ? session_.job()->name : plan->slab.name;
     const QString wrong =
         write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
@@ -484,6 +487,27 @@ void MainWindow::show_grow() {
         });
     }
     pages_->setCurrentWidget(grow_);
+}
+
+void MainWindow::show_find_tops() {
+    if (!session_.is_open()) return;
+    if (!find_tops_) {
+        find_tops_ = new FindPage(session_, *pictures_);
+        pages_->addWidget(find_tops_);
+        connect(find_tops_, &FindPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    }
+    pages_->setCurrentWidget(find_tops_);
+}
+
+void MainWindow::show_log() {
+    if (!session_.is_open()) return;
+    if (!log_) {
+        log_ = new LogPage(session_, *pictures_, *work_);
+        pages_->addWidget(log_);
+        connect(log_, &LogPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(log_, &LogPage::say, this, &MainWindow::say);
+    }
+    pages_->setCurrentWidget(log_);
 }
 
 void MainWindow::type_dimension() {

@@ -14,8 +14,10 @@ class QStackedWidget;
 namespace yb {
 
 class Bench;
+class FindPage;
 class FindPanel;
 class GrowPage;
+class LogPage;
 class LongWork;
 class PhotoPage;
 class Pictures;
@@ -55,6 +57,10 @@ class MainWindow : public QMainWindow {
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.
     void show_grow();
+    /// What could be made of what is on the rack.
+    void show_find_tops();
+    /// The slabs of a tree in the order they were sawn.
+    void show_log();
     void say(const QString& text, bool trouble = false);
     /// The start page: `trouble` says why a shop at `path` could not be opened.
     void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
@@ -92,6 +98,8 @@ class MainWindow : public QMainWindow {
     ShopPage* shop_ = nullptr;
     FindPanel* find_ = nullptr;
     GrowPage* grow_ = nullptr;
+    FindPage* find_tops_ = nullptr;
+    LogPage* log_ = nullptr;
     PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
     QPushButton *job_, *units_, *undo_, *redo_, *try_again_;

@@ -65,10 +65,15 @@ void MainWindow::build_menus() {
     edit->addAction(tr("&Undo"), QKeySequence::Undo, &session_, &Session::undo);
     edit->addAction(tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &session_, &Session::redo);
     edit->addSeparator();
-    edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this,
-                    [this] { session_.edit_job(tr("Turn over"), [](Job& j) { turn_over(j); }); });
-    edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this,
-                    [this] { session_.edit_job(tr("End for end"), [](Job& j) { end_for_end(j); }); });
+    edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this, [this] { session_.turn(true); });
+    edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this, [this] { session_.turn(false); });
+    edit->addAction(tr("&Open like a book"), QKeySequence(Qt::Key_O), this, [this] {
+        const Job* j = session_.job();
+        if (!j || !j->several()) return say(tr("A book wants two leaves: look at its sister on the rack and add it to the top."));
+        std::vector<std::string> ids;
+        for (const Leaf& l : j->leaves) ids.push_back(l.slab);
+        session_.make_up(tr("Open like a book"), made_of(MakeUp::book, ids.size()), ids);
+    });
     edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
     edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
 
@@ -76,6 +81,8 @@ void MainWindow::build_menus() {
     int key = Qt::Key_1;
     for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under})
         view->addAction(QString::fromLatin1(name_of(s)), QKeySequence(key++), this, [this, s] { session_.set_step(s); });
+    view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
+    view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
     view->addAction(tr("Sheets"), QKeySequence(Qt::Key_P), this, [this] { session_.set_step(Step::sheets); });
     view->addSeparator();
     const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };

@@ -18,16 +18,16 @@ void replan(benchmark::State& state) {
     Documents d = demo_shop();
     Job j = d.jobs.at("job-reading-table");
     SlabRecipe r;
-    r.id = j.slab, r.species = "sycamore, American", r.length_mm = 2720, r.width_mm = 1010, r.station_mm = 54;
+    r.id = j.first().slab, r.species = "sycamore, American", r.length_mm = 2720, r.width_mm = 1010, r.station_mm = 54;
     r.grid_x_mm = 106, r.grid_y_mm = 80;
     Slab slab = make_slab(r);
-    slab.flaws = d.slabs.at(j.slab).flaws;
+    slab.flaws = d.slabs.at(j.first().slab).flaws;
     const auto prepared = prepare(slab, false);
     state.counters["edge_points"] = static_cast<double>(prepared->shape.ring_a.size());
     state.counters["readings"] = static_cast<double>(slab.heights_a.gap_mm.size() + slab.heights_b.gap_mm.size());
     for (auto _ : state) {
-        j.placement.x_mm += 0.01;
-        benchmark::DoNotOptimize(plan_job(j, *prepared, d.shop));
+        j.first().placement.x_mm += 0.01;
+        benchmark::DoNotOptimize(plan_job(j, {prepared}, d.shop, whole_top, true));
     }
 }
 BENCHMARK(replan)->Unit(benchmark::kMillisecond);

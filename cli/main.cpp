@@ -11,10 +11,12 @@
 #include <fmt/format.h>
 
 #include "core/tree/saw.h"
+#include "core/find/find.h"
 #include "core/flat/tilt.h"
 #include "core/io/csv.h"
 #include "core/io/json.h"
 #include "core/job/job.h"
+#include "core/lay/sequence.h"
 #include "core/store/store.h"
 #include "core/wood/wood.h"
 
@@ -100,7 +102,80 @@ void run_flatten(const std::string& path, const std::string& within) {
 
 void run_plan(const std::string& path) {
     const yb::JobFile f = yb::read_job_file(read_file(path));
-    print(yb::to_json(yb::plan_job(f.job, f.slab, f.shop), f.shop.units));
+    yb::Documents docs;
+    docs.shop = f.shop;
+    for (const yb::Slab& s : f.slabs) docs.slabs[s.id] = s;
+    yb::Job job = f.job;
+    if (job.first().slab.empty()) job.first().slab = f.slabs.front().id;
+    print(yb::to_json(yb::plan_job(job, docs), f.shop.units));
+}
+
+struct WantOrder {
+    std::string shop, live = "both";
+    double length_mm = 1800, width_mm = 800, thickness_mm = 40, river_mm = 120;
+    int keep = 10;
+};
+
+void run_find(const WantOrder& o) {
+    static const std::map<std::string, yb::LiveEdges> live{
+        {"both", yb::LiveEdges::both}, {"left", yb::LiveEdges::left}, {"right", yb::LiveEdges::right}, {"none", yb::LiveEdges::none}};
+    const yb::Store store = yb::Store::open(o.shop);
+    yb::FindOrder order;
+    order.top.length_mm = o.length_mm, order.top.width_mm = o.width_mm, order.top.thickness_mm = o.thickness_mm;
+    order.top.live = live.at(o.live);
+    order.choices.river_mm = o.river_mm;
+    order.keep = static_cast<std::size_t>(o.keep);
+    const yb::Units& units = store.documents().shop.units;
+    Json list = Json::array();
+    for (const yb::Found& f : yb::find_tops(store.documents(), order)) {
+        Json gains = Json::array();
+        Json costs = Json::array();
+        for (const yb::Phrase& p : f.gains) gains.push_back(yb::render(p, units));
+        for (const yb::Phrase& p : f.costs) costs.push_back(yb::render(p, units));
+        list.push_back({{"made_as", yb::name_of(f.kind)},
+                        {"slabs", f.slabs},
+                        {"fits", f.fits},
+                        {"lack_mm", f.lack_mm},
+                        {"narrowest_mm", f.narrowest_mm},
+                        {"thickness_mm", f.thickness_mm},
+                        {"resin_l", f.resin_l},
+                        {"weight_kg", f.weight_kg},
+                        {"score", f.score},
+                        {"for", gains},
+                        {"against", costs}});
+    }
+    print({{"length_mm", o.length_mm}, {"width_mm", o.width_mm}, {"thickness_mm", o.thickness_mm}, {"found", list}});
+}
+
+/// A slab as `burl grow` writes it, with its pictures beside it.
+struct SlabFile {
+    yb::Slab slab;
+    yb::SlabShape shape;
+    yb::Picture a, b;
+};
+
+void run_sequence(const std::vector<std::string>& paths) {
+    std::vector<SlabFile> files(paths.size());
+    yb::in_parallel(paths.size(), [&](std::size_t i) {
+        SlabFile& f = files[i];
+        f.slab = yb::slab_from_json(yb::parse_json(read_file(paths[i])));
+        if (f.slab.name.empty()) f.slab.name = paths[i];
+        f.shape = yb::shape_of(f.slab);
+        const auto picture = [&](const std::optional<yb::FacePicture>& p) -> yb::Picture {
+            if (!p) return {};
+            const auto path = std::filesystem::path(paths[i]).parent_path() / p->key;
+            return std::filesystem::exists(path) ? yb::read_picture(read_file(path.string())) : yb::Picture();
+        };
+        f.a = picture(f.slab.picture_a);
+        f.b = picture(f.slab.picture_b);
+    });
+    std::vector<yb::SequenceItem> items;
+    for (const SlabFile& f : files) items.push_back({&f.slab, &f.shape, f.a.empty() ? nullptr : &f.a, f.b.empty() ? nullptr : &f.b, {}, {}, {}});
+    const yb::Sequence s = yb::put_in_order(items);
+    Json list = Json::array();
+    for (const yb::SequencePlace& p : s.places)
+        list.push_back({{"file", paths[p.item]}, {"turned_over", p.over}, {"end_for_end", p.ended}, {"confidence", p.confidence}});
+    print({{"confidence", s.confidence}, {"exact", s.exact}, {"from_the_lowest", list}});
 }
 
 int run_check(const std::string& path) {
@@ -211,6 +286,22 @@ int main(int argc, char** argv) {
     grow->add_option("--moisture", order.moisture_pct, "they are dried to, %")->check(CLI::Range(4.0, 30.0));
     grow->add_option("--mm-per-px", order.mm_per_px, "of the pictures; 0 for none")->check(CLI::Range(0.0, 20.0));
     grow->callback([&] { run_grow(order); });
+
+    WantOrder want;
+    auto* find = app.add_subcommand("find", "what could be made of a shop's slabs, best first");
+    find->add_option("shop", want.shop, "a shop file")->required();
+    find->add_option("--length-mm", want.length_mm, "of the top")->check(CLI::Range(50.0, 20000.0));
+    find->add_option("--width-mm", want.width_mm, "of the top")->check(CLI::Range(50.0, 5000.0));
+    find->add_option("--thickness-mm", want.thickness_mm, "of the top")->check(CLI::Range(3.0, 400.0));
+    find->add_option("--live", want.live, "live edges that stay")->check(CLI::IsMember({"both", "left", "right", "none"}));
+    find->add_option("--river-mm", want.river_mm, "mean width of a river")->check(CLI::Range(5.0, 3000.0));
+    find->add_option("--keep", want.keep, "results")->check(CLI::Range(1, 500));
+    find->callback([&] { run_find(want); });
+
+    std::vector<std::string> slab_files;
+    auto* sequence = app.add_subcommand("sequence", "the order in which the slabs of a log were sawn, from edges, knots and pictures");
+    sequence->add_option("slabs", slab_files, "slabs as JSON, their pictures beside them")->required();
+    sequence->callback([&] { run_sequence(slab_files); });
 
     auto* plan = app.add_subcommand("plan", "plans a job file");
     plan->add_option("job", file, "a job exported as JSON")->required();

@@ -169,6 +169,61 @@ void grow_demo(Documents& docs) {
 
 }  // namespace
 
+namespace {
+
+/// The jobs of several leaves, and a round.
+void made_up(Documents& d) {
+    const auto lay = [&](Job& j, MakeUp kind, std::initializer_list<const char*> ids) {
+        std::vector<Slab> slabs;
+        for (const char* id : ids) slabs.push_back(d.slabs.at(id));
+        j.makeup.kind = kind;
+        make_up(j, kind, slabs);
+        d.jobs[j.id] = j;
+    };
+    Job boards;
+    boards.id = "job-seed-cabinet";
+    boards.name = "Sorting table, seed library";
+    boards.client = "the village seed library";
+    boards.start = "2027-01-18";
+    boards.top = {2300, 1500, 42, 740, LiveEdges::both, 10};
+    boards.room = generic_climates()[2];
+    boards.under = starting_under(boards.top);
+    boards.under.helpers = 4;
+    lay(boards, MakeUp::boards, {"slab-sycamore-log-3", "slab-sycamore-log-4", "slab-sycamore-log-5", "slab-sycamore-log-6"});
+
+    Job river;
+    river.id = "job-tarn-river";
+    river.name = "River table, tarn house";
+    river.client = "the house by the outflow";
+    river.start = "2027-02-01";
+    river.top = {2000, 900, 40, 740, LiveEdges::none, 6};
+    river.makeup.river_mm = 140;
+    river.room = generic_climates()[1];
+    lay(river, MakeUp::river, {"slab-butternut-log-2", "slab-butternut-log-5"});
+
+    Job open;
+    open.id = "job-open-river";
+    open.name = "Console, open river";
+    open.client = "the ferry office";
+    open.start = "2027-02-15";
+    open.top = {1800, 850, 38, 820, LiveEdges::both, 0};
+    open.makeup.river_mm = 70;
+    open.room = generic_climates()[3];
+    lay(open, MakeUp::open_river, {"slab-butternut-log-3", "slab-butternut-log-4"});
+
+    Job round;
+    round.id = "job-round-hall";
+    round.name = "Round hall table";
+    round.client = "a house above the tarn";
+    round.start = "2027-03-01";
+    round.top = {860, 860, 45, 730, LiveEdges::none, 4, TopShape::round, {}};
+    round.room = generic_climates()[0];
+    give_slab(round, d.slabs.at("slab-maple-round-3"));
+    d.jobs[round.id] = round;
+}
+
+}  // namespace
+
 std::vector<std::pair<std::string, std::string>> demo_pictures(const Work& work) {
     const auto logs = demo_logs();
     std::vector<std::unique_ptr<GrownLog>> grown;
@@ -314,24 +369,24 @@ Documents demo_shop() {
     table.id = "job-reading-table";
     table.name = "Reading table, seed library";
     table.client = "the village seed library";
-    table.slab = sycamore.id;
+    table.first().slab = sycamore.id;
     table.start = "2026-11-30";
     table.top = {2200, 930, 48, 740, LiveEdges::both, 8};
-    table.placement = {1370, 12, 0.4, false, 30};
+    table.first().placement = {1370, 12, 0.4, false, 30};
     table.room = generic_climates()[2];
     table.under = starting_under(table.top);
     table.under.helpers = 2;
-    table.fill.voids.push_back({"crack-1", "slow-deep", false});
+    table.first().voids.push_back({"crack-1", "slow-deep", false});
     d.jobs[table.id] = table;
 
     Job bench;
     bench.id = "job-landing-bench";
     bench.name = "Bench, ferry landing";
     bench.client = "the ferry landing";
-    bench.slab = hackberry.id;
+    bench.first().slab = hackberry.id;
     bench.start = "2026-12-07";
     bench.top = {1700, 520, 42, 450, LiveEdges::left, 3};
-    bench.placement = {975, -8, 0, false, 25};
+    bench.first().placement = {975, -8, 0, false, 25};
     bench.room = generic_climates()[4];
     bench.under = starting_under(bench.top);
     d.jobs[bench.id] = bench;
@@ -340,12 +395,13 @@ Documents demo_shop() {
     hall.id = "job-hall-table";
     hall.name = "Hall table";
     hall.client = "a house above the tarn";
-    hall.slab = maple.id;
+    hall.first().slab = maple.id;
     hall.start = "2027-01-11";
     hall.top = {1100, 900, 50, 760, LiveEdges::none, 4};
-    hall.placement = {740, 0, 0, false, 25};
+    hall.first().placement = {740, 0, 0, false, 25};
     hall.room = generic_climates()[0];
     d.jobs[hall.id] = hall;
+    made_up(d);
     return d;
 }
 

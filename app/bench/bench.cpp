@@ -17,7 +17,7 @@
 
 namespace yb {
 
-Bench::Bench(Session& session, Pictures& pictures, QWidget* parent) : QWidget(parent), session_(session), pictures_(pictures) {
+Bench::Bench(Session& session, Pictures& pictures, QWidget* parent) : QWidget(parent), session_(session), pictures_(pictures), tops_(pictures) {
     setObjectName("bench");
     setAccessibleName(tr("Bench: plan, strip and end view"));
     setFocusPolicy(Qt::StrongFocus);
@@ -28,6 +28,7 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent) : QWidget(pa
     });
     connect(&pictures, &Pictures::arrived, this, [this] {
         ++pictures_version_;
+        tops_.forget();
         update();
     });
     connect(&session, &Session::gauge_moved, this, [this] {
@@ -73,21 +74,39 @@ void Bench::lay_out() {
     map_.gauge_mm = session_.gauge_mm();
     const Plan* plan = session_.plan();
     if (!plan || plan->shape.ring_a.empty()) return;
-    const Box a = bounds(plan->shape.ring_a);
-    const Box b = bounds(plan->shape.ring_b);
-    const double y0 = std::min(a.low.y, b.low.y);
-    const double y1 = std::max(a.high.y, b.high.y);
-    const double length = std::max(1.0, plan->shape.x1 - plan->shape.x0);
+    if (session_.whole() && session_.previewing() && map_.scale > 0 && whole_before_) return;  // nothing jumps under the hand
+    whole_before_ = session_.whole();
+    const auto [x0, x1, y0, y1] = extent();
+    const double length = std::max(1.0, x1 - x0);
     const double room = 46;  // for dimensions beside the slab
     map_.scale = std::min(map_.plan.width() / length, std::max(20.0, map_.plan.height() - room) / std::max(1.0, y1 - y0));
     // A slab shorter than the bench lies in its middle; stations still start where it does.
     const double spare = map_.plan.width() - length * map_.scale;
-    map_.x0_mm = plan->shape.x0 - spare / 2 / map_.scale;
+    map_.x0_mm = x0 - spare / 2 / map_.scale;
     map_.y_mid_mm = (y0 + y1) / 2;
     map_.end_rise = view_ ? view_->end_rise() : 1;
     const double thickness = 95;
     map_.end_scale = std::min(map_.end.width() * 0.72 / std::max(1.0, y1 - y0), map_.end.height() / (thickness * map_.end_rise));
     map_.end_base_px = map_.end.bottom() - 6;
+}
+
+/// What has to find room on the plan: the slab, or the whole top with all that its leaves reach beyond it.
+std::array<double, 4> Bench::extent() const {
+    const Plan& plan = *session_.plan();
+    const Box a = bounds(plan.shape.ring_a);
+    const Box b = bounds(plan.shape.ring_b);
+    std::array<double, 4> e{plan.shape.x0, plan.shape.x1, std::min(a.low.y, b.low.y), std::max(a.high.y, b.high.y)};
+    if (!session_.whole()) return e;
+    const double half = session_.job()->top.length_mm / 2;
+    for (const LeafPart& l : plan.makeup.leaves) {
+        const Box k = bounds(l.show);
+        // A leaf drawn far away does not make the rest too small to see.
+        e[0] = std::max(-0.6 * half, std::min(e[0], k.low.x + half));
+        e[1] = std::min(2.6 * half, std::max(e[1], k.high.x + half));
+        e[2] = std::max(-1.5 * session_.job()->top.width_mm, std::min(e[2], k.low.y));
+        e[3] = std::min(1.5 * session_.job()->top.width_mm, std::max(e[3], k.high.y));
+    }
+    return e;
 }
 
 double Bench::station_step() const {
@@ -116,6 +135,7 @@ void Bench::paintEvent(QPaintEvent*) {
         return;
     }
     draw_still(p);
+    if (session_.whole()) draw_leaves(p);
     view_->draw_plan(p, map_, session_);
     if (!only() && plan->shape.usable) {
         p.setFont(theme::text(10));
@@ -145,7 +165,7 @@ void Bench::draw_still(QPainter& p) {
         QPainter q(&still_);
         q.setRenderHint(QPainter::Antialiasing);
         draw_ruler(q);
-        draw_slab(q);
+        if (!session_.whole()) draw_slab(q);
     }
     p.drawPixmap(0, 0, still_);
 }
@@ -251,38 +271,67 @@ void Bench::draw_ruler(QPainter& p) {
 
 void Bench::draw_slab(QPainter& p) {
     const Plan& plan = *session_.plan();
-    const QPolygonF under = map_.px(plan.shape.ring_b);
-    const WoodTone tone = tone_of(plan.slab.species);
-    p.setPen(QPen(tone.edge, 1));
-    p.setBrush(tone.late.darker(135));
-    p.drawPolygon(under);
-    const auto& shown = plan.slab.picture_a;
-    const QImage picture = shown ? pictures_.face(shown->key) : QImage();
-    if (picture.isNull()) p.drawImage(map_.plan.topLeft(), draw_face(plan.slab, plan.shape, map_, devicePixelRatioF()));
-    else draw::picture(p, map_, picture, *shown, plan.shape.ring_a);
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(tone.edge, 1.6));
-    p.drawPolygon(map_.px(plan.shape.ring_a));
-    draw::flaws(p, map_, plan.slab, !picture.isNull());
+    draw::slab(p, map_, pictures_, plan.slab, plan.shape, devicePixelRatioF(), false);
+}
+
+/// The leaves of a whole top, each where it lies.
+void Bench::draw_leaves(QPainter& p) {
+    const Plan& plan = *session_.plan();
+    const Job& job = *session_.job();
+    const double half = job.top.length_mm / 2;
+    for (const JointPlan& j : plan.makeup.joints) {
+        if (!j.river || job.makeup.kind != MakeUp::river) continue;
+        QPolygonF water;
+        for (const Vec2 q : j.water) water << map_.px(q + Vec2{half, 0});
+        p.setPen(Qt::NoPen);
+        p.setBrush(theme::colours().chalk.lighter(150));
+        p.drawPolygon(water);
+    }
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i)
+        tops_.leaf(p, plan.leaves[i].slab, plan.leaves[i].shape, job.leaves[i].placement, map_.scale, devicePixelRatioF(), false,
+                   [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); });
 }
 
 QPolygonF Bench::section() const {
     const Plan& plan = *session_.plan();
     const double x = std::clamp(map_.gauge_mm, plan.shape.x0 + 0.01, plan.shape.x1 - 0.01);
-    const auto a = cut_at_x(plan.shape.ring_a, x);
-    const auto b = cut_at_x(plan.shape.ring_b, x);
+    return section_of(plan.shape, [x](double y) { return Vec2{x, y}; }, cut_at_x(plan.shape.ring_a, x), cut_at_x(plan.shape.ring_b, x));
+}
+
+/// A slab cut across: `at` tells the place on it for a place across the end view.
+QPolygonF Bench::section_of(const SlabShape& shape, const std::function<Vec2(double)>& at, const std::vector<Span1>& a,
+                            const std::vector<Span1>& b) const {
     QPolygonF out;
     if (a.empty() || b.empty()) return out;
     constexpr int n = 24;
     for (int i = 0; i <= n; ++i) {
         const double y = a.front().from + (a.back().to - a.front().from) * i / n;
-        out << map_.end_px(y, plan.shape.top.at({x, y}));
+        out << map_.end_px(y, shape.top.at(at(y)));
     }
     for (int i = n; i >= 0; --i) {
         const double y = b.front().from + (b.back().to - b.front().from) * i / n;
-        out << map_.end_px(y, plan.shape.bottom.at({x, y}));
+        out << map_.end_px(y, shape.bottom.at(at(y)));
     }
     return out;
+}
+
+/// The leaves of a whole top cut across at the gauge, as thick as they are now.
+void Bench::draw_leaf_sections(QPainter& p) {
+    const Plan& plan = *session_.plan();
+    const Job& job = *session_.job();
+    const double u = map_.gauge_mm - job.top.length_mm / 2;
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
+        const LeafPlan& l = plan.leaves[i];
+        const LeafPart& part = plan.makeup.leaves[i];
+        const Frame f = job.leaves[i].placement.frame();
+        const QPolygonF cut =
+            section_of(l.shape, [&](double v) { return f.to_slab({u, v}); }, cut_at_x(part.show, u), cut_at_x(part.under, u));
+        if (cut.isEmpty()) continue;
+        const WoodTone tone = tone_of(l.slab.species);
+        p.setPen(QPen(tone.edge, 1.4));
+        p.setBrush(tone.early);
+        p.drawPolygon(cut);
+    }
 }
 
 void Bench::draw_section(QPainter& p) {
@@ -295,6 +344,10 @@ void Bench::draw_section(QPainter& p) {
     const QString note = view_->end_note(session_);
     if (!note.isEmpty()) title += " · " + note;
     p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
+    if (session_.whole() && view_->shows_leaves()) {
+        draw_leaf_sections(p);
+        return view_->draw_end(p, map_, session_);
+    }
     const QPolygonF cut = section();
     if (cut.isEmpty()) return;
     const StillKey key{session_.slab_version(), size(), map_.end_scale, map_.end_base_px, devicePixelRatioF(), map_.end_rise, 0, {}};
@@ -352,13 +405,16 @@ void Bench::draw_handles(QPainter& p) {
     }
 }
 
-void Bench::draw_outline(std::function<void(Ring)> done) {
+void Bench::draw_outline(std::function<void(Ring)> done, bool line) {
     if (!drawn_) plan_only_before_ = plan_only_;
     drawn_ = std::move(done);
+    drawn_line_ = line;
     points_.clear();
     set_plan_only(true);  // all the room for the hand
     setFocus();
-    Q_EMIT say(tr("Click around the flaw on the slab. Enter or a double click closes it, Backspace takes a point back, Esc drops it."));
+    Q_EMIT say(line ? tr("Paint along it with the button held, or click from point to point. Enter or a double click ends it, Esc drops it.")
+                    : tr("Paint around it with the button held, or click from point to point. Enter or a double click closes it, Backspace "
+                         "takes a point back, Esc drops it."));
     update();
 }
 
@@ -378,8 +434,8 @@ void Bench::draw_outline_so_far(QPainter& p) {
 }
 
 void Bench::finish_outline() {
-    if (points_.size() < 3) {
-        Q_EMIT say(tr("An outline needs three points at least. Click another."));
+    if (points_.size() < (drawn_line_ ? 2U : 3U)) {
+        Q_EMIT say(drawn_line_ ? tr("A line needs two points at least. Click another.") : tr("An outline needs three points at least. Click another."));
         return;
     }
     const auto done = std::exchange(drawn_, nullptr);
@@ -399,8 +455,9 @@ void Bench::mousePressEvent(QMouseEvent* e) {
     if (e->button() != Qt::LeftButton || !plan || plan->shape.ring_a.empty() || !view_) return;
     const QPointF at = e->position();
     if (drawn_) {
-        if (points_.size() > 2 && QLineF(map_.px(points_.front()), at).length() < 9) return finish_outline();
+        if (!drawn_line_ && points_.size() > 2 && QLineF(map_.px(points_.front()), at).length() < 9) return finish_outline();
         points_.push_back(map_.mm_at(at));
+        painted_from_ = points_.size();
         return update();
     }
     for (const auto& [place, d] : dimensions_)
@@ -426,7 +483,12 @@ void Bench::mousePressEvent(QMouseEvent* e) {
 
 void Bench::mouseMoveEvent(QMouseEvent* e) {
     mouse_ = e->position();
-    if (drawn_) return update();
+    if (drawn_) {
+        // Painting: a point every few pixels while the button is held.
+        if ((e->buttons() & Qt::LeftButton) && !points_.empty() && QLineF(map_.px(points_.back()), mouse_).length() > 4)
+            points_.push_back(map_.mm_at(mouse_));
+        return update();
+    }
     if (held_gauge_) return session_.set_gauge(map_.mm_at(mouse_.x()));
     if (held_) {
         const Vec2 to = map_.mm_at(mouse_);
@@ -454,6 +516,7 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
 }
 
 void Bench::mouseReleaseEvent(QMouseEvent*) {
+    if (drawn_ && points_.size() >= painted_from_ + 5) return finish_outline();  // it was painted, not clicked
     held_gauge_ = false;
     if (held_ && moved_) session_.keep(held_->label);
     held_.reset();

@@ -1,11 +1,14 @@
 // The bench: plan, strip and end view of the work, on the same stations, tied together by the gauge.
 #pragma once
 
+#include <array>
+
 #include <QPixmap>
 #include <QPointer>
 #include <QWidget>
 
 #include "app/bench/step_view.h"
+#include "app/bench/top_picture.h"
 
 namespace yb {
 
@@ -24,8 +27,8 @@ class Bench : public QWidget {
     QString picked() const { return picked_; }
     QSize minimumSizeHint() const override { return {520, 200}; }
     /// Collects points clicked on the plan until the outline is closed (double click, Enter, or a click on
-    /// the first point); Esc drops it.
-    void draw_outline(std::function<void(Ring)> done);
+    /// the first point), or paints them with the button held; Esc drops it. @param line it stays open: a crack, a pith.
+    void draw_outline(std::function<void(Ring)> done, bool line = false);
     /// Opens the next dimension of this step for typing; false when it has none.
     bool type_dimension();
     /// Where a dimension's figure stands, px; empty when it is not drawn.
@@ -54,6 +57,11 @@ class Bench : public QWidget {
     void draw_still(QPainter& p);
     void draw_ruler(QPainter& p);
     void draw_slab(QPainter& p);
+    void draw_leaves(QPainter& p);
+    void draw_leaf_sections(QPainter& p);
+    std::array<double, 4> extent() const;
+    QPolygonF section_of(const SlabShape& shape, const std::function<Vec2(double)>& at, const std::vector<Span1>& a,
+                         const std::vector<Span1>& b) const;
     void draw_section(QPainter& p);
     void draw_dimensions(QPainter& p);
     void close_editor();
@@ -69,8 +77,10 @@ class Bench : public QWidget {
 
     Session& session_;
     Pictures& pictures_;
+    TopPicture tops_;
     StepView* view_ = nullptr;
     BenchMap map_;
+    bool whole_before_ = false;
     bool plan_only_ = false, plan_only_before_ = false;
     /// What stays while things are dragged over it: ruler, slab, and the end grain at the gauge.
     struct StillKey {
@@ -94,6 +104,8 @@ class Bench : public QWidget {
     Vec2 from_;
     QString picked_, hover_;
     std::function<void(Ring)> drawn_;
+    bool drawn_line_ = false;
+    std::size_t painted_from_ = 0;
     Ring points_;
     QPointF mouse_;
 };

@@ -3,6 +3,7 @@
 #include <QPainterPath>
 
 #include "app/bench/wood_face.h"
+#include "app/session/pictures.h"
 #include "app/theme/theme.h"
 
 namespace yb {
@@ -10,6 +11,17 @@ namespace yb {
 QString StepView::empty_text(const Session& s) const {
     if (!s.slab()) return QObject::tr("No slab is on the bench yet.\nGo to Rack and choose one for this job.");
     return QObject::tr("The slab has no shape yet.\nGo to Rack and type its tape table.");
+}
+
+std::vector<PickField> leaf_picks(const Session& s) {
+    const Job* j = s.job();
+    if (!j || !j->several()) return {};
+    QStringList names;
+    for (std::size_t i = 0; i < j->leaves.size(); ++i) {
+        const auto it = s.documents().slabs.find(j->leaves[i].slab);
+        names << QObject::tr("%1 · %2").arg(i + 1).arg(it == s.documents().slabs.end() ? QObject::tr("not there") : QString::fromStdString(it->second.name));
+    }
+    return {{"leaf", QObject::tr("Leaf on the bench"), names, [](const Session& now) { return now.leaf(); }, [](Session& now, int i) { now.set_leaf(i); }}};
 }
 
 namespace draw {
@@ -141,6 +153,27 @@ void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture
             }
         }
     }
+}
+
+void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double ratio, bool small) {
+    const WoodTone tone = tone_of(slab.species);
+    p.setPen(QPen(tone.edge, 1));
+    p.setBrush(tone.late.darker(135));
+    p.drawPolygon(map.px(shape.ring_b));
+    const auto& shown = slab.picture_a;
+    const QImage image = !shown ? QImage() : small ? pictures.thumbnail(shown->key) : pictures.face(shown->key);
+    if (image.isNull()) {
+        p.drawImage(map.plan.topLeft(), draw_face(slab, shape, map, ratio));
+    } else {
+        // A small copy has fewer pixels and shows the same length of slab.
+        FacePicture place = *shown;
+        place.mm_per_px *= static_cast<double>(std::max(place.width_px, image.width())) / image.width();
+        picture(p, map, image, place, shape.ring_a);
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tone.edge, 1.6));
+    p.drawPolygon(map.px(shape.ring_a));
+    flaws(p, map, slab, !image.isNull());
 }
 
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep) {

@@ -15,6 +15,8 @@
 
 namespace yb {
 
+class Pictures;
+
 /// Something that can be moved where it lies.
 struct Handle {
     QString name;    ///< "top", "shim 2": spoken and used by tests
@@ -51,18 +53,23 @@ class StepView {
     virtual QString strip_title(const Session&) const { return {}; }
     virtual QString end_note(const Session&) const { return {}; }
     virtual double end_rise() const { return 1; }
+    /// Of a whole top the leaves as they come out of the log, not the finished top.
+    virtual bool shows_leaves() const { return false; }
     virtual void draw_plan(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
     virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
     virtual std::vector<Dimension> dimensions(const BenchMap&, const Session&) const { return {}; }
 
-    virtual std::vector<Field> fields() const { return {}; }
+    virtual std::vector<Field> fields(const Session&) const { return {}; }
     virtual std::vector<TextField> texts() const { return {}; }
-    virtual std::vector<PickField> picks() const { return {}; }
+    virtual std::vector<PickField> picks(const Session&) const { return {}; }
     virtual std::vector<Action> actions(Session&) { return {}; }
     virtual QString help() const = 0;
 };
+
+/// Which leaf of a top of several lies on the bench; nothing for a single slab.
+std::vector<PickField> leaf_picks(const Session& s);
 
 /// Drawing shared by the steps.
 namespace draw {
@@ -79,6 +86,9 @@ void picture(QPainter& p, const BenchMap& map, const QImage& image, const FacePi
 /// Fills of the flaws on the show face, dashed outlines for those of the other face. Over a picture, which shows
 /// them itself, only their outlines.
 void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture);
+/// A slab as it lies: its underside, its show face with picture or drawn grain, its flaws.
+/// @param small the picture's small copy will do.
+void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double device_ratio, bool small);
 /// Dims everything on the plan outside a ring.
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep);
 }  // namespace draw

@@ -39,13 +39,15 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
             Slab slab = r.slab;
             slab.name = QFileInfo(path).completeBaseName().toStdString();
             for (const std::string& n : r.notes) slab.notes += (slab.notes.empty() ? "" : " ") + n;
-            const std::string id = add_slab(session, slab, QObject::tr("Slab from a scan"));
             QString text = QObject::tr("%1 points on the slab.").arg(r.used);
+            const std::string key = fresh_id("slab", session.documents()) + "/scan";
             if (Store* store = session.store(); store && !session.read_only()) try {
-                    store->attach(id + "/scan", to_ply(r.on_slab));  // all of them are kept
+                    store->attach(key, to_ply(r.on_slab));  // all of them are kept
+                    slab.scan = key;
                 } catch (const StoreError& e) {
                     text = QString::fromStdString(e.what());
                 }
+            add_slab(session, slab, QObject::tr("Slab from a scan"));
             for (const std::string& n : r.notes) text += " " + QString::fromStdString(n);
             say(text);
         });
@@ -107,7 +109,7 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
             }
             try {
                 if (Store* store = session.store(); store && !session.read_only())
-                    for (const auto& [key, bytes] : made.pictures) store->attach(key, bytes);
+                    store->attach(made.pictures);
             } catch (const StoreError& e) {
                 return say(QString::fromStdString(e.what()));
             }

@@ -91,7 +91,12 @@ void PhotoCanvas::paintEvent(QPaintEvent*) {
     for (const Vec2 q : corners) frame << shown(q);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.brass, 1.4, Qt::DashLine));
-    p.drawPolygon(frame);
+    if (known == Known::rectangle) {
+        p.drawPolygon(frame);
+    } else {
+        p.drawLine(frame[0], frame[1]);
+        p.drawLine(frame[2], frame[3]);
+    }
     for (const QPointF& q : frame) {
         p.setPen(QPen(c.brass_dark, 2));
         p.drawEllipse(q, 8, 8);
@@ -146,18 +151,34 @@ PhotoPage::PhotoPage(Session& session, LongWork& work, QWidget* parent)
     title_->setFont(theme::figures(16));
     title_->setWordWrap(true);
     side->addWidget(title_);
-    auto* what =
-        new QLabel(tr("Drag the four marks to the corners of something of known size that lies in the slab's face: a sheet, a square, a "
-                      "frame of battens. Say how large it is."));
-    what->setWordWrap(true);
-    side->addWidget(what);
+    what_ = new QLabel;
+    what_->setWordWrap(true);
+    side->addWidget(what_);
+    auto* ways = new QButtonGroup(this);
+    for (const bool lengths : {false, true}) {
+        auto* b = new QPushButton(lengths ? tr("Two lengths are known") : tr("A rectangle is known"));
+        b->setObjectName(lengths ? "known_lengths" : "known_rectangle");
+        b->setProperty("quiet", true);
+        b->setCheckable(true);
+        b->setChecked(!lengths);
+        ways->addButton(b, lengths ? 1 : 0);
+        side->addWidget(b);
+    }
+    connect(ways, &QButtonGroup::idClicked, this, [this](int id) {
+        canvas_->known = static_cast<PhotoCanvas::Known>(id);
+        result_.reset();
+        refresh();
+    });
     auto* grid = new QGridLayout;
     int line = 0;
     const auto number = [&](const QString& name, const QString& label, double low, double high, double* value) {
         auto* f = new MeasureField(name, Kind::fine);
         f->set_range(low, high);
         f->line()->setAccessibleName(label);
-        grid->addWidget(new QLabel(label), line, 0);
+        auto* text = new QLabel(label);
+        if (value == &width_mm_) width_label_ = text;
+        if (value == &height_mm_) height_label_ = text;
+        grid->addWidget(text, line, 0);
         grid->addWidget(f, line++, 1);
         fields_.emplace_back(f, value);
         connect(f, &MeasureField::committed, this, [this, value](std::optional<double> v) {
@@ -251,6 +272,13 @@ QString PhotoPage::open(const QString& path) {
 void PhotoPage::refresh() {
     title_->setText(name_.empty() ? tr("A photograph") : QString::fromStdString(name_));
     for (const auto& [field, value] : fields_) field->show_value(*value, session_.units());
+    const bool lengths = canvas_->known == PhotoCanvas::Known::lengths;
+    what_->setText(lengths ? tr("For a photograph taken straight from above: drag the ends of one dashed line along a known length of the slab, "
+                                "of the other across it.")
+                           : tr("Drag the four marks to the corners of something of known size that lies in the slab's face: a sheet, a square, "
+                                "a frame of battens. Say how large it is."));
+    width_label_->setText(lengths ? tr("The line along is") : tr("It is wide, left to right"));
+    height_label_->setText(lengths ? tr("The line across is") : tr("It is high, up and down"));
     canvas_->show_outline(result_);
     find_->setEnabled(!picture_.empty());
     new_slab_->setVisible(result_.has_value());
@@ -270,7 +298,9 @@ void PhotoPage::refresh() {
 void PhotoPage::find() {
     PhotoOrder order;
     // The first corner is the upper left, the size is as it lies in the photograph.
-    order.known = KnownRectangle{canvas_->corners, width_mm_, height_mm_};
+    const auto& k = canvas_->corners;
+    if (canvas_->known == PhotoCanvas::Known::lengths) order.known = KnownLengths{{k[0], k[1]}, {k[2], k[3]}, width_mm_, height_mm_};
+    else order.known = KnownRectangle{k, width_mm_, height_mm_};
     order.strokes = canvas_->strokes;
     order.tolerance_mm = tolerance_mm_;
     work_.run(
@@ -301,7 +331,7 @@ void PhotoPage::take(bool other) {
         slab.picture_a->key = fresh_id_for_picture() + "/a";
         keep(slab.picture_a->key);
         add_slab(session_, slab, tr("Slab from a photograph"));
-        Q_EMIT say(tr("The slab stands on the rack. Type a station with its thickness, or photograph its other face."), false);
+        Q_EMIT say(tr("The slab stands on the rack. Type a station with its thickness, or photograph its other face; cracks, knots and rot are painted over the picture."), false);
         Q_EMIT back();
         return;
     }

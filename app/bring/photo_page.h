@@ -24,7 +24,10 @@ class PhotoCanvas : public QWidget {
     explicit PhotoCanvas(QWidget* parent = nullptr);
     void show_photo(const QImage& photo);
     void show_outline(const std::optional<PhotoResult>& result);
-    std::array<Vec2, 4> corners;  ///< px of the photograph
+    /// What is known in it: a rectangle by its four corners, or two lengths, one along and one across, by their ends.
+    enum class Known { rectangle, lengths };
+    Known known = Known::rectangle;
+    std::array<Vec2, 4> corners;  ///< px of the photograph; of lengths: both ends along, both ends across
     std::vector<Stroke> strokes;
     enum class Brush { none, slab, not_slab };
     Brush brush = Brush::none;
@@ -77,6 +80,7 @@ class PhotoPage : public QWidget {
     QLabel *title_, *about_;
     QPushButton *find_, *new_slab_, *other_face_;
     std::vector<std::pair<MeasureField*, double*>> fields_;
+    QLabel *what_ = nullptr, *width_label_ = nullptr, *height_label_ = nullptr;
     double width_mm_ = 1000, height_mm_ = 500, tolerance_mm_ = 1;
     Picture picture_;
     std::string name_;

@@ -65,7 +65,9 @@ void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     }
 }
 
-std::vector<Field> FillView::fields() const {
+std::vector<PickField> FillView::picks(const Session& s) const { return leaf_picks(s); }
+
+std::vector<Field> FillView::fields(const Session&) const {
     return {job_field("fill_overfill", QObject::tr("Overfill"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.fill.overfill_mm; }),
             job_field("fill_reserve", QObject::tr("Reserve"), Kind::percent, 0, 200, [](Job& j) -> double& { return j.fill.reserve_pct; })};
 }

@@ -12,7 +12,8 @@ class FillView : public StepView {
     double end_rise() const override { return 2; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
-    std::vector<Field> fields() const override;
+    std::vector<Field> fields(const Session&) const override;
+    std::vector<PickField> picks(const Session& s) const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;
 };

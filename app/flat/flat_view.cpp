@@ -11,6 +11,9 @@ Field thickness_field() {
     return job_field("flat_thickness", QObject::tr("Wanted thickness"), Kind::fine, 3, 400,
                      [](Job& j) -> double& { return j.top.thickness_mm; });
 }
+
+/// Across: where the middle of what lies in the top runs.
+double middle_y(const Session& s) { return s.plan() && s.plan()->lay.outline.size() > 2 ? centroid(s.plan()->lay.outline).y : 0; }
 }  // namespace
 
 QString FlatView::strip_title(const Session&) const {
@@ -20,7 +23,7 @@ QString FlatView::strip_title(const Session&) const {
 QString FlatView::end_note(const Session& s) const {
     const FlatPlan& f = s.plan()->flat;
     if (!f.ready) return {};
-    const Vec2 p{s.gauge_mm(), s.job() ? s.job()->placement.y_mm : 0};
+    const Vec2 p{s.gauge_mm(), middle_y(s)};
     return QObject::tr("%1 off the show face, %2 off the underside here")
         .arg(in_units(fine(std::max(0.0, f.off_top.at(p))), s), in_units(fine(std::max(0.0, f.off_bottom.at(p))), s));
 }
@@ -81,7 +84,7 @@ void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     if (!f.ready || !s.job()) return;
     const auto& c = theme::colours();
     const SlabShape& shape = s.plan()->shape;
-    const double y = s.job()->placement.y_mm;
+    const double y = middle_y(s);
     const Box b = bounds(s.plan()->lay.rough);
     double low = 1e9;
     double high = -1e9;
@@ -142,10 +145,10 @@ std::vector<Handle> FlatView::handles(const BenchMap& map, const Session& s) con
         const QPointF q = map.px(at);
         out.push_back({QObject::tr("shim %1").arg(i + 1), QObject::tr("Move a shim"), QPolygonF(QRectF(q.x() - 28, q.y() - 14, 56, 28)), at,
                        Qt::OpenHandCursor, [supports, i](Session& session, Vec2 from, Vec2 to) {
-                           session.preview([&](Job& j) {
-                               j.flat.supports = supports;
-                               j.flat.supports[i].x_mm += to.x - from.x;
-                               j.flat.supports[i].y_mm += to.y - from.y;
+                           session.preview_leaf([&](Leaf& leaf) {
+                               leaf.supports = supports;
+                               leaf.supports[i].x_mm += to.x - from.x;
+                               leaf.supports[i].y_mm += to.y - from.y;
                            });
                        }});
     }
@@ -162,12 +165,14 @@ std::vector<Dimension> FlatView::dimensions(const BenchMap& map, const Session& 
     return {{map.end_px(q.y, t.bottom_at(q)), map.end_px(q.y, t.top_at(q)), -26, thickness_field()}};
 }
 
-std::vector<Field> FlatView::fields() const {
+std::vector<Field> FlatView::fields(const Session&) const {
     return {thickness_field(),
             job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
             job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20,
                       [](Job& j) -> double& { return j.flat.allowance_mm; })};
 }
+
+std::vector<PickField> FlatView::picks(const Session& s) const { return leaf_picks(s); }
 
 std::vector<Action> FlatView::actions(Session& session) {
     Session* s = &session;
@@ -183,13 +188,13 @@ std::vector<Action> FlatView::actions(Session& session) {
          [s, supports] {
              if (!s->plan() || !s->plan()->flat.ready) return;
              auto now = supports();
-             now.push_back({s->gauge_mm(), s->job()->placement.y_mm});
-             s->edit_job(QObject::tr("Add a shim"), [&](Job& j) { j.flat.supports = now; });
+             now.push_back({s->gauge_mm(), middle_y(*s)});
+             s->edit_leaf(QObject::tr("Add a shim"), [&](Leaf& leaf) { leaf.supports = now; });
          }},
         {"shim_reset",
          QObject::tr("Shims back to four"),
          {},
-         [s] { s->edit_job(QObject::tr("Shims back to four"), [](Job& j) { j.flat.supports.clear(); }); }},
+         [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { leaf.supports.clear(); }); }},
         {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
         {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(Step::fill); }, true, true}};
 }

@@ -16,7 +16,8 @@ class FlatView : public StepView {
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
     std::vector<Dimension> dimensions(const BenchMap&, const Session&) const override;
-    std::vector<Field> fields() const override;
+    std::vector<Field> fields(const Session&) const override;
+    std::vector<PickField> picks(const Session& s) const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;
 };

@@ -1,17 +1,30 @@
 #include "app/lay/lay_view.h"
 
+#include "app/bring/long_work.h"
 #include "app/job_files.h"
+#include "app/lay/leaves.h"
+#include "app/session/pictures.h"
 #include "app/theme/theme.h"
 #include "core/rack/rack.h"
 
 namespace yb {
 
+bool LayView::shows_leaves() const { return true; }
+
+QString LayView::end_note(const Session& s) const { return s.whole() ? leaves::end_note(s) : QString(); }
+
+void LayView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    if (s.whole()) leaves::draw_end(p, map, s);
+}
+
 QString LayView::strip_title(const Session& s) const {
+    if (s.whole()) return leaves::strip_title(s);
     const Job* j = s.job();
     return QObject::tr("width of the slab along it · %1 wanted").arg(j ? in_units(mm(j->top.width_mm), s) : QString());
 }
 
 void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
+    if (s.whole()) return leaves::draw_plan(p, map, s);
     const LayPlan& lay = s.plan()->lay;
     if (!lay.ready) return;
     const auto& c = theme::colours();
@@ -40,6 +53,7 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
 }
 
 void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    if (s.whole()) return leaves::draw_strip(p, map, s);
     const auto& c = theme::colours();
     const SlabShape& shape = s.plan()->shape;
     const Job* j = s.job();
@@ -69,7 +83,8 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
 
 std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) const {
     if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
-    const Placement at = s.job()->placement;
+    if (s.whole()) return leaves::handles(map, s);
+    const Placement at = s.job()->first().placement;
     Handle top{QObject::tr("top"),
                QObject::tr("Move the top"),
                map.px(s.plan()->lay.rectangle),
@@ -77,14 +92,16 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
                Qt::OpenHandCursor,
                [](Session& session, Vec2 from, Vec2 to) {
                    session.preview([&](Job& j) {
-                       j.placement.x_mm += to.x - from.x;
-                       j.placement.y_mm += to.y - from.y;
+                       j.first().placement.x_mm += to.x - from.x;
+                       j.first().placement.y_mm += to.y - from.y;
                    });
                },
-               [](Session& session, double degrees) { session.preview([&](Job& j) { j.placement.angle_deg += degrees; }); }};
+               [](Session& session, double degrees) { session.preview([&](Job& j) { j.first().placement.angle_deg += degrees; }); }};
     // The corners turn it about its middle.
     std::vector<Handle> out{top};
-    const Ring& r = s.plan()->lay.rectangle;
+    const Box box = bounds(outline_of(s.job()->top));
+    Ring r;
+    for (const Vec2 q : {box.low, Vec2{box.high.x, box.low.y}, box.high, Vec2{box.low.x, box.high.y}}) r.push_back(at.frame().to_slab(q));
     for (std::size_t i = 0; i < r.size(); ++i) {
         const QPointF q = map.px(r[i]);
         const Vec2 middle{at.x_mm, at.y_mm};
@@ -93,7 +110,7 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
                            const Vec2 a = from - middle;
                            const Vec2 b = to - middle;
                            const double turn = std::atan2(cross(a, b), dot(a, b)) * 180 / 3.14159265358979;
-                           session.preview([&](Job& j) { j.placement.angle_deg += turn; });
+                           session.preview([&](Job& j) { j.first().placement.angle_deg += turn; });
                        }});
     }
     return out;
@@ -109,13 +126,47 @@ Field width_field() {
 }  // namespace
 
 std::vector<Dimension> LayView::dimensions(const BenchMap& map, const Session& s) const {
-    if (!s.plan() || !s.plan()->lay.ready) return {};
-    const QPolygonF r = map.px(s.plan()->lay.rectangle);
+    if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
+    if (s.whole()) return leaves::dimensions(map, s, length_field(), width_field());
+    const Box box = bounds(outline_of(s.job()->top));
+    const Frame f = s.job()->first().placement.frame();
+    QPolygonF r;
+    for (const Vec2 q : {box.low, Vec2{box.high.x, box.low.y}, box.high, Vec2{box.low.x, box.high.y}}) r << map.px(f.to_slab(q));
     const double below = map.px(bounds(s.plan()->shape.ring_a).low).y() - std::max(r[0].y(), r[1].y());
     return {{r[0], r[1], -std::max(18.0, below + 16), length_field()}, {(r[0] * 7 + r[1]) / 8, (r[3] * 7 + r[2]) / 8, 0, width_field()}};
 }
 
-std::vector<Field> LayView::fields() const {
+std::vector<PickField> LayView::picks(const Session& s) const {
+    std::vector<PickField> out{{"top_shape",
+                                QObject::tr("Shape"),
+                                {QObject::tr("rectangle"), QObject::tr("round"), QObject::tr("oval"), QObject::tr("free form")},
+                                [](const Session& now) { return now.job() ? static_cast<int>(now.job()->top.shape) : 0; },
+                                [](Session& now, int i) {
+                                    now.edit_job(QObject::tr("Shape of the top"), [&](Job& j) {
+                                        j.top.shape = static_cast<TopShape>(i);
+                                        if (j.top.shape == TopShape::round) j.top.length_mm = j.top.width_mm = std::min(j.top.length_mm, j.top.width_mm);
+                                        if (j.top.shape != TopShape::rectangle) j.top.live = LiveEdges::none;
+                                    });
+                                }}};
+    for (PickField& f : leaf_picks(s)) out.push_back(std::move(f));
+    if (s.job() && s.job()->several() && !is_river(s.job()->makeup.kind))
+        out.push_back({"joint_kind",
+                       QObject::tr("Middle joint"),
+                       {QObject::tr("straight"), QObject::tr("follows the edge")},
+                       [](const Session& now) {
+                           const auto joints = joints_of(now.job()->makeup, now.job()->leaves.size(), now.job()->top.width_mm);
+                           return joints.empty() || !joints[joints.size() / 2].curved ? 0 : 1;
+                       },
+                       [](Session& now, int i) {
+                           now.edit_job(QObject::tr("Straight or curved joint"), [&](Job& j) {
+                               j.makeup.joints = joints_of(j.makeup, j.leaves.size(), j.top.width_mm);
+                               if (!j.makeup.joints.empty()) j.makeup.joints[j.makeup.joints.size() / 2].curved = i == 1;
+                           });
+                       }});
+    return out;
+}
+
+std::vector<Field> LayView::fields(const Session& now) const {
     using J = Job;
     std::vector<Field> f{
         length_field(),
@@ -129,10 +180,14 @@ std::vector<Field> LayView::fields() const {
          },
          0, 60, true},
         job_field("top_oversize", QObject::tr("Over, each end"), Kind::length, 0, 500,
-                  [](J& j) -> double& { return j.placement.oversize_mm; }),
-        job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000, [](J& j) -> double& { return j.placement.x_mm; }),
-        job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000, [](J& j) -> double& { return j.placement.y_mm; }),
-        job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360, [](J& j) -> double& { return j.placement.angle_deg; })};
+                  [](J& j) -> double& { return j.first().placement.oversize_mm; }),
+        job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000, [](J& j) -> double& { return j.first().placement.x_mm; }),
+        job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000, [](J& j) -> double& { return j.first().placement.y_mm; }),
+        job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360, [](J& j) -> double& { return j.first().placement.angle_deg; })};
+    if (now.job() && now.job()->several()) {
+        f.resize(f.size() - 3);  // where each leaf lies is dragged
+        for (Field& more : leaves::fields(*now.job())) f.push_back(std::move(more));
+    }
     return f;
 }
 
@@ -153,27 +208,137 @@ std::vector<TextField> LayView::texts() const {
          }}};
 }
 
+namespace {
+
+void set_placements(Session& s, const QString& label, const std::vector<Placement>& all) {
+    s.edit_job(label, [&](Job& j) {
+        for (std::size_t i = 0; i < all.size() && i < j.leaves.size(); ++i) j.leaves[i].placement = all[i];
+    });
+}
+
+/// A leaf taken off: what is left is laid anew as what it can be.
+void take_off(Session& s) {
+    if (!s.job() || !s.job()->several()) return;
+    std::vector<std::string> ids;
+    for (std::size_t i = 0; i < s.job()->leaves.size(); ++i)
+        if (static_cast<int>(i) != s.leaf()) ids.push_back(s.job()->leaves[i].slab);
+    s.make_up(QObject::tr("Take a leaf off"), made_of(s.job()->makeup.kind, ids.size()), ids);
+}
+
+/// Both faces of every leaf photographed: their likeness along the seam, and the slide that betters it.
+void match_pictures(Session& s, LongWork& work, Pictures& pictures) {
+    const auto k = s.plan()->makeup.joints.size() / 2;
+    if (!s.whole() || k >= s.plan()->seams.size()) {
+        Q_EMIT s.trouble(QObject::tr("There is no seam to compare along: lay two leaves of one tree together."));
+        return;
+    }
+    const Plan plan = *s.plan();
+    const Job job = *s.job();
+    const JointPlan seam = plan.makeup.joints[k];
+    std::vector<Picture> shown;
+    for (const std::size_t i : {seam.right, seam.left}) {
+        const auto& place = plan.leaves[i].slab.picture_a;
+        std::optional<Picture> p = place ? pictures.pixels(place->key) : std::nullopt;
+        if (!p) {
+            Q_EMIT s.trouble(QObject::tr("%1 has no picture of the face that shows. Photograph it, and its likeness can be compared.")
+                                 .arg(QString::fromStdString(plan.leaves[i].slab.name)));
+            return;
+        }
+        shown.push_back(std::move(*p));
+    }
+    work.run(
+        QObject::tr("Comparing the faces"),
+        [plan, job, seam, shown, mirrored = plan.seams[k].mirrored](const Work& w) {
+            const auto side = [&](std::size_t i) {
+                return SeamSide{plan.leaves[i].slab, plan.leaves[i].shape, nullptr, job.leaves[i].placement};
+            };
+            return match_seam(side(seam.right), {&shown[0], *plan.leaves[seam.right].slab.picture_a}, side(seam.left),
+                              {&shown[1], *plan.leaves[seam.left].slab.picture_a}, seam, mirrored, 120, w);
+        },
+        [&s, left = seam.left](const SeamMatch& m) {
+            if (m.windows.empty()) {
+                Q_EMIT s.trouble(QObject::tr("The faces show too little beside the seam to be compared."));
+                return;
+            }
+            if (std::abs(m.slide_mm) >= 2 && m.slid_mean > m.mean + 0.02) {
+                s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) {
+                    Placement& p = j.leaves[left].placement;
+                    const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({m.slide_mm, 0});
+                    p.x_mm -= d.x, p.y_mm -= d.y;
+                });
+                Q_EMIT s.trouble(QObject::tr("The left leaf was slid by %1: the faces agree by %2 instead of %3. Undo takes it back.")
+                                     .arg(in_units(mm(m.slide_mm), s), in_units(percent(100 * m.slid_mean), s), in_units(percent(100 * m.mean), s)));
+            } else {
+                Q_EMIT s.trouble(QObject::tr("The faces agree by %1 along the seam; no slide betters it.").arg(in_units(percent(100 * m.mean), s)));
+            }
+        });
+}
+
+}  // namespace
+
 std::vector<Action> LayView::actions(Session& session) {
     Session* s = &session;
-    return {{"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
+    const auto marked = [s](const QString& label, bool MakeUpChoices::*what) {
+        return [s, label, what] { s->edit_job(label, [&](Job& j) { j.makeup.*what = !(j.makeup.*what); }); };
+    };
+    const auto several = [s] { return s->whole(); };
+    return {{"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"), [s] { Q_EMIT s->find_wanted(); }},
+            {"rips_best", QObject::tr("Find the best rip lines"), QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
              [s] {
-                 if (!s->plan() || !s->job()) return;
+                 if (!s->whole() || is_river(s->job()->makeup.kind)) {
+                     Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
+                     return;
+                 }
+                 set_placements(*s, QObject::tr("Best rip lines"), best_rips(leaves::inputs(*s), s->plan()->makeup));
+             },
+             several()},
+            {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
+             [s] {
+                 if (!s->whole() || !is_river(s->job()->makeup.kind)) {
+                     Q_EMIT s->trouble(QObject::tr("There is no river in this top."));
+                     return;
+                 }
+                 set_placements(*s, QObject::tr("Even the river"), even_river(leaves::inputs(*s)));
+             },
+             several()},
+            {"match_pictures", QObject::tr("Compare the faces along the seam"), QObject::tr("By their pictures; slides the left leaf where that betters it"),
+             [s, this] {
+                 if (s->plan()) match_pictures(*s, work_, pictures_);
+             },
+             several()},
+            {"faces_flat", QObject::tr("Both faces are flat"), QObject::tr("Marks it, or takes the mark away: before that no rip"),
+             marked(QObject::tr("Faces flat"), &MakeUpChoices::faces_flat), several()},
+            {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
+             marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
+            {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"), [s] { take_off(*s); }, several()},
+            {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
+             [s] {
+                 if (!s->plan() || !s->job() || s->job()->several()) return;
                  const Plan& plan = *s->plan();
-                 const Placement best = best_placement({plan.slab, plan.shape, s->job()->top, s->job()->placement});
-                 s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.placement = best; });
+                 const Placement best = best_placement({plan.slab, plan.shape, s->job()->top, s->job()->first().placement});
+                 s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.first().placement = best; });
              }},
             {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"),
-             [s] { s->edit_job(QObject::tr("Turn over"), [](Job& j) { turn_over(j); }); }},
+             [s] { s->turn(true); }},
             {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"),
-             [s] { s->edit_job(QObject::tr("End for end"), [](Job& j) { end_for_end(j); }); }},
+             [s] { s->turn(false); }},
             {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
              [s] {
-                 if (!s->job() || !s->plan() || !s->documents().slabs.count(s->job()->slab)) return;
+                 if (!s->job() || !s->plan()) return;
                  if (s->job()->cuts_done) {
                      Q_EMIT s->trouble(QObject::tr("The offcuts of this job are on the rack already."));
                      return;
                  }
-                 const auto pieces = offcuts_of(s->documents().slabs.at(s->job()->slab), s->plan()->lay);
+                 std::vector<Slab> pieces;
+                 for (std::size_t i = 0; i < s->job()->leaves.size(); ++i) {
+                     const auto it = s->documents().slabs.find(s->job()->leaves[i].slab);
+                     if (it == s->documents().slabs.end()) return;
+                     // Offcuts are told on the slab as it was measured.
+                     LayPlan lay = s->job()->several() ? s->plan()->leaves.at(i).lay : s->plan()->lay;
+                     if (s->job()->leaves[i].placement.turned_over)
+                         for (Vec2& q : lay.rough) q.y = -q.y;
+                     for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
+                 }
                  const std::string id = s->job()->id;
                  s->edit(QObject::tr("Rough cuts made"), [&](Documents& d) {
                      d.jobs[id].cuts_done = true;

@@ -76,7 +76,7 @@ void RackRow::rebuild() {
     if (session_.previewing()) return;
     const auto& docs = session_.documents();
     std::string jobs;
-    for (const auto& [id, j] : docs.jobs) jobs += j.slab + ":" + j.name + ";";
+    for (const auto& [id, j] : docs.jobs) jobs += j.first().slab + ":" + j.name + ";";
     const Job* job = session_.job();
     if (job)
         jobs += std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);

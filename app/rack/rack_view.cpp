@@ -60,11 +60,31 @@ void RackView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
             if (g.at(i, j)) p.drawEllipse(map.px(Vec2{g.x_mm[i], g.y_mm[j]}), 1.8, 1.8);
 }
 
+namespace {
+
+/// True when the slab looked at lies face B up in the job.
+bool laid_over(const Session& s) {
+    const Job* j = s.job();
+    if (!j || !s.slab()) return false;
+    return std::any_of(j->leaves.begin(), j->leaves.end(), [&](const Leaf& l) { return l.slab == s.slab()->id && l.placement.turned_over; });
+}
+
+/// Cracks, pith and scars are lines; they are painted along, with a pen of this width.
+double pen_mm(FlawKind kind) {
+    switch (kind) {
+        case FlawKind::crack: return 3;
+        case FlawKind::pith: return 12;
+        case FlawKind::scar: return 5;
+        default: return 0;
+    }
+}
+
+}  // namespace
+
 std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) const {
     std::vector<Handle> out;
-    const Job* j = s.job();
     // Flaws are moved as they were measured, face A up; on a slab laid face B up they stay where they are.
-    if (!s.plan() || !s.slab() || (j && j->slab == s.slab()->id && j->placement.turned_over)) return out;
+    if (!s.plan() || !s.slab() || laid_over(s)) return out;
     const auto& flaws = s.plan()->slab.flaws;
     for (std::size_t i = 0; i < flaws.size(); ++i)
         out.push_back({QObject::tr("%1 %2").arg(QString::fromLatin1(name_of(flaws[i].kind))).arg(i + 1), QObject::tr("Move a flaw"),
@@ -103,7 +123,7 @@ Field lean(const QString& name, const QString& label, double Tape::*member) {
 }
 }  // namespace
 
-std::vector<Field> RackView::fields() const {
+std::vector<Field> RackView::fields(const Session&) const {
     // A new reading keeps the one before: drying is forecast from them.
     Field moisture = slab_number("slab_moisture", QObject::tr("Moisture today"), Kind::percent, 0, 120, &Slab::moisture_pct);
     moisture.set = [](Session& s, std::optional<double> v) {
@@ -118,6 +138,16 @@ std::vector<Field> RackView::fields() const {
     return {moisture, slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
             lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm),
             lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
+            {"slab_sequence", QObject::tr("Number in the log"), Kind::count,
+             [](const Session& s) -> std::optional<double> {
+                 return s.slab() && s.slab()->sequence ? std::optional<double>(*s.slab()->sequence) : std::nullopt;
+             },
+             [](Session& s, std::optional<double> v) {
+                 s.edit_slab(QObject::tr("Number in the log"), [&](Slab& slab) {
+                     slab.sequence = v ? std::optional<int>(static_cast<int>(std::lround(*v))) : std::nullopt;
+                 });
+             },
+             0, 200, true},
             slab_number("slab_price", QObject::tr("Price"), Kind::number, 0, 1e6, &Slab::price)};
 }
 
@@ -127,13 +157,26 @@ std::vector<TextField> RackView::texts() const {
             name, label, [member](const Session& s) { return s.slab() ? QString::fromStdString(s.slab()->*member) : QString(); },
             [member, label](Session& s, const QString& v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v.toStdString(); }); }};
     };
-    return {text("slab_name", QObject::tr("Name"), &Slab::name), text("slab_tree", QObject::tr("Tree"), &Slab::tree)};
+    TextField sawn = text("slab_sawn", QObject::tr("Sawn on"), &Slab::sawn_on);
+    sawn.set = [](Session& s, const QString& v) {
+        const std::string date = v.trimmed().toStdString();
+        if (!date.empty() && !is_date(date)) {
+            Q_EMIT s.trouble(QObject::tr("‘%1’ is not a date. Write it as 2025-03-30, or leave it empty.").arg(v));
+            return;
+        }
+        s.edit_slab(QObject::tr("Sawn on"), [&](Slab& slab) { slab.sawn_on = date; });
+    };
+    return {text("slab_name", QObject::tr("Name"), &Slab::name), text("slab_tree", QObject::tr("Tree"), &Slab::tree), sawn};
 }
 
-std::vector<PickField> RackView::picks() const {
+std::vector<PickField> RackView::picks(const Session&) const {
     QStringList names;
     for (const Species& s : all_species()) names << QString::fromStdString(s.name);
-    return {{"slab_species", QObject::tr("Wood"), names,
+    QStringList flaws;
+    for (int k = 0; k <= static_cast<int>(FlawKind::scar); ++k) flaws << QString::fromLatin1(name_of(static_cast<FlawKind>(k)));
+    return {{"flaw_kind", QObject::tr("Flaw to draw"), flaws, [this](const Session&) { return static_cast<int>(kind_); },
+             [this](Session&, int i) { kind_ = static_cast<FlawKind>(i); }},
+            {"slab_species", QObject::tr("Wood"), names,
              [](const Session& s) {
                  if (!s.slab()) return -1;
                  const auto& all = all_species();
@@ -148,24 +191,31 @@ std::vector<PickField> RackView::picks() const {
 
 std::vector<Action> RackView::actions(Session& session) {
     Session* s = &session;
-    const auto draw_flaw = [this, s](FlawKind kind, bool through) {
+    const auto draw_flaw = [this, s] {
         if (!s->slab()) return;
-        bench_.draw_outline([s, kind, through](Ring ring) {
-            // Drawn on the slab as it lies: turned over, the face that is up is B and across is mirrored.
-            const Job* job = s->job();
-            const bool over = job && s->slab() && job->slab == s->slab()->id && job->placement.turned_over;
-            if (over)
-                for (Vec2& q : ring) q.y = -q.y;
-            if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
-            s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))), [&](Slab& slab) {
-                int n = 1;
-                while (
-                    std::any_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& f) { return f.id == "flaw-" + std::to_string(n); }))
-                    ++n;
-                slab.flaws.push_back({"flaw-" + std::to_string(n), kind, over ? Face::b : Face::a, ring, through,
-                                      through ? std::nullopt : std::optional<double>(10), 0.7, ""});
-            });
-        });
+        const FlawKind kind = kind_;
+        const double pen = pen_mm(kind);
+        bench_.draw_outline(
+            [s, kind, pen](Ring ring) {
+                // Drawn on the slab as it lies: turned over, the face that is up is B and across is mirrored.
+                const bool over = laid_over(*s);
+                if (pen > 0) ring = pen_outline(ring, pen / 2);
+                if (over)
+                    for (Vec2& q : ring) q.y = -q.y;
+                if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
+                for (Vec2& q : ring) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
+                const bool through = kind == FlawKind::crack;
+                const double deep = kind == FlawKind::scar ? 1.5 : kind == FlawKind::knot ? 5 : 10;
+                s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))), [&](Slab& slab) {
+                    int n = 1;
+                    while (std::any_of(slab.flaws.begin(), slab.flaws.end(),
+                                       [&](const Flaw& f) { return f.id == "flaw-" + std::to_string(n); }))
+                        ++n;
+                    slab.flaws.push_back({"flaw-" + std::to_string(n), kind, over ? Face::b : Face::a, ring, through,
+                                          through ? std::nullopt : std::optional<double>(deep), 0.7, ""});
+                });
+            },
+            pen > 0);
     };
     return {
         {"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
@@ -193,10 +243,7 @@ std::vector<Action> RackView::actions(Session& session) {
              bench_.set_plan_only(true);
              tape_.show_sheet(TapePanel::Sheet::heights_a);
          }},
-        {"draw_crack", QObject::tr("Draw a crack, through"), QObject::tr("Click around it on the plan"),
-         [draw_flaw] { draw_flaw(FlawKind::crack, true); }},
-        {"draw_void", QObject::tr("Draw a void, with a depth"), QObject::tr("Click around it on the plan"),
-         [draw_flaw] { draw_flaw(FlawKind::void_, false); }},
+        {"draw_flaw", QObject::tr("Draw it on the plan"), QObject::tr("The flaw picked above, over the picture or the bare slab"), draw_flaw},
         {"new_slab",
          QObject::tr("New slab"),
          {},
@@ -270,11 +317,26 @@ std::vector<Action> RackView::actions(Session& session) {
              s->set_job(QString::fromStdString(id));
              s->set_step(Step::lay);
          }},
+        {"add_leaf", QObject::tr("Add it to this job's top"), QObject::tr("As another leaf: opened like a book with a sister, or a river"),
+         [s] {
+             const Slab* slab = s->slab();
+             if (!slab || !s->job()) return;
+             if (s->job()->uses(slab->id)) {
+                 Q_EMIT s->trouble(QObject::tr("%1 is in this top already.").arg(QString::fromStdString(slab->name)));
+                 return;
+             }
+             std::vector<std::string> ids;
+             for (const Leaf& l : s->job()->leaves)
+                 if (!l.slab.empty()) ids.push_back(l.slab);
+             ids.push_back(slab->id);
+             s->make_up(QObject::tr("Add a leaf"), made_of(s->job()->makeup.kind, ids.size()), ids);
+             s->set_step(Step::lay);
+         }},
         {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
          [s] {
              const Slab* slab = s->slab();
              if (!slab || !s->job()) return;
-             if (s->job()->slab != slab->id) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
+             if (!s->job()->uses(slab->id)) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
              s->set_step(Step::lay);
          },
          true, true}};

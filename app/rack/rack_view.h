@@ -17,15 +17,16 @@ class RackView : public StepView {
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
-    std::vector<Field> fields() const override;
+    std::vector<Field> fields(const Session&) const override;
     std::vector<TextField> texts() const override;
-    std::vector<PickField> picks() const override;
+    std::vector<PickField> picks(const Session&) const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;
 
   private:
     Bench& bench_;
     TapePanel& tape_;
+    mutable FlawKind kind_ = FlawKind::crack;  ///< to be drawn next
 };
 
 }  // namespace yb

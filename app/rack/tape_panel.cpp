@@ -5,13 +5,17 @@
 #include <QClipboard>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QInputDialog>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
 
+#include "app/rack/depth_gauge.h"
 #include "app/slip/field.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
@@ -41,7 +45,9 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
       table_(new TapeTable(this)),
       hint_(new QLabel(this)),
       sheets_(new QButtonGroup(this)),
-      every_(new MeasureField("tape_every", Kind::length, this)) {
+      every_(new MeasureField("tape_every", Kind::length, this)),
+      gauge_(new DepthGauge(this)),
+      gauge_button_(new QPushButton(this)) {
     setObjectName("tape_panel");
     setAutoFillBackground(true);
     auto* bar = new QHBoxLayout;
@@ -58,6 +64,32 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     }
     connect(sheets_, &QButtonGroup::idClicked, this, [this](int id) { show_sheet(static_cast<Sheet>(id)); });
     bar->addStretch(1);
+    gauge_button_->setObjectName("tape_gauge");
+    gauge_button_->setProperty("plain", true);
+    gauge_button_->setToolTip(tr("A dial gauge or depth probe on a serial line fills one reading at each press"));
+    connect(gauge_button_, &QPushButton::clicked, this, [this] {
+        if (gauge_->listening()) {
+            gauge_->let_go();
+            return show_gauge();
+        }
+        QMenu menu;
+        for (const QString& line : DepthGauge::lines()) menu.addAction(line, this, [this, line] { listen_to_gauge(line); });
+        if (!menu.isEmpty()) menu.addSeparator();
+        menu.addAction(tr("Another line…"), this, [this] {
+            bool ok = false;
+            const QString line = QInputDialog::getText(this, tr("Depth gauge"), tr("Its line, as /dev/ttyUSB0; the stand-in prints its own"),
+                                                       QLineEdit::Normal, {}, &ok);
+            if (ok && !line.trimmed().isEmpty()) listen_to_gauge(line.trimmed());
+        });
+        menu.exec(gauge_button_->mapToGlobal(QPoint(0, gauge_button_->height())));
+    });
+    connect(gauge_, &DepthGauge::reading, this, &TapePanel::gauge_read);
+    connect(gauge_, &DepthGauge::said, this, [this](const QString& sentence, bool) {
+        hint_->setText(sentence);
+        show_gauge();
+    });
+    show_gauge();
+    bar->addWidget(gauge_button_);
     bar->addWidget(new QLabel(tr("a station every")));
     every_->setFixedWidth(theme::grown(90));
     every_->set_range(10, 3000);
@@ -83,6 +115,32 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
         if (hint == QAbstractItemDelegate::SubmitModelCache) next_station();
     });
     connect(&session, &Session::changed, this, &TapePanel::refresh);
+}
+
+void TapePanel::show_gauge() {
+    gauge_button_->setText(gauge_->listening() ? tr("let go of %1").arg(gauge_->name()) : tr("depth gauge…"));
+}
+
+bool TapePanel::listen_to_gauge(const QString& line) {
+    const QString wrong = gauge_->listen(line);
+    hint_->setText(wrong.isEmpty() ? tr("Listening. Pick the first cell and press the gauge's button; each press goes to the next station.") : wrong);
+    show_gauge();
+    return wrong.isEmpty();
+}
+
+/// Fills the cell that is picked and goes on: down the stations, then to the next place across.
+void TapePanel::gauge_read(double mm) {
+    const int first = sheet_ == Sheet::edges ? 5 : sheet_ == Sheet::flaws ? 2 : 1;
+    const int row = std::max(0, table_->currentRow());
+    const int column = std::max(first, table_->currentColumn());
+    if (row >= table_->rowCount() || column >= table_->columnCount() || (sheet_ == Sheet::flaws && column != 2) || !table_->item(row, column)) {
+        hint_->setText(tr("%1 came in and there is no cell for it. Lay a grid for heights, and pick the first cell.").arg(in_units(fine(mm), session_)));
+        return;
+    }
+    table_->item(row, column)->setText(QString::fromStdString(edit_text(fine(mm), session_.units())));
+    const int rows = sheet_ == Sheet::edges ? table_->rowCount() - 1 : table_->rowCount();
+    if (row + 1 < rows) table_->setCurrentCell(row + 1, column);
+    else if (column + 1 < table_->columnCount()) table_->setCurrentCell(0, column + 1);
 }
 
 void TapePanel::show_sheet(Sheet sheet) {
@@ -281,6 +339,8 @@ bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QStri
         } else {
             g.at(r, static_cast<std::size_t>(column - 1)) = v;
         }
+        // What is read by hand counts for more than the cloud it was first taken from.
+        if (sheet_ == Sheet::heights_a || slab.heights_b.x_mm == slab.heights_a.x_mm) slab.scan.clear();
     }
     return true;
 }

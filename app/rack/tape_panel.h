@@ -12,6 +12,7 @@ class QButtonGroup;
 
 namespace yb {
 
+class DepthGauge;
 class MeasureField;
 
 class TapeTable : public QTableWidget {
@@ -34,6 +35,8 @@ class TapePanel : public QWidget {
     enum class Sheet { edges, heights_a, heights_b, flaws };
     void show_sheet(Sheet sheet);
     void begin_typing();
+    /// Listens to a gauge on a line; its readings fill the cell that is picked, one press after the other.
+    bool listen_to_gauge(const QString& line);
 
   Q_SIGNALS:
     void say(const QString& sentence);
@@ -52,6 +55,8 @@ class TapePanel : public QWidget {
                             std::optional<double> Station::*other);
     void pasted(const QString& text);
     void next_station();
+    void gauge_read(double mm);
+    void show_gauge();
     HeightGrid& grid(Slab& slab) const { return sheet_ == Sheet::heights_b ? slab.heights_b : slab.heights_a; }
     static bool take_word(Flaw& flaw, int column, const QString& text, QString& why);
     void set_text(int row, int column, QString text);
@@ -63,6 +68,8 @@ class TapePanel : public QWidget {
     QLabel* hint_;
     QButtonGroup* sheets_;
     MeasureField* every_;
+    DepthGauge* gauge_;
+    class QPushButton* gauge_button_;
     double every_mm_ = 300;
     bool filling_ = false;
     QMap<QPair<int, int>, QString> wrong_;  ///< texts that can't be read yet: kept as typed

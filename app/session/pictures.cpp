@@ -6,6 +6,7 @@
 #include <QThreadPool>
 
 #include <algorithm>
+#include <utility>
 
 namespace yb {
 
@@ -22,7 +23,7 @@ Pictures::~Pictures() = default;
 
 void Pictures::forget_all() {
     ++generation_;
-    faces_.clear(), thumbnails_.clear(), on_the_way_.clear(), missing_.clear(), order_.clear();
+    faces_.clear(), thumbnails_.clear(), on_the_way_.clear(), missing_.clear(), order_.clear(), made_.clear();
 }
 
 void Pictures::forget(const std::string& key) {
@@ -39,6 +40,17 @@ QImage Pictures::thumbnail(const std::string& key) {
     if (const auto it = thumbnails_.find(key); it != thumbnails_.end()) return it->second;
     fetch(key, true);
     return {};
+}
+
+std::optional<Picture> Pictures::pixels(const std::string& key) const {
+    Store* store = session_.store();
+    const auto bytes = store && !key.empty() ? store->attachment(key) : std::nullopt;
+    if (!bytes) return {};
+    try {
+        return read_picture(*bytes);
+    } catch (const PictureError&) {
+        return {};
+    }
 }
 
 void Pictures::fetch(const std::string& key, bool small) {
@@ -77,10 +89,8 @@ void Pictures::fetch(const std::string& key, bool small) {
                     }
                     if (small) {
                         self->thumbnails_[key] = image;
-                        if (!kept.isEmpty() && !self->session_.read_only()) try {
-                                self->session_.store()->attach(name, kept.toStdString());
-                            } catch (const StoreError&) {  // a small picture that can't be kept is made again
-                            }
+                        if (!kept.isEmpty()) self->made_.emplace_back(name, kept.toStdString());
+                        self->keep_made();
                     } else {
                         self->faces_[key] = image;
                         self->order_.push_back(key);
@@ -93,6 +103,17 @@ void Pictures::fetch(const std::string& key, bool small) {
                 },
                 Qt::QueuedConnection);
         });
+}
+
+/// Once nothing is on its way any more, all in one go and off the interface thread.
+void Pictures::keep_made() {
+    if (made_.empty() || !on_the_way_.empty() || session_.read_only()) return;
+    QThreadPool::globalInstance()->start([path = session_.path().toStdString(), made = std::exchange(made_, {})] {
+        try {
+            Store::attach_beside(path, made);
+        } catch (const StoreError&) {  // a small picture that can't be kept is made again
+        }
+    });
 }
 
 }  // namespace yb

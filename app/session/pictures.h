@@ -8,6 +8,7 @@
 #include <QObject>
 
 #include "app/session/session.h"
+#include "core/picture/picture.h"
 
 namespace yb {
 
@@ -21,6 +22,8 @@ class Pictures : public QObject {
     QImage face(const std::string& key);
     /// The same no wider than 512 px, for the rack: kept longer, and kept small in the shop once made.
     QImage thumbnail(const std::string& key);
+    /// The pixels of a picture, read and decoded here and now: for work that compares them.
+    std::optional<Picture> pixels(const std::string& key) const;
     /// Forgets what was decoded under a key: it was attached anew.
     void forget(const std::string& key);
     void forget_all();
@@ -30,12 +33,14 @@ class Pictures : public QObject {
 
   private:
     void fetch(const std::string& key, bool small);
+    void keep_made();
 
     Session& session_;
     std::map<std::string, QImage> faces_, thumbnails_;
     std::set<std::string> on_the_way_, missing_;
     std::vector<std::string> order_;  ///< of faces, oldest first: only a few stay decoded
     int generation_ = 0;
+    Store::Attachments made_;  ///< small pictures waiting to be kept in the shop
 };
 
 }  // namespace yb

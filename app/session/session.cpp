@@ -1,6 +1,12 @@
 #include "app/session/session.h"
 
+#include <QCoreApplication>
+#include <QPointer>
+#include <QThreadPool>
+
 #include <algorithm>
+
+#include "core/scan/scan.h"
 
 namespace yb {
 
@@ -33,6 +39,8 @@ void Session::settle() {
     unsaved_ = false;
     forget_preview();
     looked_at_.clear();
+    leaf_ = 0;
+    scans_.clear();
     job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
     for (const auto& [id, j] : docs_.jobs)
         if (!j.start.empty() && j.start < docs_.jobs[job_id_].start) job_id_ = id;
@@ -52,28 +60,104 @@ const Job* Session::job() const {
 const Slab* Session::slab() const {
     if (shown_slab_) return &*shown_slab_;
     const Job* j = job();
-    const std::string& id = step_ == Step::rack && !looked_at_.empty() ? looked_at_ : j && !j->slab.empty() ? j->slab : looked_at_;
+    const auto leaf = [&]() -> const std::string& {
+        static const std::string none;
+        if (!j) return none;
+        const auto i = static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1));
+        return j->leaves[i].slab;
+    };
+    const std::string& id = step_ == Step::rack && !looked_at_.empty() ? looked_at_ : !leaf().empty() ? leaf() : looked_at_;
     const auto it = docs_.slabs.find(id);
     return it == docs_.slabs.end() ? nullptr : &it->second;
 }
 
+std::shared_ptr<const PreparedSlab> Session::prepared(const Slab& slab, bool over) {
+    const auto scan = slab.scan.empty() ? scans_.end() : scans_.find(slab.scan);
+    const bool all = scan != scans_.end() && scan->second.there;
+    if (!slab.scan.empty() && scan == scans_.end()) fetch_scan(slab);
+    for (Ready& r : ready_)
+        if (r.over == over && r.all_heights == all && r.slab == slab) {
+            r.used = true;
+            return r.prepared;
+        }
+    Slab finer = slab;
+    if (all) {
+        finer.heights_a = scan->second.a;
+        if (!scan->second.b.x_mm.empty()) finer.heights_b = scan->second.b;
+    }
+    ready_.push_back({slab, over, all, prepare(finer, over), true});
+    return ready_.back().prepared;
+}
+
+/// The whole cloud of a scanned slab is read beside the work; until it is there the coarse heights serve.
+void Session::fetch_scan(const Slab& slab) {
+    scans_[slab.scan];
+    if (!store_) return;
+    QThreadPool::globalInstance()->start([self = QPointer<Session>(this), path = store_->path(), slab] {
+        AllHeights heights;
+        try {
+            if (const auto bytes = Store::read_attachment(path, slab.scan)) {
+                const Slab finer = with_all_heights(slab, read_cloud(*bytes).points);
+                heights = {finer.heights_a, finer.heights_b == slab.heights_b ? HeightGrid{} : finer.heights_b, true};
+            }
+        } catch (const std::exception&) {  // what can't be read leaves the coarse heights
+            return;
+        }
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, path, key = slab.scan, heights] {
+                if (!self || !self->store_ || self->store_->path() != path || !heights.there) return;
+                self->scans_[key] = heights;
+                self->replan();
+                Q_EMIT self->changed();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
 void Session::replan() {
     const Slab* s = slab();
-    if (!s) {
+    const Job* j = job();
+    if (!s && !(j && j->several())) {
         plan_.reset();
         return;
     }
-    const Job* j = job();
+    for (Ready& r : ready_) r.used = false;
+    std::shared_ptr<const PreparedSlab> before = on_bench_;
+    const int bench_before = plan_ ? plan_->on_bench : whole_top;
     // A slab that is only looked at lies as it was measured.
-    const bool own = j && j->slab == s->id;
-    const Job& use = own ? *j : none_;
-    if (!prepared_ || !(prepared_for_ == *s) || prepared_over_ != use.placement.turned_over) {
-        prepared_for_ = *s;
-        prepared_over_ = use.placement.turned_over;
-        prepared_ = prepare(*s, prepared_over_);
-        ++slab_version_;
+    const bool own = j && (!s || j->uses(s->id));
+    if (!own) {
+        on_bench_ = prepared(*s, none_.first().placement.turned_over);
+        plan_ = plan_job(none_, {on_bench_}, docs_.shop);
+    } else {
+        std::vector<std::shared_ptr<const PreparedSlab>> leaves;
+        int on_bench = whole_top;
+        for (std::size_t i = 0; i < j->leaves.size(); ++i) {
+            const Leaf& l = j->leaves[i];
+            const auto it = docs_.slabs.find(l.slab);
+            const Slab* slab_of = shown_slab_ && shown_slab_->id == l.slab ? &*shown_slab_ : it == docs_.slabs.end() ? nullptr : &it->second;
+            static const Slab none;
+            leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
+            if (step_ == Step::rack && j->several() && s && l.slab == s->id) on_bench = static_cast<int>(i);
+        }
+        if (j->several() && (step_ == Step::flat || step_ == Step::fill))
+            on_bench = std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1);
+        on_bench_ = leaves[static_cast<std::size_t>(std::max(0, on_bench))];
+        plan_ = plan_job(*j, leaves, docs_.shop, on_bench, previewing());
     }
-    plan_ = plan_job(use, *prepared_, docs_.shop);
+    std::erase_if(ready_, [](const Ready& r) { return !r.used; });
+    if (on_bench_ != before || plan_->on_bench != bench_before) ++slab_version_;
+}
+
+void Session::set_leaf(int leaf) {
+    const Job* j = job();
+    if (!j || leaf < 0 || leaf >= static_cast<int>(j->leaves.size()) || leaf == leaf_) return;
+    leaf_ = leaf;
+    looked_at_.clear();
+    forget_preview();
+    replan();
+    Q_EMIT changed();
 }
 
 void Session::set_step(Step step) {
@@ -88,6 +172,7 @@ void Session::set_step(Step step) {
 void Session::set_job(const QString& id) {
     if (!docs_.jobs.count(id.toStdString())) return;
     job_id_ = id.toStdString();
+    leaf_ = 0;
     looked_at_.clear();
     forget_preview();
     replan();
@@ -155,6 +240,58 @@ void Session::edit_slab(const QString& label, const std::function<void(Slab&)>& 
     if (!s) return;
     const std::string id = s->id;
     edit(label, [&](Documents& d) { change(d.slabs[id]); });
+}
+
+void Session::edit_leaf(const QString& label, const std::function<void(Leaf&)>& change) {
+    edit_job(label, [&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
+}
+
+void Session::preview_leaf(const std::function<void(Leaf&)>& change) {
+    preview([&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
+}
+
+void Session::turn(bool over) {
+    double v = 0;
+    if (whole()) {
+        const Ring& part = plan_->makeup.leaves[static_cast<std::size_t>(std::max(0, leaf_))].part;
+        if (part.size() > 2) v = centroid(part).y;
+    }
+    edit_job(over ? tr("Turn over") : tr("End for end"), [&](Job& j) { over ? turn_over(j, leaf_, v) : end_for_end(j, leaf_, v); });
+}
+
+std::vector<Slab> Session::slabs_of(const std::vector<std::string>& ids) const {
+    std::vector<Slab> out;
+    for (const std::string& id : ids)
+        if (const auto it = docs_.slabs.find(id); it != docs_.slabs.end()) out.push_back(it->second);
+    return out;
+}
+
+void Session::make_up(const QString& label, MakeUp kind, const std::vector<std::string>& ids) {
+    if (!job()) return;
+    Job next = *job();
+    const std::string why = yb::make_up(next, kind, slabs_of(ids));
+    if (!why.empty()) {
+        Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(why)));
+        return;
+    }
+    leaf_ = 0;
+    edit_job(label, [&](Job& j) { j = next; });
+}
+
+void Session::choose(const QString& label, const std::string& choice, const std::string& option) {
+    if (!job()) return;
+    Job next = *job();
+    set_choice(next, choice, option, leaf_);
+    if (choice == "lay.makeup" || choice == "makeup.ends" || choice == "makeup.line") {
+        std::vector<std::string> ids;
+        for (const Leaf& l : next.leaves) ids.push_back(l.slab);
+        if (const std::string why = yb::make_up(next, next.makeup.kind, slabs_of(ids)); !why.empty()) {
+            Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(why)));
+            Q_EMIT changed();  // the choice shows what holds
+            return;
+        }
+    }
+    edit_job(label, [&](Job& j) { j = next; });
 }
 
 void Session::preview(const std::function<void(Job&)>& change) {

@@ -46,6 +46,11 @@ class Session : public QObject {
     /// Grows whenever the slab on the bench is another or was measured anew: a key for pictures of it.
     int slab_version() const { return slab_version_; }
     double gauge_mm() const { return gauge_mm_; }
+    /// Which leaf of a top of several lies on the bench in Flat and Fill.
+    int leaf() const { return leaf_; }
+    void set_leaf(int leaf);
+    /// True when the whole of several leaves lies on the bench.
+    bool whole() const { return plan_ && plan_->on_bench == whole_top && job() && job()->several() && !plan_->leaves.empty(); }
 
     void set_step(Step step);
     void set_job(const QString& id);
@@ -58,6 +63,15 @@ class Session : public QObject {
     void edit(const QString& label, const std::function<void(Documents&)>& change);
     void edit_job(const QString& label, const std::function<void(Job&)>& change);
     void edit_slab(const QString& label, const std::function<void(Slab&)>& change);
+    /// Changes the leaf on the bench.
+    void edit_leaf(const QString& label, const std::function<void(Leaf&)>& change);
+    void preview_leaf(const std::function<void(Leaf&)>& change);
+    /// Takes one of a choice's options; a make-up is laid anew for it.
+    void choose(const QString& label, const std::string& choice, const std::string& option);
+    /// Turns the slab over or end for end; of several leaves the one on the bench, about its own middle.
+    void turn(bool over);
+    /// Lays slabs together as a make-up; says why where it is not possible.
+    void make_up(const QString& label, MakeUp kind, const std::vector<std::string>& slabs);
 
     /// Shows a change of the job without keeping it: for drags. Always from the job as stored.
     void preview(const std::function<void(Job&)>& change);
@@ -79,10 +93,12 @@ class Session : public QObject {
 
     /// The open shop file; nullptr when there is none.
     Store* store() { return store_ ? &*store_ : nullptr; }
+    const Store* store() const { return store_ ? &*store_ : nullptr; }
 
   Q_SIGNALS:
     void opened();       ///< another shop
     void shop_wanted();  ///< the maker wants to set what belongs to the shop
+    void find_wanted();  ///< … and what could be made of what is on the rack
     void changed();      ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();
@@ -91,6 +107,9 @@ class Session : public QObject {
   private:
     void settle();  ///< after opening: pick a job
     void replan();
+    std::shared_ptr<const PreparedSlab> prepared(const Slab& slab, bool over);
+    void fetch_scan(const Slab& slab);
+    std::vector<Slab> slabs_of(const std::vector<std::string>& ids) const;
     void forget_preview();
     bool write(const QString& label);
     void walk(void (Store::*way)());  ///< undo or redo, and show what then stands
@@ -106,10 +125,23 @@ class Session : public QObject {
     std::optional<Slab> shown_slab_;
     std::optional<Plan> plan_;
     Job none_;  ///< an empty job, so that a slab alone can be planned
-    Slab prepared_for_;
-    bool prepared_over_ = false;
+    /// Slabs made ready, kept while they lie on the bench.
+    struct Ready {
+        Slab slab;
+        bool over = false, all_heights = false;
+        std::shared_ptr<const PreparedSlab> prepared;
+        bool used = false;
+    };
+    std::vector<Ready> ready_;
+    std::shared_ptr<const PreparedSlab> on_bench_;
     int slab_version_ = 0;
-    std::shared_ptr<const PreparedSlab> prepared_;
+    int leaf_ = 0;
+    /// Heights of scanned slabs from every point of their clouds, by the cloud's key; empty while on their way.
+    struct AllHeights {
+        HeightGrid a, b;
+        bool there = false;
+    };
+    std::map<std::string, AllHeights> scans_;
     Step step_ = Step::rack;
     double gauge_mm_ = 600;
 };

@@ -76,7 +76,8 @@ class Page {
         advance(17);
         text(margin, 180,
              QString::fromStdString(plan_.slab.name + " · " + plan_.slab.species + " · " +
-                                    (job_.placement.turned_over ? "turned over" : "face A up")) +
+                                    (job_.several() ? name_of(job_.makeup.kind)
+                                                    : job_.first().placement.turned_over ? "turned over" : "face A up")) +
                  QObject::tr(" · wanted %1 × %2 × %3")
                      .arg(say(mm(job_.top.length_mm)), say(mm(job_.top.width_mm)), say(fine(job_.top.thickness_mm))));
         advance(11);
@@ -101,10 +102,16 @@ class Page {
         p_.setPen(Qt::NoPen);
         for (const Flaw& f : plan_.slab.flaws) p_.drawPolygon(map.px(f.outline));
         p_.setBrush(Qt::NoBrush);
+        p_.setPen(QPen(Qt::black, 0.35));
+        for (const JointPlan& j : plan_.makeup.joints) {
+            QPolygonF line;
+            for (const JointStation& s : j.along) line << map.px({s.u + job_.top.length_mm / 2, s.v});
+            p_.drawPolyline(line);
+        }
         p_.setPen(QPen(Qt::black, 0.3, Qt::DashLine));
         for (const auto& [q, r] : plan_.lay.rough_cuts) p_.drawLine(map.px(q), map.px(r));
         p_.setPen(QPen(Qt::black, 0.3));
-        const Frame fr = job_.placement.frame();
+        const Frame fr = plan_.placement.frame();
         for (const auto& ch : job_.under.channels) outline(footprint(ch), fr, map);
         for (const auto& pl : job_.under.plates) outline(footprint(pl), fr, map);
         p_.setFont(font(8.5, true));
@@ -141,8 +148,8 @@ class Page {
 
     void big_figures() {
         const std::vector<std::pair<QString, QString>> all{
-            {plan_.lay.fits ? QObject::tr("narrowest") : QObject::tr("short by"),
-             plan_.lay.fits ? say(mm(plan_.lay.narrowest_mm)) : say(mm(plan_.lay.short_at.front().mm))},
+            {plan_.lay.short_at.empty() ? QObject::tr("narrowest") : QObject::tr("short by"),
+             plan_.lay.short_at.empty() ? say(mm(plan_.lay.narrowest_mm)) : say(mm(plan_.lay.short_at.front().mm))},
             {QObject::tr("finishes at"), say(fine(plan_.flat.thickness_mm))},
             {QObject::tr("rough-cut to"), say(mm(plan_.lay.rough_length_mm))},
             {QObject::tr("leg height"), plan_.under.ready ? say(fine(plan_.under.leg_mm)) : QObject::tr("not known")},
@@ -177,7 +184,23 @@ class Page {
         advance(points);
     }
 
+    /// Of several leaves the cuts in their order stand where a single slab has its shims.
+    void cuts(double x, double w) {
+        heading(x, w, QObject::tr("Cuts, in order"));
+        std::size_t n = 0;
+        for (const Cut& c : plan_.cuts.cuts) {
+            if (c.kind == CutKind::rough) continue;
+            if (++n > 12) break;
+            text(x, w, QString::fromLatin1(name_of(c.kind)) + " · " + QString::fromStdString(c.slab), 9, true);
+            advance(9);
+            text(x, w, "   " + say(c.set), 8.5);
+            advance(9);
+        }
+        y_ += 2;
+    }
+
     void shims(double x, double w) {
+        if (job_.several()) return cuts(x, w);
         heading(x, w,
                 job_.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face"));
         row(x, w, {QObject::tr("shim"), QObject::tr("along"), QObject::tr("across"), QObject::tr("height")}, {0.19, 0.27, 0.27, 0.27}, 8);

@@ -229,7 +229,7 @@ void ShopPage::rebuild() {
                 session_.edit(tr("Take a resin away"), [&](Documents& d) {
                     std::erase_if(d.shop.resins, [&](const Resin& r) { return r.key == key; });
                     for (auto& [id, job] : d.jobs)
-                        for (VoidFill& v : job.fill.voids)
+                        for (VoidFill& v : job.first().voids)
                             if (v.resin == key) v.resin.clear();
                 });
             });

@@ -153,7 +153,8 @@ void Slip::rebuild() {
     box->addLayout(choices_);
     form_ = nullptr;
     if (view_) {
-        auto* form = new FieldForm(session_, view_->texts(), view_->picks(), view_->fields());
+        auto* form = new FieldForm(session_, view_->texts(), view_->picks(session_), view_->fields(session_));
+        built_for_ = asked_for();
         if (form->empty()) {
             delete form;
         } else {
@@ -179,8 +180,17 @@ void Slip::rebuild() {
     refresh();
 }
 
+/// Names of all that can be filled in or picked now.
+QStringList Slip::asked_for() const {
+    QStringList names;
+    for (const Field& f : view_->fields(session_)) names << f.name;
+    for (const PickField& f : view_->picks(session_)) names << f.name + f.options.join('|');
+    return names;
+}
+
 void Slip::refresh() {
     if (!view_ || !widget()) return;
+    if (!session_.previewing() && asked_for() != built_for_) return rebuild();
     fill_answers();
     if (!session_.previewing()) return fill_rest();
     // While something is dragged the figures follow each move, the rest as soon as the hand is still.
@@ -328,7 +338,7 @@ void Slip::fill_choices() {
                 box->addWidget(radio);
                 box->addWidget(what);
                 connect(radio, &QRadioButton::clicked, this, [this, c, o] {
-                    session_.edit_job(QString::fromStdString(c.label + ": " + o.label), [&](Job& j) { set_choice(j, c.key, o.key); });
+                    session_.choose(QString::fromStdString(c.label + ": " + o.label), c.key, o.key);
                 });
             }
             choices_->addWidget(w);

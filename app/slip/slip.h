@@ -34,6 +34,7 @@ class Slip : public QScrollArea {
 
   private:
     void fill_rest();
+    QStringList asked_for() const;
     void fill_answers();
     void fill_cautions();
     void fill_choices();
@@ -51,6 +52,7 @@ class Slip : public QScrollArea {
     std::vector<Caution> shown_cautions_;
     std::map<std::string, QWidget*> answer_widgets_;
     FieldForm* form_ = nullptr;
+    QStringList built_for_;
     QLabel* help_ = nullptr;
     bool help_open_ = false;
     bool workings_open_ = false;

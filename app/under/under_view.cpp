@@ -28,7 +28,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
     p.drawPolygon(map.px(plan.lay.outline));
-    const Frame f = s.job()->placement.frame();
+    const Frame f = s.plan()->placement.frame();
     const double half = s.job()->top.length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
     p.drawLine(map.px(f.to_slab({-half, plan.under.fixed_v_mm})), map.px(f.to_slab({half, plan.under.fixed_v_mm})));
@@ -93,9 +93,9 @@ void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) con
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     if (!plan.under.ready || !s.job()) return;
-    const Frame f = s.job()->placement.frame();
+    const Frame f = s.plan()->placement.frame();
     const UnderChoices& u = s.job()->under;
-    const double gauge_u = f.from_slab({s.gauge_mm(), s.job()->placement.y_mm}).x;
+    const double gauge_u = f.from_slab({s.gauge_mm(), s.plan()->placement.y_mm}).x;
     const auto steel = [&](double v, double across, double low, double high) {
         const double y0 = f.to_slab({gauge_u, v - across / 2}).y;
         const double y1 = f.to_slab({gauge_u, v + across / 2}).y;
@@ -114,7 +114,7 @@ void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) con
 std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) const {
     std::vector<Handle> out;
     if (!s.plan() || !s.plan()->under.ready || !s.job()) return out;
-    const Frame f = s.job()->placement.frame();
+    const Frame f = s.plan()->placement.frame();
     const auto move = [f](auto list, std::size_t i) {
         return [f, list, i](Session& session, Vec2 from, Vec2 to) {
             const Vec2 d = f.from_slab(to) - f.from_slab(from);
@@ -139,7 +139,7 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
     std::vector<Dimension> out;
     if (!s.plan() || !s.plan()->under.ready || !s.job()) return out;
     const Job& job = *s.job();
-    const Frame f = job.placement.frame();
+    const Frame f = s.plan()->placement.frame();
     const double half = job.top.length_mm / 2;
     const double edge = -job.top.width_mm / 2;
     // From the nearer end of the top to the middle of each plate and channel, in two rows below the top.
@@ -212,7 +212,7 @@ Field bolts_field(const QString& name, const QString& label, std::vector<Part> U
 }
 }  // namespace
 
-std::vector<Field> UnderView::fields() const {
+std::vector<Field> UnderView::fields(const Session&) const {
     std::vector<Field> out{
         {"under_day", QObject::tr("Moisture on the day"), Kind::percent,
          [](const Session& s) -> std::optional<double> { return s.job() ? s.job()->under.day_moisture_pct : std::nullopt; },
@@ -252,7 +252,7 @@ std::vector<Field> UnderView::fields() const {
     return out;
 }
 
-std::vector<PickField> UnderView::picks() const {
+std::vector<PickField> UnderView::picks(const Session&) const {
     QStringList names;
     for (const Climate& c : generic_climates()) names << QString::fromStdString(c.name);
     const auto index = [](const Climate& now) {
@@ -273,7 +273,7 @@ std::vector<PickField> UnderView::picks() const {
 
 std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
-    const auto at_gauge = [s] { return s->job()->placement.frame().from_slab({s->gauge_mm(), s->job()->placement.y_mm}).x; };
+    const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
     return {{"lay_plates", QObject::tr("Lay two plates and two channels"), QObject::tr("A fifth in from each end, to start from"),
              [s] {
                  s->edit_job(QObject::tr("Lay plates and channels"), [](Job& j) {

@@ -15,8 +15,8 @@ class UnderView : public StepView {
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
     std::vector<Dimension> dimensions(const BenchMap&, const Session&) const override;
-    std::vector<Field> fields() const override;
-    std::vector<PickField> picks() const override;
+    std::vector<Field> fields(const Session&) const override;
+    std::vector<PickField> picks(const Session&) const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;
 };

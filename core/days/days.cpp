@@ -102,6 +102,17 @@ DaysPlan plan_days(const DaysInputs& in) {
     add("flat2", "Face two", Step::flat, turn_slab + in.flat.faces[1].hours - in.flat.faces[1].last_hours, in.flat_choices.rest_h, in.flat);
     if (const double last = in.flat.faces[0].last_hours + in.flat.faces[1].last_hours; last > 0)
         add("last", "Last pass", Step::flat, 2 * turn_slab + last, 0, in.flat);
+    // Starting values, until joining and pouring are planned step by step.
+    const double n = static_cast<double>(in.joints);
+    if (in.joints > 0 && !is_river(in.kind)) {
+        add("rip", "Rip", Step::lay, 0.5 * n, 0, in.lay);
+        add("glue", "Glue", Step::lay, 0.5 + 0.5 * n, 12, in.lay);
+    } else if (in.joints > 0 && in.kind == MakeUp::river) {
+        add("form", "Form", Step::lay, 3, 0, in.lay);
+        add("pour", "Pour", Step::lay, 1.5 * n, 72, in.lay);
+    } else if (in.joints > 0) {
+        add("rods", "Rods", Step::lay, 2 * n, 0, in.lay);
+    }
     if (in.fill.rounds > 0) {
         add("fill", "Fill", Step::fill, in.fill.hands_on_h, in.fill.wait_h, in.fill);
         add("level", "Level", Step::fill, 1, 0, in.fill);

@@ -8,6 +8,7 @@
 
 #include "core/figure/figure.h"
 #include "core/flat/flat.h"
+#include "core/lay/makeup.h"
 #include "core/resin/fill.h"
 #include "core/under/under.h"
 
@@ -58,6 +59,8 @@ struct DaysInputs {
     FlatChoices flat_choices;
     std::string start;
     Workday workday;
+    MakeUp kind = MakeUp::single;
+    std::size_t joints = 0;  ///< to rip and glue, or rivers to pour
 };
 
 DaysPlan plan_days(const DaysInputs& in);

@@ -232,7 +232,7 @@ class Planner {
     }
 
     void shims() {
-        const auto supports = in_.choices.supports.empty() ? default_supports(in_.lay.rough) : in_.choices.supports;
+        const auto supports = in_.supports.empty() ? default_supports(in_.lay.rough) : in_.supports;
         const bool show = first_is_show();
         const Surface& down = show ? in_.shape.bottom : in_.shape.top;
         const Extent e = extent(down);

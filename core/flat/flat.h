@@ -50,7 +50,6 @@ struct FlatChoices {
     FlatAim aim = FlatAim::share_out;
     FinishTo finish = FinishTo::wanted;
     FirstFace first = FirstFace::show;
-    std::vector<Support> supports;  ///< movable; empty: four, a fifth in from each end
     double rest_h = 24;             ///< between the faces and the last passes
     double allowance_mm = 1;        ///< left on each face for the last pass after the rest
     bool both_faces_to_air = true;  ///< while it rests
@@ -64,6 +63,7 @@ struct FlatInputs {
     WantedTop top;
     FlatChoices choices;
     Sled sled;
+    std::vector<Support> supports{};  ///< where the maker set them; empty: four, a fifth in from each end
 };
 
 struct Shim {

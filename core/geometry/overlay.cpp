@@ -47,14 +47,16 @@ Geometry polygon(const Ring& ring) {
     return own(GEOSGeom_createPolygon_r(h, shell, nullptr, 0), "polygon");
 }
 
-Geometry overlap(const Ring& a, const Ring& b) {
+/// A ring that crosses itself is read as the area it winds around, so that a slab half typed still draws.
+Geometry sound(const Ring& ring) {
     auto* h = context().handle;
-    auto pa = polygon(a);
-    auto pb = polygon(b);
-    // A ring that crosses itself is read as the area it winds around, so that a slab half typed still draws.
-    if (GEOSisValid_r(h, pa.get()) != 1) pa = own(GEOSMakeValid_r(h, pa.get()), "mend");
-    if (GEOSisValid_r(h, pb.get()) != 1) pb = own(GEOSMakeValid_r(h, pb.get()), "mend");
-    return own(GEOSIntersection_r(h, pa.get(), pb.get()), "intersection");
+    auto p = polygon(ring);
+    if (GEOSisValid_r(h, p.get()) != 1) p = own(GEOSMakeValid_r(h, p.get()), "mend");
+    return p;
+}
+
+Geometry overlap(const Ring& a, const Ring& b) {
+    return own(GEOSIntersection_r(context().handle, sound(a).get(), sound(b).get()), "intersection");
 }
 
 Ring ring_of(const GEOSGeometry* poly) {
@@ -72,11 +74,8 @@ Ring ring_of(const GEOSGeometry* poly) {
     return out;
 }
 
-}  // namespace
-
-std::vector<Ring> intersection(const Ring& a, const Ring& b) {
+std::vector<Ring> rings_of(const Geometry& g) {
     auto* h = context().handle;
-    const auto g = overlap(a, b);
     std::vector<Ring> out;
     const int n = GEOSGetNumGeometries_r(h, g.get());
     for (int i = 0; i < n; ++i) {
@@ -84,6 +83,31 @@ std::vector<Ring> intersection(const Ring& a, const Ring& b) {
         if (GEOSGeomTypeId_r(h, part) == GEOS_POLYGON && GEOSisEmpty_r(h, part) == 0) out.push_back(ring_of(part));
     }
     return out;
+}
+
+}  // namespace
+
+std::vector<Ring> intersection(const Ring& a, const Ring& b) { return rings_of(overlap(a, b)); }
+
+std::vector<Ring> difference(const Ring& a, const Ring& b) {
+    return rings_of(own(GEOSDifference_r(context().handle, sound(a).get(), sound(b).get()), "difference"));
+}
+
+std::vector<Ring> united(const std::vector<Ring>& rings) {
+    Geometry all = polygon({});
+    for (const Ring& r : rings) all = own(GEOSUnion_r(context().handle, all.get(), sound(r).get()), "union");
+    return rings_of(all);
+}
+
+Ring pen_outline(std::span<const Vec2> line, double half_width) {
+    auto* h = context().handle;
+    if (line.empty()) return {};
+    Ring points(line.begin(), line.end());
+    if (points.size() == 1) points.push_back(points.front() + Vec2{0.1, 0});
+    auto* seq = GEOSCoordSeq_create_r(h, static_cast<unsigned>(points.size()), 2);
+    for (unsigned i = 0; i < points.size(); ++i) GEOSCoordSeq_setXY_r(h, seq, i, points[i].x, points[i].y);
+    const Geometry path = own(GEOSGeom_createLineString_r(h, seq), "line");
+    return largest(rings_of(own(GEOSBuffer_r(h, path.get(), half_width, 4), "pen")));
 }
 
 double intersection_area(const Ring& a, const Ring& b) {

@@ -41,10 +41,11 @@ Json to_json(const Figure& figure, const Units& units);
 Json to_json(const Caution& caution, const Units& units);
 Json to_json(const Plan& plan, const Units& units);
 
-/// A job with its slab and the shop's settings in one document, for sending to somebody else.
+/// A job with its slabs, their pictures and the shop's settings in one document, for sending to somebody else.
 struct JobFile {
     Job job;
-    Slab slab;
+    std::vector<Slab> slabs;                      ///< in order of the leaves, each once
+    std::map<std::string, std::string> pictures;  ///< under the keys that the slabs name, base64
     Shop shop;
 };
 std::string write_job_file(const JobFile& file);

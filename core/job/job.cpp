@@ -4,6 +4,7 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "core/lay/arrange.h"
 #include "core/rack/rack.h"
 
 namespace yb {
@@ -13,10 +14,15 @@ Job::Job() : room(generic_climates().front()) {}
 
 int month_of(const std::string& iso) { return is_date(iso) ? std::stoi(iso.substr(5, 2)) - 1 : 0; }
 
+bool Job::uses(const std::string& slab) const {
+    return std::any_of(leaves.begin(), leaves.end(), [&](const Leaf& l) { return l.slab == slab; });
+}
+
 std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
     auto p = std::make_shared<PreparedSlab>();
-    p->slab = over ? turned_over(slab) : slab;
-    p->shape = shape_of(p->slab);
+    p->ways = both_ways(slab);
+    p->slab = p->ways->slab(over);
+    p->shape = p->ways->shape(over);
     p->figures = figures_of(p->slab, p->shape);
     return p;
 }
@@ -44,26 +50,277 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab) {
 
 }  // namespace
 
-Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) { return plan_job(job, *prepare(slab, job.placement.turned_over), shop); }
+Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) {
+    return plan_job(job, {prepare(slab, job.first().placement.turned_over)}, shop);
+}
 
-Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop) {
+Plan plan_job(const Job& job, const Documents& docs, int on_bench) {
+    std::vector<std::shared_ptr<const PreparedSlab>> leaves;
+    for (const Leaf& l : job.leaves) leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
+    return plan_job(job, leaves, docs.shop, on_bench);
+}
+
+namespace {
+
+using Prepared = std::vector<std::shared_ptr<const PreparedSlab>>;
+
+/// What the rack says of the slab on the bench.
+StepPlan rack_plan(const PreparedSlab& prepared, const Shop& shop) {
+    StepPlan rack{prepared.shape.usable, prepared.figures, prepared.shape.cautions, {}};
+    for (const Caution& c : look_over(prepared.slab, prepared.shape))
+        if (!find_caution(rack.cautions, "rack" + c.key.substr(4))) rack.cautions.push_back(c);
+    if (prepared.shape.usable)
+        if (const auto dry =
+                drying_of(prepared.slab, means_of(prepared.shape).thickness_mm, shop.air, dry_enough_pct, prepared.slab.moisture_on))
+            rack.figures.push_back(drying_figure(*dry, prepared.slab));
+    sort_by_severity(rack.cautions);
+    return rack;
+}
+
+/// Every leaf flattened to one thickness, its voids filled.
+std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const MakeUpPlan& laid, const Shop& shop, double shop_c) {
+    std::vector<LeafPlan> out;
+    WantedTop top = job.top;
+    FlatChoices flat = job.flat;
+    const auto flatten = [&](std::size_t i) {
+        LeafPlan& l = out[i];
+        l.flat = plan_flat({l.slab, l.shape, l.lay, top, flat, shop.sled, job.leaves[i].supports});
+    };
+    double thickest = 1e300;
+    for (std::size_t i = 0; i < prepared.size(); ++i) {
+        out.push_back({prepared[i]->slab, prepared[i]->shape, laid.leaves[i].lay, {}, {}});
+        flatten(i);
+        if (out[i].flat.ready) thickest = std::min(thickest, out[i].flat.thickest_mm);
+    }
+    // Leaves are matched: all come to what the thinnest can give.
+    const double together = flat.finish == FinishTo::thickest ? thickest : std::min(top.thickness_mm, thickest);
+    if (thickest < 1e299 && together > 0 && std::abs(together - top.thickness_mm) > 1e-9) {
+        top.thickness_mm = together;
+        flat.finish = FinishTo::wanted;
+        for (std::size_t i = 0; i < out.size(); ++i) flatten(i);
+    }
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        LeafPlan& l = out[i];
+        l.fill = plan_fill({l.slab, l.shape, l.lay, l.flat, job.fill, shop.resins, shop_c, job.leaves[i].voids});
+    }
+    return out;
+}
+
+void take_cautions(std::vector<Caution>& into, const std::vector<Caution>& from, const std::string& name, const Placement& leaf, double half) {
+    for (Caution c : from) {
+        c.says.pattern = name + ": " + c.says.pattern;
+        if (c.at) c.at = leaf.frame().from_slab(*c.at) + Vec2{half, 0};
+        into.push_back(std::move(c));
+    }
+}
+
+/// Flattening of all leaves told as that of one slab: the finished thickness, the hours in all.
+FlatPlan whole_flat(const std::vector<LeafPlan>& leaves, const Job& job) {
+    FlatPlan w;
+    w.ready = std::all_of(leaves.begin(), leaves.end(), [](const LeafPlan& l) { return l.flat.ready; });
+    w.thickness_mm = w.thickest_mm = 1e300;
+    for (std::size_t i = 0; i < leaves.size(); ++i) {
+        const FlatPlan& f = leaves[i].flat;
+        if (!f.ready) continue;
+        w.thickness_mm = std::min(w.thickness_mm, f.thickness_mm);
+        w.thickest_mm = std::min(w.thickest_mm, f.thickest_mm);
+        w.hours += f.hours;
+        for (std::size_t k = 0; k < 2; ++k) {
+            w.faces[k].face = f.faces[k].face;
+            w.faces[k].hours += f.faces[k].hours;
+            w.faces[k].last_hours += f.faces[k].last_hours;
+            w.faces[k].passes_cut += f.faces[k].passes_cut;
+            w.faces[k].passes_all += f.faces[k].passes_all;
+            w.faces[k].most_off_mm = std::max(w.faces[k].most_off_mm, f.faces[k].most_off_mm);
+        }
+        take_cautions(w.cautions, f.cautions, leaves[i].slab.name, job.leaves[i].placement, job.top.length_mm / 2);
+    }
+    if (!w.ready) w.thickness_mm = w.thickest_mm = 0;
+    w.tilt.top_mm = w.tilt.thickness_mm = w.thickness_mm;
+    const Surface none({0, job.top.length_mm}, {-job.top.width_mm / 2, job.top.width_mm / 2}, {0, 0, 0, 0});
+    w.off_top = w.off_bottom = none;
+    sort_by_severity(w.cautions);
+    return w;
+}
+
+constexpr double river_kg_l = 1.1;  ///< of mixed resin, a starting value
+
+FillPlan whole_fill(const std::vector<LeafPlan>& leaves, const Job& job, double water_mm2, double thickness) {
+    FillPlan w;
+    w.ready = true;
+    std::size_t flaws = 0;
+    for (std::size_t i = 0; i < leaves.size(); ++i) {
+        const FillPlan& f = leaves[i].fill;
+        for (VoidPlan v : f.voids) {
+            v.flaw += flaws;
+            v.at = job.leaves[i].placement.frame().from_slab(v.at) + Vec2{job.top.length_mm / 2, 0};
+            w.voids.push_back(std::move(v));
+        }
+        flaws += leaves[i].slab.flaws.size();
+        w.volume_l += f.volume_l, w.mixed_l += f.mixed_l, w.open_l += f.open_l, w.mass_kg += f.mass_kg;
+        w.hands_on_h += f.hands_on_h, w.wait_h = std::max(w.wait_h, f.wait_h), w.rounds = std::max(w.rounds, f.rounds);
+        take_cautions(w.cautions, f.cautions, leaves[i].slab.name, job.leaves[i].placement, job.top.length_mm / 2);
+    }
+    const double river_l = water_mm2 * thickness * 1e-6;
+    if (job.makeup.kind == MakeUp::river) w.volume_l += river_l, w.mass_kg += river_l * river_kg_l;
+    if (job.makeup.kind == MakeUp::open_river) w.open_l += river_l;
+    sort_by_severity(w.cautions);
+    return w;
+}
+
+/// The whole top as one slab lying at whole_placement().
+Slab whole_slab(const Job& job, const std::vector<LeafPlan>& leaves) {
+    Slab w;
+    w.name = std::to_string(leaves.size()) + " leaves, " + leaves.front().slab.tree;
+    w.species = leaves.front().slab.species;
+    w.tree = leaves.front().slab.tree;
+    for (std::size_t i = 0; i < leaves.size(); ++i) {
+        const Slab& s = leaves[i].slab;
+        if (s.moisture_pct) w.moisture_pct = std::max(w.moisture_pct.value_or(0), *s.moisture_pct);
+        const Frame f = job.leaves[i].placement.frame();
+        for (Flaw flaw : s.flaws) {
+            flaw.id = std::to_string(i + 1) + "/" + flaw.id;
+            for (Vec2& p : flaw.outline) p = f.from_slab(p) + Vec2{job.top.length_mm / 2, 0};
+            w.flaws.push_back(std::move(flaw));
+        }
+    }
+    return w;
+}
+
+/// The ways the same slabs could be laid together, with what each gains and loses.
+Choice makeup_choice(const Job& job, const Prepared& prepared) {
+    Choice c{"lay.makeup", "Made up as", {}};
+    std::vector<std::shared_ptr<const Board2>> boards;
+    for (const auto& p : prepared) boards.push_back(p->ways);
+    const auto offer = [&](MakeUp kind, const char* key, const char* label) {
+        const Arrangement a = arrange(kind, boards, job.top, job.makeup);
+        Phrase what = a.possible ? is_river(kind) ? say("{} wide, ends differ by {}, river {}", mm(a.width_mm), mm(a.taper_mm), mm(job.makeup.river_mm))
+                                                  : say("{} wide, ends differ by {}, {} given up at the rips", mm(a.width_mm), mm(a.taper_mm), mm(a.given_up_mm))
+                                 : say(a.why_not);
+        c.options.push_back({key, label, std::move(what), job.makeup.kind == kind});
+    };
+    if (prepared.size() == 2) {
+        offer(MakeUp::book, "book", "Opened like a book");
+        offer(MakeUp::slip, "slip", "Side by side, same face up");
+    } else if (prepared.size() <= 4) {
+        offer(MakeUp::boards, "boards", "Middle opened, outer drawn out");
+    }
+    offer(MakeUp::river, "river", "A resin river");
+    offer(MakeUp::open_river, "open_river", "An open river on rods");
+    return c;
+}
+
+Choice line_choice(const Job& job) {
+    return {"makeup.line",
+            "Rip line",
+            {{"same", "The same line in the log", say("the mirror holds; the narrower leaf decides"), job.makeup.same_line},
+             {"own", "Each leaf its own", say("keeps more width; the figure no longer meets"), !job.makeup.same_line}}};
+}
+
+void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop& shop, bool quick) {
+    MakeUpInputs in{{}, job.top, job.makeup, quick};
+    for (std::size_t i = 0; i < prepared.size(); ++i) in.leaves.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
+    LaidTogether laid = plan_makeup(in);
+    p.makeup = std::move(laid.plan);
+    p.lay = std::move(laid.lay);
+    p.placement = whole_placement(job.top);
+    if (!p.lay.ready) {
+        for (std::size_t i = 0; i < prepared.size(); ++i)
+            if (!prepared[i]->shape.usable)
+                p.lay.cautions.push_back({"lay.unmeasured", Severity::stop, Step::lay,
+                                          say((prepared[i]->slab.name.empty() ? "A slab of this top" : prepared[i]->slab.name) +
+                                              " is not measured yet, or no longer in the shop. Measure it on the rack, or choose another."), {}});
+        return;
+    }
+    p.leaves = leaf_plans(job, prepared, p.makeup, shop, p.shop_air.temp_c);
+    p.flat = whole_flat(p.leaves, job);
+    p.fill = whole_fill(p.leaves, job, p.makeup.water_mm2, p.flat.thickness_mm);
+    p.slab = whole_slab(job, p.leaves);
+    p.shape.ring_a = p.lay.outline;
+    p.shape.ring_b = laid.under;
+    p.shape.x1 = job.top.length_mm;
+    const std::vector<double> xs{0, job.top.length_mm};
+    const std::vector<double> ys{-job.top.width_mm / 2, job.top.width_mm / 2};
+    p.shape.top = Surface(xs, ys, std::vector<double>(4, std::max(1.0, p.flat.thickness_mm)));
+    p.shape.bottom = Surface(xs, ys, std::vector<double>(4, 0.0));
+    p.shape.usable = true;
+    for (const JointPlan& j : p.makeup.joints) {
+        if (j.river) continue;
+        const auto side = [&](std::size_t i) {
+            return SeamSide{p.leaves[i].slab, p.leaves[i].shape, &p.leaves[i].flat, job.leaves[i].placement};
+        };
+        p.seams.push_back(likeness_of(side(j.right), side(j.left), j, job.makeup.mill_kerf_mm));
+    }
+    // The opened pair is what is told: it is the middle one.
+    if (!p.seams.empty()) {
+        const std::size_t k = p.seams.size() / 2;
+        tell_likeness(p.seams[k], p.makeup.joints[k], job.makeup, p.lay, job.top.length_mm / 2);
+    }
+    if (quick) return;
+    p.lay.choices.insert(p.lay.choices.begin(), makeup_choice(job, prepared));
+    if (job.makeup.kind == MakeUp::book || job.makeup.kind == MakeUp::boards) p.lay.choices.push_back(line_choice(job));
+    if (job.makeup.kind == MakeUp::boards)
+        p.lay.choices.push_back({"makeup.ends",
+                                 "Outer boards",
+                                 {{"straight", "Drawn straight out", say("the sequence stays"), !job.makeup.ends_swapped},
+                                  {"swapped", "Turned end for end", say("the width comes out even; the sequence is given up"), job.makeup.ends_swapped}}});
+    if (job.makeup.kind == MakeUp::river)
+        p.lay.choices.push_back({"makeup.colours",
+                                 "The river",
+                                 {{"one", "One colour", say("poured in one go"), !job.makeup.two_colours},
+                                  {"two", "Two colours, a divider between", say("{} of divider, taken out when the first has gelled", mm(job.top.length_mm)),
+                                   job.makeup.two_colours}}});
+}
+
+}  // namespace
+
+Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on_bench, bool quick) {
     Plan p;
-    p.slab = prepared.slab;
-    p.shape = prepared.shape;
-    p.rack = {prepared.shape.usable, prepared.figures, prepared.shape.cautions, {}};
+    p.on_bench = on_bench;
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
     p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
-    for (const Caution& c : look_over(p.slab, p.shape))
-        if (!find_caution(p.rack.cautions, "rack" + c.key.substr(4))) p.rack.cautions.push_back(c);
-    if (p.shape.usable)
-        if (const auto dry = drying_of(p.slab, means_of(p.shape).thickness_mm, shop.air, dry_enough_pct, p.slab.moisture_on))
-            p.rack.figures.push_back(drying_figure(*dry, p.slab));
-    sort_by_severity(p.rack.cautions);
-    p.lay = plan_lay({p.slab, p.shape, job.top, job.placement});
-    p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled});
-    p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c});
-    p.under = plan_under({p.slab, p.shape, p.lay, p.flat, p.fill, job.top, job.placement, job.under, job.room, p.shop_air});
-    p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday});
+    const PreparedSlab& looked_at = *prepared.at(on_bench == whole_top ? 0 : static_cast<std::size_t>(on_bench));
+    p.rack = rack_plan(looked_at, shop);
+    if (prepared.size() > 1) {
+        plan_several(p, job, prepared, shop, quick);
+    } else {
+        const Leaf& leaf = job.first();
+        p.slab = looked_at.slab;
+        p.shape = looked_at.shape;
+        p.placement = leaf.placement;
+        p.lay = plan_lay({p.slab, p.shape, job.top, leaf.placement});
+        p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled, leaf.supports});
+        p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c, leaf.voids});
+    }
+    std::vector<Ring> gaps;
+    if (job.makeup.kind == MakeUp::open_river)
+        for (const JointPlan& j : p.makeup.joints) {
+            gaps.push_back(j.water);
+            for (Vec2& q : gaps.back()) q.x += job.top.length_mm / 2;
+        }
+    p.under = plan_under({p.slab, p.shape, p.lay, p.flat, p.fill, job.top, p.placement, job.under, job.room, p.shop_air, gaps});
+    p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday, job.makeup.kind, p.makeup.joints.size()});
+    if (p.lay.ready && !quick) {
+        std::vector<LeafIn> in;
+        std::vector<const LayPlan*> lays;
+        for (std::size_t i = 0; i < prepared.size(); ++i) {
+            in.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
+            lays.push_back(prepared.size() > 1 ? &p.leaves[i].lay : &p.lay);
+        }
+        p.cuts = cuts_of(in, lays, p.makeup, job.top, job.makeup);
+    }
+    if (on_bench != whole_top && static_cast<std::size_t>(on_bench) < p.leaves.size()) {
+        const LeafPlan& l = p.leaves[static_cast<std::size_t>(on_bench)];
+        p.slab = l.slab, p.shape = l.shape, p.flat = l.flat, p.fill = l.fill;
+        p.placement = job.leaves[static_cast<std::size_t>(on_bench)].placement;
+        // What the lay says stays that of the whole; where it lies is the leaf's own.
+        StepPlan said = std::move(p.lay);
+        p.lay = l.lay;
+        p.lay.figures = std::move(said.figures), p.lay.cautions = std::move(said.cautions), p.lay.choices = std::move(said.choices);
+    } else if (on_bench != whole_top && prepared.size() > 1) {
+        p.slab = looked_at.slab;
+        p.shape = looked_at.shape;
+    }
     for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under}) {
         const auto& list = p.said(s).cautions;
         p.sheets.cautions.insert(p.sheets.cautions.end(), list.begin(), list.end());
@@ -93,8 +350,8 @@ T one_of(const std::string& option, std::initializer_list<std::pair<const char*,
     throw std::invalid_argument("there is no option ‘" + option + "’ here");
 }
 
-void set_void(Job& job, const std::string& flaw, const std::string& option) {
-    auto& voids = job.fill.voids;
+void set_void(Leaf& leaf, const std::string& flaw, const std::string& option) {
+    auto& voids = leaf.voids;
     auto it = std::find_if(voids.begin(), voids.end(), [&](const VoidFill& v) { return v.flaw_id == flaw; });
     if (it == voids.end()) it = voids.insert(voids.end(), VoidFill{flaw, {}, false});
     it->leave_open = option == "open";
@@ -103,7 +360,7 @@ void set_void(Job& job, const std::string& flaw, const std::string& option) {
 
 }  // namespace
 
-void set_choice(Job& job, const std::string& choice, const std::string& option) {
+void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf) {
     if (choice == "lay.live")
         job.top.live = one_of<LiveEdges>(
             option, {{"both", LiveEdges::both}, {"left", LiveEdges::left}, {"right", LiveEdges::right}, {"none", LiveEdges::none}});
@@ -118,8 +375,18 @@ void set_choice(Job& job, const std::string& choice, const std::string& option) 
     else if (choice == "under.fixed")
         job.under.fixed =
             one_of<FixedLine>(option, {{"middle", FixedLine::middle}, {"left", FixedLine::left}, {"right", FixedLine::right}});
+    else if (choice == "makeup.line") job.makeup.same_line = one_of<bool>(option, {{"same", true}, {"own", false}});
+    else if (choice == "makeup.ends") job.makeup.ends_swapped = one_of<bool>(option, {{"straight", false}, {"swapped", true}});
+    else if (choice == "makeup.colours") job.makeup.two_colours = one_of<bool>(option, {{"one", false}, {"two", true}});
+    else if (choice == "lay.makeup")
+        job.makeup.kind = one_of<MakeUp>(option, {{"single", MakeUp::single},
+                                                  {"book", MakeUp::book},
+                                                  {"slip", MakeUp::slip},
+                                                  {"boards", MakeUp::boards},
+                                                  {"river", MakeUp::river},
+                                                  {"open_river", MakeUp::open_river}});
     else if (choice == "under.let_in") job.under.plate_let_in = one_of<bool>(option, {{"on", false}, {"in", true}});
-    else if (choice.rfind("fill.", 0) == 0) set_void(job, choice.substr(5), option);
+    else if (choice.rfind("fill.", 0) == 0) set_void(job.leaves.at(static_cast<std::size_t>(std::max(0, leaf))), choice.substr(5), option);
     else throw std::invalid_argument("there is no choice ‘" + choice + "’");
 }
 
@@ -132,26 +399,69 @@ LiveEdges swapped(LiveEdges l) {
 }  // namespace
 
 void give_slab(Job& job, const Slab& slab) {
-    job.slab = slab.id;
-    job.placement.turned_over = false;
-    if (const SlabShape shape = shape_of(slab); shape.usable) job.placement = middle_of(shape);
-    job.flat.supports.clear();
-    job.fill.voids.clear();
+    Leaf leaf;
+    leaf.slab = slab.id;
+    leaf.placement.oversize_mm = job.first().placement.oversize_mm;
+    if (const SlabShape shape = shape_of(slab); shape.usable) {
+        const double over = leaf.placement.oversize_mm;
+        leaf.placement = middle_of(shape);
+        leaf.placement.oversize_mm = over;
+    }
+    job.leaves = {leaf};
+    job.makeup.kind = MakeUp::single;
+    job.makeup.joints.clear();
+    job.makeup.faces_flat = job.makeup.ripped = false;
+    job.cuts_done = false;
 }
 
-void turn_over(Job& job) {
-    job.placement.turned_over = !job.placement.turned_over;
-    job.placement.y_mm = -job.placement.y_mm;
-    job.placement.angle_deg = -job.placement.angle_deg;
-    job.top.live = swapped(job.top.live);
-    for (Support& s : job.flat.supports) s.y_mm = -s.y_mm;
+std::string make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
+    std::vector<std::shared_ptr<const Board2>> boards;
+    for (const Slab& s : slabs) boards.push_back(both_ways(s));
+    const Arrangement a = arrange(kind, boards, job.top, job.makeup);
+    if (!a.possible) return a.why_not;
+    std::vector<Leaf> leaves;
+    for (std::size_t i = 0; i < a.order.size(); ++i) {
+        const std::string& id = slabs[a.order[i]].id;
+        // What was decided for a slab alone stays with it.
+        const auto old = std::find_if(job.leaves.begin(), job.leaves.end(), [&](const Leaf& l) { return l.slab == id; });
+        Leaf leaf;
+        if (old != job.leaves.end()) {
+            leaf = *old;
+            if (leaf.placement.turned_over != a.placements[i].turned_over) leaf.supports.clear();
+        }
+        leaf.slab = id;
+        leaf.placement = a.placements[i];
+        leaves.push_back(std::move(leaf));
+    }
+    job.leaves = std::move(leaves);
+    job.makeup.kind = kind;
+    job.makeup.joints = a.joints;
+    return {};
 }
 
-void end_for_end(Job& job) {
-    double a = std::fmod(job.placement.angle_deg + 180, 360);
+void turn_over(Job& job, int index, double about_v_mm) {
+    Leaf& leaf = job.leaves.at(static_cast<std::size_t>(std::max(0, index)));
+    Placement& p = leaf.placement;
+    p.turned_over = !p.turned_over;
+    p.y_mm = -p.y_mm;
+    p.angle_deg = -p.angle_deg;
+    // Mirrored at its own middle line, not the top's: its frame moves by twice that.
+    const Vec2 by = Frame{{0, 0}, p.angle_deg}.to_slab({0, job.several() ? 2 * about_v_mm : 0});
+    p.x_mm -= by.x;
+    p.y_mm -= by.y;
+    if (!job.several()) job.top.live = swapped(job.top.live);
+    for (Support& s : leaf.supports) s.y_mm = -s.y_mm;
+}
+
+void end_for_end(Job& job, int index, double about_v_mm) {
+    Placement& p = job.leaves.at(static_cast<std::size_t>(std::max(0, index))).placement;
+    const Vec2 by = Frame{{0, 0}, p.angle_deg}.to_slab({0, job.several() ? 2 * about_v_mm : 0});
+    p.x_mm += by.x;
+    p.y_mm += by.y;
+    double a = std::fmod(p.angle_deg + 180, 360);
     if (a > 180) a -= 360;
-    job.placement.angle_deg = a;
-    job.top.live = swapped(job.top.live);
+    p.angle_deg = a;
+    if (!job.several()) job.top.live = swapped(job.top.live);
 }
 
 }  // namespace yb

@@ -11,7 +11,10 @@
 
 #include "core/days/days.h"
 #include "core/flat/flat.h"
-#include "core/lay/lay.h"
+#include "core/lay/arrange.h"
+#include "core/lay/cuts.h"
+#include "core/lay/likeness.h"
+#include "core/lay/makeup.h"
 #include "core/resin/fill.h"
 #include "core/slab/slab.h"
 #include "core/under/under.h"
@@ -31,22 +34,35 @@ struct Shop {
     bool operator==(const Shop&) const = default;
 };
 
+/// One slab in a top, and what was decided for it alone.
+struct Leaf {
+    std::string slab;  ///< id; empty until one is chosen
+    Placement placement;
+    std::vector<Support> supports;  ///< shims, on the slab as laid; empty: four, a fifth in from each end
+    std::vector<VoidFill> voids;    ///< flaws not named here take the advice
+    bool operator==(const Leaf&) const = default;
+};
+
 struct Job {
     std::string id;
     std::string name;
     std::string client;
-    std::string slab;   ///< id of its slab; empty until one is chosen
     std::string start;  ///< ISO date of the first working day
     std::string notes;
     bool cuts_done = false;  ///< rough-cut: its offcuts are back on the rack
     WantedTop top;
-    Placement placement;
+    std::vector<Leaf> leaves{1};  ///< one at least, from the right edge of the top to the left
+    MakeUpChoices makeup;
     FlatChoices flat;
     FillChoices fill;
     UnderChoices under;
     Climate room;  ///< where the table will stand
     Job();
     bool operator==(const Job&) const = default;
+    Leaf& first() { return leaves.front(); }
+    const Leaf& first() const { return leaves.front(); }
+    bool several() const { return leaves.size() > 1; }
+    bool uses(const std::string& slab) const;
 };
 
 /// Everything one shop file holds, as it stands after a revision.
@@ -60,15 +76,35 @@ struct Documents {
 /// The month of an ISO date, 0 is January; 0 where the date can't be read.
 int month_of(const std::string& iso);
 
+/// What lies on the bench: one leaf by its number, or the whole top.
+inline constexpr int whole_top = -1;
+
+/// One leaf's own plans.
+struct LeafPlan {
+    Slab slab;  ///< as laid
+    SlabShape shape;
+    LayPlan lay;
+    FlatPlan flat;
+    FillPlan fill;
+};
+
+/// A plan shows what lies on the bench: a leaf on its slab, or the whole top. With one slab they are the same. The whole
+/// of several leaves is told as one slab at whole_placement(): its outline is the top's, its thickness the finished one.
 struct Plan {
-    Slab slab;        ///< as laid
-    SlabShape shape;  ///< of the slab as laid
-    StepPlan rack;    ///< figures of the slab, cautions of its measuring
+    Slab slab;            ///< as laid
+    SlabShape shape;      ///< of the slab as laid
+    Placement placement;  ///< of the top on it
+    StepPlan rack;        ///< figures of the slab, cautions of its measuring
     LayPlan lay;
     FlatPlan flat;
     FillPlan fill;
     UnderPlan under;
     DaysPlan days;
+    int on_bench = whole_top;
+    std::vector<LeafPlan> leaves;  ///< of a top of several; empty for a single slab
+    MakeUpPlan makeup;             ///< how they lie together
+    std::vector<Likeness> seams;   ///< one for each ripped joint
+    CutList cuts;
     Month shop_air;               ///< in the month the job starts
     double shop_settles_pct = 0;  ///< equilibrium moisture of that air
 
@@ -77,29 +113,39 @@ struct Plan {
     StepPlan sheets;
 };
 
-/// Plans a whole job. `slab` is as measured; the placement says whether it is turned over.
+/// Plans a whole job on one slab. `slab` is as measured; the placement says whether it is turned over.
 Plan plan_job(const Job& job, const Slab& slab, const Shop& shop);
+/// Plans a whole job with the slabs of a shop. @throws std::out_of_range when one of its slabs is not there.
+Plan plan_job(const Job& job, const Documents& docs, int on_bench = whole_top);
 
 /// A slab made ready once (turned and shaped), for planning many placements of the same slab quickly.
 struct PreparedSlab {
+    std::shared_ptr<const Board2> ways;  ///< both ways up, for trying make-ups
     Slab slab;
     SlabShape shape;
     std::vector<Figure> figures;
 };
 std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool turned_over);
-Plan plan_job(const Job& job, const PreparedSlab& prepared, const Shop& shop);
+/// @param quick while something is dragged: what only choices and advice need is left out.
+Plan plan_job(const Job& job, const std::vector<std::shared_ptr<const PreparedSlab>>& leaves, const Shop& shop, int on_bench = whole_top,
+              bool quick = false);
 
 /// Sets a school of thought by the keys that the plan's choices carry.
+/// `leaf` is the one on the bench, where the choice is one of its own.
 /// @throws std::invalid_argument for a choice or option it does not know.
-void set_choice(Job& job, const std::string& choice, const std::string& option);
+void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf = 0);
 
-/// Gives a slab to a job: its top goes to the middle, what was set for another slab is forgotten.
+/// Gives a slab to a job as its only one: its top goes to the middle, what was set for another slab is forgotten.
 void give_slab(Job& job, const Slab& slab);
 
-/// Turns the job's slab over about its long axis; placement, supports and base follow.
-void turn_over(Job& job);
+/// Lays slabs together as a make-up (see arrange.h). Returns a sentence where it is not possible; the job stays then.
+std::string make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs);
 
-/// Turns the top end for end on the slab.
-void end_for_end(Job& job);
+/// Turns a slab of the job over about its long axis; placement, supports and base follow. One of several leaves is
+/// turned about a line of the top at `about_v_mm`, so that it stays where it lies.
+void turn_over(Job& job, int leaf = 0, double about_v_mm = 0);
+
+/// Turns a single top end for end on its slab, or one leaf of several end for end about (0, about_v_mm) of the top.
+void end_for_end(Job& job, int leaf = 0, double about_v_mm = 0);
 
 }  // namespace yb

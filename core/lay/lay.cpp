@@ -3,8 +3,33 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numbers>
 
 namespace yb {
+
+Ring outline_of(const WantedTop& top) {
+    const double a = top.length_mm / 2;
+    const double b = top.width_mm / 2;
+    if (top.shape == TopShape::rectangle || (top.shape == TopShape::free && top.free_form.size() < 3))
+        return {{-a, -b}, {a, -b}, {a, b}, {-a, b}};
+    Ring out;
+    if (top.shape == TopShape::free) {
+        const Box box = bounds(top.free_form);
+        const Vec2 middle = (box.low + box.high) * 0.5;
+        const double ku = top.length_mm / std::max(1e-6, box.width());
+        const double kv = top.width_mm / std::max(1e-6, box.height());
+        for (const Vec2 p : top.free_form) out.push_back({(p.x - middle.x) * ku, (p.y - middle.y) * kv});
+        if (signed_area(out) < 0) std::reverse(out.begin(), out.end());
+        return out;
+    }
+    constexpr int n = 120;
+    for (int i = 0; i < n; ++i) {
+        const double t = 2 * std::numbers::pi * i / n;
+        out.push_back({a * std::cos(t), b * std::sin(t)});
+    }
+    return out;
+}
+
 namespace {
 
 bool left_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::left; }
@@ -39,6 +64,7 @@ class Fit {
     Fit(const SlabShape& shape, const WantedTop& top, const Frame& frame) : top_(top) {
         a_ = in_top_frame(shape.ring_a, frame);
         b_ = in_top_frame(shape.ring_b, frame);
+        if (top.shape != TopShape::rectangle) wanted_ = outline_of(top);
         Ring swapped = a_;
         for (Vec2& p : swapped) std::swap(p.x, p.y);
         const auto cuts = cut_at_x(swapped, 0);
@@ -59,7 +85,7 @@ class Fit {
     std::vector<double> stations() const {
         const double half = top_.length_mm / 2;
         std::vector<double> us{-half, half};
-        for (const Ring* r : {&a_, &b_})
+        for (const Ring* r : {&a_, &b_, &wanted_})
             for (const Vec2 p : *r)
                 if (std::abs(p.x) < half) us.push_back(p.x);
         std::sort(us.begin(), us.end());
@@ -83,21 +109,36 @@ class Fit {
         std::optional<Span1> show, under;
     };
 
+    /// The wanted outline at a station.
+    Span1 wanted_at(double u) const {
+        if (wanted_.empty()) return {-top_.width_mm / 2, top_.width_mm / 2};
+        const auto cuts = cut_at_x(wanted_, nudge(u));
+        return cuts.empty() ? Span1{0, 0} : Span1{cuts.front().from, cuts.back().to};
+    }
+
     Cut cut(double u) const { return {u, reach_at(a_, nudge(u)), reach_at(b_, nudge(u))}; }
 
     AtStation at(const Cut& c) const {
-        const double half = top_.width_mm / 2;
         const auto& [u, show, under] = c;
+        const Span1 want = wanted_at(u);
         // Past the slab's end there is no side to be short at: short_ends() says how far it stands out.
-        if (!show || !under || u < reach_.from || u > reach_.to) return {u, half, -half, 0, 0};
+        if (!show || !under || u < reach_.from || u > reach_.to) return {u, want.to, want.from, 0, 0};
         // A sawn edge needs wood on both faces; a live edge ends where the show face ends.
         const double left_wood = std::min(show->to, under->to);
         const double right_wood = std::max(show->from, under->from);
-        AtStation s{u, half, -half, 0, 0};
+        AtStation s{u, want.to, want.from, 0, 0};
+        if (!wanted_.empty()) {
+            // On a round or free rim a kept edge is a run of live edge where the slab falls short of the outline.
+            (left_live(top_.live) ? s.left : s.short_left) =
+                left_live(top_.live) ? std::min(want.to, show->to) : std::max(0.0, want.to - left_wood);
+            (right_live(top_.live) ? s.right : s.short_right) =
+                right_live(top_.live) ? std::max(want.from, show->from) : std::max(0.0, right_wood - want.from);
+            return s;
+        }
         if (left_live(top_.live)) s.left = show->to;
-        else s.short_left = std::max(0.0, half - left_wood);
+        else s.short_left = std::max(0.0, want.to - left_wood);
         if (right_live(top_.live)) s.right = show->from;
-        else s.short_right = std::max(0.0, right_wood + half);
+        else s.short_right = std::max(0.0, right_wood - want.from);
         const double lack = top_.width_mm - (s.left - s.right);
         if (lack > 1e-9) {
             if (left_live(top_.live) && right_live(top_.live)) s.short_left = s.short_right = lack / 2;
@@ -129,6 +170,7 @@ class Fit {
 
     WantedTop top_;
     Ring a_, b_;
+    Ring wanted_;  ///< empty for a rectangle
     std::vector<Cut> cuts_;
     Span1 reach_;  ///< of the slab along the top's middle line
 };
@@ -161,7 +203,13 @@ class Planner {
     void outline() {
         const double hl = in_.top.length_mm / 2;
         const double hw = in_.top.width_mm / 2;
-        p_.rectangle = on_slab(rectangle(-hl, hl, -hw, hw));
+        p_.rectangle = on_slab(outline_of(in_.top));
+        if (in_.top.shape != TopShape::rectangle && in_.top.live != LiveEdges::none) {
+            p_.outline = largest(intersection(p_.rectangle, in_.shape.ring_a));
+            p_.region = p_.rectangle;
+            if (p_.outline.empty()) p_.outline = p_.rectangle;
+            return;
+        }
         if (in_.top.live == LiveEdges::none) {
             p_.outline = p_.region = p_.rectangle;
             return;
@@ -185,6 +233,7 @@ class Planner {
             if (s.short_left > left.mm) left.mm = s.short_left, left.uv = {u, s.left};
             if (s.short_right > right.mm) right.mm = s.short_right, right.uv = {u, s.right};
         }
+        if (in_.top.shape != TopShape::rectangle) p_.narrowest_mm = p_.widest_mm, p_.narrowest_u_mm = 0;
         const double hl = in_.top.length_mm / 2;
         const auto width_at = [&](double u) { return fit_.at(u).left - fit_.at(u).right; };
         p_.width_left_mm = width_at(-hl);
@@ -220,23 +269,24 @@ class Planner {
         p_.rough = on_slab(largest(intersection(rectangle(-hl - over, hl + over, -far, far), fit_.show())));
     }
 
-    void flaws() {
-        for (std::size_t i = 0; i < in_.slab.flaws.size(); ++i) {
-            const Flaw& f = in_.slab.flaws[i];
-            if (f.outline.size() < 3) continue;
-            const auto parts = intersection(f.outline, p_.outline);
-            double sum = 0;
-            for (const Ring& r : parts) sum += area(r);
-            if (sum > 0.5) p_.flaws.push_back({i, sum, centroid(largest(parts))});
-        }
-    }
+    void flaws() { p_.flaws = flaws_inside(in_.slab, p_.outline); }
 
     static double station(Vec2 p) { return p.x; }
 
     void figures() {
         const auto& t = in_.top;
         const std::string edges = "tape, edges as a monotone cubic";
-        if (p_.fits) {
+        if (p_.fits && t.shape != TopShape::rectangle) {
+            const double clear = clearance();
+            p_.figures.push_back({"lay.fit",
+                                  clear > 0 ? "It fits: clear of the bark by" : "It fits, live edge on the rim",
+                                  mm(clear),
+                                  {},
+                                  say("{} by {}", mm(t.length_mm), mm(t.width_mm)),
+                                  {"least distance from the wanted outline to the edge of either face",
+                                   {{"long", mm(t.length_mm), "wanted top"}, {"wide", mm(t.width_mm), "wanted top"}},
+                                   "at every point of the outline"}});
+        } else if (p_.fits) {
             const double slack = p_.narrowest_mm - t.width_mm;
             p_.figures.push_back(
                 {"lay.fit",
@@ -260,14 +310,16 @@ class Planner {
                                     {"narrowest", mm(p_.narrowest_mm), edges}},
                                    "exact for the polygon"}});
         }
-        p_.figures.push_back({"lay.ends",
-                              "Finished width, both ends",
-                              mm(p_.width_left_mm),
-                              mm(p_.width_right_mm),
-                              say("differ by {}", mm(std::abs(p_.width_left_mm - p_.width_right_mm))),
-                              {"left edge − right edge at the two end cuts",
-                               {{"left end", mm(p_.width_left_mm), edges}, {"right end", mm(p_.width_right_mm), edges}},
-                               "measured across the top"}});
+        if (in_.top.shape != TopShape::rectangle) rim_figure();
+        else
+            p_.figures.push_back({"lay.ends",
+                                  "Finished width, both ends",
+                                  mm(p_.width_left_mm),
+                                  mm(p_.width_right_mm),
+                                  say("differ by {}", mm(std::abs(p_.width_left_mm - p_.width_right_mm))),
+                                  {"left edge − right edge at the two end cuts",
+                                   {{"left end", mm(p_.width_left_mm), edges}, {"right end", mm(p_.width_right_mm), edges}},
+                                   "measured across the top"}});
         p_.figures.push_back(
             {"lay.rough",
              "Rough-cut length",
@@ -290,6 +342,55 @@ class Planner {
               "polygon overlay"}});
     }
 
+    /// Least distance from the wanted outline to the edge of either face; 0 where it runs over one.
+    double clearance() const {
+        double least = 1e300;
+        for (const Vec2 p : p_.rectangle)
+            for (const Ring* ring : {&in_.shape.ring_a, &in_.shape.ring_b}) {
+                if (!contains(*ring, p)) return 0;
+                for (std::size_t i = 0; i < ring->size(); ++i) {
+                    const Vec2 a = (*ring)[i];
+                    const Vec2 b = (*ring)[(i + 1) % ring->size()];
+                    const double t = std::clamp(dot(p - a, b - a) / std::max(1e-12, dot(b - a, b - a)), 0.0, 1.0);
+                    least = std::min(least, length(p - lerp(a, b, t)));
+                }
+            }
+        return least;
+    }
+
+    /// On a round, oval or free rim: how much of it is live edge, and how deep the deepest run.
+    void rim_figure() {
+        double run = 0;
+        double deepest = 0;
+        double girth = 0;
+        const Ring& r = p_.rectangle;
+        constexpr int parts = 8;
+        for (std::size_t i = 0; i < r.size(); ++i) {
+            const Vec2 a = r[i];
+            const Vec2 b = r[(i + 1) % r.size()];
+            const double step = length(b - a) / parts;
+            girth += step * parts;
+            for (int k = 0; k < parts; ++k) {
+                const Vec2 p = lerp(a, b, (k + 0.5) / parts);
+                if (contains(in_.shape.ring_a, p)) continue;
+                run += step;
+                double off = 1e300;
+                for (const Vec2 q : p_.outline) off = std::min(off, length(q - p));
+                deepest = std::max(deepest, off);
+            }
+        }
+        rim_live_mm_ = run;
+        p_.figures.push_back(
+            {"lay.rim",
+             "Live edge on the rim",
+             mm(run),
+             {},
+             run > 0 ? say("of {} around, up to {} deep", mm(girth), mm(deepest)) : say("the rim clears the bark all round"),
+             {"length of the wanted outline that lies outside face A",
+              {{"around", mm(girth), "wanted top"}, {"deepest", mm(deepest), "outline of face A"}},
+              "every eighth of a side of the outline"}});
+    }
+
     void add(std::string key, Severity s, Phrase says, Vec2 at) {
         p_.cautions.push_back({std::move(key), s, Step::lay, std::move(says), at});
     }
@@ -299,49 +400,19 @@ class Planner {
             add("lay.short", Severity::stop,
                 say("Short by {} at {}, " + s.side + ". Move or turn the top, or make it smaller.", mm(s.mm), along(station(s.at))), s.at);
         const double taper = std::abs(p_.width_left_mm - p_.width_right_mm);
-        if (taper > 0.02 * in_.top.width_mm && in_.top.live != LiveEdges::none)
+        if (in_.top.shape == TopShape::rectangle && taper > 0.02 * in_.top.width_mm && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
                 say("The two ends differ in width by {}. It shows at once; a wedge of that off the wide end evens "
                     "them, or turn the top.",
                     mm(taper)),
                 frame_.to_slab({p_.width_left_mm > p_.width_right_mm ? -in_.top.length_mm / 2 : in_.top.length_mm / 2, 0}));
-        for (const FlawInside& f : p_.flaws) flaw_caution(f);
+        flaw_cautions(in_.slab, p_.flaws, frame_, in_.top.length_mm, p_.cautions);
         live_edge_notes();
-    }
-
-    void flaw_caution(const FlawInside& f) {
-        const Flaw& flaw = in_.slab.flaws[f.index];
-        const double x = station(f.at);
-        const double u = frame_.from_slab(f.at).x;
-        const double hl = in_.top.length_mm / 2;
-        if (flaw.kind == FlawKind::crack && std::abs(u) > hl - 0.2 * in_.top.length_mm) {
-            const Box b = bounds(in_top_frame(flaw.outline, frame_));
-            const double clear = u > 0 ? hl - b.low.x : b.high.x + hl;
-            add("lay.end_crack", Severity::watch,
-                say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and "
-                    "tie it.",
-                    along(x), mm(clear), mm(in_.top.length_mm - clear)),
-                f.at);
-            return;
-        }
-        if (flaw.kind == FlawKind::soft) {
-            add("lay.soft", Severity::watch,
-                say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.", along(x)), f.at);
-            return;
-        }
-        if (flaw.kind == FlawKind::pith) {
-            add("lay.pith", Severity::watch,
-                say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
-            return;
-        }
-        add("lay.flaw", Severity::note,
-            say(std::string("A ") + name_of(flaw.kind) + " of {} cm² lies in the top at {}: cut clear, fill, or keep as character.",
-                count(std::round(f.area_mm2 / 100)), along(x)),
-            f.at);
     }
 
     void live_edge_notes() {
         if (in_.top.live == LiveEdges::none) return;
+        if (in_.top.shape != TopShape::rectangle && rim_live_mm_ <= 0) return;
         add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
             frame_.to_slab({0, fit_.at(0).left}));
     }
@@ -372,10 +443,57 @@ class Planner {
     const LayInputs& in_;
     Frame frame_;
     Fit fit_;
+    double rim_live_mm_ = 0;
     LayPlan p_;
 };
 
 }  // namespace
+
+std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline) {
+    std::vector<FlawInside> out;
+    const Box box = bounds(outline);
+    for (std::size_t i = 0; i < slab.flaws.size(); ++i) {
+        const Flaw& f = slab.flaws[i];
+        if (f.outline.size() < 3) continue;
+        const Box b = bounds(f.outline);
+        if (b.high.x < box.low.x || b.low.x > box.high.x || b.high.y < box.low.y || b.low.y > box.high.y) continue;
+        const auto parts = intersection(f.outline, outline);
+        double sum = 0;
+        for (const Ring& r : parts) sum += area(r);
+        if (sum > 0.5) out.push_back({i, sum, centroid(largest(parts))});
+    }
+    return out;
+}
+
+void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm,
+                   std::vector<Caution>& out) {
+    const auto add = [&](const char* key, Severity s, Phrase says, Vec2 at) { out.push_back({key, s, Step::lay, std::move(says), at}); };
+    for (const FlawInside& f : flaws) {
+        const Flaw& flaw = slab.flaws[f.index];
+        const double x = f.at.x;
+        const double u = place.from_slab(f.at).x;
+        const double hl = length_mm / 2;
+        if (flaw.kind == FlawKind::crack && std::abs(u) > hl - 0.2 * length_mm) {
+            const Box b = bounds(in_top_frame(flaw.outline, place));
+            const double clear = u > 0 ? hl - b.low.x : b.high.x + hl;
+            add("lay.end_crack", Severity::watch,
+                say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and tie it.", along(x),
+                    mm(clear), mm(length_mm - clear)),
+                f.at);
+        } else if (flaw.kind == FlawKind::soft) {
+            add("lay.soft", Severity::watch,
+                say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.", along(x)), f.at);
+        } else if (flaw.kind == FlawKind::pith) {
+            add("lay.pith", Severity::watch,
+                say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
+        } else {
+            add("lay.flaw", Severity::note,
+                say(std::string("A ") + name_of(flaw.kind) + " of {} cm² lies in the top at {}: cut clear, fill, or keep as character.",
+                    count(std::round(f.area_mm2 / 100)), along(x)),
+                f.at);
+        }
+    }
+}
 
 LayPlan plan_lay(const LayInputs& in) { return Planner(in).run(); }
 

@@ -15,16 +15,23 @@ namespace yb {
 
 enum class LiveEdges { both, left, right, none };
 
-/// What the client asked for. Only the rectangle exists so far.
+enum class TopShape { rectangle, round, oval, free };
+
+/// What the client asked for.
 struct WantedTop {
     double length_mm = 1800;
-    double width_mm = 800;  ///< the least width anywhere along the top
+    double width_mm = 800;  ///< the least width anywhere along the top; of a round or oval its other diameter
     double thickness_mm = 40;
     double height_mm = 740;  ///< floor to the top's upper face
     LiveEdges live = LiveEdges::both;
     int seats = 0;  ///< 0: not said
+    TopShape shape = TopShape::rectangle;
+    Ring free_form{};  ///< of a free form: its outline, stretched to length and width
     bool operator==(const WantedTop&) const = default;
 };
+
+/// Outline of the wanted top in its own frame, counter-clockwise: a rectangle, an ellipse of 120 points, or the free form.
+Ring outline_of(const WantedTop& top);
 
 struct Placement {
     double x_mm = 0, y_mm = 0;  ///< the top's middle on the slab as laid
@@ -60,7 +67,7 @@ struct LayPlan : StepPlan {
     bool fits = false;
     std::vector<Shortfall> short_at;                             ///< worst first, at most one per side and end
     Ring outline;                                                ///< the top's outline on the slab, live edges followed
-    Ring rectangle;                                              ///< the wanted rectangle
+    Ring rectangle;                                              ///< the wanted outline
     Ring region;                                                 ///< between the saw cuts: the rectangle, far open at live edges
     Ring rough;                                                  ///< the piece left after rough-cutting
     std::vector<std::pair<Vec2, Vec2>> finish_cuts, rough_cuts;  ///< lines across the slab
@@ -69,6 +76,11 @@ struct LayPlan : StepPlan {
     double rough_length_mm = 0;
     std::vector<FlawInside> flaws;
 };
+
+/// The flaws of a slab inside an outline on it, and what they mean for a top: one caution each.
+/// @param place the top's frame on the slab. @param length_mm of the top.
+std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline);
+void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm, std::vector<Caution>& out);
 
 /// Lays the top on the slab. Widths are exact for the polygonal outline: they are compared at every vertex.
 LayPlan plan_lay(const LayInputs& in);

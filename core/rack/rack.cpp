@@ -148,7 +148,7 @@ std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, c
             e.moisture_pct = s.moisture_pct, e.price = s.price, e.retired = s.retired;
             e.age_days = days_between(s.sawn_on, today);
             for (const auto& [id, j] : docs.jobs)
-                if (j.slab == s.id) e.reserved_for = j.name;
+                if (j.uses(s.id)) e.reserved_for = j.name;
             const SlabShape shape = shape_of(s);
             e.outline = shape.ring_a;
             if (!shape.usable) return;
@@ -303,6 +303,7 @@ Slab piece_of(const Slab& slab, double from, double to) {
     out.cut_from = slab.id;
     out.sequence.reset();
     out.price.reset();
+    out.scan.clear();
     const auto n = static_cast<std::size_t>(std::max(4.0, (to - from) / 25));
     out.outline = TracedOutline{at_stations(shape.ring_a, from, to, n), at_stations(shape.ring_b, from, to, n),
                                 slab.outline ? slab.outline->error_mm : 0, slab.outline ? slab.outline->from : "tape"};

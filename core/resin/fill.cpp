@@ -92,8 +92,8 @@ class Planner {
         v.advised = advised_resin(v.depth_mm, v.gap_mm, v.through);
 
         const auto chosen =
-            std::find_if(in_.choices.voids.begin(), in_.choices.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
-        const bool mine = chosen != in_.choices.voids.end();
+            std::find_if(in_.voids.begin(), in_.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
+        const bool mine = chosen != in_.voids.end();
         v.left_open = mine && chosen->leave_open;
         v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;
         v.lifts = lifts(flaw, v, mouth, full, off_own, floor, resin(v.resin));

@@ -41,7 +41,6 @@ struct VoidFill {
 };
 
 struct FillChoices {
-    std::vector<VoidFill> voids;  ///< flaws not named here take the advice
     double overfill_mm = 1.5;     ///< stands proud for shrinkage and levelling
     double reserve_pct = 10;      ///< stays in the cup and soaks in
     bool operator==(const FillChoices&) const = default;
@@ -55,6 +54,7 @@ struct FillInputs {
     FillChoices choices;
     std::vector<Resin> resins;
     double shop_c = 18;
+    std::vector<VoidFill> voids{};  ///< what the maker chose; flaws not named here take the advice
 };
 
 struct Lift {

@@ -22,6 +22,87 @@ struct Plane {
     double above(const V& p) const { return normal.dot(p) - offset; }
 };
 
+/// Medians of the points over square cells, each face by itself where the cloud has both.
+struct CellHeights {
+    std::size_t nx = 0, ny = 0;
+    double y0 = 0, size = 20;
+    std::vector<double> top, bottom;  ///< NaN where there is none
+    bool both = false;
+};
+
+/// Both faces are there when most places have points at two heights with nothing between.
+CellHeights cell_heights(const std::vector<CloudPoint>& points, double length, double size) {
+    CellHeights c;
+    c.size = size;
+    float y0 = 1e30F;
+    float y1 = -1e30F;
+    for (const CloudPoint& p : points) y0 = std::min(y0, p.y), y1 = std::max(y1, p.y);
+    c.y0 = std::floor(y0 / size) * size;
+    c.nx = static_cast<std::size_t>(length / size) + 1;
+    c.ny = static_cast<std::size_t>((y1 - c.y0) / size) + 1;
+    std::vector<std::vector<float>> cells(c.nx * c.ny);
+    for (const CloudPoint& p : points) {
+        const auto i = std::min(c.nx - 1, static_cast<std::size_t>(std::max(0.0, p.x / size)));
+        const auto j = std::min(c.ny - 1, static_cast<std::size_t>((p.y - c.y0) / size));
+        cells[i * c.ny + j].push_back(p.z);
+    }
+    std::size_t two = 0;
+    std::size_t filled = 0;
+    c.top.assign(cells.size(), NAN);
+    c.bottom.assign(cells.size(), NAN);
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+        auto& z = cells[i];
+        if (z.size() < 3) continue;
+        ++filled;
+        std::sort(z.begin(), z.end());
+        float widest = 0;
+        std::size_t gap = 0;
+        for (std::size_t k = 1; k < z.size(); ++k)
+            if (z[k] - z[k - 1] > widest) widest = z[k] - z[k - 1], gap = k;
+        const auto median = [&](std::size_t from, std::size_t to) { return static_cast<double>(z[(from + to) / 2]); };
+        if (widest > 12 && gap >= 2 && z.size() - gap >= 2) {
+            ++two;
+            c.top[i] = median(gap, z.size());
+            c.bottom[i] = median(0, gap);
+        } else {
+            c.top[i] = median(0, z.size());
+        }
+    }
+    c.both = filled > 0 && static_cast<double>(two) > 0.5 * static_cast<double>(filled);
+    if (!c.both) std::fill(c.bottom.begin(), c.bottom.end(), NAN);
+    return c;
+}
+
+double rounded(double v) { return std::round(v * 100) / 100; }
+
+bool well_inside(const Ring& ring, Vec2 p, double cell) {
+    const double d = cell / 2;
+    return contains(ring, p + Vec2{d, d}) && contains(ring, p + Vec2{-d, d}) && contains(ring, p + Vec2{d, -d}) &&
+           contains(ring, p + Vec2{-d, -d});
+}
+
+/// The slab's straightedge gaps from the cells that lie wholly inside its faces.
+void take_heights(Slab& s, const CellHeights& c) {
+    HeightGrid g;
+    for (std::size_t i = 0; i < c.nx; ++i) g.x_mm.push_back((static_cast<double>(i) + 0.5) * c.size);
+    for (std::size_t j = 0; j < c.ny; ++j) g.y_mm.push_back(c.y0 + (static_cast<double>(j) + 0.5) * c.size);
+    g.gap_mm.assign(c.top.size(), std::nullopt);
+    double high = -1e300;
+    double low = 1e300;
+    for (const double z : c.top)
+        if (std::isfinite(z)) high = std::max(high, z);
+    for (const double z : c.bottom)
+        if (std::isfinite(z)) low = std::min(low, z);
+    s.heights_a = g;
+    if (c.both) s.heights_b = g;
+    for (std::size_t i = 0; i < c.top.size(); ++i) {
+        // Cells at the edge hold points of the edge itself: only whole ones are read.
+        const Vec2 p{g.x_mm[i / c.ny], g.y_mm[i % c.ny]};
+        if (std::isfinite(c.top[i]) && well_inside(s.outline->a, p, c.size)) s.heights_a.gap_mm[i] = rounded(high - c.top[i]);
+        if (c.both && std::isfinite(c.bottom[i]) && well_inside(s.outline->b, p, c.size)) s.heights_b.gap_mm[i] = rounded(c.bottom[i] - low);
+    }
+}
+
 class Reader {
   public:
     Reader(const Cloud& cloud, const ScanOrder& order, const Work& work) : all_(cloud.points), order_(order), work_(work) {}
@@ -218,61 +299,12 @@ class Reader {
         r_.used = above_.size();
     }
 
-    struct Cells {
-        std::size_t nx = 0, ny = 0;
-        double x0 = 0, y0 = 0, size = 20;
-        std::vector<std::vector<float>> z;
-    };
-
-    Cells fill(double size) const {
-        Cells c;
-        c.size = size;
-        float y0 = 1e30F;
-        float y1 = -1e30F;
-        for (const CloudPoint& p : above_) y0 = std::min(y0, p.y), y1 = std::max(y1, p.y);
-        c.y0 = std::floor(y0 / size) * size;
-        c.nx = static_cast<std::size_t>(length_ / size) + 1;
-        c.ny = static_cast<std::size_t>((y1 - c.y0) / size) + 1;
-        c.z.resize(c.nx * c.ny);
-        for (const CloudPoint& p : above_) {
-            const auto i = std::min(c.nx - 1, static_cast<std::size_t>(p.x / size));
-            const auto j = std::min(c.ny - 1, static_cast<std::size_t>((p.y - c.y0) / size));
-            c.z[i * c.ny + j].push_back(p.z);
-        }
-        return c;
-    }
-
-    /// Both faces are there when most places have points at two heights with nothing between.
     void split_faces() {
-        cells_ = fill(order_.cell_mm);
-        std::size_t two = 0;
-        std::size_t filled = 0;
-        top_.assign(cells_.z.size(), NAN);
-        bottom_.assign(cells_.z.size(), NAN);
-        for (std::size_t i = 0; i < cells_.z.size(); ++i) {
-            auto& z = cells_.z[i];
-            if (z.size() < 3) continue;
-            ++filled;
-            std::sort(z.begin(), z.end());
-            float widest = 0;
-            std::size_t gap = 0;
-            for (std::size_t k = 1; k < z.size(); ++k)
-                if (z[k] - z[k - 1] > widest) widest = z[k] - z[k - 1], gap = k;
-            const auto median = [&](std::size_t from, std::size_t to) { return static_cast<double>(z[(from + to) / 2]); };
-            if (widest > 12 && gap >= 2 && z.size() - gap >= 2) {
-                ++two;
-                top_[i] = median(gap, z.size());
-                bottom_[i] = median(0, gap);
-            } else {
-                top_[i] = median(0, z.size());
-            }
-        }
-        r_.both_faces = filled > 0 && static_cast<double>(two) > 0.5 * static_cast<double>(filled);
-        if (!r_.both_faces) {
-            std::fill(bottom_.begin(), bottom_.end(), NAN);
+        cells_ = cell_heights(above_, length_, order_.cell_mm);
+        r_.both_faces = cells_.both;
+        if (!r_.both_faces)
             r_.notes.emplace_back(
                 "The scan shows one face; the other is taken to lie on the bench. Read its heights after turning it over.");
-        }
     }
 
     void outline() {
@@ -284,8 +316,8 @@ class Reader {
         const float split = [&] {
             double sum = 0;
             double count = 0;
-            for (std::size_t i = 0; i < top_.size(); ++i)
-                if (std::isfinite(top_[i]) && std::isfinite(bottom_[i])) sum += (top_[i] + bottom_[i]) / 2, count += 1;
+            for (std::size_t i = 0; i < cells_.top.size(); ++i)
+                if (std::isfinite(cells_.top[i]) && std::isfinite(cells_.bottom[i])) sum += (cells_.top[i] + cells_.bottom[i]) / 2, count += 1;
             return count > 0 ? static_cast<float>(sum / count) : -1.0F;
         }();
         for (const CloudPoint& p : above_) {
@@ -334,26 +366,8 @@ class Reader {
 
     void heights() {
         Slab& s = r_.slab;
-        HeightGrid g;
-        for (std::size_t i = 0; i < cells_.nx; ++i) g.x_mm.push_back((static_cast<double>(i) + 0.5) * cells_.size);
-        for (std::size_t j = 0; j < cells_.ny; ++j) g.y_mm.push_back(cells_.y0 + (static_cast<double>(j) + 0.5) * cells_.size);
-        g.gap_mm.assign(cells_.z.size(), std::nullopt);
-        double high = -1e300;
-        double low = 1e300;
-        for (const double z : top_)
-            if (std::isfinite(z)) high = std::max(high, z);
-        for (const double z : bottom_)
-            if (std::isfinite(z)) low = std::min(low, z);
-        s.heights_a = g;
-        if (r_.both_faces) s.heights_b = g;
-        const auto rounded = [](double v) { return std::round(v * 100) / 100; };
-        for (std::size_t i = 0; i < top_.size(); ++i) {
-            // Cells at the edge hold points of the edge itself: only whole ones are read.
-            const Vec2 p{g.x_mm[i / cells_.ny], g.y_mm[i % cells_.ny]};
-            if (std::isfinite(top_[i]) && well_inside(s.outline->a, p)) s.heights_a.gap_mm[i] = rounded(high - top_[i]);
-            if (r_.both_faces && std::isfinite(bottom_[i]) && well_inside(s.outline->b, p))
-                s.heights_b.gap_mm[i] = rounded(bottom_[i] - low);
-        }
+        take_heights(s, cells_);
+        const HeightGrid& g = s.heights_a;
         // Thickness at stations: between the faces, or down to the bench where the slab touches it.
         const int n = std::max(1, static_cast<int>(std::round(length_ / 300)));
         for (int k = 0; k <= n; ++k) {
@@ -363,8 +377,8 @@ class Reader {
                 std::min(cells_.nx - 1, static_cast<std::size_t>(std::clamp(st.x_mm, cells_.size, length_ - cells_.size) / cells_.size));
             std::vector<double> all;
             for (std::size_t j = 0; j < cells_.ny; ++j) {
-                const double t = top_[i * cells_.ny + j] - (r_.both_faces ? bottom_[i * cells_.ny + j] : 0);
-                if (std::isfinite(t) && well_inside(s.outline->a, {g.x_mm[i], g.y_mm[j]})) all.push_back(t);
+                const double t = cells_.top[i * cells_.ny + j] - (r_.both_faces ? cells_.bottom[i * cells_.ny + j] : 0);
+                if (std::isfinite(t) && well_inside(s.outline->a, {g.x_mm[i], g.y_mm[j]}, cells_.size)) all.push_back(t);
             }
             if (all.empty()) continue;
             std::sort(all.begin(), all.end());
@@ -375,12 +389,6 @@ class Reader {
         r_.on_slab = std::move(above_);
     }
 
-    bool well_inside(const Ring& ring, Vec2 p) const {
-        const double d = cells_.size / 2;
-        return contains(ring, p + Vec2{d, d}) && contains(ring, p + Vec2{-d, d}) && contains(ring, p + Vec2{d, -d}) &&
-               contains(ring, p + Vec2{-d, -d});
-    }
-
     const std::vector<CloudPoint>& all_;
     const ScanOrder& order_;
     const Work& work_;
@@ -389,11 +397,19 @@ class Reader {
     double k_ = 1, length_ = 0;
     Plane bench_;
     std::vector<CloudPoint> above_;
-    Cells cells_;
-    std::vector<double> top_, bottom_;
+    CellHeights cells_;
 };
 
 }  // namespace
+
+Slab with_all_heights(const Slab& slab, const std::vector<CloudPoint>& on_slab, double cell_mm) {
+    Slab out = slab;
+    if (!slab.outline || on_slab.size() < 300) return out;
+    double length = 0;
+    for (const CloudPoint& p : on_slab) length = std::max<double>(length, p.x);
+    take_heights(out, cell_heights(on_slab, length, cell_mm));
+    return out;
+}
 
 ScanResult slab_from_scan(const Cloud& cloud, const ScanOrder& order, const Work& work) { return Reader(cloud, order, work).run(); }
 

@@ -34,6 +34,10 @@ struct ScanResult {
     std::vector<std::string> notes;   ///< what was taken for granted, a sentence each
 };
 
+/// A scanned slab with its heights taken anew from every point of its cloud, as medians over cells of this size:
+/// what the flattening works on. @param on_slab as ScanResult has them. The slab itself where the cloud says nothing.
+Slab with_all_heights(const Slab& slab, const std::vector<CloudPoint>& on_slab, double cell_mm = 10);
+
 /// Reads a slab out of a cloud. @throws FormatError when there is no bench, no slab, or more than one slab.
 /// @throws Cancelled.
 ScanResult slab_from_scan(const Cloud& cloud, const ScanOrder& order = {}, const Work& work = {});

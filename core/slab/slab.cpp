@@ -166,9 +166,10 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                          {"moisture", percent(slab.moisture_pct.value_or(12)), slab.moisture_pct ? "meter" : "no reading: 12 % taken"}},
                         "Wood Handbook FPL-GTR-190, table 5-3a"}});
     }
+    const double feet = board_feet(s);
     out.push_back({"rack.board_feet",
                    "Board feet",
-                   number(std::round(board_feet(s) * 10) / 10),
+                   number(std::round(feet * 10) / 10),
                    {},
                    {},
                    {"length × mean width × mean thickness / 144, in inches",
@@ -176,6 +177,19 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                      {"mean width", mm(m.width_mm), "tape"},
                      {"mean thickness", fine(m.thickness_mm), "caliper and straightedge"}},
                     "trade measure"}});
+    if (const double usable = len * m.narrowest_mm * 1e-6; slab.price && usable > 0 && feet > 0) {
+        const auto cents = [](double v) { return number(std::round(v * 100) / 100); };
+        out.push_back({"rack.price",
+                       "Price a board foot, a usable m²",
+                       cents(*slab.price / feet),
+                       cents(*slab.price / usable),
+                       say("usable: length × narrowest width"),
+                       {"price / board feet; price / (length × narrowest width)",
+                        {{"price", number(*slab.price), "what you typed"},
+                         {"board feet", number(std::round(feet * 10) / 10), "mean width and thickness"},
+                         {"usable", square_metres(usable), "face A"}},
+                        "trade measure"}});
+    }
     return out;
 }
 

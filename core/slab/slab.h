@@ -93,7 +93,9 @@ struct Slab {
     std::string name;
     std::string species;            ///< a name of the species table
     std::string tree;               ///< which log or tree; offcuts and sisters share it
-    std::optional<int> sequence;    ///< number in the log, from the first cut
+    std::optional<int> sequence;    ///< number in the log, from the lowest up
+    bool face_b_up = false;         ///< it lay in the log with face B up
+    bool ends_swapped = false;      ///< its left end lay at the log's right one
     std::optional<double> pith_mm;  ///< from the middle of the slab's thickness to the pith
     std::optional<double> moisture_pct;
     std::string moisture_on;                    ///< date of that reading, ISO
@@ -107,6 +109,7 @@ struct Slab {
     std::optional<FacePicture> picture_a, picture_b;
     Tape tape;
     HeightGrid heights_a, heights_b;
+    std::string scan;  ///< key of the point cloud that the heights were taken from; empty: they were read by hand
     std::vector<Flaw> flaws;
     bool operator==(const Slab&) const = default;
 };
@@ -150,7 +153,7 @@ SlabMeans means_of(const SlabShape& shape);
 /// Board feet: length × mean width × mean thickness in inches / 144, over the stations.
 double board_feet(const SlabShape& shape);
 
-/// Figures of the slab on the rack: length, widths, thickness, weight, board feet.
+/// Figures of the slab on the rack: length, widths, thickness, weight, board feet, what it costs a measure.
 std::vector<Figure> figures_of(const Slab& slab, const SlabShape& shape);
 
 /// Density in kg/m³ of this slab's wood at its moisture (12 % where none is read); empty when the species

@@ -218,13 +218,46 @@ void Store::append(const std::string& label, const Documents& next) {
     });
 }
 
-void Store::attach(const std::string& key, const std::string& bytes) {
-    impl_->guarded([&] {
-        SQLite::Statement q(impl_->db, "INSERT OR REPLACE INTO attachment VALUES (?, ?)");
+namespace {
+void write_attachments(SQLite::Database& db, const Store::Attachments& all) {
+    SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
+    SQLite::Statement q(db, "INSERT OR REPLACE INTO attachment VALUES (?, ?)");
+    for (const auto& [key, bytes] : all) {
         q.bind(1, key);
         q.bind(2, bytes.data(), static_cast<int>(bytes.size()));
         q.exec();
-    });
+        q.reset();
+    }
+    tx.commit();
+}
+}  // namespace
+
+void Store::attach(const std::string& key, const std::string& bytes) { attach(Attachments{{key, bytes}}); }
+
+void Store::attach(const Attachments& all) {
+    impl_->guarded([&] { write_attachments(impl_->db, all); });
+}
+
+std::optional<std::string> Store::read_attachment(const std::string& path, const std::string& key) {
+    try {
+        SQLite::Database db(path, SQLite::OPEN_READONLY, 5000);
+        SQLite::Statement q(db, "SELECT bytes FROM attachment WHERE key = ?");
+        q.bind(1, key);
+        if (!q.executeStep()) return {};
+        return q.getColumn(0).getString();
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, path);
+    }
+}
+
+void Store::attach_beside(const std::string& path, const Attachments& all) {
+    try {
+        SQLite::Database db(path, SQLite::OPEN_READWRITE, 5000);
+        db.exec("PRAGMA synchronous = NORMAL");
+        write_attachments(db, all);
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, path);
+    }
 }
 
 std::optional<std::string> Store::attachment(const std::string& key) const {

@@ -70,6 +70,14 @@ class Store {
     /// Keeps bytes (a picture, a point cloud) under a key; the same key again replaces them. Documents name
     /// attachments by key; undo leaves them. @throws StoreError.
     void attach(const std::string& key, const std::string& bytes);
+    using Attachments = std::vector<std::pair<std::string, std::string>>;
+    /// Several in one transaction: all of them or none. @throws StoreError.
+    void attach(const Attachments& all);
+    /// Bytes kept under a key, on a connection of its own, from any thread. @throws StoreError.
+    static std::optional<std::string> read_attachment(const std::string& path, const std::string& key);
+    /// Writes on a connection of its own, from any thread, for what can be made again: not flushed to the disk at once.
+    /// @throws StoreError.
+    static void attach_beside(const std::string& path, const Attachments& all);
     /// The bytes kept under a key, or nothing. @throws StoreError.
     std::optional<std::string> attachment(const std::string& key) const;
     bool has_attachment(const std::string& key) const;

@@ -53,6 +53,18 @@ WoodLook look_of(const std::string& s) {
     return {rgb(0xE4CDA6), rgb(0xCCA67A), rgb(0x97693F), rgb(0x7A7062), P::diffuse, 0.46, 0.8, 30};
 }
 
+void add_fork(LogRecipe& r, double at_share) {
+    BranchRecipe b;
+    b.fork = true;
+    b.x_mm = r.length_mm * at_share;
+    b.bearing_deg = std::fmod(r.sweep_bearing_deg + 90, 360);
+    b.dive_deg = 68;  // a fork climbs steeply
+    b.born = 1;
+    b.growth_mm = r.butt_mm / 2 / r.years * 0.8;
+    b.reach_mm = r.length_mm * 1.2 / r.years;
+    r.branches.push_back(b);
+}
+
 LogRecipe drawn_recipe(std::uint64_t seed, const std::string& species, double length_mm, double butt_mm) {
     Dice d(seed, 1);
     LogRecipe r;

@@ -61,6 +61,10 @@ struct LogRecipe {
     bool operator==(const LogRecipe&) const = default;
 };
 
+/// A second stem that leaves the first at a place along it: the two share their heartwood there, and the saw finds the
+/// feathered figure of a crotch between them.
+void add_fork(LogRecipe& recipe, double at_share = 0.45);
+
 /// A recipe drawn by lot: knots, pockets and crookedness as a sawmill's yard has them.
 LogRecipe drawn_recipe(std::uint64_t seed, const std::string& species, double length_mm, double butt_mm);
 

@@ -441,7 +441,7 @@ class Maker {
                 if (k.kind != FlawKind::insects && of_pocket[i].size() >= 3)
                     add_flaw(k.kind, f, hull(of_pocket[i], grid / 2), false, std::min(b_.thickness_mm * 0.6, 2 * k.half_radial_mm));
             }
-            if (!is_round(b_)) bored(f, z, ring), cracks(f, z, ring);
+            if (!is_round(b_)) bored(f, z, ring), cracks(f, z, ring), scar(f, ring);
         }
         if (!is_round(b_)) return;
         // A disc dries fastest around its rim and opens there.
@@ -478,6 +478,24 @@ class Maker {
             for (int i = 0; i < 8; ++i) hole.push_back(at + Vec2{std::cos(i * pi / 4), std::sin(i * pi / 4)} * k.half_across_mm);
             add_flaw(FlawKind::insects, f, hole, false, std::min(b_.thickness_mm * 0.7, k.half_radial_mm));
         }
+    }
+
+    /// Where the saw stood still for a moment it bit deeper: on about a third of the faces, a line across.
+    std::optional<double> scar_at(Face f) const {
+        const auto seed = static_cast<std::uint32_t>(log_.recipe().seed);
+        if (is_round(b_) || hash01(b_.number, f == Face::a ? 11 : 12, seed) > 0.3) return {};
+        return b_.x0 + (b_.x1 - b_.x0) * (0.1 + 0.8 * hash01(b_.number, f == Face::a ? 13 : 14, seed));
+    }
+
+    void scar(Face f, const Ring& ring) {
+        const auto x = scar_at(f);
+        if (!x) return;
+        const double dry_x = dried({*x, 0}).x;
+        const auto cut = cut_at_x(ring, dry_x);
+        if (cut.empty()) return;
+        const double low = cut.front().from + 2;
+        const double high = cut.back().to - 2;
+        add_flaw(FlawKind::scar, f, {{dry_x - 2, low}, {dry_x + 2, low}, {dry_x + 2, high}, {dry_x - 2, high}}, false, 1.2);
     }
 
     void cracks(Face f, double z, const Ring& ring) {
@@ -535,6 +553,7 @@ class Maker {
         std::array<double, 256> arcs{};
         for (std::size_t k = 0; k < arcs.size(); ++k)
             arcs[k] = 1 + 0.012 * std::sin(2 * pi * static_cast<double>(k) / static_cast<double>(arcs.size()));
+        const double scar_x = scar_at(upper ? Face::a : Face::b).value_or(-1e9);
         for (int j = 0; j < p.height; ++j) {
             work_.check();
             GrownLog::Walk walk;
@@ -553,7 +572,8 @@ class Maker {
                     continue;
                 }
                 const auto colour = log_.colour(place, h, normal, walk);
-                const double sawn = arcs[static_cast<std::size_t>((q.x + q.y * q.y / 900 + 1e5) / pitch * 256) & 255];
+                const double bitten = std::abs(q.x - scar_x) < 2 ? 0.72 : 1;
+                const double sawn = bitten * arcs[static_cast<std::size_t>((q.x + q.y * q.y / 900 + 1e5) / pitch * 256) & 255];
                 for (std::size_t k = 0; k < 3; ++k) out[k] = static_cast<std::uint8_t>(std::clamp(colour[k] * sawn, 0.0, 255.0));
             }
         }

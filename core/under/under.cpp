@@ -307,6 +307,14 @@ class Planner {
                         Vec2{c.channels[i].u_mm, c.channels[i].v_mm});
         }
         for (const Slot& s : p_.slots)
+            for (const Ring& gap : in_.gaps) {
+                if (!contains(gap, frame_.to_slab(s.uv))) continue;
+                add("under.hole_in_river", Severity::stop,
+                    say("A hole of " + s.part + " lands in the open river at {}. Move the plate, or take one that reaches both leaves.",
+                        along(frame_.to_slab(s.uv).x)),
+                    s.uv);
+            }
+        for (const Slot& s : p_.slots)
             for (const VoidPlan& v : in_.fill.voids) {
                 if (!contains(in_.slab.flaws[v.flaw].outline, frame_.to_slab(s.uv))) continue;
                 add("under.hole_in_void", Severity::watch,

@@ -62,6 +62,7 @@ struct UnderInputs {
     UnderChoices choices;
     Climate room;
     Month shop_air;
+    std::vector<Ring> gaps{};  ///< open rivers, on the slab: nothing to screw into
 };
 
 struct Slot {

@@ -51,7 +51,7 @@ TEST_CASE("burl answers in JSON", "[cli]") {
     CHECK(f["top_readings"] == 3);
     const Documents demo = demo_shop();
     const Job& job = demo.jobs.begin()->second;
-    std::ofstream(d + "/job.json") << write_job_file({job, demo.slabs.at(job.slab), demo.shop});
+    std::ofstream(d + "/job.json") << write_job_file({job, {demo.slabs.at(job.first().slab)}, {}, demo.shop});
     const Json plan = json(burl("plan " + d + "/job.json"));
     CHECK(plan["flat"]["ready"] == true);
     CHECK(plan["shims"].size() == 4);

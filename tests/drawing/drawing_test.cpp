@@ -79,7 +79,7 @@ TEST_CASE("lines that do not close say where and by how much", "[drawing]") {
 TEST_CASE("slabs, tops and templates go out 1:1 and come back", "[drawing]") {
     const Documents d = demo_shop();
     const Job& job = d.jobs.at("job-reading-table");
-    const Slab& slab = d.slabs.at(job.slab);
+    const Slab& slab = d.slabs.at(job.first().slab);
     const Plan plan = plan_job(job, slab, d.shop);
     const auto paths = drawn_slab(slab, shape_of(slab));
     for (const bool dxf : {false, true}) {
@@ -91,11 +91,11 @@ TEST_CASE("slabs, tops and templates go out 1:1 and come back", "[drawing]") {
         const DrawnSlab s = slab_from_drawing(back, 1);
         CHECK(area(s.outline.a) == Approx(std::max(area(paths[0].points), area(paths[1].points))).epsilon(1e-5));
         const Drawing top =
-            dxf ? read_dxf(to_dxf(drawn_top(plan, job.placement, true))) : read_svg(to_svg(drawn_top(plan, job.placement, true), "top"));
+            dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, true))) : read_svg(to_svg(drawn_top(plan, job.first().placement, true), "top"));
         REQUIRE(top.paths.size() == 1);
         CHECK(bounds(top.paths[0].points).width() == Approx(job.top.length_mm).epsilon(1e-4));
         const Drawing cuts =
-            dxf ? read_dxf(to_dxf(drawn_top(plan, job.placement, false))) : read_svg(to_svg(drawn_top(plan, job.placement, false), "cuts"));
+            dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, false))) : read_svg(to_svg(drawn_top(plan, job.first().placement, false), "cuts"));
         CHECK(cuts.paths.size() == 2 + plan.lay.rough_cuts.size() + plan.lay.finish_cuts.size());
     }
 }

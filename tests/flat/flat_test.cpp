@@ -191,11 +191,11 @@ TEST_CASE("the sled's reach is watched", "[flat]") {
     CHECK(p.faces[0].stickout_mm == Approx(12 + 120 - 50).margin(0.01));
     s.tram_mm = 0.4;
     CHECK(find_caution(plan_flat(b.in({}, s)).cautions, "flat.tram"));
-    FlatChoices two;
+    FlatInputs two = b.in();
     two.supports = {{300, 0}, {500, 0}};
-    CHECK(find_caution(plan_flat(b.in(two)).cautions, "flat.supports"));
+    CHECK(find_caution(plan_flat(two).cautions, "flat.supports"));
     two.supports = {{300, -100}, {400, 100}, {500, -100}, {600, 100}};
-    CHECK(find_caution(plan_flat(b.in(two)).cautions, "flat.rocks"));
+    CHECK(find_caution(plan_flat(two).cautions, "flat.rocks"));
 }
 
 TEST_CASE("a slab too thin is said before it is cut", "[flat]") {

@@ -10,7 +10,7 @@
 using namespace yb;
 
 namespace {
-Plan plan_of(const Documents& d, const char* id) { return plan_job(d.jobs.at(id), d.slabs.at(d.jobs.at(id).slab), d.shop); }
+Plan plan_of(const Documents& d, const char* id) { return plan_job(d.jobs.at(id), d); }
 }  // namespace
 
 TEST_CASE("the demo job shows a caution of each severity", "[job]") {
@@ -83,7 +83,7 @@ TEST_CASE("lifts obey the label and parts add up", "[fill]") {
 TEST_CASE("slots grow with the distance from the fixed line", "[under]") {
     Documents d = demo_shop();
     Job& j = d.jobs.at("job-reading-table");
-    d.slabs.at(j.slab).pith_mm.reset();
+    d.slabs.at(j.first().slab).pith_mm.reset();
     const Plan p = plan_of(d, "job-reading-table");
     REQUIRE(p.under.slots.size() == 12);
     const double s = *find_species("sycamore, American")->shrink_tangential_pct;
@@ -119,7 +119,7 @@ TEST_CASE("clashes, edges and depth underneath are caught", "[under]") {
     CHECK(find_caution(plan_of(d, "job-reading-table").under.cautions, "under.through")->severity == Severity::stop);
     j.under.day_moisture_pct = 18;
     CHECK(find_caution(plan_of(d, "job-reading-table").under.cautions, "under.wet"));
-    d.slabs.at(j.slab).species = "driftwood";
+    d.slabs.at(j.first().slab).species = "driftwood";
     CHECK(find_caution(plan_of(d, "job-reading-table").under.cautions, "under.species"));
 }
 
@@ -138,7 +138,7 @@ TEST_CASE("the weight of a plain top by hand", "[under]") {
     for (const double x : {0.0, 2000.0}) s.tape.stations.push_back({x, 300, 300, {}, {}, 50, {}});
     Job j;
     j.top = {1500, 500, 40, 740, LiveEdges::none, 0};
-    j.placement = {1000, 0, 0, false, 0};
+    j.first().placement = {1000, 0, 0, false, 0};
     const Plan p = plan_job(j, s, Shop());
     CHECK(p.under.top_kg == Approx(1.5 * 0.5 * 0.04 * 1000 * 0.38 * 1.08));
 }
@@ -172,9 +172,9 @@ TEST_CASE("turning over and end for end come back", "[job]") {
 TEST_CASE("jobs go out as JSON and come back the same", "[io]") {
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs) {
-        const JobFile f = read_job_file(write_job_file({job, d.slabs.at(job.slab), d.shop}));
+        const JobFile f = read_job_file(write_job_file({job, {d.slabs.at(job.first().slab)}, {}, d.shop}));
         CHECK(f.job == job);
-        CHECK(f.slab == d.slabs.at(job.slab));
+        CHECK(f.slabs.at(0) == d.slabs.at(job.first().slab));
         CHECK(f.shop == d.shop);
     }
 }
@@ -190,7 +190,7 @@ TEST_CASE("a wrong file says where and what", "[io]") {
     };
     const Documents d = demo_shop();
     const Job& job = d.jobs.begin()->second;
-    std::string good = write_job_file({job, d.slabs.at(job.slab), d.shop});
+    std::string good = write_job_file({job, {d.slabs.at(job.first().slab)}, {}, d.shop});
     CHECK(message(good.substr(0, good.size() / 2)).find("cut short") != std::string::npos);
     CHECK(message("{}").find("not a job file") != std::string::npos);
     CHECK(message("{\n \"format\": nope }").find("line 2") != std::string::npos);

@@ -174,13 +174,13 @@ TEST_CASE("a slab cut in two keeps its wood, its readings and its tree", "[rack]
 TEST_CASE("rough cuts leave their offcuts", "[rack]") {
     const Documents d = demo_shop();
     const Job& j = d.jobs.at("job-reading-table");
-    const Plan p = plan_job(j, d.slabs.at(j.slab), d.shop);
-    const auto pieces = offcuts_of(d.slabs.at(j.slab), p.lay, 150);
+    const Plan p = plan_job(j, d.slabs.at(j.first().slab), d.shop);
+    const auto pieces = offcuts_of(d.slabs.at(j.first().slab), p.lay, 150);
     REQUIRE_FALSE(pieces.empty());
     double sum = p.lay.rough_length_mm;
     for (const Slab& s : pieces) {
         CHECK(s.name.find("offcut") != std::string::npos);
-        CHECK(s.tree == d.slabs.at(j.slab).tree);
+        CHECK(s.tree == d.slabs.at(j.first().slab).tree);
         sum += shape_of(s).x1;
     }
     CHECK(sum <= 2720 + 1);

@@ -1,0 +1,41 @@
+#include "app/bench/top_picture.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/bench/step_view.h"
+#include "app/bench/wood_face.h"
+#include "app/session/pictures.h"
+
+namespace yb {
+
+const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small) {
+    const bool over = slab.picture_a && slab.picture_a->mirrored;
+    const Key key{slab.id + (slab.picture_a ? slab.picture_a->key : ""), over, small, static_cast<int>(std::lround(scale * 1000 * ratio))};
+    if (const auto it = drawn_.find(key); it != drawn_.end() && it->second.slab == slab) return it->second.drawn;
+    if (drawn_.size() > 200) drawn_.clear();
+    Kept& kept = drawn_[key];
+    kept.slab = slab;
+    Drawn& d = kept.drawn;
+    const Box a = bounds(shape.ring_a);
+    const Box b = bounds(shape.ring_b);
+    const Vec2 low{std::min(a.low.x, b.low.x) - 4 / scale, std::min(a.low.y, b.low.y) - 4 / scale};
+    const Vec2 high{std::max(a.high.x, b.high.x) + 4 / scale, std::max(a.high.y, b.high.y) + 4 / scale};
+    d.corner = {low.x, high.y};
+    d.scale = scale;
+    const QSizeF size((high.x - low.x) * scale, (high.y - low.y) * scale);
+    d.pixels = QPixmap((size * ratio).toSize().expandedTo({1, 1}));
+    d.pixels.setDevicePixelRatio(ratio);
+    d.pixels.fill(Qt::transparent);
+    BenchMap map;
+    map.plan = QRectF(QPointF(0, 0), size);
+    map.scale = scale;
+    map.x0_mm = low.x;
+    map.y_mid_mm = (low.y + high.y) / 2;
+    QPainter p(&d.pixels);
+    p.setRenderHint(QPainter::Antialiasing);
+    draw::slab(p, map, pictures_, slab, shape, ratio, small);
+    return d;
+}
+
+}  // namespace yb

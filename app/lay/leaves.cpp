@@ -1,0 +1,307 @@
+#include "app/lay/leaves.h"
+
+#include <cmath>
+
+#include "app/theme/theme.h"
+#include "core/lay/snap.h"
+
+namespace yb::leaves {
+
+namespace {
+
+double half(const Session& s) { return s.job()->top.length_mm / 2; }
+QPointF px(const BenchMap& map, const Session& s, Vec2 uv) { return map.px(uv + Vec2{half(s), 0}); }
+
+QPolygonF polygon(const BenchMap& map, const Session& s, const Ring& uv) {
+    QPolygonF out;
+    for (const Vec2 q : uv) out << px(map, s, q);
+    return out;
+}
+
+const JointPlan* middle_joint(const Session& s) {
+    const auto& joints = s.plan()->makeup.joints;
+    return joints.empty() ? nullptr : &joints[joints.size() / 2];
+}
+const Likeness* middle_seam(const Session& s) {
+    const auto& seams = s.plan()->seams;
+    return seams.empty() ? nullptr : &seams[seams.size() / 2];
+}
+
+}  // namespace
+
+MakeUpInputs inputs(const Session& s) {
+    MakeUpInputs in{{}, s.job()->top, s.job()->makeup, false};
+    for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i)
+        in.leaves.push_back({s.plan()->leaves[i].slab, s.plan()->leaves[i].shape, s.job()->leaves[i].placement});
+    return in;
+}
+
+QString strip_title(const Session& s) {
+    if (is_river(s.job()->makeup.kind)) return QObject::tr("width of the river along it · %1 wanted").arg(in_units(mm(s.job()->makeup.river_mm), s));
+    const Likeness* l = middle_seam(s);
+    if (!l || !l->same_tree) return QObject::tr("seam: leaves of two trees show two figures");
+    if (!l->pith_known && l->knots.empty()) return QObject::tr("seam: how far the figure drifts · say on the rack where the pith lies");
+    return QObject::tr("seam: how far the figure drifts");
+}
+
+QString end_note(const Session& s) {
+    if (is_river(s.job()->makeup.kind)) return {};
+    const Likeness* l = middle_seam(s);
+    if (!l || !l->same_tree) return {};
+    return QObject::tr("the shown faces lie %1 apart in the log").arg(in_units(fine(l->apart_mm), s));
+}
+
+void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
+    const LayPlan& lay = s.plan()->lay;
+    if (!lay.ready) return;
+    const auto& c = theme::colours();
+    draw::dim_outside(p, map, lay.outline);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.chalk, 2));
+    for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
+    p.drawPolygon(map.px(lay.outline));
+    for (const JointPlan& j : s.plan()->makeup.joints) {
+        if (j.along.size() < 2) continue;
+        QPolygonF line;
+        for (const JointStation& t : j.along) line << px(map, s, {t.u, t.v});
+        if (j.river) {
+            if (s.job()->makeup.two_colours) {
+                p.setPen(QPen(c.slip, 2.4));
+                p.drawPolyline(line);
+                p.setPen(QPen(c.ink, 1));
+                p.drawPolyline(line);
+            }
+            for (const Rod& r : j.rods) {
+                const double deep = s.job()->makeup.rod_depth_mm;
+                const auto at = [&](double v) { return px(map, s, {r.u_mm, v}); };
+                double v = 0;
+                for (const JointStation& t : j.along)
+                    if (std::abs(t.u - r.u_mm) <= half(s) / 60) v = t.v;
+                p.setPen(QPen(c.slip, std::max(3.0, s.job()->makeup.rod_mm * map.scale) + 2));
+                p.drawLine(at(v - r.gap_mm / 2 - deep), at(v + r.gap_mm / 2 + deep));
+                p.setPen(QPen(c.ink, std::max(3.0, s.job()->makeup.rod_mm * map.scale)));
+                p.drawLine(at(v - r.gap_mm / 2 - deep), at(v + r.gap_mm / 2 + deep));
+            }
+            continue;
+        }
+        p.setPen(QPen(c.slip, 3));
+        p.drawPolyline(line);
+        p.setPen(QPen(c.chalk, 1.8, Qt::DashLine));
+        p.drawPolyline(line);
+        // Where it runs through bark or wane.
+        p.setPen(QPen(c.madder, 3));
+        for (std::size_t k = 0; k + 1 < j.along.size(); ++k)
+            if (std::max(j.along[k].lack_right, j.along[k].lack_left) > 0.5) p.drawLine(line[static_cast<int>(k)], line[static_cast<int>(k) + 1]);
+    }
+    for (const Patch& patch : s.job()->makeup.patches) {
+        p.setPen(QPen(c.chalk, 1.4));
+        p.setBrush(c.wood);
+        p.drawPolygon(polygon(map, s, patch.outline));
+    }
+    p.setBrush(Qt::NoBrush);
+    if (const Likeness* l = middle_seam(s); l && l->worst_is_knot && l->worst_mm > 2) {
+        const JointPlan* j = middle_joint(s);
+        draw::tag(p, px(map, s, {l->worst_u_mm, j->along[j->along.size() / 2].v}),
+                  QObject::tr("knot drifts %1 here").arg(in_units(fine(l->worst_mm), s)), map.plan, c.brass);
+    }
+    for (const Shortfall& f : lay.short_at) {
+        p.setPen(QPen(c.madder, 2.4));
+        p.drawEllipse(map.px(f.at), 8, 8);
+    }
+    if (!lay.short_at.empty()) {
+        const Shortfall& f = lay.short_at.front();
+        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan, c.madder);
+    }
+}
+
+void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
+    const auto& c = theme::colours();
+    const double hl = half(s);
+    QColor fill = c.wood;
+    fill.setAlpha(150);
+    const auto at_gauge = [&](const QString& text) {
+        p.setFont(theme::figures(9));
+        p.setPen(c.ink);
+        p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight, text);
+    };
+    if (is_river(s.job()->makeup.kind)) {
+        double most = s.job()->makeup.river_mm * 1.2;
+        for (const JointPlan& j : s.plan()->makeup.joints) most = std::max(most, j.widest_mm * 1.1);
+        for (const JointPlan& j : s.plan()->makeup.joints) {
+            const auto width = [&](double x) {
+                const auto r = wood_at(s.plan()->makeup.leaves[j.right], x - hl, false);
+                const auto l = wood_at(s.plan()->makeup.leaves[j.left], x - hl, false);
+                return r && l ? l->from - r->to : 0;
+            };
+            draw::strip_line(p, map, 1, 2 * hl - 1, 0, most, width, QPen(c.brass_dark, 1.5), fill);
+            if (&j == &s.plan()->makeup.joints.front()) at_gauge(QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
+        }
+        draw::strip_line(p, map, 0, 2 * hl, 0, most, [&](double) { return s.job()->makeup.river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
+        return;
+    }
+    const Likeness* l = middle_seam(s);
+    if (!l || l->along.size() < 2) return;
+    const auto drift = [&](double x) {
+        const double t = std::clamp((x / (2 * hl)), 0.0, 1.0) * static_cast<double>(l->along.size() - 1);
+        const auto i = std::min(l->along.size() - 2, static_cast<std::size_t>(t));
+        return l->along[i].drift_mm + (l->along[i + 1].drift_mm - l->along[i].drift_mm) * (t - static_cast<double>(i));
+    };
+    draw::strip_line(p, map, 0, 2 * hl, 0, std::max(10.0, l->worst_mm * 1.15), drift, QPen(c.brass_dark, 1.5), fill);
+    at_gauge(QObject::tr("%1 at the gauge").arg(in_units(fine(drift(map.gauge_mm)), s)));
+}
+
+void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
+    const auto& c = theme::colours();
+    const double u = map.gauge_mm - half(s);
+    for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i) {
+        const LeafPlan& l = s.plan()->leaves[i];
+        const auto w = wood_at(s.plan()->makeup.leaves[i], u, false);
+        if (!w || !l.flat.ready) continue;
+        const Frame f = s.job()->leaves[i].placement.frame();
+        p.setPen(QPen(c.madder, 1.4, Qt::DashLine));
+        for (const bool top : {true, false}) {
+            const auto z = [&](double v) { return top ? l.flat.tilt.top_at(f.to_slab({u, v})) : l.flat.tilt.bottom_at(f.to_slab({u, v})); };
+            p.drawLine(map.end_px(w->from, z(w->from)), map.end_px(w->to, z(w->to)));
+        }
+    }
+    for (const JointPlan& j : s.plan()->makeup.joints) {
+        if (j.river) continue;
+        for (std::size_t k = 0; k + 1 < j.along.size(); ++k)
+            if (j.along[k].u <= u && u < j.along[k + 1].u) {
+                p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
+                p.drawLine(map.end_px(j.along[k].v, -4), map.end_px(j.along[k].v, 80));
+            }
+    }
+}
+
+std::vector<Handle> handles(const BenchMap& map, const Session& s) {
+    std::vector<Handle> out;
+    if (!s.plan() || !s.plan()->lay.ready || !s.job()) return out;
+    const MakeUpInputs in = inputs(s);
+    const MakeUpPlan& plan = s.plan()->makeup;
+    const double within = 7 / map.scale;
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
+        const auto places = std::make_shared<SnapPlaces>(snap_places(in, plan, i));
+        const Vec2 middle = centroid(plan.leaves[i].show);
+        Handle h{QObject::tr("leaf %1").arg(i + 1), QObject::tr("Move a leaf"), polygon(map, s, plan.leaves[i].show), middle + Vec2{half(s), 0},
+                 Qt::OpenHandCursor,
+                 [i, places, within](Session& session, Vec2 from, Vec2 to) {
+                     const bool far = length(to - from) * 1 > 12;  // a step of the keys is taken as it is
+                     const Vec2 by = far ? snapped(*places, to - from, within) : to - from;
+                     session.preview([&](Job& j) {
+                         Placement& p = j.leaves[i].placement;
+                         const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab(by);
+                         p.x_mm -= d.x;
+                         p.y_mm -= d.y;
+                     });
+                 },
+                 [i, middle](Session& session, double degrees) {
+                     session.preview([&](Job& j) {
+                         // About its own middle.
+                         Placement& p = j.leaves[i].placement;
+                         const Vec2 on_slab = p.frame().to_slab(middle);
+                         p.angle_deg -= degrees;
+                         const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(middle);
+                         p.x_mm = on_slab.x - back.x;
+                         p.y_mm = on_slab.y - back.y;
+                     });
+                 }};
+        out.push_back(std::move(h));
+    }
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
+        // An end of a leaf turns it about its middle.
+        const Box b = bounds(plan.leaves[i].show);
+        const Vec2 middle = centroid(plan.leaves[i].show);
+        for (const bool left : {true, false}) {
+            const double u = left ? b.low.x + 60 : b.high.x - 60;
+            const auto w = wood_at(plan.leaves[i], u, false);
+            if (!w) continue;
+            const QPointF q = px(map, s, {u, (w->from + w->to) / 2});
+            out.push_back({QObject::tr("%1 end of leaf %2").arg(left ? QObject::tr("left") : QObject::tr("right")).arg(i + 1), QObject::tr("Turn a leaf"),
+                           QPolygonF(QRectF(q.x() - 9, q.y() - 9, 18, 18)), Vec2{u + half(s), (w->from + w->to) / 2}, Qt::CrossCursor,
+                           [i, middle, shift = half(s)](Session& session, Vec2 from, Vec2 to) {
+                               const Vec2 a = from - Vec2{shift, 0} - middle;
+                               const Vec2 b2 = to - Vec2{shift, 0} - middle;
+                               const double turn = std::atan2(cross(a, b2), dot(a, b2)) * 180 / 3.14159265358979;
+                               session.preview([&](Job& j) {
+                                   Placement& p = j.leaves[i].placement;
+                                   const Vec2 on_slab = p.frame().to_slab(middle);
+                                   p.angle_deg -= turn;
+                                   const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(middle);
+                                   p.x_mm = on_slab.x - back.x;
+                                   p.y_mm = on_slab.y - back.y;
+                               });
+                           }});
+        }
+    }
+    for (std::size_t k = 0; k < plan.joints.size(); ++k) {
+        const JointPlan& j = plan.joints[k];
+        if (j.river || j.along.size() < 2) continue;
+        QPolygonF band;
+        for (const JointStation& t : j.along) band << px(map, s, {t.u, t.v}) + QPointF(0, 7);
+        for (auto t = j.along.rbegin(); t != j.along.rend(); ++t) band << px(map, s, {t->u, t->v}) - QPointF(0, 7);
+        const auto upper = [&](std::size_t i) { return shows_upper(in.leaves[i].slab, in.leaves[i].placement); };
+        const bool book = upper(j.right) != upper(j.left);
+        const bool same = book && s.job()->makeup.same_line;
+        const auto joints = joints_of(s.job()->makeup, plan.leaves.size(), s.job()->top.width_mm);
+        out.push_back({QObject::tr("joint %1").arg(k + 1), QObject::tr("Move a rip line"), band, Vec2{half(s), j.along[j.along.size() / 2].v},
+                       Qt::SizeVerCursor, [k, same, joints, right = j.right, left = j.left](Session& session, Vec2 from, Vec2 to) {
+                           const double by = to.y - from.y;
+                           session.preview([&](Job& job) {
+                               if (!same) {
+                                   job.makeup.joints = joints;
+                                   job.makeup.joints[k].v_mm += by;
+                                   return;
+                               }
+                               // The same line in the log for both: the joint stays, the leaves close up over it.
+                               for (const auto& [i, sign] : {std::pair(right, 1.0), std::pair(left, -1.0)}) {
+                                   Placement& p = job.leaves[i].placement;
+                                   const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({0, sign * -by});
+                                   p.x_mm -= d.x;
+                                   p.y_mm -= d.y;
+                               }
+                           });
+                       }});
+    }
+    return out;
+}
+
+std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const Field& length, const Field& width) {
+    if (!s.plan() || !s.plan()->lay.ready) return {};
+    const Box b = bounds(s.plan()->lay.rectangle);
+    const Box all = bounds(s.plan()->lay.outline);
+    const QPointF low = map.px(Vec2{b.low.x, all.low.y});
+    const QPointF high = map.px(Vec2{b.high.x, all.low.y});
+    return {{low, high, -22, length}, {map.px({b.low.x + b.width() / 8, b.low.y}), map.px({b.low.x + b.width() / 8, b.high.y}), 0, width}};
+}
+
+std::vector<Field> fields(const Job& job) {
+    using J = Job;
+    const auto f = [](const char* name, const QString& label, Kind kind, double low, double high, auto member) {
+        return job_field(name, label, kind, low, high, member);
+    };
+    if (is_river(job.makeup.kind)) {
+        std::vector<Field> out{
+            f("river_width", QObject::tr("River, on average"), Kind::length, 5, 3000, [](J& j) -> double& { return j.makeup.river_mm; })};
+        if (job.makeup.kind == MakeUp::open_river) {
+            out.push_back(f("rod_pitch", QObject::tr("Rods, apart"), Kind::length, 40, 3000, [](J& j) -> double& { return j.makeup.rod_pitch_mm; }));
+            out.push_back(f("rod_depth", QObject::tr("Rods, deep"), Kind::length, 10, 500, [](J& j) -> double& { return j.makeup.rod_depth_mm; }));
+            out.push_back(f("rod_thick", QObject::tr("Rods, thick"), Kind::fine, 3, 60, [](J& j) -> double& { return j.makeup.rod_mm; }));
+        }
+        return out;
+    }
+    std::vector<Field> out{
+        f("mill_kerf", QObject::tr("Mill's kerf"), Kind::fine, 0, 30, [](J& j) -> double& { return j.makeup.mill_kerf_mm; }),
+        f("rip_kerf", QObject::tr("Rip saw's kerf"), Kind::fine, 0, 12, [](J& j) -> double& { return j.makeup.rip_kerf_mm; }),
+        f("hollow", QObject::tr("Spring in the joint"), Kind::fine, 0, 5, [](J& j) -> double& { return j.makeup.hollow_mm; })};
+    for (const Joint& j : job.makeup.joints)
+        if (j.curved) {
+            out.push_back(f("least_radius", QObject::tr("Curve, least radius"), Kind::length, 20, 20000,
+                            [](J& k) -> double& { return k.makeup.least_radius_mm; }));
+            out.push_back(f("joint_cutter", QObject::tr("Cutter for it"), Kind::fine, 3, 60, [](J& k) -> double& { return k.makeup.cutter_mm; }));
+            break;
+        }
+    return out;
+}
+
+}  // namespace yb::leaves

@@ -1,0 +1,21 @@
+// Lay with several leaves: they are dragged, turned and ripped where they lie together; the strip shows how the figure
+// drifts along the seam, or how wide the river runs.
+#pragma once
+
+#include "app/bench/step_view.h"
+
+namespace yb::leaves {
+
+QString strip_title(const Session& s);
+QString end_note(const Session& s);
+void draw_plan(QPainter& p, const BenchMap& map, const Session& s);
+void draw_strip(QPainter& p, const BenchMap& map, const Session& s);
+void draw_end(QPainter& p, const BenchMap& map, const Session& s);
+std::vector<Handle> handles(const BenchMap& map, const Session& s);
+std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const Field& length, const Field& width);
+std::vector<Field> fields(const Job& job);
+
+/// The make-up's inputs as they lie on the bench.
+MakeUpInputs inputs(const Session& s);
+
+}  // namespace yb::leaves

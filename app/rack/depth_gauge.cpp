@@ -1,0 +1,53 @@
+#include "app/rack/depth_gauge.h"
+
+#include <QSerialPortInfo>
+
+namespace yb {
+
+DepthGauge::DepthGauge(QObject* parent) : QObject(parent) {
+    connect(&port_, &QSerialPort::readyRead, this, &DepthGauge::take);
+    connect(&port_, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError e) {
+        if (e != QSerialPort::ResourceError && e != QSerialPort::ReadError) return;
+        let_go();
+        Q_EMIT said(tr("The gauge is gone: its line was pulled or it was switched off. What was read is kept."), true);
+    });
+}
+
+QStringList DepthGauge::lines() {
+    QStringList out;
+    for (const QSerialPortInfo& p : QSerialPortInfo::availablePorts()) out << p.systemLocation();
+    return out;
+}
+
+QString DepthGauge::listen(const QString& line) {
+    let_go();
+    port_.setPortName(line);
+    port_.setBaudRate(QSerialPort::Baud9600);
+    if (!port_.open(QIODevice::ReadOnly))
+        return tr("The line %1 can't be opened: %2. Is the gauge plugged in, and may you read its line?").arg(line, port_.errorString());
+    return {};
+}
+
+void DepthGauge::let_go() {
+    if (port_.isOpen()) port_.close();
+    reader_ = {};
+    name_.clear();
+}
+
+void DepthGauge::take() {
+    for (const GaugeMessage& m : reader_.take(port_.readAll().toStdString())) {
+        const QString words = QString::fromStdString(m.words);
+        switch (m.kind) {
+            case GaugeMessage::Kind::hello:
+                name_ = words;
+                Q_EMIT said(tr("%1 is listening in: press its button at each place.").arg(words), false);
+                break;
+            case GaugeMessage::Kind::reading: Q_EMIT reading(m.value_mm); break;
+            case GaugeMessage::Kind::zeroed: Q_EMIT said(tr("The gauge was zeroed."), false); break;
+            case GaugeMessage::Kind::trouble: Q_EMIT said(tr("The gauge says: %1.").arg(words), true); break;
+            case GaugeMessage::Kind::not_understood: Q_EMIT said(words, true); break;
+        }
+    }
+}
+
+}  // namespace yb

@@ -1,0 +1,36 @@
+// A dial gauge or depth probe on a serial line: each press of its button is a reading.
+#pragma once
+
+#include <QObject>
+#include <QSerialPort>
+
+#include "devices/gauge.h"
+
+namespace yb {
+
+class DepthGauge : public QObject {
+    Q_OBJECT
+  public:
+    explicit DepthGauge(QObject* parent = nullptr);
+    /// Listens on a line such as /dev/ttyUSB0. Returns what is wrong, or nothing.
+    QString listen(const QString& line);
+    void let_go();
+    bool listening() const { return port_.isOpen(); }
+    /// What it called itself, or its line.
+    QString name() const { return name_.isEmpty() ? port_.portName() : name_; }
+    /// Lines that the machine has.
+    static QStringList lines();
+
+  Q_SIGNALS:
+    void reading(double mm);
+    void said(const QString& sentence, bool trouble);
+
+  private:
+    void take();
+
+    QSerialPort port_;
+    GaugeReader reader_;
+    QString name_;
+};
+
+}  // namespace yb

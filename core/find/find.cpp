@@ -1,0 +1,334 @@
+#include "core/find/find.h"
+
+#include <algorithm>
+#include <cmath>
+#include <mutex>
+
+#include "core/flat/tilt.h"
+#include "core/lay/place.h"
+
+namespace yb {
+
+namespace {
+
+/// What is known of a slab before anything is laid on it.
+struct Known {
+    const Slab* slab = nullptr;
+    std::shared_ptr<const Board2> ways;  ///< made when first needed
+    SlabShape shape;
+    SlabMeans means;
+    double length_mm = 0, area_mm2 = 0, kg = 0;
+    std::once_flag once;
+    const Board2& both() {
+        std::call_once(once, [&] { ways = both_ways(*slab); });
+        return *ways;
+    }
+};
+
+struct Candidate {
+    MakeUp kind = MakeUp::single;
+    std::vector<std::size_t> slabs;
+    double bound = 0;
+};
+
+class Finder {
+  public:
+    Finder(const Documents& docs, const FindOrder& order, const Work& work, const std::function<void(const std::vector<Found>&)>& so_far)
+        : docs_(docs), order_(order), work_(work), so_far_(so_far) {}
+
+    std::vector<Found> run() {
+        know();
+        candidates();
+        std::stable_sort(all_.begin(), all_.end(), [](const Candidate& a, const Candidate& b) { return a.bound > b.bound; });
+        // The most promising first, a handful at a time over the cores; the rest is left once none can reach the list.
+        constexpr std::size_t handful = 16;
+        for (std::size_t from = 0; from < all_.size(); from += handful) {
+            work_.check();
+            if (best_.size() >= order_.keep && all_[from].bound <= best_.back().score) break;
+            const std::size_t to = std::min(all_.size(), from + handful);
+            std::vector<std::optional<Found>> made(to - from);
+            in_parallel(
+                to - from, [&](std::size_t i) { made[i] = work_out(all_[from + i]); }, {{}, work_.stop, work_.threads});
+            bool better = false;
+            for (auto& f : made) better = (f && take(std::move(*f))) || better;
+            if (better && so_far_) so_far_(best_);
+            work_.tell(static_cast<double>(to) / static_cast<double>(all_.size()));
+        }
+        return best_;
+    }
+
+  private:
+    void know() {
+        std::map<std::string, bool> taken;
+        for (const auto& [id, j] : docs_.jobs)
+            if (id != order_.for_job)
+                for (const Leaf& l : j.leaves) taken[l.slab] = true;
+        for (const auto& [id, s] : docs_.slabs)
+            if (!s.retired && !taken.count(id)) {
+                known_.push_back(std::make_unique<Known>());
+                known_.back()->slab = &s;
+            }
+        in_parallel(
+            known_.size(),
+            [&](std::size_t i) {
+                Known& k = *known_[i];
+                k.shape = shape_of(*k.slab);
+                if (!k.shape.usable) return;
+                k.means = means_of(k.shape);
+                k.length_mm = k.shape.x1 - k.shape.x0;
+                k.area_mm2 = area(k.shape.ring_a);
+                k.kg = k.area_mm2 * k.means.thickness_mm * 1e-9 * density_of(*k.slab).value_or(600);
+            },
+            {{}, work_.stop, work_.threads});
+        std::erase_if(known_, [](const auto& k) { return !k->shape.usable; });
+    }
+
+    void candidates() {
+        for (std::size_t i = 0; i < known_.size(); ++i)
+            if (order_.singles) offer(MakeUp::single, {i});
+        std::map<std::string, std::vector<std::size_t>> trees;
+        for (std::size_t i = 0; i < known_.size(); ++i)
+            if (!known_[i]->slab->tree.empty()) trees[known_[i]->slab->tree + "\n" + known_[i]->slab->species].push_back(i);
+        for (auto& [tree, list] : trees) {
+            for (std::size_t a = 0; a < list.size(); ++a)
+                for (std::size_t b = a + 1; b < list.size(); ++b) {
+                    if (order_.pairs) offer(MakeUp::book, {list[a], list[b]});
+                    if (order_.rivers) offer(MakeUp::river, {list[a], list[b]});
+                }
+            if (!order_.boards) continue;
+            // Boards in the order they were sawn, one after another.
+            std::vector<std::size_t> numbered;
+            for (const std::size_t i : list)
+                if (known_[i]->slab->sequence) numbered.push_back(i);
+            std::sort(numbered.begin(), numbered.end(),
+                      [&](std::size_t x, std::size_t y) { return *known_[x]->slab->sequence < *known_[y]->slab->sequence; });
+            for (const std::size_t n : {std::size_t{3}, std::size_t{4}})
+                for (std::size_t a = 0; a + n <= numbered.size(); ++a)
+                    offer(MakeUp::boards, {numbered.begin() + static_cast<std::ptrdiff_t>(a), numbered.begin() + static_cast<std::ptrdiff_t>(a + n)});
+        }
+    }
+
+    double top_area() const { return area(outline_of(order_.top)); }
+
+    /// Adds a candidate unless its means show that it can't be: with the most it could score.
+    void offer(MakeUp kind, std::vector<std::size_t> slabs) {
+        Found f;
+        f.kind = kind;
+        double width = 0;
+        double wood = 0;
+        double thickness = 1e300;
+        for (const std::size_t i : slabs) {
+            const Known& k = *known_[i];
+            width += kind == MakeUp::single ? k.means.widest_mm : k.means.width_mm;
+            wood += k.area_mm2;
+            thickness = std::min(thickness, k.means.thickest_mm);
+            f.price += k.slab->price.value_or(0);
+            f.moisture_pct = std::max(f.moisture_pct, k.slab->moisture_pct.value_or(order_.dry_pct));
+            f.lack_mm = std::max(f.lack_mm, order_.top.length_mm - k.length_mm);
+        }
+        const double river = is_river(kind) ? order_.choices.river_mm : 0;
+        f.lack_mm = std::max({0.0, f.lack_mm, order_.top.width_mm - width - river});
+        f.fits = f.lack_mm <= 0;
+        f.thickness_mm = thickness;
+        f.narrowest_mm = width + river;
+        const double resin = river * order_.top.length_mm;
+        f.waste_pct = 100 * std::clamp(1 - (std::max(top_area(), 0.0) - resin) / std::max(1.0, wood), 0.0, 1.0);
+        if (order_.top.live != LiveEdges::none) f.waste_pct = 0;  // a wider top wastes less: not known yet
+        f.apart_mm = kind == MakeUp::single ? 0 : order_.choices.mill_kerf_mm;
+        score(f, false);
+        all_.push_back({kind, std::move(slabs), f.score});
+    }
+
+    /// Lays a candidate out and scores it.
+    std::optional<Found> work_out(const Candidate& c) {
+        Found f;
+        f.kind = c.kind;
+        std::vector<std::size_t> order;
+        double wood = 0;
+        if (c.kind == MakeUp::single) {
+            order = c.slabs;
+            Known& k = *known_[c.slabs[0]];
+            const bool live = order_.top.live != LiveEdges::none && order_.top.shape == TopShape::rectangle;
+            Widest w = widest_top(k.shape, std::min(order_.top.length_mm, k.length_mm - 1), live, 4);
+            if (w.width_mm <= 0 && w.narrowest_mm <= 0) w.placement = middle_of(k.shape);
+            f.placements = {w.placement};
+        } else {
+            std::vector<std::shared_ptr<const Board2>> boards;
+            for (const std::size_t i : c.slabs) known_[i]->both(), boards.push_back(known_[i]->ways);
+            const Arrangement a = arrange(c.kind, boards, order_.top, order_.choices);
+            if (!a.possible) return {};
+            for (const std::size_t i : a.order) order.push_back(c.slabs[i]);
+            f.placements = a.placements;
+            f.joints = a.joints;
+        }
+        if (c.kind == MakeUp::single) single(f, *known_[order[0]]);
+        else several(f, order);
+        for (const std::size_t i : order) {
+            const Known& k = *known_[i];
+            f.slabs.push_back(k.slab->id);
+            wood += k.area_mm2;
+            f.price += k.slab->price.value_or(0);
+            f.moisture_pct = std::max(f.moisture_pct, k.slab->moisture_pct.value_or(order_.dry_pct));
+        }
+        f.waste_pct = 100 * std::clamp(1 - f.wood_mm2 / std::max(1.0, wood), 0.0, 1.0);
+        score(f, true);
+        return f;
+    }
+
+    void single(Found& f, Known& k) {
+        const LayPlan lay = plan_lay({*k.slab, k.shape, order_.top, f.placements[0]});
+        measure(f, lay);
+        f.thickness_mm = thickness(k.shape, lay.outline);
+        weigh(f, k, lay.outline);
+        f.flaws = counted(*k.slab, lay.flaws);
+    }
+
+    void several(Found& f, const std::vector<std::size_t>& order) {
+        MakeUpInputs in{{}, order_.top, order_.choices, true};
+        in.choices.kind = f.kind;
+        in.choices.joints = f.joints;
+        for (std::size_t i = 0; i < order.size(); ++i) {
+            const bool over = f.placements[i].turned_over;
+            const Board2& b = known_[order[i]]->both();
+            in.leaves.push_back({b.slab(over), b.shape(over), f.placements[i]});
+        }
+        const LaidTogether laid = plan_makeup(in);
+        measure(f, laid.lay);
+        for (const JointPlan& j : laid.plan.joints)
+            if (!j.river && j.worst_mm > 0.5) f.fits = false, f.lack_mm = std::max(f.lack_mm, j.worst_mm);
+        f.thickness_mm = 1e300;
+        for (std::size_t i = 0; i < order.size(); ++i) {
+            const LayPlan& own = laid.plan.leaves[i].lay;
+            if (!own.ready) {
+                f.fits = false;
+                f.thickness_mm = 0;
+                continue;
+            }
+            f.thickness_mm = std::min(f.thickness_mm, thickness(in.leaves[i].shape, own.outline));
+            weigh(f, *known_[order[i]], own.outline);
+            f.flaws += counted(in.leaves[i].slab, own.flaws);
+        }
+        if (f.kind == MakeUp::river) {
+            f.resin_l = laid.plan.water_mm2 * order_.top.thickness_mm * 1e-6;
+            f.weight_kg += f.resin_l * 1.1;
+            f.price += f.resin_l * order_.resin_price_l;
+        } else if (!is_river(f.kind)) {
+            const auto a = known_[order[order.size() / 2 - 1]]->slab->sequence;
+            const auto b = known_[order[order.size() / 2]]->slab->sequence;
+            const int between = a && b ? std::abs(*a - *b) - 1 : 1;
+            f.apart_mm = order_.choices.mill_kerf_mm * (between + 1) + between * known_[order[0]]->means.thickness_mm;
+        }
+    }
+
+    void measure(Found& f, const LayPlan& lay) const {
+        f.narrowest_mm = lay.narrowest_mm;
+        f.lack_mm = 0;
+        for (const Shortfall& s : lay.short_at) f.lack_mm = std::max(f.lack_mm, s.mm);
+        f.fits = f.lack_mm < 0.05;
+    }
+
+    static double thickness(const SlabShape& shape, const Ring& outline) {
+        if (outline.size() < 3) return 0;
+        const auto top = deciding_points(shape.top, outline);
+        const auto bottom = deciding_points(shape.bottom, outline);
+        return top.empty() || bottom.empty() ? 0 : best_tilt(top, bottom).thickness_mm;
+    }
+
+    void weigh(Found& f, const Known& k, const Ring& outline) {
+        f.wood_mm2 += area(outline);
+        f.weight_kg += area(outline) * std::min(order_.top.thickness_mm, std::max(0.0, f.thickness_mm)) * 1e-9 * density_of(*k.slab).value_or(600);
+    }
+
+    static int counted(const Slab& slab, const std::vector<FlawInside>& inside) {
+        int n = 0;
+        for (const FlawInside& f : inside) {
+            const FlawKind kind = slab.flaws[f.index].kind;
+            n += kind == FlawKind::crack || kind == FlawKind::void_ || kind == FlawKind::soft ? 2 : kind == FlawKind::pith ? 2 : 1;
+        }
+        return n;
+    }
+
+    /// The score and, for `tell`, what speaks for it and against it. Each part runs from 0 (bad) to 1 (as good as can be).
+    void score(Found& f, bool tell) const {
+        struct Part {
+            double weight, good;
+            Phrase gain, cost;
+        };
+        const FindWeights& w = order_.weights;
+        const double wanted = order_.top.thickness_mm;
+        std::vector<Part> parts;
+        parts.push_back({w.thickness, std::clamp(f.thickness_mm / wanted, 0.0, 1.0) * 0.8 + 0.2 * std::clamp(f.thickness_mm / wanted - 1, 0.0, 0.25) / 0.25,
+                         say("finishes up to {} thick", fine(f.thickness_mm)),
+                         say("finishes {} too thin", fine(std::max(0.0, wanted - f.thickness_mm)))});
+        parts.push_back({w.waste, 1 - f.waste_pct / 100, say("uses {} of the wood", percent(100 - f.waste_pct)), say("gives up {} of the wood", percent(f.waste_pct))});
+        const double like = f.kind == MakeUp::single ? 1 : is_river(f.kind) ? 0.6 : f.kind == MakeUp::slip ? 0.5 : 1 / (1 + f.apart_mm / 40);
+        parts.push_back({w.likeness, like, f.kind == MakeUp::single ? say("one figure, no joint") : say("faces only {} apart in the log", fine(f.apart_mm)),
+                         is_river(f.kind) ? say("the figure does not meet") : say("faces {} apart in the log", fine(f.apart_mm))});
+        parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaws), say("next to no flaws inside"), say("flaws inside count for {}", count(f.flaws))});
+        parts.push_back({w.resin, 1 / (1 + f.resin_l / 12), say("no resin to pour"), say("{} of resin", litres(f.resin_l))});
+        parts.push_back({w.weight, 1 / (1 + f.weight_kg / 120), say("weighs {}", kg(f.weight_kg)), say("weighs {}", kg(f.weight_kg))});
+        const double wet = std::max(0.0, f.moisture_pct - order_.dry_pct);
+        parts.push_back({w.moisture, 1 / (1 + wet / 3), say("dry enough at {}", percent(f.moisture_pct)), say("at {} still too wet", percent(f.moisture_pct))});
+        parts.push_back({w.money, 1 / (1 + f.price / 900), f.price > 0 ? say("costs {}", number(std::round(f.price))) : say("no price known"),
+                         say("costs {}", number(std::round(f.price)))});
+        double sum = 0;
+        double weights = 0;
+        for (const Part& p : parts) sum += p.weight * p.good, weights += p.weight;
+        f.score = weights > 0 ? sum / weights : 0;
+        // What does not fit ranks below all that does, the nearer the better.
+        f.score = f.fits ? 0.5 + 0.5 * f.score : 0.5 * f.score / (1 + f.lack_mm / 60);
+        if (!tell) return;
+        if (f.lack_mm >= 0.05) f.costs.push_back(say("short by {}", mm(f.lack_mm)));
+        const auto told = [&](bool gains, std::vector<Phrase>& out) {
+            std::vector<const Part*> list;
+            for (const Part& p : parts)
+                if (p.weight > 0 && (gains ? p.good >= 0.7 : p.good < 0.7)) list.push_back(&p);
+            std::stable_sort(list.begin(), list.end(), [&](const Part* a, const Part* b) {
+                return gains ? a->weight * a->good > b->weight * b->good : a->weight * (1 - a->good) > b->weight * (1 - b->good);
+            });
+            for (const Part* p : list)
+                if (out.size() < 3) out.push_back(gains ? p->gain : p->cost);
+        };
+        told(true, f.gains);
+        told(false, f.costs);
+    }
+
+    bool take(Found f) {
+        const auto better = [](const Found& a, const Found& b) { return a.score > b.score; };
+        if (best_.size() >= order_.keep && f.score <= best_.back().score) return false;
+        best_.insert(std::upper_bound(best_.begin(), best_.end(), f, better), std::move(f));
+        if (best_.size() > order_.keep) best_.pop_back();
+        return true;
+    }
+
+    const Documents& docs_;
+    const FindOrder& order_;
+    const Work& work_;
+    const std::function<void(const std::vector<Found>&)>& so_far_;
+    std::vector<std::unique_ptr<Known>> known_;
+    std::vector<Candidate> all_;
+    std::vector<Found> best_;
+};
+
+}  // namespace
+
+std::vector<Found> find_tops(const Documents& docs, const FindOrder& order, const Work& work,
+                             const std::function<void(const std::vector<Found>&)>& so_far) {
+    return Finder(docs, order, work, so_far).run();
+}
+
+void take_find(Job& job, const Found& found) {
+    job.leaves.clear();
+    for (std::size_t i = 0; i < found.slabs.size(); ++i) {
+        Leaf l;
+        l.slab = found.slabs[i];
+        l.placement = found.placements[i];
+        job.leaves.push_back(l);
+    }
+    job.makeup.kind = found.kind;
+    job.makeup.joints = found.joints;
+    job.makeup.ripped = job.makeup.faces_flat = false;
+    job.cuts_done = false;
+}
+
+}  // namespace yb

@@ -1,0 +1,54 @@
+// Arranging leaves into a make-up: which way each is turned, which edges meet, where they are ripped. What the maker
+// would try first on the floor; every leaf can be moved after.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/lay/makeup.h"
+#include "core/lay/rip.h"
+
+namespace yb {
+
+/// A slab made ready to be laid either way up.
+struct Board2 {
+    Slab up, over;  ///< as measured, and turned over
+    SlabShape shape_up, shape_over;
+    const Slab& slab(bool turned) const { return turned ? over : up; }
+    const SlabShape& shape(bool turned) const { return turned ? shape_over : shape_up; }
+};
+std::shared_ptr<const Board2> both_ways(const Slab& slab);
+
+struct Arrangement {
+    bool possible = false;
+    std::string why_not;              ///< a sentence where it is not
+    std::vector<std::size_t> order;   ///< which of the given boards is leaf 0, 1, …
+    std::vector<Placement> placements;
+    std::vector<Joint> joints;
+    double given_up_mm = 0;   ///< width the rips take, all leaves
+    double width_mm = 0;      ///< mean width that comes of it
+    double taper_mm = 0;      ///< between the two ends
+    double apart_mm = 0;      ///< of the shown faces of the middle pair in the log, before flattening
+    double resin_mm2 = 0;
+};
+
+/// Lays these boards as the kind wants it, in the middle of their common length.
+///  - book: the faces that the saw parted are shown (lower slab face A up, upper slab turned over); the seam is the side
+///    of the log that gives up less width.
+///  - slip: both show face A, drawn out to the side.
+///  - boards: the two middle ones opened, the outer ones drawn straight out, or turned end for end.
+///  - rivers: two leaves with a live edge of each towards the water, the evener of the two sides each.
+/// Boards with numbers in the log are put in that order. @throws nothing; says why it is not possible.
+Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>>& boards, const WantedTop& top, const MakeUpChoices& choices);
+
+/// The rip lines of a make-up as it lies, found anew: each joint straight, its leaves turned and slid so that the
+/// joint keeps its place in the top. With `choices.same_line` both leaves of an opened pair get the line that suits both.
+/// @returns changed placements, in order of the leaves.
+std::vector<Placement> best_rips(const MakeUpInputs& in, const MakeUpPlan& plan);
+
+/// Slides and turns the banks of a river until it is as even as it comes, of the wanted mean width, and the outer
+/// edges lie square. Deterministic coordinate search over slide, distance and turn of both.
+std::vector<Placement> even_river(const MakeUpInputs& in);
+
+}  // namespace yb

@@ -1,0 +1,133 @@
+// How leaves make up a top: one slab, an opened pair, a slip pair, three or four boards, a resin river, an open river
+// on rods. A leaf is what of a slab lies in the top; its Placement is that of a single slab: where the top's
+// middle lies on the slab as laid, and how it is turned. Everything here is in the top's own frame: u along, v across.
+//
+// Leaves are ordered from the right edge (low v) to the left. Between two of them is a joint: a line to which
+// both are ripped, or, for rivers, the water between the live edges that face each other.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/lay/lay.h"
+
+namespace yb {
+
+enum class MakeUp { single, book, slip, boards, river, open_river };
+const char* name_of(MakeUp kind);
+bool is_river(MakeUp kind);
+/// What so many leaves can be made up as: the kind itself where it may have that many, otherwise the nearest.
+MakeUp made_of(MakeUp kind, std::size_t leaves);
+
+/// A line across the top at which two leaves meet; in a river, its middle.
+struct Joint {
+    double v_mm = 0;       ///< across, at the top's middle
+    double angle_deg = 0;  ///< against the top's length
+    bool curved = false;   ///< follows the right leaf's edge with a fair curve instead
+    bool operator==(const Joint&) const = default;
+};
+
+/// A piece let into the show face over a flaw.
+struct Patch {
+    std::string id;
+    Ring outline;         ///< in the top's frame
+    double depth_mm = 8;  ///< of the recess
+    std::string slab;     ///< it is cut from; empty: not said
+    bool operator==(const Patch&) const = default;
+};
+
+struct MakeUpChoices {
+    MakeUp kind = MakeUp::single;
+    std::vector<Joint> joints;  ///< one fewer than leaves; missing ones lie evenly across
+    double mill_kerf_mm = 4;    ///< of the saw that parted the slabs
+    double rip_kerf_mm = 2.4;   ///< of the saw that rips the leaves
+    double hollow_mm = 0;       ///< spring joint: how far its middle stands open before clamping
+    bool same_line = true;      ///< both leaves of a book are ripped along the same line in the log
+    bool ends_swapped = false;  ///< outer boards of three or four turned end for end
+    double river_mm = 120;      ///< wanted mean width of a river
+    bool two_colours = false;   ///< a divider down the middle of the river
+    double least_radius_mm = 400, cutter_mm = 12;  ///< of a curved joint
+    double rod_mm = 16, rod_pitch_mm = 400, rod_depth_mm = 90;
+    std::optional<double> halves_u_mm;  ///< cut across here and joined on site
+    std::vector<Patch> patches;
+    bool faces_flat = false;  ///< both faces of every leaf are flat: the joints may be ripped
+    bool ripped = false;      ///< the joints are ripped
+    bool operator==(const MakeUpChoices&) const = default;
+};
+
+struct LeafIn {
+    const Slab& slab;        ///< as laid
+    const SlabShape& shape;  ///< of that slab
+    Placement placement;
+};
+
+/// True when the face that shows was the upper one in the log.
+inline bool shows_upper(const Slab& slab, const Placement& at) { return at.turned_over == slab.face_b_up; }
+
+struct MakeUpInputs {
+    std::vector<LeafIn> leaves;
+    WantedTop top;
+    MakeUpChoices choices;
+    bool quick = false;  ///< while something is dragged: no choices
+};
+
+/// A joint or the middle of a river at one station.
+struct JointStation {
+    double u = 0, v = 0;
+    double lack_right = 0, lack_left = 0;  ///< wood missing on either leaf, both faces; below 0: to spare
+};
+
+struct Rod {
+    double u_mm = 0;
+    double gap_mm = 0;     ///< of the open river there
+    double length_mm = 0;  ///< gap and both depths
+};
+
+struct JointPlan {
+    std::size_t right = 0, left = 1;  ///< the leaves it joins
+    bool river = false;
+    std::vector<JointStation> along;
+    double worst_mm = 0, worst_u_mm = 0;    ///< most wood missing and where; 0: clean
+    double lacking_mm = 0;                  ///< length of the joint that is not clean
+    double given_right_mm = 0, given_left_mm = 0;  ///< mean width the rip takes off each leaf, show face
+    // of a river
+    double narrowest_mm = 0, narrowest_u_mm = 0, widest_mm = 0, widest_u_mm = 0, mean_mm = 0;
+    double area_mm2 = 0;
+    Ring water;
+    std::vector<Rod> rods;
+};
+
+/// One slab's share of the top.
+struct LeafPart {
+    Ring show, under;  ///< its faces in the top's frame
+    Ring part;         ///< what of the show face lies in the top
+    LayPlan lay;       ///< the same on its own slab, for flattening and filling
+};
+
+struct MakeUpPlan {
+    std::vector<LeafPart> leaves;
+    std::vector<JointPlan> joints;
+    double water_mm2 = 0;  ///< of all rivers
+    bool several() const { return leaves.size() > 1; }
+};
+
+/// Where a whole top lies on the bench: stations from its left end, its middle line at y = 0.
+inline Placement whole_placement(const WantedTop& top) { return {top.length_mm / 2, 0, 0, false, 0}; }
+
+/// Lays the leaves of a top together. The LayPlan is told as if the whole top were one slab lying at
+/// whole_placement(); its figures, cautions and choices are the step's. The MakeUpPlan is in the top's own frame.
+struct LaidTogether {
+    LayPlan lay;
+    Ring under;  ///< outline of the underside, matched point by point with lay.outline
+    MakeUpPlan plan;
+};
+LaidTogether plan_makeup(const MakeUpInputs& in);
+
+/// The joints, one fewer than leaves, those not set laid evenly across the width.
+std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, double width_mm);
+
+/// Where each leaf's wood ends at a station, both faces for `both`: empty where there is none.
+std::optional<Span1> wood_at(const LeafPart& leaf, double u_mm, bool both);
+
+}  // namespace yb

@@ -1,0 +1,24 @@
+// Where a top of a wanted length lies widest in a slab: over its place along the slab and its angle.
+#pragma once
+
+#include "core/lay/lay.h"
+
+namespace yb {
+
+struct Widest {
+    Placement placement;  ///< the top's middle; width and length are the caller's to set
+    double width_mm = 0;  ///< of the widest rectangle, sound wood on both faces; 0 where none lies in the slab
+    double narrowest_mm = 0;  ///< edge to edge of the show face there, for tops whose live edges stay
+    int looked_at = 0;        ///< angles worked out
+};
+
+/// Branch and bound over the angle: at one angle the widest place along the slab is found over every station; a span of
+/// angles is left out when even the most that turning can gain (half the length at either end, on both edges) does not
+/// reach the best found. Ends when no span can better it by more than `close_enough`.
+/// @param live rate places by the width edge to edge instead of by the rectangle.
+Widest widest_top(const SlabShape& shape, double length_mm, bool live = false, double most_angle_deg = 5, double close_enough = 0.002);
+
+/// The same at one angle only: what widest_top() is checked against. @param step_mm between places tried.
+Widest widest_at(const SlabShape& shape, double length_mm, double angle_deg, bool live, double step_mm = 5);
+
+}  // namespace yb

@@ -1,0 +1,76 @@
+// `burl-stand-in`: plays an instrument over a pseudo-terminal, so that the program can be tried and tested without one.
+//
+//     burl-stand-in gauge [VALUES]    prints the path of its line, then sends a reading at each press of Enter: the next of
+//                                     VALUES (mm, a line each), or what was typed before Enter
+#include <cerrno>
+#include <cstdio>
+#include <cstdlib>
+#include <cstring>
+#include <fstream>
+#include <iostream>
+#include <string>
+#include <vector>
+
+#include <fcntl.h>
+#include <termios.h>
+#include <unistd.h>
+
+#include "devices/gauge.h"
+
+namespace {
+
+int fail(const std::string& what, int code) {
+    std::cerr << "burl-stand-in: " << what << '\n';
+    return code;
+}
+
+/// A pseudo-terminal that passes bytes as they are. @returns its master side, or −1.
+int open_line() {
+    const int master = posix_openpt(O_RDWR | O_NOCTTY);
+    if (master < 0 || grantpt(master) != 0 || unlockpt(master) != 0) return -1;
+    termios raw{};
+    tcgetattr(master, &raw);
+    cfmakeraw(&raw);
+    tcsetattr(master, TCSANOW, &raw);
+    return master;
+}
+
+bool send(int master, const std::string& line) { return write(master, line.data(), line.size()) == static_cast<ssize_t>(line.size()); }
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    if (argc < 2 || std::strcmp(argv[1], "gauge") != 0) return fail("which instrument? usage: burl-stand-in gauge [VALUES]", 2);
+    std::vector<double> values;
+    if (argc > 2) {
+        std::ifstream in(argv[2]);
+        if (!in) return fail(std::string(argv[2]) + " can't be read", 2);
+        for (double v = 0; in >> v;) values.push_back(v);
+        if (!in.eof()) return fail(std::string(argv[2]) + ": one number a line is wanted, in mm", 2);
+    }
+    const int master = open_line();
+    if (master < 0) return fail(std::string("no pseudo-terminal to be had: ") + std::strerror(errno), 1);
+    std::cout << ptsname(master) << std::endl;
+    // Held open, so that nothing is lost when the program that listens goes away and comes back.
+    const int held = open(ptsname(master), O_RDWR | O_NOCTTY);
+    send(master, "H depth gauge, stand-in\r\n");
+    std::size_t next = 0;
+    for (std::string typed; std::getline(std::cin, typed);) {
+        if (typed == "z") {
+            send(master, "Z\r\n");
+        } else if (!typed.empty()) {
+            char* end = nullptr;
+            const double v = std::strtod(typed.c_str(), &end);
+            if (end == typed.c_str() || *end != '\0') send(master, typed + "\r\n");  // any line at all, to try what is said of it
+            else send(master, yb::gauge_line(v));
+        } else if (next < values.size()) {
+            send(master, yb::gauge_line(values[next++]));
+        } else if (!values.empty()) {
+            return fail("that was the last of the values", 0);
+        }
+    }
+    usleep(200000);  // what was sent last is still to be read
+    close(held);
+    close(master);
+    return 0;
+}
