@@ -13,10 +13,33 @@
 
 #include "app/bench/bench.h"
 #include "app/bring/long_work.h"
+#include "app/find/find_page.h"
 #include "app/main_window.h"
 #include "app/theme/theme.h"
 
 namespace {
+
+/// One picture of one step of one of the demo's jobs, for a look while working on it.
+int take_look(yb::MainWindow& window, const QString& job, const QString& step, const QString& path) {
+    QTemporaryDir dir;
+    window.open_demo(dir.filePath("demo.shop"));
+    window.finish_growing();
+    window.resize(1280, 800);
+    window.show();
+    window.session().set_job(job);
+    if (step == "find") window.show_find_tops();
+    else if (step == "log") window.show_log();
+    for (const yb::Step s : {yb::Step::rack, yb::Step::lay, yb::Step::flat, yb::Step::fill, yb::Step::under, yb::Step::sheets})
+        if (step.compare(QString::fromLatin1(yb::name_of(s)), Qt::CaseInsensitive) == 0) window.session().set_step(s);
+    if (auto* page = window.findChild<yb::FindPage*>(); page && step == "find") page->wait();
+    if (auto* order = window.findChild<QPushButton*>("log_order"); order && step == "log") {
+        order->click();
+        window.long_work().wait();
+    }
+    window.grab();
+    window.finish_growing();
+    return window.grab().save(path) ? 0 : 1;
+}
 
 /// Pictures of every main view from the demo data.
 int take_screenshots(yb::MainWindow& window, const QString& folder) {
@@ -83,7 +106,9 @@ int main(int argc, char** argv) {
     options.addHelpOption();
     options.addOption({"demo", "Open the demo shop."});
     options.addOption({"screenshots", "Save pictures of every view of the demo shop in a folder, and end.", "folder"});
+    options.addOption({"look", "Save a picture of one step of one of the demo's jobs, and end.", "job,step,file"});
     options.addOption({"sheet", "Save the sheet of the shop's first job as PDF, and end.", "file"});
+    options.addOption({"job", "The job to put on the bench first.", "id"});
     options.addOption({"time-start", "Print how long the first painted bench and a move of a drag took, and end."});
     options.addOption({"text-size", "Text size in percent, 100 to 200.", "percent"});
     options.addPositionalArgument("shop", "A shop file to open.", "[shop]");
@@ -92,6 +117,10 @@ int main(int argc, char** argv) {
                                                          : QSettings().value("text_scale", 1).toDouble());
     yb::theme::apply(app);
     yb::MainWindow window;
+    if (options.isSet("look")) {
+        const QStringList what = options.value("look").split(',');
+        return what.size() == 3 ? take_look(window, what[0], what[1], what[2]) : 2;
+    }
     if (options.isSet("screenshots")) return take_screenshots(window, options.value("screenshots"));
     const QStringList files = options.positionalArguments();
     if (options.isSet("demo")) {
@@ -103,9 +132,11 @@ int main(int argc, char** argv) {
     }
     if (options.isSet("sheet")) return window.save_pdf(options.value("sheet")) ? 0 : 1;
     window.show();
+    if (options.isSet("job")) window.session().set_job(options.value("job"));
     if (options.isSet("time-start")) {
         window.session().set_step(yb::Step::lay);
         window.grab();
+        if (options.isSet("job")) window.finish_growing();  // with its pictures
         QApplication::processEvents();
         std::printf("%lld ms to the first painted bench\n", static_cast<long long>(clock.elapsed()));
         const yb::Placement at = window.session().job() ? window.session().job()->first().placement : yb::Placement{};

@@ -360,7 +360,7 @@ void MainWindow::refresh() {
     job_->setText(j ? QString::fromStdString(j->name) : tr("No job yet"));
     const Slab* slab = session_.slab();
     about_->setText(
-        slab ? QString::fromStdString(slab->name) +
+        slab ? QString::fromStdString(session_.whole() ? session_.plan()->slab.name : slab->name) +
                    (j ? QString(" · %1 × %2").arg(in_units(mm(j->top.length_mm), session_), in_units(mm(j->top.width_mm), session_))
                       : QString())
              : QString());

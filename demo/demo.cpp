@@ -185,11 +185,11 @@ void made_up(Documents& d) {
     boards.name = "Sorting table, seed library";
     boards.client = "the village seed library";
     boards.start = "2027-01-18";
-    boards.top = {2300, 1500, 42, 740, LiveEdges::both, 10};
+    boards.top = {2200, 1500, 40, 740, LiveEdges::both, 10};
     boards.room = generic_climates()[2];
     boards.under = starting_under(boards.top);
     boards.under.helpers = 4;
-    lay(boards, MakeUp::boards, {"slab-sycamore-log-3", "slab-sycamore-log-4", "slab-sycamore-log-5", "slab-sycamore-log-6"});
+    lay(boards, MakeUp::boards, {"slab-butternut-log-2", "slab-butternut-log-3", "slab-butternut-log-4", "slab-butternut-log-5"});
 
     Job river;
     river.id = "job-tarn-river";
@@ -199,17 +199,17 @@ void made_up(Documents& d) {
     river.top = {2000, 900, 40, 740, LiveEdges::none, 6};
     river.makeup.river_mm = 140;
     river.room = generic_climates()[1];
-    lay(river, MakeUp::river, {"slab-butternut-log-2", "slab-butternut-log-5"});
+    lay(river, MakeUp::river, {"slab-sycamore-log-2", "slab-sycamore-log-7"});
 
     Job open;
     open.id = "job-open-river";
-    open.name = "Console, open river";
+    open.name = "Council table, open river";
     open.client = "the ferry office";
     open.start = "2027-02-15";
-    open.top = {1800, 850, 38, 820, LiveEdges::both, 0};
+    open.top = {2100, 1050, 40, 740, LiveEdges::both, 8};
     open.makeup.river_mm = 70;
     open.room = generic_climates()[3];
-    lay(open, MakeUp::open_river, {"slab-butternut-log-3", "slab-butternut-log-4"});
+    lay(open, MakeUp::open_river, {"slab-sycamore-log-3", "slab-sycamore-log-5"});
 
     Job round;
     round.id = "job-round-hall";

@@ -266,7 +266,7 @@ void Bench::draw_ruler(QPainter& p) {
         const QString text = QString::fromStdString(print(along(x), session_.units()).number);
         p.drawText(QRectF(map_.px(x) - 60, y - 10 - theme::grown(16), 120, theme::grown(16)), Qt::AlignCenter, text);
     }
-    if (session_.units().metric_length()) p.drawText(QPointF(x1 + 8, y - 12), "m");
+    if (session_.units().metric_length()) p.drawText(QPointF(x1 + 24, y - 12), "m");
 }
 
 void Bench::draw_slab(QPainter& p) {
@@ -284,12 +284,36 @@ void Bench::draw_leaves(QPainter& p) {
         QPolygonF water;
         for (const Vec2 q : j.water) water << map_.px(q + Vec2{half, 0});
         p.setPen(Qt::NoPen);
-        p.setBrush(theme::colours().chalk.lighter(150));
+        p.setBrush(theme::colours().resin);
         p.drawPolygon(water);
     }
-    for (std::size_t i = 0; i < plan.leaves.size(); ++i)
-        tops_.leaf(p, plan.leaves[i].slab, plan.leaves[i].shape, job.leaves[i].placement, map_.scale, devicePixelRatioF(), false,
-                   [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); });
+    const auto px = [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); };
+    const auto leaf = [&](std::size_t i) {
+        tops_.leaf(p, plan.leaves[i].slab, plan.leaves[i].shape, job.leaves[i].placement, map_.scale, devicePixelRatioF(), false, px,
+                   !session_.previewing());  // under the hand quick, at rest fine
+    };
+    // Outside the top whole slabs, inside it only what each has in it.
+    const bool river = is_river(job.makeup.kind);
+    QPainterPath outside;
+    outside.setFillRule(Qt::OddEvenFill);
+    outside.addRect(map_.plan.adjusted(-200, -200, 200, 200));
+    if (!river) outside.addPolygon(map_.px(plan.lay.outline));
+    p.save();
+    p.setClipPath(outside);
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
+    p.restore();
+    if (river) return;
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
+        QPolygonF part;
+        for (const Vec2 q : plan.makeup.leaves[i].part) part << px(q);
+        QPainterPath clip;
+        clip.addPolygon(part);
+        clip.closeSubpath();
+        p.save();
+        p.setClipPath(clip);
+        leaf(i);
+        p.restore();
+    }
 }
 
 QPolygonF Bench::section() const {

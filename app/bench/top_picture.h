@@ -28,7 +28,8 @@ class TopPicture {
 
     /// Draws a leaf where its placement puts it: `top_px` maps the top's frame to the screen.
     template <class F>
-    void leaf(QPainter& p, const Slab& s, const SlabShape& shape, const Placement& at, double scale, double ratio, bool small, F top_px) {
+    void leaf(QPainter& p, const Slab& s, const SlabShape& shape, const Placement& at, double scale, double ratio, bool small, F top_px,
+              bool smooth = true) {
         const Drawn& d = slab(s, shape, scale, ratio, small);
         const Frame f = at.frame();
         const auto px = [&](Vec2 on_slab) { return top_px(f.from_slab(on_slab)); };
@@ -36,7 +37,7 @@ class TopPicture {
         const QPointF x = (px(d.corner + Vec2{1000, 0}) - o) / (1000 * d.scale);
         const QPointF y = (px(d.corner - Vec2{0, 1000}) - o) / (1000 * d.scale);
         p.save();
-        p.setRenderHint(QPainter::SmoothPixmapTransform);
+        p.setRenderHint(QPainter::SmoothPixmapTransform, smooth);
         p.setTransform(QTransform(x.x(), x.y(), y.x(), y.y(), o.x(), o.y()), true);
         p.drawPixmap(0, 0, d.pixels);
         p.restore();

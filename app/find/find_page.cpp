@@ -5,6 +5,7 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QPainter>
+#include <QPainterPath>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSlider>
@@ -23,7 +24,9 @@ Ticket::Ticket(Session& session, TopPicture& tops, Found found, Boards boards, c
     QStringList names;
     for (const std::string& id : found_.slabs)
         if (const auto it = boards_.find(id); it != boards_.end()) names << QString::fromStdString(it->second->up.name);
-    setText(tr("%1: %2").arg(QString::fromLatin1(name_of(found_.kind)), names.join(" + ")));
+    QString kind = found_.kind == MakeUp::boards ? tr("%1 boards").arg(found_.slabs.size()) : QString::fromLatin1(name_of(found_.kind));
+    kind[0] = kind[0].toUpper();
+    setText(tr("%1 · %2").arg(kind, names.join(" + ")));
     setAccessibleName(text());
     setToolTip(tr("Take it into the job; undo brings back what was"));
 }
@@ -43,9 +46,18 @@ void Ticket::paintEvent(QPaintEvent*) {
     const double scale = std::min(box.width() / std::max(1.0, top_.length_mm * 1.04), box.height() / std::max(1.0, std::max(top_.width_mm, found_.narrowest_mm) * 1.25));
     const auto px = [&](Vec2 uv) { return QPointF(box.center().x() + uv.x * scale, box.center().y() - uv.y * scale); };
     p.save();
-    p.setClipRect(QRectF(px({-top_.length_mm / 2, 0}).x(), box.top() - 8, top_.length_mm * scale, box.height() + 16));
+    QPainterPath clip;  // a sawn top ends at its outline, live edges run out
+    if (top_.live == LiveEdges::none || top_.shape != TopShape::rectangle) {
+        QPolygonF ring;
+        for (const Vec2 q : outline_of(top_)) ring << px(q);
+        clip.addPolygon(ring);
+        clip.closeSubpath();
+    } else {
+        clip.addRect(QRectF(px({-top_.length_mm / 2, 0}).x(), box.top() - 8, top_.length_mm * scale, box.height() + 16));
+    }
+    p.setClipPath(clip);
     if (found_.kind == MakeUp::river) {
-        p.fillRect(QRectF(px({-top_.length_mm / 2, 0}).x(), px({0, found_.narrowest_mm / 2 - 8}).y(), top_.length_mm * scale, (found_.narrowest_mm - 16) * scale), c.chalk.lighter(150));
+        p.fillRect(QRectF(px({-top_.length_mm / 2, 0}).x(), px({0, found_.narrowest_mm / 2 - 8}).y(), top_.length_mm * scale, (found_.narrowest_mm - 16) * scale), c.resin);
     }
     for (std::size_t i = 0; i < found_.slabs.size(); ++i) {
         const auto it = boards_.find(found_.slabs[i]);

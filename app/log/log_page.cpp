@@ -17,7 +17,11 @@
 
 namespace yb {
 
-LogPicture::LogPicture(QWidget* parent) : QWidget(parent) {
+LogPicture::LogPicture(Pictures& pictures, QWidget* parent) : QWidget(parent), tops_(pictures) {
+    connect(&pictures, &Pictures::arrived, this, [this] {
+        tops_.forget();
+        update();
+    });
     setObjectName("log_picture");
     setMinimumSize(420, 300);
     setAccessibleName(tr("The log in end view and its slabs in plan, the lowest below"));
@@ -54,7 +58,7 @@ void LogPicture::paintEvent(QPaintEvent*) {
     const double end_width = width() * 0.34;
     const double k = std::min((end_width - 50) / wide, (height() - 60) / tall);
     const double plan_left = end_width + 20;
-    const double kp = std::min((width() - plan_left - 30) / longest, (height() - 60.0) / static_cast<double>(sequence_.places.size()) / wide * 0.92);
+    const double kp = std::min((width() - plan_left - 30) / longest, (height() - 60.0) / static_cast<double>(sequence_.places.size()) / wide * 0.76);
     const double row = (height() - 60.0) / static_cast<double>(sequence_.places.size());
     p.setFont(theme::text(10));
     p.setPen(c.pencil);
@@ -86,23 +90,11 @@ void LogPicture::paintEvent(QPaintEvent*) {
         // From above.
         const double middle_y = height() - 24 - row * (static_cast<double>(i) + 0.5);
         const double left = plan_left + (width() - plan_left - 30) / 2;
-        const auto plan = [&](Vec2 q) { return QPointF(left + (sign * (q.x - mid.x)) * kp, middle_y - sign * (q.y - mid.y) * kp); };
-        QPolygonF ring;
-        for (const Vec2 q : shape.ring_a) ring << plan(q);
-        p.setPen(QPen(tone.edge, 1.2));
-        p.setBrush(tone.early);
-        p.drawPolygon(ring);
-        for (const Flaw& f : b.slab(s.over).flaws) {
-            if (f.face == Face::b && !f.through) continue;
-            QPolygonF poly;
-            for (const Vec2 q : f.outline) poly << plan(q);
-            p.setPen(QPen(tone.edge, 1));
-            p.setBrush(f.kind == FlawKind::knot ? tone.late.darker(150) : tone.edge);
-            p.drawPolygon(poly);
-        }
+        tops_.leaf(p, b.slab(s.over), shape, {mid.x, mid.y, s.ended ? 180.0 : 0.0, s.over, 0}, kp, devicePixelRatioF(), true,
+                   [&](Vec2 uv) { return QPointF(left + uv.x * kp, middle_y + 7 - uv.y * kp); });
         p.setFont(theme::text(9.5));
         p.setPen(c.ink);
-        p.drawText(QPointF(plan_left, middle_y - row / 2 + 12),
+        p.drawText(QPointF(plan_left, middle_y - row / 2 + 8),
                    QStringLiteral("%1 · %2%3%4").arg(i + 1).arg(QString::fromStdString(b.up.name), s.over ? tr(", turned over") : QString(), s.ended ? tr(", end for end") : QString()));
         if (i > 0) {
             // How sure the joint below it is: a bar between the two.
@@ -120,7 +112,7 @@ LogPage::LogPage(Session& session, Pictures& pictures, LongWork& work, QWidget* 
       work_(work),
       tree_(new QComboBox),
       about_(new QLabel),
-      picture_(new LogPicture),
+      picture_(new LogPicture(pictures)),
       order_(new QPushButton(tr("Put its slabs in order"))),
       write_(new QPushButton(tr("Write the numbers on the slabs"))) {
     setObjectName("log_page");

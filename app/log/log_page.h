@@ -6,6 +6,7 @@
 
 #include <QWidget>
 
+#include "app/bench/top_picture.h"
 #include "app/session/session.h"
 #include "core/lay/arrange.h"
 #include "core/lay/sequence.h"
@@ -24,13 +25,14 @@ class Pictures;
 class LogPicture : public QWidget {
     Q_OBJECT
   public:
-    explicit LogPicture(QWidget* parent = nullptr);
+    explicit LogPicture(Pictures& pictures, QWidget* parent = nullptr);
     void show_log(std::vector<std::shared_ptr<const Board2>> boards, Sequence sequence, double kerf_mm);
 
   protected:
     void paintEvent(QPaintEvent*) override;
 
   private:
+    TopPicture tops_;
     std::vector<std::shared_ptr<const Board2>> boards_;
     Sequence sequence_;
     double kerf_mm_ = 4;

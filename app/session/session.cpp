@@ -144,7 +144,7 @@ void Session::replan() {
         if (j->several() && (step_ == Step::flat || step_ == Step::fill))
             on_bench = std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1);
         on_bench_ = leaves[static_cast<std::size_t>(std::max(0, on_bench))];
-        plan_ = plan_job(*j, leaves, docs_.shop, on_bench, previewing());
+        plan_ = plan_job(*j, leaves, docs_.shop, on_bench, previewing(), plan_ ? &*plan_ : nullptr);
     }
     std::erase_if(ready_, [](const Ready& r) { return !r.used; });
     if (on_bench_ != before || plan_->on_bench != bench_before) ++slab_version_;

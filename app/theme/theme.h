@@ -20,7 +20,7 @@ struct Palette {
     QColor chalk{"#2F5D7C"}, brass{"#A9792B"}, brass_dark{"#7E5A1E"};
     QColor madder{"#A63A2B"}, ochre{"#B9821F"}, moss{"#4F6B3A"};
     QColor madder_wash{"#F5E4DE"}, ochre_wash{"#F6EDD6"}, moss_wash{"#EAEEDF"};
-    QColor wood{"#D6B886"}, wood_edge{"#5C4630"}, steel{"#7D8790"};
+    QColor wood{"#D6B886"}, wood_edge{"#5C4630"}, steel{"#7D8790"}, resin{"#5E8388"};
 };
 const Palette& colours();
 

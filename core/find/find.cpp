@@ -180,7 +180,7 @@ class Finder {
         measure(f, lay);
         f.thickness_mm = thickness(k.shape, lay.outline);
         weigh(f, k, lay.outline);
-        f.flaws = counted(*k.slab, lay.flaws);
+        count_flaws(f, *k.slab, lay.flaws);
     }
 
     void several(Found& f, const std::vector<std::size_t>& order) {
@@ -206,7 +206,7 @@ class Finder {
             }
             f.thickness_mm = std::min(f.thickness_mm, thickness(in.leaves[i].shape, own.outline));
             weigh(f, *known_[order[i]], own.outline);
-            f.flaws += counted(in.leaves[i].slab, own.flaws);
+            count_flaws(f, in.leaves[i].slab, own.flaws);
         }
         if (f.kind == MakeUp::river) {
             f.resin_l = laid.plan.water_mm2 * order_.top.thickness_mm * 1e-6;
@@ -223,7 +223,12 @@ class Finder {
     void measure(Found& f, const LayPlan& lay) const {
         f.narrowest_mm = lay.narrowest_mm;
         f.lack_mm = 0;
-        for (const Shortfall& s : lay.short_at) f.lack_mm = std::max(f.lack_mm, s.mm);
+        double ends = 0;  // what both ends lack together is what the slab is too short
+        for (const Shortfall& s : lay.short_at) {
+            if (s.side.find("end") != std::string::npos) ends += s.mm;
+            f.lack_mm = std::max(f.lack_mm, s.mm);
+        }
+        f.lack_mm = std::max(f.lack_mm, ends);
         f.fits = f.lack_mm < 0.05;
     }
 
@@ -239,13 +244,13 @@ class Finder {
         f.weight_kg += area(outline) * std::min(order_.top.thickness_mm, std::max(0.0, f.thickness_mm)) * 1e-9 * density_of(*k.slab).value_or(600);
     }
 
-    static int counted(const Slab& slab, const std::vector<FlawInside>& inside) {
-        int n = 0;
-        for (const FlawInside& f : inside) {
-            const FlawKind kind = slab.flaws[f.index].kind;
-            n += kind == FlawKind::crack || kind == FlawKind::void_ || kind == FlawKind::soft ? 2 : kind == FlawKind::pith ? 2 : 1;
+    static void count_flaws(Found& f, const Slab& slab, const std::vector<FlawInside>& inside) {
+        for (const FlawInside& i : inside) {
+            const FlawKind kind = slab.flaws[i.index].kind;
+            const bool heavy = kind == FlawKind::crack || kind == FlawKind::void_ || kind == FlawKind::soft || kind == FlawKind::pith;
+            ++f.flaws;
+            f.flaw_weight += heavy ? 2 : 1;
         }
-        return n;
     }
 
     /// The score and, for `tell`, what speaks for it and against it. Each part runs from 0 (bad) to 1 (as good as can be).
@@ -264,13 +269,13 @@ class Finder {
         const double like = f.kind == MakeUp::single ? 1 : is_river(f.kind) ? 0.6 : f.kind == MakeUp::slip ? 0.5 : 1 / (1 + f.apart_mm / 40);
         parts.push_back({w.likeness, like, f.kind == MakeUp::single ? say("one figure, no joint") : say("faces only {} apart in the log", fine(f.apart_mm)),
                          is_river(f.kind) ? say("the figure does not meet") : say("faces {} apart in the log", fine(f.apart_mm))});
-        parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaws), say("next to no flaws inside"), say("flaws inside count for {}", count(f.flaws))});
+        parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaw_weight), f.flaws == 0 ? say("no flaw inside") : say("{} flaws inside", count(f.flaws)), say("{} flaws inside", count(f.flaws))});
         parts.push_back({w.resin, 1 / (1 + f.resin_l / 12), say("no resin to pour"), say("{} of resin", litres(f.resin_l))});
         parts.push_back({w.weight, 1 / (1 + f.weight_kg / 120), say("weighs {}", kg(f.weight_kg)), say("weighs {}", kg(f.weight_kg))});
         const double wet = std::max(0.0, f.moisture_pct - order_.dry_pct);
         parts.push_back({w.moisture, 1 / (1 + wet / 3), say("dry enough at {}", percent(f.moisture_pct)), say("at {} still too wet", percent(f.moisture_pct))});
-        parts.push_back({w.money, 1 / (1 + f.price / 900), f.price > 0 ? say("costs {}", number(std::round(f.price))) : say("no price known"),
-                         say("costs {}", number(std::round(f.price)))});
+        parts.push_back({w.money, 1 / (1 + f.price / 900), f.price > 0 ? say("{} for the slabs", number(std::round(f.price))) : say("no price known"),
+                         say("{} for the slabs", number(std::round(f.price)))});
         double sum = 0;
         double weights = 0;
         for (const Part& p : parts) sum += p.weight * p.good, weights += p.weight;

@@ -52,7 +52,8 @@ struct Found {
     double narrowest_mm = 0, thickness_mm = 0;
     double wood_mm2 = 0;  ///< of the slabs, in the top
     double waste_pct = 0, resin_l = 0, weight_kg = 0, moisture_pct = 0, price = 0, apart_mm = 0;
-    int flaws = 0;
+    int flaws = 0;            ///< inside the top
+    double flaw_weight = 0;   ///< the same, cracks, rot and pith counted twice
     std::vector<Phrase> gains, costs;  ///< three each at most, the weightiest first
 };
 

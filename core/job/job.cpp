@@ -77,30 +77,36 @@ StepPlan rack_plan(const PreparedSlab& prepared, const Shop& shop) {
     return rack;
 }
 
+/// The most that flattening can leave of a leaf inside its share of the top.
+double thickest_of(const SlabShape& shape, const LayPlan& lay) {
+    if (!lay.ready || lay.outline.size() < 3) return 1e300;
+    const auto top = deciding_points(shape.top, lay.outline);
+    const auto bottom = deciding_points(shape.bottom, lay.outline);
+    return top.empty() || bottom.empty() ? 1e300 : best_tilt(top, bottom).thickness_mm;
+}
+
 /// Every leaf flattened to one thickness, its voids filled.
-std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const MakeUpPlan& laid, const Shop& shop, double shop_c) {
+std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const MakeUpPlan& laid, const Shop& shop, double shop_c,
+                                 const Plan* before) {
     std::vector<LeafPlan> out;
     WantedTop top = job.top;
     FlatChoices flat = job.flat;
-    const auto flatten = [&](std::size_t i) {
-        LeafPlan& l = out[i];
-        l.flat = plan_flat({l.slab, l.shape, l.lay, top, flat, shop.sled, job.leaves[i].supports});
-    };
     double thickest = 1e300;
     for (std::size_t i = 0; i < prepared.size(); ++i) {
-        out.push_back({prepared[i]->slab, prepared[i]->shape, laid.leaves[i].lay, {}, {}});
-        flatten(i);
-        if (out[i].flat.ready) thickest = std::min(thickest, out[i].flat.thickest_mm);
+        out.push_back({prepared[i]->slab, prepared[i]->shape, laid.leaves[i].lay, {}, {}, {}});
+        thickest = std::min(thickest, thickest_of(out[i].shape, out[i].lay));
     }
     // Leaves are matched: all come to what the thinnest can give.
     const double together = flat.finish == FinishTo::thickest ? thickest : std::min(top.thickness_mm, thickest);
-    if (thickest < 1e299 && together > 0 && std::abs(together - top.thickness_mm) > 1e-9) {
+    if (thickest < 1e299 && together > 0) {
         top.thickness_mm = together;
         flat.finish = FinishTo::wanted;
-        for (std::size_t i = 0; i < out.size(); ++i) flatten(i);
     }
     for (std::size_t i = 0; i < out.size(); ++i) {
         LeafPlan& l = out[i];
+        l.flat_from = {prepared[i], l.lay.outline, l.lay.rough, top.thickness_mm, flat, shop.sled, job.leaves[i].supports};
+        if (before && i < before->leaves.size() && before->leaves[i].flat_from == l.flat_from) l.flat = before->leaves[i].flat;
+        else l.flat = plan_flat({l.slab, l.shape, l.lay, top, flat, shop.sled, job.leaves[i].supports});
         l.fill = plan_fill({l.slab, l.shape, l.lay, l.flat, job.fill, shop.resins, shop_c, job.leaves[i].voids});
     }
     return out;
@@ -217,7 +223,7 @@ Choice line_choice(const Job& job) {
              {"own", "Each leaf its own", say("keeps more width; the figure no longer meets"), !job.makeup.same_line}}};
 }
 
-void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop& shop, bool quick) {
+void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop& shop, bool quick, const Plan* before) {
     MakeUpInputs in{{}, job.top, job.makeup, quick};
     for (std::size_t i = 0; i < prepared.size(); ++i) in.leaves.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
     LaidTogether laid = plan_makeup(in);
@@ -232,7 +238,7 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
                                               " is not measured yet, or no longer in the shop. Measure it on the rack, or choose another."), {}});
         return;
     }
-    p.leaves = leaf_plans(job, prepared, p.makeup, shop, p.shop_air.temp_c);
+    p.leaves = leaf_plans(job, prepared, p.makeup, shop, p.shop_air.temp_c, before);
     p.flat = whole_flat(p.leaves, job);
     p.fill = whole_fill(p.leaves, job, p.makeup.water_mm2, p.flat.thickness_mm);
     p.slab = whole_slab(job, p.leaves);
@@ -274,7 +280,7 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
 
 }  // namespace
 
-Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on_bench, bool quick) {
+Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on_bench, bool quick, const Plan* before) {
     Plan p;
     p.on_bench = on_bench;
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
@@ -282,7 +288,7 @@ Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on
     const PreparedSlab& looked_at = *prepared.at(on_bench == whole_top ? 0 : static_cast<std::size_t>(on_bench));
     p.rack = rack_plan(looked_at, shop);
     if (prepared.size() > 1) {
-        plan_several(p, job, prepared, shop, quick);
+        plan_several(p, job, prepared, shop, quick, before);
     } else {
         const Leaf& leaf = job.first();
         p.slab = looked_at.slab;
@@ -436,6 +442,16 @@ std::string make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
     job.leaves = std::move(leaves);
     job.makeup.kind = kind;
     job.makeup.joints = a.joints;
+    if (is_river(kind)) {
+        MakeUpInputs in{{}, job.top, job.makeup, true};
+        for (std::size_t i = 0; i < a.order.size(); ++i) {
+            const Board2& b = *boards[a.order[i]];
+            const Placement& at = job.leaves[i].placement;
+            in.leaves.push_back({b.slab(at.turned_over), b.shape(at.turned_over), at});
+        }
+        const auto even = even_river(in);
+        for (std::size_t i = 0; i < even.size(); ++i) job.leaves[i].placement = even[i];
+    }
     return {};
 }
 

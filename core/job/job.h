@@ -79,6 +79,8 @@ int month_of(const std::string& iso);
 /// What lies on the bench: one leaf by its number, or the whole top.
 inline constexpr int whole_top = -1;
 
+struct PreparedSlab;
+
 /// One leaf's own plans.
 struct LeafPlan {
     Slab slab;  ///< as laid
@@ -86,6 +88,16 @@ struct LeafPlan {
     LayPlan lay;
     FlatPlan flat;
     FillPlan fill;
+    /// What the flattening was planned from: while nothing of it changes it need not be planned again.
+    struct FlatFrom {
+        std::shared_ptr<const PreparedSlab> slab;
+        Ring outline, rough;
+        double thickness_mm = 0;
+        FlatChoices choices;
+        Sled sled;
+        std::vector<Support> supports;
+        bool operator==(const FlatFrom&) const = default;
+    } flat_from;
 };
 
 /// A plan shows what lies on the bench: a leaf on its slab, or the whole top. With one slab they are the same. The whole
@@ -127,8 +139,9 @@ struct PreparedSlab {
 };
 std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool turned_over);
 /// @param quick while something is dragged: what only choices and advice need is left out.
+/// @param before an earlier plan: flattenings whose inputs are the same are taken from it. It changes no result.
 Plan plan_job(const Job& job, const std::vector<std::shared_ptr<const PreparedSlab>>& leaves, const Shop& shop, int on_bench = whole_top,
-              bool quick = false);
+              bool quick = false, const Plan* before = nullptr);
 
 /// Sets a school of thought by the keys that the plan's choices carry.
 /// `leaf` is the one on the bench, where the choice is one of its own.

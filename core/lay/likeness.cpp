@@ -79,15 +79,16 @@ Likeness likeness_of(const SeamSide& right, const SeamSide& left, const JointPla
     const auto dives_l = knot_dives(left.slab, tl);
     const Frame fr = right.placement.frame();
     const Frame fl = left.placement.frame();
-    const auto apart_at = [&](double u, double v) {
-        const double off_low = off_at(low, low.placement.frame().to_slab({u, v}));
-        const double off_high = off_at(high, high.placement.frame().to_slab({u, v}));
+    /// `v_low`, `v_high`: where the same place of the log lies on either leaf.
+    const auto apart_at = [&](double u, double v_low, double v_high) {
+        const double off_low = off_at(low, low.placement.frame().to_slab({u, v_low}));
+        const double off_high = off_at(high, high.placement.frame().to_slab({u, v_high}));
         return std::abs((b.height + b.down * off_high) - (a.height + a.down * off_low));
     };
     l.pith_known = right.slab.pith_mm.has_value() || left.slab.pith_mm.has_value();
     const SeamSide& with_pith = right.slab.pith_mm ? right : left;
     for (const JointStation& s : seam.along) {
-        SeamStation out{s.u, apart_at(s.u, s.v), 0};
+        SeamStation out{s.u, apart_at(s.u, s.v, s.v), 0};
         if (l.pith_known) {
             const double y = std::abs(with_pith.placement.frame().to_slab({s.u, s.v}).y);
             const double h = std::abs(*with_pith.slab.pith_mm);
@@ -112,8 +113,10 @@ Likeness likeness_of(const SeamSide& right, const SeamSide& left, const JointPla
             // The mate's shown face lies above the shown one where a parted face looks at it, below where it was turned away.
             const bool mate_above = &s == &low;
             const bool shown_up = shows_upper(s);
-            const double depth = (mate_above == shown_up ? -1 : 1) * apart_at(uv.x, uv.y);  // down from face A as laid
-            l.knots.push_back({side, uv, turned(k.slope * depth, s.placement.angle_deg)});
+            const double mate_v = l.mirrored ? 2 * seam_v(uv.x) - uv.y : uv.y;
+            const double apart = &s == &low ? apart_at(uv.x, uv.y, mate_v) : apart_at(uv.x, mate_v, uv.y);
+            const double depth = (mate_above == shown_up ? -1 : 1) * apart;  // down from face A as laid
+            l.knots.push_back({side, uv, turned(k.slope * depth, s.placement.angle_deg), apart});
         }
     }
     for (const KnotDrift& k : l.knots)

@@ -32,6 +32,7 @@ struct KnotDrift {
     std::size_t leaf = 0;  ///< 0 the right leaf, 1 the left one
     Vec2 uv;               ///< its middle on the shown face, top's frame
     Vec2 by;               ///< from there to where the other leaf shows it, mirrored back
+    double apart_mm = 0;   ///< of the shown faces in the log, at this place
     double mm() const { return length(by); }
 };
 

@@ -143,12 +143,21 @@ class Planner {
                 const double t = std::clamp((u - line[k].x) / (line[k + 1].x - line[k].x), 0.0, 1.0);
                 s.v = line[k].y * (1 - t) + line[k + 1].y * t;
             }
-            const auto r = wood_at(leaf(j.right), u, true);
-            const auto l = wood_at(leaf(j.left), u, true);
-            s.lack_right = r ? s.v - r->to : 0;
-            s.lack_left = l ? l->from - s.v : 0;
-            if (const auto show = wood_at(leaf(j.right), u, false)) j.given_right_mm += std::max(0.0, show->to - s.v) / 73;
-            if (const auto show = wood_at(leaf(j.left), u, false)) j.given_left_mm += std::max(0.0, s.v - show->from) / 73;
+            const auto reach = [&](std::size_t i, bool high) -> std::optional<std::pair<double, double>> {
+                const auto a = cut_at_x(leaf(i).show, u);
+                const auto b = cut_at_x(leaf(i).under, u);
+                if (a.empty() || b.empty()) return {};
+                return high ? std::pair(std::min(a.back().to, b.back().to), a.back().to)
+                            : std::pair(std::max(a.front().from, b.front().from), a.front().from);
+            };
+            if (const auto r = reach(j.right, true)) {
+                s.lack_right = s.v - r->first;
+                j.given_right_mm += std::max(0.0, r->second - s.v) / 73;
+            }
+            if (const auto l = reach(j.left, false)) {
+                s.lack_left = l->first - s.v;
+                j.given_left_mm += std::max(0.0, s.v - l->second) / 73;
+            }
             const double lack = std::max(s.lack_right, s.lack_left);
             if (lack > clean_mm) j.lacking_mm += 2 * hl_ / 72;
             if (lack > j.worst_mm) j.worst_mm = lack, j.worst_u_mm = u;
@@ -248,7 +257,7 @@ class Planner {
     void outline() {
         const auto face = [&](bool underside) {
             Ring right, left;
-            for (const double u : stations(160)) {
+            for (const double u : stations(100)) {
                 const Span1 e = edges_at(u, underside);
                 right.push_back({u, e.from});
                 left.push_back({u, e.to});
@@ -281,7 +290,7 @@ class Planner {
         LayPlan& p = lay();
         p.narrowest_mm = 1e300;
         const bool rectangle = in_.top.shape == TopShape::rectangle;
-        for (const double u : stations(160)) {
+        for (const double u : stations(100)) {
             const auto cuts = cut_at_x(p.outline, u);
             if (cuts.empty()) continue;
             const double w = cuts.back().to - cuts.front().from;
@@ -364,7 +373,7 @@ class Planner {
                                  {},
                                  p.fits ? say("{} to spare at {}", mm(std::max(0.0, p.narrowest_mm - t.width_mm)), along(p.narrowest_u_mm + hl_))
                                         : say("the joint lacks {} at {}", mm(worst_joint), along(joint_u + hl_)),
-                                 {"left edge − right edge across the top at 161 stations",
+                                 {"left edge − right edge across the top at 101 stations",
                                   {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p.narrowest_mm), edges}},
                                   "places are told from the top's left end"}});
         else
@@ -476,6 +485,7 @@ class Planner {
             const LeafIn& in = in_.leaves[i];
             std::vector<Caution> own;
             flaw_cautions(in.slab, leaf(i).lay.flaws, in.placement.frame(), in_.top.length_mm, own);
+            told_together(own);
             for (Caution& c : own) {
                 c.says.pattern = in.slab.name + ": " + c.says.pattern;
                 if (c.at) c.at = in.placement.frame().from_slab(*c.at);
@@ -485,6 +495,17 @@ class Planner {
         rip_order();
         if (in_.top.live != LiveEdges::none)
             add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."), {0, hw_});
+    }
+
+    /// Harmless flaws of one leaf are told in one note, at the first of them.
+    static void told_together(std::vector<Caution>& own) {
+        const auto note = [](const Caution& c) { return c.key == "lay.flaw"; };
+        const auto n = std::count_if(own.begin(), own.end(), note);
+        if (n < 2) return;
+        const Caution first = *std::find_if(own.begin(), own.end(), note);
+        own.erase(std::remove_if(own.begin(), own.end(), note), own.end());
+        own.push_back({"lay.flaw", Severity::note, Step::lay,
+                       say("{} knots, pockets and the like lie in the top: cut clear, fill, or keep as character.", count(static_cast<double>(n))), first.at});
     }
 
     void joint_cautions(const JointPlan& j) {

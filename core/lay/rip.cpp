@@ -129,11 +129,14 @@ LogShift log_shift(const Ring& a, const Ring& b) {
         s.dy = shift - turn * mid;
         return s;
     };
+    // Straight edges fit at any slide: then the ends stay together.
+    const double level = (ba.low.x + ba.high.x - bb.low.x - bb.high.x) / 2;
+    const auto cost = [&](const LogShift& s) { return s.misfit_mm + 0.004 * std::abs(s.dx - level); };
     for (double dx = -120; dx <= 120; dx += 10)
-        if (const LogShift s = at(dx + ba.low.x - bb.low.x); s.misfit_mm < best.misfit_mm) best = s;
+        if (const LogShift s = at(dx + level); cost(s) < cost(best)) best = s;
     for (double step = 5; step > 0.2; step /= 2)
         for (const double d : {-step, step})
-            if (const LogShift s = at(best.dx + d); s.misfit_mm < best.misfit_mm) best = s;
+            if (const LogShift s = at(best.dx + d); cost(s) < cost(best)) best = s;
     return best;
 }
 

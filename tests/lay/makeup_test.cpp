@@ -376,11 +376,10 @@ TEST_CASE("the drift of a knot is foretold within 2 mm of the truth", "[makeup][
                 }
                 if (nearest > 12) continue;  // a blend of two, or cut at the slab's edge: no one axis is its truth
                 const Vec3 dir = log.branch_direction(branch);
-                const double apart = p.seams[0].apart_mm;
                 const double down = std::abs(dir.x * s.board.ez.x + dir.y * s.board.ez.y + dir.z * s.board.ez.z);
                 if (down < 0.25) continue;  // it runs along the face
                 const double along = std::sqrt(std::max(0.0, 1 - down * down)) / down;
-                worst = std::max(worst, std::abs(knot.mm() - along * apart));
+                worst = std::max(worst, std::abs(knot.mm() - along * knot.apart_mm));
                 ++told;
             }
         }
