@@ -40,6 +40,7 @@
 #include "app/session/whole_file.h"
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
+#include "app/sheets/tiled_pdf.h"
 #include "app/shop/shop_page.h"
 #include "app/slip/slip.h"
 #include "app/start_page.h"
@@ -91,7 +92,7 @@ MainWindow::MainWindow() {
     stick_ = new Stick(session_);
     work_ = new LongWork;
     steps_.push_back(std::make_unique<RackView>(*bench_, *tape_));
-    steps_.push_back(std::make_unique<LayView>(*work_, *pictures_));
+    steps_.push_back(std::make_unique<LayView>(*bench_, *work_, *pictures_));
     steps_.push_back(std::make_unique<FlatView>());
     steps_.push_back(std::make_unique<FillView>());
     steps_.push_back(std::make_unique<UnderView>());
@@ -428,16 +429,25 @@ bool MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per
     }
 }
 
-bool MainWindow::export_drawing(const QString& path, bool top) {
+bool MainWindow::export_drawing(const QString& path, Drawn what) {
     const Plan* plan = session_.plan();
-    if (!plan || plan->shape.ring_a.empty() || (top && (!session_.job() || !plan->lay.ready))) {
-        say(top ? tr("No top is laid yet: there is nothing to draw.") : tr("The slab has no outline yet: there is nothing to draw."), true);
+    std::vector<DrawnPath> paths;
+    if (plan && !plan->shape.ring_a.empty()) {
+        if (what == Drawn::slab) paths = drawn_slab(plan->slab, plan->shape);
+        if (what == Drawn::top && session_.job() && plan->lay.ready) paths = drawn_top(*plan, plan->placement, true);
+        if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, session_.job()->makeup, session_.shop().bushings_mm);
+    }
+    if (paths.empty()) {
+        say(what == Drawn::slab  ? tr("The slab has no outline yet: there is nothing to draw.")
+            : what == Drawn::top ? tr("No top is laid yet: there is nothing to draw.")
+                                 : tr("There is no joint on the bench: in Lay, a top of two glued leaves or more has one."),
+            true);
         return false;
     }
-    const auto paths = top ? drawn_top(*plan, plan->placement, true) : drawn_slab(plan->slab, plan->shape);
-    const std::string title = top ? session_.job()->name : plan->slab.name;
-    const QString wrong =
-        write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
+    const std::string title = what == Drawn::slab ? plan->slab.name : session_.job()->name;
+    const QString wrong = path.endsWith(".pdf", Qt::CaseInsensitive)
+                              ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)
+                              : write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
     say(wrong.isEmpty() ? tr("Drawn 1:1 in millimetres as %1").arg(path) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
 }

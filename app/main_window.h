@@ -52,8 +52,9 @@ class MainWindow : public QMainWindow {
     void bring_scan(const QString& path);
     /// @param mm_per_unit empty: what the file says; asked for where it says nothing.
     bool bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
-    /// Slab or top on the bench as SVG or DXF, by the ending of the path.
-    bool export_drawing(const QString& path, bool top);
+    enum class Drawn { slab, top, joint };
+    /// Slab, top or middle joint on the bench, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
+    bool export_drawing(const QString& path, Drawn what);
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.
     void show_grow();

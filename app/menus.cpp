@@ -48,14 +48,15 @@ void MainWindow::build_menus() {
     in->addAction(tr("From a &drawing…"), this, &MainWindow::choose_drawing);
     file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);
     auto* out = file->addMenu(tr("&Draw, 1:1"));
-    const auto draw = [this](bool top) {
-        return [this, top] {
-            const QString path = ask_save(top ? tr("Template of the top") : tr("Outline of the slab"), tr("Drawings (*.svg *.dxf)"));
-            if (!path.isEmpty()) export_drawing(path, top);
+    const auto draw = [this](Drawn what, const QString& title) {
+        return [this, what, title] {
+            const QString path = ask_save(title, tr("Drawings (*.svg *.dxf *.pdf)"));
+            if (!path.isEmpty()) export_drawing(path, what);
         };
     };
-    out->addAction(tr("The slab…"), this, draw(false));
-    out->addAction(tr("A template of the top…"), this, draw(true));
+    out->addAction(tr("The slab…"), this, draw(Drawn::slab, tr("Outline of the slab")));
+    out->addAction(tr("A template of the top…"), this, draw(Drawn::top, tr("Template of the top")));
+    out->addAction(tr("The template of a joint…"), this, draw(Drawn::joint, tr("Template of the joint")));
     file->addSeparator();
     file->addAction(tr("What the &shop has…"), QKeySequence(Qt::Key_S), this, &MainWindow::show_shop);
     file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);

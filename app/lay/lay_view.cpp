@@ -1,5 +1,6 @@
 #include "app/lay/lay_view.h"
 
+#include "app/bench/bench.h"
 #include "app/bring/long_work.h"
 #include "app/job_files.h"
 #include "app/lay/leaves.h"
@@ -8,6 +9,28 @@
 #include "core/rack/rack.h"
 
 namespace yb {
+
+namespace {
+
+/// Patches let in, and where a top in two halves is cut.
+void draw_extras(QPainter& p, const BenchMap& map, const Session& s) {
+    const auto& c = theme::colours();
+    const Frame f = s.plan()->placement.frame();
+    for (const Patch& patch : s.job()->makeup.patches) {
+        p.setPen(QPen(c.chalk, 1.6));
+        p.setBrush(c.wood);
+        p.drawPolygon(map.px(f.to_slab(patch.outline)));
+    }
+    if (const auto u = s.job()->makeup.halves_u_mm) {
+        const double half = s.job()->top.width_mm / 2 + 30;
+        p.setPen(QPen(c.slip, 4));
+        p.drawLine(map.px(f.to_slab(Vec2{*u, -half})), map.px(f.to_slab(Vec2{*u, half})));
+        p.setPen(QPen(c.madder, 1.8, Qt::DashDotLine));
+        p.drawLine(map.px(f.to_slab(Vec2{*u, -half})), map.px(f.to_slab(Vec2{*u, half})));
+    }
+}
+
+}  // namespace
 
 bool LayView::shows_leaves() const { return true; }
 
@@ -24,7 +47,11 @@ QString LayView::strip_title(const Session& s) const {
 }
 
 void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
-    if (s.whole()) return leaves::draw_plan(p, map, s);
+    if (s.whole()) {
+        leaves::draw_plan(p, map, s);
+        if (s.plan()->lay.ready) draw_extras(p, map, s);
+        return;
+    }
     const LayPlan& lay = s.plan()->lay;
     if (!lay.ready) return;
     const auto& c = theme::colours();
@@ -34,6 +61,8 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     for (const auto& [a, b] : lay.rough_cuts) p.drawLine(map.px(a), map.px(b));
     p.setPen(QPen(c.chalk, 2));
     for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
+    draw_extras(p, map, s);
+    p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
     p.drawPolygon(map.px(lay.outline));
     if (s.job()->top.live != LiveEdges::none) {
@@ -184,8 +213,22 @@ std::vector<Field> LayView::fields(const Session& now) const {
         job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000, [](J& j) -> double& { return j.first().placement.x_mm; }),
         job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000, [](J& j) -> double& { return j.first().placement.y_mm; }),
         job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360, [](J& j) -> double& { return j.first().placement.angle_deg; })};
+    f.push_back({"top_halves", QObject::tr("In two halves, cut at"), Kind::along,
+                 [](const Session& s) -> std::optional<double> {
+                     if (!s.job() || !s.job()->makeup.halves_u_mm) return {};
+                     return *s.job()->makeup.halves_u_mm + s.job()->top.length_mm / 2;
+                 },
+                 [](Session& s, std::optional<double> v) {
+                     s.edit_job(QObject::tr("Two halves"), [&](Job& j) {
+                         j.makeup.halves_u_mm = v ? std::optional(*v - j.top.length_mm / 2) : std::nullopt;
+                     });
+                 },
+                 1, 20000, true});
     if (now.job() && now.job()->several()) {
+        const Field halves = f.back();
+        f.pop_back();
         f.resize(f.size() - 3);  // where each leaf lies is dragged
+        f.push_back(halves);
         for (Field& more : leaves::fields(*now.job())) f.push_back(std::move(more));
     }
     return f;
@@ -311,6 +354,27 @@ std::vector<Action> LayView::actions(Session& session) {
             {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
              marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
             {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"), [s] { take_off(*s); }, several()},
+            {"patch", QObject::tr("Draw a patch to let in"), QObject::tr("Paint around it on the top: a piece let into the show face over a flaw"),
+             [s, this] {
+                 if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
+                 bench_.draw_outline([s](const Ring& ring) {
+                     Patch patch;
+                     patch.outline = s->plan()->placement.frame().from_slab(ring);
+                     for (Vec2& q : patch.outline) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
+                     s->edit_job(QObject::tr("Draw a patch"), [&](Job& j) {
+                         int n = 1;
+                         while (std::any_of(j.makeup.patches.begin(), j.makeup.patches.end(), [&](const Patch& p) { return p.id == "patch-" + std::to_string(n); })) ++n;
+                         patch.id = "patch-" + std::to_string(n);
+                         j.makeup.patches.push_back(patch);
+                     });
+                 });
+             }},
+            {"patch_away", QObject::tr("Take the last patch away"), {},
+             [s] {
+                 s->edit_job(QObject::tr("Take a patch away"), [](Job& j) {
+                     if (!j.makeup.patches.empty()) j.makeup.patches.pop_back();
+                 });
+             }},
             {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
              [s] {
                  if (!s->plan() || !s->job() || s->job()->several()) return;

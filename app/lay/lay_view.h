@@ -4,13 +4,14 @@
 
 namespace yb {
 
+class Bench;
 class LongWork;
 
 /// Lay: the top on the slab, dragged and turned; the strip shows the width along it.
 /// With several leaves, those are dragged under the top; the strip shows the seam or the river (leaves.h).
 class LayView : public StepView {
   public:
-    LayView(LongWork& work, Pictures& pictures) : work_(work), pictures_(pictures) {}
+    LayView(Bench& bench, LongWork& work, Pictures& pictures) : bench_(bench), work_(work), pictures_(pictures) {}
     Step step() const override { return Step::lay; }
     QString strip_title(const Session& s) const override;
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
@@ -27,6 +28,7 @@ class LayView : public StepView {
     QString help() const override;
 
   private:
+    Bench& bench_;
     LongWork& work_;
     Pictures& pictures_;
 };

@@ -30,7 +30,7 @@ const Likeness* middle_seam(const Session& s) {
 }  // namespace
 
 MakeUpInputs inputs(const Session& s) {
-    MakeUpInputs in{{}, s.job()->top, s.job()->makeup, false};
+    MakeUpInputs in{{}, s.job()->top, s.job()->makeup, false, {}};
     for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i)
         in.leaves.push_back({s.plan()->leaves[i].slab, s.plan()->leaves[i].shape, s.job()->leaves[i].placement});
     return in;
@@ -92,11 +92,6 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
         p.setPen(QPen(c.madder, 3));
         for (std::size_t k = 0; k + 1 < j.along.size(); ++k)
             if (std::max(j.along[k].lack_right, j.along[k].lack_left) > 0.5) p.drawLine(line[static_cast<int>(k)], line[static_cast<int>(k) + 1]);
-    }
-    for (const Patch& patch : s.job()->makeup.patches) {
-        p.setPen(QPen(c.chalk, 1.4));
-        p.setBrush(c.wood);
-        p.drawPolygon(polygon(map, s, patch.outline));
     }
     p.setBrush(Qt::NoBrush);
     if (const Likeness* l = middle_seam(s); l && l->worst_is_knot && l->worst_mm > 2) {

@@ -113,21 +113,27 @@ std::vector<TextField> shop_texts() {
          [](Session& s, const QString& v) { s.edit(QObject::tr("Name the shop"), [&](Documents& d) { d.shop.name = v.toStdString(); }); }}};
 }
 
+/// A list of sizes at hand, typed with commas between.
+TextField sizes(const QString& name, const QString& label, std::function<std::vector<double>&(Shop&)> list) {
+    const auto get = [list](const Session& s) {
+        Shop shop = s.shop();
+        QStringList all;
+        for (const double b : list(shop)) all << QString::fromStdString(edit_text(fine(b), s.units()));
+        return all.join(", ");
+    };
+    return {name, label, get, [get, list, label](Session& s, const QString& v) {
+                const auto read = read_boards(v, s.units());
+                if (const auto* why = std::get_if<QString>(&read)) {
+                    Q_EMIT s.trouble(*why + QObject::tr(" They stay as they were: %1").arg(get(s)));
+                    return;
+                }
+                s.edit(label, [&](Documents& d) { list(d.shop) = std::get<0>(read); });
+            }};
+}
+
 std::vector<TextField> sled_texts() {
-    return {{"sled_boards", QObject::tr("Flat boards at hand"),
-             [](const Session& s) {
-                 QStringList all;
-                 for (const double b : s.shop().sled.spacers_mm) all << QString::fromStdString(edit_text(fine(b), s.units()));
-                 return all.join(", ");
-             },
-             [](Session& s, const QString& v) {
-                 const auto read = read_boards(v, s.units());
-                 if (const auto* why = std::get_if<QString>(&read)) {
-                     Q_EMIT s.trouble(*why + QObject::tr(" The boards stay as they were: %1").arg(sled_texts().front().get(s)));
-                     return;
-                 }
-                 s.edit(QObject::tr("Boards at hand"), [&](Documents& d) { d.shop.sled.spacers_mm = std::get<0>(read); });
-             }}};
+    return {sizes("sled_boards", QObject::tr("Flat boards at hand"), [](Shop& s) -> std::vector<double>& { return s.sled.spacers_mm; }),
+            sizes("shop_bushings", QObject::tr("Guide bushings at hand"), [](Shop& s) -> std::vector<double>& { return s.bushings_mm; })};
 }
 
 std::vector<Field> sled_fields() {

@@ -7,6 +7,7 @@
 #include <fmt/format.h>
 
 #include "core/io/json.h"
+#include "core/lay/curve.h"
 
 namespace yb {
 namespace {
@@ -115,6 +116,20 @@ std::vector<DrawnPath> drawn_top(const Plan& plan, const Placement& placement, b
     out.push_back({plan.shape.ring_a, true, "face A"});
     for (const auto& [a, b] : plan.lay.rough_cuts) out.push_back({{a, b}, false, "rough cut"});
     for (const auto& [a, b] : plan.lay.finish_cuts) out.push_back({{a, b}, false, "cut"});
+    return out;
+}
+
+std::vector<DrawnPath> drawn_joint(const Plan& plan, const MakeUpChoices& choices, const std::vector<double>& bushings) {
+    const auto& joints = plan.makeup.joints;
+    if (joints.empty() || joints[joints.size() / 2].river) return {};
+    const JointPlan& j = joints[joints.size() / 2];
+    std::vector<Vec2> line;
+    for (const JointStation& s : j.along) line.push_back({s.u, s.v});
+    std::vector<DrawnPath> out{{line, false, "joint"}};
+    // The template lies on the right leaf: its edge that far to the right of the joint.
+    if (const auto pair = bushings_for(choices.cutter_mm, bushings)) out.push_back({offset_line(line, -pair->template_off_mm), false, "template"});
+    out.push_back({plan.makeup.leaves[j.right].part, true, "right leaf"});
+    out.push_back({plan.makeup.leaves[j.left].part, true, "left leaf"});
     return out;
 }
 

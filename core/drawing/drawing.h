@@ -45,6 +45,9 @@ DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit);
 
 /// Both faces and the flaws of a slab.
 std::vector<DrawnPath> drawn_slab(const Slab& slab, const SlabShape& shape);
+/// The middle joint of a top of several: its line, the template's edge for one bushing pair, both mates' outlines, in the
+/// top's frame. Empty where there is no ripped joint. @param bushings_mm at hand.
+std::vector<DrawnPath> drawn_joint(const Plan& plan, const MakeUpChoices& choices, const std::vector<double>& bushings_mm);
 /// The top with its cuts on the slab as laid, or alone in its own frame as a template.
 std::vector<DrawnPath> drawn_top(const Plan& plan, const Placement& placement, bool as_template);
 

@@ -184,7 +184,7 @@ class Finder {
     }
 
     void several(Found& f, const std::vector<std::size_t>& order) {
-        MakeUpInputs in{{}, order_.top, order_.choices, true};
+        MakeUpInputs in{{}, order_.top, order_.choices, true, {}};
         in.choices.kind = f.kind;
         in.choices.joints = f.joints;
         for (std::size_t i = 0; i < order.size(); ++i) {

@@ -97,6 +97,27 @@ Vec2 Frame::from_slab(Vec2 xy) const {
     return {c * d.x + s * d.y, -s * d.x + c * d.y};
 }
 
+Ring Frame::to_slab(const Ring& uv) const {
+    const double t = angle_deg * std::numbers::pi / 180;
+    const double c = std::cos(t);
+    const double s = std::sin(t);
+    Ring out(uv.size());
+    for (std::size_t i = 0; i < uv.size(); ++i) out[i] = {origin.x + c * uv[i].x - s * uv[i].y, origin.y + s * uv[i].x + c * uv[i].y};
+    return out;
+}
+
+Ring Frame::from_slab(const Ring& xy) const {
+    const double t = angle_deg * std::numbers::pi / 180;
+    const double c = std::cos(t);
+    const double s = std::sin(t);
+    Ring out(xy.size());
+    for (std::size_t i = 0; i < xy.size(); ++i) {
+        const Vec2 d = xy[i] - origin;
+        out[i] = {c * d.x + s * d.y, -s * d.x + c * d.y};
+    }
+    return out;
+}
+
 Ring largest(const std::vector<Ring>& rings) {
     const auto it = std::max_element(rings.begin(), rings.end(), [](const Ring& a, const Ring& b) { return area(a) < area(b); });
     return it == rings.end() ? Ring{} : *it;

@@ -56,6 +56,8 @@ struct Frame {
     double angle_deg = 0;
     Vec2 to_slab(Vec2 uv) const;
     Vec2 from_slab(Vec2 xy) const;
+    Ring to_slab(const Ring& uv) const;
+    Ring from_slab(const Ring& xy) const;
 };
 
 /// Overlap of two rings, as zero or more rings. Holes cannot arise from two simple rings.

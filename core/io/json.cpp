@@ -77,6 +77,7 @@ Json to_json(const Shop& s) {
             {"resins", resins},
             {"air", of(s.air)},
             {"workday", {{"from_h", s.workday.from_h}, {"to_h", s.workday.to_h}, {"saturdays", s.workday.saturdays}}},
+            {"bushings_mm", s.bushings_mm},
             {"letter", s.letter}};
 }
 
@@ -147,6 +148,7 @@ Shop shop_from_json(const Json& j) {
         w.maybe("from_h", s.workday.from_h), w.maybe("to_h", s.workday.to_h), w.maybe("saturdays", s.workday.saturdays);
         if (s.workday.to_h <= s.workday.from_h) w.fail("the working day ends before it begins");
     }
+    n.maybe("bushings_mm", s.bushings_mm);
     n.maybe("letter", s.letter);
     return s;
 }

@@ -224,7 +224,7 @@ Choice line_choice(const Job& job) {
 }
 
 void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop& shop, bool quick, const Plan* before) {
-    MakeUpInputs in{{}, job.top, job.makeup, quick};
+    MakeUpInputs in{{}, job.top, job.makeup, quick, shop.bushings_mm};
     for (std::size_t i = 0; i < prepared.size(); ++i) in.leaves.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
     LaidTogether laid = plan_makeup(in);
     p.makeup = std::move(laid.plan);
@@ -298,6 +298,7 @@ Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on
         p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled, leaf.supports});
         p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c, leaf.voids});
     }
+    tell_patches(job.makeup, shop.bushings_mm, p.flat.thickness_mm, p.placement.frame(), p.lay);
     std::vector<Ring> gaps;
     if (job.makeup.kind == MakeUp::open_river)
         for (const JointPlan& j : p.makeup.joints) {
@@ -443,7 +444,7 @@ std::string make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
     job.makeup.kind = kind;
     job.makeup.joints = a.joints;
     if (is_river(kind)) {
-        MakeUpInputs in{{}, job.top, job.makeup, true};
+        MakeUpInputs in{{}, job.top, job.makeup, true, {}};
         for (std::size_t i = 0; i < a.order.size(); ++i) {
             const Board2& b = *boards[a.order[i]];
             const Placement& at = job.leaves[i].placement;

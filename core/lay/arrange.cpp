@@ -45,9 +45,7 @@ Placement at_joint(const RipLine& rip, bool over, bool ended, double x, double j
 /// Outer edge of a leaf at a station of the top.
 double outer_at(const SlabShape& shape, const Placement& p, double u, bool high) {
     const Frame f = p.frame();
-    Ring uv;
-    uv.reserve(shape.ring_a.size());
-    for (const Vec2 q : shape.ring_a) uv.push_back(f.from_slab(q));
+    const Ring uv = f.from_slab(shape.ring_a);
     const auto cut = cut_at_x(uv, u);
     if (cut.empty()) return 0;
     return high ? cut.back().to : cut.front().from;
@@ -268,9 +266,8 @@ class Arranger {
         double v = to_right ? -1e300 : 1e300;
         double mean = 0;
         const Frame f = next.placement.frame();
-        Ring a, b;
-        for (const Vec2 p : s.ring_a) a.push_back(f.from_slab(p));
-        for (const Vec2 p : s.ring_b) b.push_back(f.from_slab(p));
+        const Ring a = f.from_slab(s.ring_a);
+        const Ring b = f.from_slab(s.ring_b);
         constexpr int n = 100;
         int counted = 0;
         for (int i = 0; i <= n; ++i) {
@@ -466,9 +463,7 @@ std::vector<Placement> even_river(const MakeUpInputs& in) {
         double lost = 0;
         for (std::size_t i = 0; i < in.leaves.size(); ++i) {
             const Frame f = at[i].frame();
-            Ring uv;
-            uv.reserve(in.leaves[i].shape.ring_a.size());
-            for (const Vec2 p : in.leaves[i].shape.ring_a) uv.push_back(f.from_slab(p));
+            const Ring uv = f.from_slab(in.leaves[i].shape.ring_a);
             for (int k = 0; k <= n; ++k) {
                 const auto cut = cut_at_x(uv, (-1 + 2.0 * k / n) * half * 0.999);
                 if (cut.empty()) {

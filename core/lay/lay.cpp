@@ -35,13 +35,6 @@ namespace {
 bool left_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::left; }
 bool right_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::right; }
 
-Ring in_top_frame(const Ring& ring, const Frame& f) {
-    Ring out;
-    out.reserve(ring.size());
-    for (const Vec2 p : ring) out.push_back(f.from_slab(p));
-    return out;
-}
-
 Ring rectangle(double u0, double u1, double v0, double v1) { return {{u0, v0}, {u1, v0}, {u1, v1}, {u0, v1}}; }
 
 /// Extent of a ring across at u: the stretch that holds the top's middle line, or the widest one.
@@ -62,8 +55,8 @@ struct AtStation {
 class Fit {
   public:
     Fit(const SlabShape& shape, const WantedTop& top, const Frame& frame) : top_(top) {
-        a_ = in_top_frame(shape.ring_a, frame);
-        b_ = in_top_frame(shape.ring_b, frame);
+        a_ = frame.from_slab(shape.ring_a);
+        b_ = frame.from_slab(shape.ring_b);
         if (top.shape != TopShape::rectangle) wanted_ = outline_of(top);
         Ring swapped = a_;
         for (Vec2& p : swapped) std::swap(p.x, p.y);
@@ -194,11 +187,7 @@ class Planner {
     }
 
   private:
-    Ring on_slab(const Ring& uv) const {
-        Ring out;
-        for (const Vec2 p : uv) out.push_back(frame_.to_slab(p));
-        return out;
-    }
+    Ring on_slab(const Ring& uv) const { return frame_.to_slab(uv); }
 
     void outline() {
         const double hl = in_.top.length_mm / 2;
@@ -474,7 +463,7 @@ void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const
         const double u = place.from_slab(f.at).x;
         const double hl = length_mm / 2;
         if (flaw.kind == FlawKind::crack && std::abs(u) > hl - 0.2 * length_mm) {
-            const Box b = bounds(in_top_frame(flaw.outline, place));
+            const Box b = bounds(place.from_slab(flaw.outline));
             const double clear = u > 0 ? hl - b.low.x : b.high.x + hl;
             add("lay.end_crack", Severity::watch,
                 say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and tie it.", along(x),

@@ -132,20 +132,13 @@ Likeness likeness_of(const SeamSide& right, const SeamSide& left, const JointPla
     // The outer edges, mirrored at the seam.
     double sum = 0;
     int n = 0;
-    for (const JointStation& s : seam.along) {
-        const auto edge = [&](const SeamSide& side, const Frame& f, bool high_side) -> std::optional<double> {
-            Ring uv;
-            for (const Vec2 p : side.shape.ring_a) uv.push_back(f.from_slab(p));
-            const auto cut = cut_at_x(uv, s.u);
-            if (cut.empty()) return {};
-            return high_side ? cut.back().to : cut.front().from;
-        };
-        if (n > 30) break;
-        if ((&s - seam.along.data()) % 3 != 0) continue;
-        const auto r = edge(right, fr, false);
-        const auto e = edge(left, fl, true);
-        if (!r || !e) continue;
-        const double d = l.mirrored ? (s.v - *r) - (*e - s.v) : 0;
+    const Ring show_r = fr.from_slab(right.shape.ring_a);
+    const Ring show_l = fl.from_slab(left.shape.ring_a);
+    for (std::size_t i = 0; l.mirrored && i < seam.along.size(); i += 3) {
+        const auto r = cut_at_x(show_r, seam.along[i].u);
+        const auto e = cut_at_x(show_l, seam.along[i].u);
+        if (r.empty() || e.empty()) continue;
+        const double d = (seam.along[i].v - r.front().from) - (e.back().to - seam.along[i].v);
         sum += d * d;
         ++n;
     }

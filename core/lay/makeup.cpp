@@ -47,13 +47,6 @@ namespace {
 constexpr double far = 1e5;
 constexpr double clean_mm = 0.5;  ///< less wood missing at a joint than this is none
 
-Ring moved(const Ring& r, const Frame& f, bool to_slab) {
-    Ring out;
-    out.reserve(r.size());
-    for (const Vec2 p : r) out.push_back(to_slab ? f.to_slab(p) : f.from_slab(p));
-    return out;
-}
-
 bool left_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::left; }
 bool right_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::right; }
 
@@ -103,7 +96,7 @@ class Planner {
     void leaves() {
         for (const LeafIn& l : in_.leaves) {
             const Frame f = l.placement.frame();
-            all().push_back({moved(l.shape.ring_a, f, false), moved(l.shape.ring_b, f, false), {}, {}});
+            all().push_back({f.from_slab(l.shape.ring_a), f.from_slab(l.shape.ring_b), {}, {}});
         }
     }
 
@@ -129,11 +122,12 @@ class Planner {
     void ripped(JointPlan& j, const Joint& set) {
         const double slope = std::tan(set.angle_deg * std::numbers::pi / 180);
         std::vector<Vec2> line;
+        j.curved = set.curved;
         if (set.curved) {
             std::vector<Vec2> edge;
             for (const double u : stations(160))
                 if (const auto w = wood_at(leaf(j.right), u, true)) edge.push_back({u, w->to});
-            line = fair_curve(edge, in_.choices.least_radius_mm);
+            if (edge.size() > 3) line = fair_curve(edge, in_.choices.least_radius_mm);
         }
         std::size_t k = 0;
         for (const double u : stations(72)) {
@@ -340,11 +334,11 @@ class Planner {
         p.ready = true;
         p.fits = true;
         const Box b = bounds(part);
-        p.rectangle = moved({b.low, {b.high.x, b.low.y}, b.high, {b.low.x, b.high.y}}, f, true);
-        p.outline = moved(part, f, true);
-        p.region = moved(strip(i), f, true);
+        p.rectangle = f.to_slab(Ring{b.low, {b.high.x, b.low.y}, b.high, {b.low.x, b.high.y}});
+        p.outline = f.to_slab(part);
+        p.region = f.to_slab(strip(i));
         const double over = std::max(0.0, in.placement.oversize_mm);
-        p.rough = moved(largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)), f, true);
+        p.rough = f.to_slab(largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)));
         const Box whole = bounds(leaf(i).show);
         p.rough_length_mm = std::max(0.0, std::min(hl_ + over, whole.high.x) - std::max(-hl_ - over, whole.low.x));
         for (const double end : {-1.0, 1.0}) {
@@ -396,6 +390,40 @@ class Planner {
                                   "measured across the top"}});
         if (rivers()) river_figures();
         else rip_figure();
+        for (const JointPlan& j : out_.plan.joints)
+            if (j.curved) curve_figure(j);
+    }
+
+    /// What a curved joint is cut with: the pair of guide bushings, and where the template's edge runs.
+    void curve_figure(const JointPlan& j) {
+        std::vector<Vec2> line;
+        for (const JointStation& s : j.along) line.push_back({s.u, s.v});
+        const double tightest = least_radius(line, 60);
+        const double v = j.along[j.along.size() / 2].v;
+        const auto pair = bushings_for(in_.choices.cutter_mm, in_.bushings_mm);
+        if (!pair) {
+            add("lay.bushings", Severity::watch,
+                say("No two bushings at hand differ by {}, twice the cutter: both edges can't be cut from one template. Take another cutter, or "
+                    "say on the shop's page which bushings there are.",
+                    fine(2 * in_.choices.cutter_mm)),
+                {0, v});
+            return;
+        }
+        lay().figures.push_back({"lay.bushings",
+                                 "Bushings for the curved joint",
+                                 fine(pair->inner_mm),
+                                 fine(pair->outer_mm),
+                                 say("template {} off the joint; tightest turn {}", fine(pair->template_off_mm), mm(std::min(tightest, 1e5))),
+                                 {"larger − smaller = 2 × cutter; template off = (smaller + cutter) / 2",
+                                  {{"cutter", fine(in_.choices.cutter_mm), "what you set"},
+                                   {"least radius asked for", mm(in_.choices.least_radius_mm), "what you set"},
+                                   {"least radius the pair needs", mm(pair->needs_radius_mm), "larger bushing's radius + its offset"}},
+                                  "one template, two bushings; docs/methods.md, Curved joints"}});
+        if (tightest < pair->needs_radius_mm)
+            add("lay.curve_tight", Severity::stop,
+                say("The joint turns to a radius of {}; the larger bushing can't follow below {}. Ask for a wider curve.", mm(tightest),
+                    mm(pair->needs_radius_mm)),
+                {0, v});
     }
 
     void rip_figure() {
@@ -536,7 +564,7 @@ class Planner {
             for (const FlawInside& fl : leaf(i).lay.flaws) {
                 const Flaw& flaw = in.slab.flaws[fl.index];
                 if (flaw.kind == FlawKind::insects || flaw.kind == FlawKind::scar) continue;
-                const Ring uv = moved(flaw.outline, f, false);
+                const Ring uv = f.from_slab(flaw.outline);
                 for (const JointStation& s : j.along) {
                     const auto cut = cut_at_x(uv, s.u);
                     if (cut.empty() || cut.front().from > s.v + 4 || cut.back().to < s.v - 4) continue;
@@ -668,5 +696,43 @@ class Planner {
 }  // namespace
 
 LaidTogether plan_makeup(const MakeUpInputs& in) { return Planner(in).run(); }
+
+void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushings, double thickness, const Frame& top, LayPlan& lay) {
+    if (choices.patches.empty()) return;
+    double sum = 0;
+    for (const Patch& p : choices.patches) sum += area(p.outline);
+    const auto pair = bushings_for(choices.cutter_mm, bushings);
+    const auto add = [&](const char* key, Severity s, Phrase says, Vec2 uv) {
+        lay.cautions.push_back({key, s, Step::lay, std::move(says), top.to_slab(uv)});
+    };
+    const Vec2 first = centroid(choices.patches.front().outline);
+    if (pair)
+        lay.figures.push_back({"lay.patches",
+                               "Bushings for the patches",
+                               fine(pair->inner_mm),
+                               fine(pair->outer_mm),
+                               say("{} patches; corners come out {} round: square them by hand", count(static_cast<double>(choices.patches.size())),
+                                   fine(choices.cutter_mm / 2)),
+                               {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
+                                {{"cutter", fine(choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
+                                "one template, two bushings; docs/methods.md, Curved joints"}});
+    else
+        add("lay.bushings", Severity::watch,
+            say("No two bushings at hand differ by {}, twice the cutter: patch and recess can't be cut from one template.", fine(2 * choices.cutter_mm)),
+            first);
+    for (const Patch& p : choices.patches) {
+        const Vec2 at = centroid(p.outline);
+        if (p.depth_mm > thickness - 8)
+            add("lay.patch_deep", Severity::stop,
+                say("A patch let in {} leaves {} of wood below it. Let it in less deep.", fine(p.depth_mm), fine(std::max(0.0, thickness - p.depth_mm))), at);
+        Ring on = top.to_slab(p.outline);
+        if (intersection_area(on, lay.outline) < area(on) - 1)
+            add("lay.patch_out", Severity::watch, say("A patch at {} runs past the edge of the top: it is cut off with it.", along(top.to_slab(at).x)), at);
+        for (const Patch& q : choices.patches)
+            if (&q < &p && intersection_area(p.outline, q.outline) > 1)
+                add("lay.patch_meets", Severity::watch, say("Two patches meet at {}: let the second in after the first is planed.", along(top.to_slab(at).x)), at);
+    }
+    sort_by_severity(lay.cautions);
+}
 
 }  // namespace yb

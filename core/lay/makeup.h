@@ -70,6 +70,7 @@ struct MakeUpInputs {
     WantedTop top;
     MakeUpChoices choices;
     bool quick = false;  ///< while something is dragged: no choices
+    std::vector<double> bushings_mm{};  ///< at hand, for curved joints
 };
 
 /// A joint or the middle of a river at one station.
@@ -86,7 +87,7 @@ struct Rod {
 
 struct JointPlan {
     std::size_t right = 0, left = 1;  ///< the leaves it joins
-    bool river = false;
+    bool river = false, curved = false;
     std::vector<JointStation> along;
     double worst_mm = 0, worst_u_mm = 0;    ///< most wood missing and where; 0: clean
     double lacking_mm = 0;                  ///< length of the joint that is not clean
@@ -123,6 +124,10 @@ struct LaidTogether {
     MakeUpPlan plan;
 };
 LaidTogether plan_makeup(const MakeUpInputs& in);
+
+/// What a piece let into the show face asks for: the bushing pair, square corners by hand, wood left below, what it
+/// meets. `top` is where the top's frame lies on the bench.
+void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushings_mm, double thickness_mm, const Frame& top, LayPlan& lay);
 
 /// The joints, one fewer than leaves, those not set laid evenly across the width.
 std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, double width_mm);

@@ -51,11 +51,8 @@ Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool l
     if (shape.ring_a.size() < 3) return w;
     const Vec2 c = centroid(shape.ring_a);
     const Frame f{c, angle_deg};
-    Ring a, b;
-    a.reserve(shape.ring_a.size());
-    for (const Vec2 p : shape.ring_a) a.push_back(f.from_slab(p));
-    b.reserve(shape.ring_b.size());
-    for (const Vec2 p : shape.ring_b) b.push_back(f.from_slab(p));
+    const Ring a = f.from_slab(shape.ring_a);
+    const Ring b = f.from_slab(shape.ring_b);
     const Box box = bounds(a);
     if (box.width() < length) return w;
     // Stations so that the window is a whole number of them; both end lines of the slab count.

@@ -245,11 +245,7 @@ class Planner {
         p_.cautions.push_back({std::move(key), s, Step::under, std::move(says), uv ? std::optional(frame_.to_slab(*uv)) : std::nullopt});
     }
 
-    Ring on_slab(const Ring& uv) const {
-        Ring r;
-        for (const Vec2 p : uv) r.push_back(frame_.to_slab(p));
-        return r;
-    }
+    Ring on_slab(const Ring& uv) const { return frame_.to_slab(uv); }
 
     void cautions() {
         const auto& c = in_.choices;

@@ -7,6 +7,7 @@
 #include "app/bring/long_work.h"
 #include "app/bring/photo_page.h"
 #include "app/rack/rack_row.h"
+#include "app/rack/tape_panel.h"
 #include "core/drawing/drawing.h"
 #include "core/scan/scan.h"
 #include "core/tree/noise.h"
@@ -38,7 +39,7 @@ TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     desk.cell(0, 5, "52");
     CHECK(desk.session().plan()->shape.usable);
     const QString out = desk.dir.filePath("back.dxf");
-    REQUIRE(desk.window->export_drawing(out, false));
+    REQUIRE(desk.window->export_drawing(out, MainWindow::Drawn::slab));
     QFile f(out);
     REQUIRE(f.open(QIODevice::ReadOnly));
     CHECK(bounds(slab_from_drawing(read_dxf(f.readAll().toStdString()), 1).outline.a).width() == Approx(900));
@@ -247,4 +248,160 @@ TEST_CASE("the tape repeats the last lean and takes every so far", "[app]") {
     desk.cell(1, 0, "every so often");
     CHECK(desk.text("tape_hint").contains("every so often"));
     CHECK(desk.session().slab()->tape.stations.at(1).x_mm == Approx(304.8));
+}
+
+TEST_CASE("a flaw is painted over the slab in one stroke", "[app]") {
+    Desk desk;
+    Bench& b = desk.window->bench();
+    const std::size_t before = desk.session().slab()->flaws.size();
+    const auto paint = [&](FlawKind kind, std::initializer_list<Vec2> line) {
+        QMetaObject::invokeMethod(desk.find<QComboBox>("flaw_kind"), "activated", Q_ARG(int, static_cast<int>(kind)));
+        desk.click("draw_flaw");
+        REQUIRE(b.drawing());
+        std::vector<QPointF> at;
+        for (auto p = line.begin(); p + 1 != line.end(); ++p)
+            for (int i = 0; i < 12; ++i) at.push_back(b.map().px(lerp(*p, *(p + 1), i / 12.0)));
+        QTest::mousePress(&b, Qt::LeftButton, {}, at.front().toPoint());
+        for (const QPointF& q : at) {
+            QMouseEvent move(QEvent::MouseMove, q, b.mapToGlobal(q), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(&b, &move);
+        }
+        QTest::mouseRelease(&b, Qt::LeftButton, {}, at.back().toPoint());
+        QApplication::processEvents();
+    };
+    paint(FlawKind::soft, {{1000, 100}, {1150, 100}, {1150, 200}, {1000, 200}, {1000, 105}});
+    REQUIRE(desk.session().slab()->flaws.size() == before + 1);
+    const Flaw soft = desk.session().slab()->flaws.back();
+    CHECK(soft.kind == FlawKind::soft);
+    CHECK(area(soft.outline) == Approx(15000).epsilon(0.12));
+    // A crack is a line: as long as it was painted and a pen wide, through the slab.
+    paint(FlawKind::crack, {{300, -200}, {700, -200}});
+    const Flaw crack = desk.session().slab()->flaws.back();
+    CHECK(crack.through);
+    CHECK(bounds(crack.outline).width() == Approx(370).margin(45));
+    CHECK(bounds(crack.outline).height() == Approx(3).margin(4));
+    desk.click("undo");
+    CHECK(desk.session().slab()->flaws.size() == before + 1);
+}
+
+TEST_CASE("a depth gauge fills the heights, one press after the other", "[app]") {
+    Desk desk;
+    desk.session().look_at("slab-butternut-5");  // no heights yet
+    desk.click("heights_grid");
+    const HeightGrid before = desk.session().slab()->heights_a;
+    REQUIRE(before.x_mm.size() > 3);
+    QProcess gauge;
+    gauge.start(STAND_IN, {"gauge"});
+    REQUIRE(gauge.waitForReadyRead());
+    const QString line = QString::fromUtf8(gauge.readLine()).trimmed();
+    REQUIRE(line.startsWith("/dev/"));
+    auto* panel = desk.find<TapePanel>("tape_panel");
+    CHECK_FALSE(panel->listen_to_gauge("/dev/no-such-line"));
+    CHECK(desk.text("tape_hint").contains("can't be opened"));
+    REQUIRE(panel->listen_to_gauge(line));
+    QTRY_COMPARE_WITH_TIMEOUT(desk.find<QPushButton>("tape_gauge")->text().contains("stand-in"), true, 3000);
+    desk.find<QTableWidget>("tape_table")->setCurrentCell(0, 1);
+    gauge.write("3.25\n4.5\n");
+    QTRY_VERIFY_WITH_TIMEOUT(desk.session().slab()->heights_a.at(1, 0).has_value(), 3000);
+    CHECK(*desk.session().slab()->heights_a.at(0, 0) == Approx(3.25));
+    CHECK(*desk.session().slab()->heights_a.at(1, 0) == Approx(4.5));
+    gauge.write("R 7.00 mm*00\n");  // garbled on the way
+    QTRY_VERIFY_WITH_TIMEOUT(desk.text("tape_hint").contains("garbled"), 3000);
+    CHECK_FALSE(desk.session().slab()->heights_a.at(2, 0).has_value());
+    gauge.write("E battery is low\n");
+    QTRY_VERIFY_WITH_TIMEOUT(desk.text("tape_hint").contains("battery"), 3000);
+    desk.click("undo");
+    CHECK_FALSE(desk.session().slab()->heights_a.at(1, 0).has_value());
+    desk.click("tape_gauge");  // let go
+    CHECK(desk.find<QPushButton>("tape_gauge")->text().contains("depth gauge"));
+    gauge.closeWriteChannel();
+    CHECK(gauge.waitForFinished());
+}
+
+TEST_CASE("a scan's whole cloud is what flattening works on", "[app]") {
+    Desk desk;
+    // A narrow ridge between the 20 mm cells' middles: the coarse heights hardly see it.
+    std::vector<CloudPoint> points;
+    Dice d(2, 2);
+    while (points.size() < 400000) {
+        const double x = d.between(-100, 1300);
+        const double y = d.between(-250, 250);
+        const bool wood = x > 0 && x < 1200 && std::abs(y) < 200;
+        const bool ridge = wood && std::abs(x - 600) < 5;
+        points.push_back({static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 50 : 0) - (ridge ? 4 : 0) + d.normal(0.05))});
+    }
+    desk.window->bring_scan(written(desk, "grooved.ply", to_ply(points)));
+    desk.window->long_work().wait();
+    REQUIRE(desk.session().slab()->name == "grooved");
+    CHECK_FALSE(desk.session().slab()->scan.empty());
+    const auto nodes = [&] { return desk.session().plan()->shape.top.z().size(); };
+    QTRY_VERIFY_WITH_TIMEOUT(nodes() > 3000, 5000);  // the fine heights are there
+    const SlabShape& fine = desk.session().plan()->shape;
+    CHECK(fine.top.at({605, 0}) < fine.top.at({400, 0}) - 2.5);
+    // A height typed by hand counts for more than the cloud.
+    desk.click("type_tape");
+    desk.find<TapePanel>("tape_panel")->show_sheet(TapePanel::Sheet::heights_a);
+    desk.cell(5, 3, "1.5");
+    CHECK(desk.session().slab()->scan.empty());
+    CHECK(nodes() < 3000);
+}
+
+TEST_CASE("two known lengths give the scale of a photograph taken straight from above", "[app]") {
+    Desk desk;
+    QImage image(1000, 560, QImage::Format_RGB32);
+    Dice d(6, 6);
+    for (int y = 0; y < image.height(); ++y)
+        for (int x = 0; x < image.width(); ++x) {
+            const bool wood = x > 100 && x < 900 && y > 130 && y < 430;
+            const auto n = [&] { return static_cast<int>(d.normal(5)); };
+            image.setPixel(x, y, wood ? qRgb(170 + n(), 122 + n(), 80 + n()) : qRgb(98 + n(), 100 + n(), 104 + n()));
+        }
+    const QString path = desk.dir.filePath("above.png");
+    REQUIRE(image.save(path, "PNG"));
+    REQUIRE(desk.window->bring_photo(path));
+    QApplication::processEvents();
+    desk.click("known_lengths");
+    PhotoCanvas& canvas = desk.find<PhotoPage>("photo_page")->canvas();
+    CHECK(canvas.known == PhotoCanvas::Known::lengths);
+    // 800 px along are 1600 mm, 300 px across are 600.
+    canvas.corners = {Vec2{100, 280}, Vec2{900, 280}, Vec2{500, 130}, Vec2{500, 430}};
+    desk.type("photo_width", "1.6 m");
+    desk.type("photo_height", "600");
+    desk.click("photo_find");
+    desk.window->long_work().wait();
+    desk.click("photo_take");
+    CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(1600).margin(8));
+    CHECK(bounds(desk.session().slab()->outline->a).height() == Approx(600).margin(8));
+    // What is typed of it on the rack: the day it was sawn, its number in the log, its price a board foot.
+    desk.type("slab_sawn", "30 March");
+    CHECK(desk.text("status").contains("not a date"));
+    desk.type("slab_sawn", "2025-03-30");
+    CHECK(desk.session().slab()->sawn_on == "2025-03-30");
+    desk.type("slab_sequence", "4");
+    CHECK(desk.session().slab()->sequence == 4);
+    desk.click("type_tape");
+    desk.cell(0, 5, "50");
+    desk.type("slab_price", "200");
+    CHECK(desk.text("label_rack.price").contains("board foot"));
+}
+
+TEST_CASE("a job travels with its slabs and their pictures", "[app]") {
+    Desk desk;
+    desk.window->finish_growing();
+    desk.session().set_job("job-tarn-river");
+    const QString file = desk.dir.filePath("river.json");
+    REQUIRE(desk.window->export_job(file));
+    const Job job = *desk.session().job();
+    // Into a shop that has neither the slabs nor the pictures.
+    Desk other(false);
+    other.session().create(other.dir.filePath("b.shop"), Documents());
+    REQUIRE(other.window->import_job(file));
+    REQUIRE(other.session().job()->leaves.size() == 2);
+    CHECK(other.session().job()->leaves == job.leaves);
+    for (const Leaf& l : job.leaves) {
+        const Slab& s = other.session().documents().slabs.at(l.slab);
+        REQUIRE(s.picture_a);
+        CHECK(other.session().store()->has_attachment(s.picture_a->key));
+        CHECK(other.session().store()->attachment(s.picture_a->key) == desk.session().store()->attachment(s.picture_a->key));
+    }
 }

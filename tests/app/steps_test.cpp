@@ -126,7 +126,8 @@ TEST_CASE("the gauge goes where a caution points", "[app]") {
 
 TEST_CASE("a void is drawn on the face and filled", "[app]") {
     Desk desk;
-    desk.click("draw_void");
+    QMetaObject::invokeMethod(desk.find<QComboBox>("flaw_kind"), "activated", Q_ARG(int, static_cast<int>(FlawKind::void_)));
+    desk.click("draw_flaw");
     Bench& b = desk.window->bench();
     REQUIRE(b.drawing());
     for (const Vec2 p : {Vec2{1900, -200}, Vec2{2000, -200}, Vec2{2000, -120}, Vec2{1900, -120}})
@@ -217,7 +218,7 @@ TEST_CASE("a job goes out and comes in", "[app]") {
     REQUIRE(desk.window->export_job(path));
     const Job before = *desk.session().job();
     REQUIRE(desk.window->import_job(path));
-    CHECK(desk.session().documents().jobs.size() == 4);
+    CHECK(desk.session().documents().jobs.size() == 8);
     CHECK(desk.session().job()->top == before.top);
     QFile f(path);
     REQUIRE(f.open(QIODevice::WriteOnly));
@@ -225,5 +226,5 @@ TEST_CASE("a job goes out and comes in", "[app]") {
     f.close();
     CHECK_FALSE(desk.window->import_job(path));
     CHECK(desk.text("status").contains("cut short"));
-    CHECK(desk.session().documents().jobs.size() == 4);
+    CHECK(desk.session().documents().jobs.size() == 8);
 }

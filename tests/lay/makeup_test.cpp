@@ -157,7 +157,7 @@ TEST_CASE("a river is measured between its banks, and evened", "[makeup]") {
     CHECK(river.mean_mm == Approx(120).margin(0.5));
     CHECK(river.widest_mm - river.narrowest_mm == Approx(2 * 60.0 / 2100 * 2000).margin(0.5));
     CHECK(figure(p.lay.figures, "lay.resin").value.value == Approx(120 * 2000 * 40 * 1e-6).margin(0.1));
-    MakeUpInputs in{{}, j.top, j.makeup, false};
+    MakeUpInputs in{{}, j.top, j.makeup, false, {}};
     for (std::size_t i = 0; i < 2; ++i) in.leaves.push_back({p.leaves[i].slab, p.leaves[i].shape, j.leaves[i].placement});
     const auto even = even_river(in);
     for (std::size_t i = 0; i < 2; ++i) j.leaves[i].placement = even[i];
@@ -303,7 +303,7 @@ TEST_CASE("a leaf snaps to where its knot meets its mate's", "[makeup]") {
     const Documents d = with({a, b});
     const Job j = made(d, MakeUp::slip, {"a", "b"}, {1800, 900, 40, 740, LiveEdges::both, 0});
     const Plan p = plan_job(j, d);
-    MakeUpInputs in{{}, j.top, j.makeup, false};
+    MakeUpInputs in{{}, j.top, j.makeup, false, {}};
     for (std::size_t i = 0; i < 2; ++i) in.leaves.push_back({p.leaves[i].slab, p.leaves[i].shape, j.leaves[i].placement});
     const SnapPlaces places = snap_places(in, p.makeup, 1);
     std::string what;

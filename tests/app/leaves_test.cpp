@@ -1,0 +1,225 @@
+// Tops of several leaves, driven: dragged, turned, ripped, found, put in order, drawn 1:1.
+#include <QCheckBox>
+#include <QFile>
+#include <QRadioButton>
+#include <QSlider>
+
+#include "app/bring/long_work.h"
+#include "app/find/find_page.h"
+#include "app/log/log_page.h"
+#include "core/drawing/drawing.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+QPointF of_top(Desk& desk, Vec2 uv) {
+    const Bench& b = desk.window->bench();
+    return b.map().px(uv + Vec2{desk.session().job()->top.length_mm / 2, 0});
+}
+
+/// Picks an entry of a list on the slip as a person would.
+void pick(Desk& desk, const char* name, int entry) {
+    auto* combo = desk.find<QComboBox>(name);
+    combo->setCurrentIndex(entry);
+    QMetaObject::invokeMethod(combo, "activated", Q_ARG(int, entry));
+    QApplication::processEvents();
+}
+
+}  // namespace
+
+TEST_CASE("a leaf is dragged where it lies and one undo takes it back", "[app][leaves]") {
+    Desk desk;
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_lay");
+    REQUIRE(desk.session().whole());
+    const Job before = *desk.session().job();
+    const QString river = desk.text("answer_lay.river");
+    const Vec2 at = centroid(desk.session().plan()->makeup.leaves[1].part);
+    const QPointF from = of_top(desk, at);
+    const double scale = desk.window->bench().map().scale;
+    desk.drag(from, from + QPointF(0, -30));
+    const Job after = *desk.session().job();
+    CHECK(after.leaves[0] == before.leaves[0]);
+    CHECK_FALSE(after.leaves[1].placement == before.leaves[1].placement);
+    const double wider = desk.session().plan()->makeup.joints[0].mean_mm - 140;
+    CHECK(wider == Approx(30 / scale).margin(8));
+    CHECK(desk.text("answer_lay.river") != river);
+    desk.click("undo");
+    CHECK(*desk.session().job() == before);
+    // Drawn over the other bank it is said, and the program goes on.
+    desk.drag(from, from + QPointF(0, 120));
+    CHECK(desk.text("caution_lay.overlap").contains("overlap"));
+    desk.click("even_river");
+    CHECK(desk.session().plan()->makeup.joints[0].narrowest_mm > 0);
+    CHECK(desk.session().plan()->makeup.joints[0].mean_mm == Approx(140).margin(5));
+}
+
+TEST_CASE("a rip line is dragged and the loss is shown, best rips bring it back", "[app][leaves]") {
+    Desk desk;
+    desk.session().set_job("job-seed-cabinet");
+    desk.click("step_lay");
+    REQUIRE(desk.session().plan()->makeup.joints.size() == 3);
+    const double given = figure(desk.session().plan()->lay.figures, "lay.rip").value.value;
+    const JointPlan& seam = desk.session().plan()->makeup.joints[1];
+    const QPointF on = of_top(desk, {300, seam.along[50].v});
+    desk.drag(on, on + QPointF(0, 12));
+    const Plan& p = *desk.session().plan();
+    CHECK(figure(p.lay.figures, "lay.rip").value.value > given + 10);  // deeper into both leaves
+    CHECK(p.makeup.joints[1].worst_mm == 0);
+    desk.click("rips_best");
+    CHECK(figure(desk.session().plan()->lay.figures, "lay.rip").value.value < given + 12);
+    // Drawn the other way it runs into the wane.
+    desk.drag(on, on + QPointF(0, -14));
+    CHECK(desk.text("caution_lay.joint").contains("bark or wane"));
+    CHECK(desk.text("label_lay.fit") != "It fits: narrowest");
+}
+
+TEST_CASE("the make-up is chosen, each with its numbers", "[app][leaves]") {
+    Desk desk;
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_lay");
+    CHECK(desk.text("gain_lay.makeup_book").contains("given up at the rips"));
+    CHECK(desk.text("gain_lay.makeup_open_river").contains("river"));
+    desk.find<QRadioButton>("choice_lay.makeup_book")->click();
+    QApplication::processEvents();
+    CHECK(desk.session().job()->makeup.kind == MakeUp::book);
+    CHECK(desk.text("label_lay.drift").contains("Seam drifts"));
+    CHECK(desk.window->findChild<QLineEdit*>("hollow"));
+    CHECK_FALSE(desk.window->findChild<QLineEdit*>("river_width"));
+    // Same line or each its own: more width, no mirror.
+    const double same = figure(desk.session().plan()->lay.figures, "lay.rip").value.value;
+    desk.find<QRadioButton>("choice_makeup.line_own")->click();
+    CHECK(figure(desk.session().plan()->lay.figures, "lay.rip").value.value <= same + 0.5);
+    // A rip marked before the faces are flat is a stop.
+    desk.click("rips_made");
+    CHECK(desk.text("caution_lay.rip_order").startsWith("Stop"));
+    desk.click("faces_flat");
+    CHECK_FALSE(find_caution(desk.session().plan()->lay.cautions, "lay.rip_order"));
+    // A curved joint asks for bushings.
+    pick(desk, "joint_kind", 1);
+    CHECK(desk.text("label_lay.bushings").contains("Bushings"));
+    desk.type("joint_cutter", "11");
+    CHECK(desk.text("caution_lay.bushings").contains("bushings"));
+    const QString file = desk.dir.filePath("joint.svg");
+    REQUIRE(desk.window->export_drawing(file, MainWindow::Drawn::joint));
+    QFile f(file);
+    REQUIRE(f.open(QIODevice::ReadOnly));
+    const Drawing d = read_svg(f.readAll().toStdString());
+    CHECK(d.paths.size() >= 3);
+    const QString pdf = desk.dir.filePath("joint.pdf");
+    REQUIRE(desk.window->export_drawing(pdf, MainWindow::Drawn::joint));
+    CHECK(text_of_pdf(pdf).contains("lay the crosses on each other"));
+}
+
+TEST_CASE("a leaf is turned, taken off and added from the rack", "[app][leaves]") {
+    Desk desk;
+    desk.session().set_job("job-open-river");
+    desk.click("step_lay");
+    pick(desk, "leaf", 1);
+    CHECK(desk.session().leaf() == 1);
+    const Placement before = desk.session().job()->leaves[1].placement;
+    desk.click("turn_over");
+    CHECK(desk.session().job()->leaves[1].placement.turned_over != before.turned_over);
+    desk.click("turn_over");
+    CHECK(desk.session().job()->leaves[1].placement.x_mm == Approx(before.x_mm).margin(1e-6));
+    // Flat and Fill show the leaf picked, on its own slab.
+    desk.click("step_flat");
+    CHECK(desk.session().plan()->slab.id == desk.session().job()->leaves[1].slab);
+    CHECK(desk.text("label_flat.thickness") == "Finishes at");
+    pick(desk, "leaf", 0);
+    CHECK(desk.session().plan()->slab.id == desk.session().job()->leaves[0].slab);
+    desk.click("step_under");
+    CHECK(desk.session().whole());
+    desk.click("step_lay");
+    desk.click("take_off");
+    CHECK_FALSE(desk.session().job()->several());
+    desk.click("step_rack");
+    desk.session().look_at("slab-sycamore-log-4");
+    desk.click("add_leaf");
+    REQUIRE(desk.session().job()->leaves.size() == 2);
+    CHECK(desk.session().step() == Step::lay);
+    CHECK(desk.session().job()->makeup.kind == MakeUp::book);
+    desk.click("step_rack");
+    desk.click("add_leaf");
+    CHECK(desk.text("status").contains("already"));
+}
+
+TEST_CASE("what could be made is found and taken", "[app][leaves]") {
+    Desk desk;
+    desk.click("step_lay");
+    desk.click("find_tops");
+    auto* page = desk.find<FindPage>("find_page");
+    page->wait();
+    CHECK(desk.text("find_about").contains("best first"));
+    auto* first = desk.find<Ticket>("ticket_1");
+    CHECK(first->found().fits);
+    const Found best = first->found();
+    // Another size and other wishes: the search begins anew.
+    desk.type("find_length", "1.2 m");
+    desk.find<QCheckBox>("find_rivers")->click();
+    desk.find<QSlider>("weigh_money")->setValue(10);
+    QTest::qWait(200);
+    page->wait();
+    for (int i = 1; i <= 5; ++i)
+        if (auto* t = desk.window->findChild<Ticket*>(QStringLiteral("ticket_%1").arg(i))) CHECK(t->found().kind != MakeUp::river);
+    auto* ticket = desk.find<Ticket>("ticket_1");
+    const Found found = ticket->found();
+    QTest::mouseClick(ticket, Qt::LeftButton);
+    QApplication::processEvents();
+    REQUIRE(desk.session().job()->leaves.size() == found.slabs.size());
+    CHECK(desk.session().job()->first().slab == found.slabs[0]);
+    CHECK(desk.session().job()->top.length_mm == 1200);
+    CHECK(desk.session().plan()->lay.fits == found.fits);
+    desk.click("undo");
+    CHECK(desk.session().job()->first().slab == "slab-sycamore-3");
+}
+
+TEST_CASE("a log is put back together and its slabs numbered", "[app][leaves]") {
+    Desk desk;
+    desk.session().edit("forget the numbers", [](Documents& d) {
+        for (auto& [id, s] : d.slabs) s.sequence.reset();
+    });
+    desk.session().look_at("slab-butternut-log-3");
+    desk.window->show_log();
+    CHECK(desk.find<QComboBox>("log_tree")->currentText() == "the ferry-lane butternut");
+    desk.click("log_order");
+    desk.window->long_work().wait();
+    CHECK(desk.text("log_about").contains("4 slabs in order"));
+    CHECK(desk.text("log_row_1").contains("Ferry butternut 2"));
+    CHECK(desk.text("log_row_4").contains("Ferry butternut 5"));
+    desk.find<QCheckBox>("pin_place_slab-butternut-log-3")->click();
+    desk.click("log_order");
+    desk.window->long_work().wait();
+    CHECK(desk.text("log_row_2").contains("Ferry butternut 3"));
+    desk.click("log_write");
+    CHECK(desk.session().documents().slabs.at("slab-butternut-log-3").sequence == 2);
+    CHECK(desk.session().documents().slabs.at("slab-butternut-log-5").sequence == 4);
+    desk.click("undo");
+    CHECK_FALSE(desk.session().documents().slabs.at("slab-butternut-log-3").sequence);
+}
+
+TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
+    Desk desk;
+    desk.session().set_job("job-round-hall");
+    desk.click("step_lay");
+    CHECK(desk.text("label_lay.fit").contains("clear of the bark"));
+    desk.type("top_length", "1.1 m");
+    CHECK(desk.text("label_lay.fit") == "Short by");
+    desk.click("undo");
+    desk.click("patch");
+    Bench& b = desk.window->bench();
+    const Placement at = desk.session().job()->first().placement;
+    for (const Vec2 d : {Vec2{-60, -30}, Vec2{60, -30}, Vec2{60, 30}, Vec2{-60, 30}})
+        QTest::mouseClick(&b, Qt::LeftButton, {}, b.map().px(Vec2{at.x_mm, at.y_mm} + d).toPoint());
+    QTest::keyClick(&b, Qt::Key_Return);
+    REQUIRE(desk.session().job()->makeup.patches.size() == 1);
+    CHECK(area(desk.session().job()->makeup.patches[0].outline) == Approx(7200).epsilon(0.1));
+    CHECK(desk.text("label_lay.patches").contains("Bushings"));
+    desk.type("top_halves", "430");
+    CHECK(std::any_of(desk.session().plan()->cuts.cuts.begin(), desk.session().plan()->cuts.cuts.end(),
+                      [](const Cut& c) { return c.set.pattern.find("halves") != std::string::npos; }));
+    desk.click("patch_away");
+    CHECK(desk.session().job()->makeup.patches.empty());
+}
