@@ -49,7 +49,8 @@ QString read_job(Session& session, const QString& path) {
                 if (!*picture) continue;
                 const auto it = f.pictures.find((*picture)->key);
                 if (slab.id != was) (*picture)->key = slab.id + side;
-                if (it != f.pictures.end()) pictures.emplace_back((*picture)->key, QByteArray::fromBase64(QByteArray::fromStdString(it->second)).toStdString());
+                if (it != f.pictures.end())
+                    pictures.emplace_back((*picture)->key, QByteArray::fromBase64(QByteArray::fromStdString(it->second)).toStdString());
             }
             slab.scan.clear();  // the cloud stayed behind; the heights taken from it are here
             for (Leaf& l : f.job.leaves)

@@ -320,7 +320,7 @@ void MainWindow::grow_demo_pictures() {
                     }
                     pictures_->forget_all();
                     say({});
-                    Q_EMIT pictures_->arrived();
+                    Q_EMIT pictures_->arrived({});
                 },
                 Qt::QueuedConnection);
         } catch (const Cancelled&) {
@@ -445,9 +445,11 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
         return false;
     }
     const std::string title = what == Drawn::slab ? plan->slab.name : session_.job()->name;
-    const QString wrong = path.endsWith(".pdf", Qt::CaseInsensitive)
-                              ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)
-                              : write_whole(path, QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
+    const QString wrong =
+        path.endsWith(".pdf", Qt::CaseInsensitive)
+            ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)
+            : write_whole(path,
+                          QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
     say(wrong.isEmpty() ? tr("Drawn 1:1 in millimetres as %1").arg(path) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
 }

@@ -170,7 +170,8 @@ void run_sequence(const std::vector<std::string>& paths) {
         f.b = picture(f.slab.picture_b);
     });
     std::vector<yb::SequenceItem> items;
-    for (const SlabFile& f : files) items.push_back({&f.slab, &f.shape, f.a.empty() ? nullptr : &f.a, f.b.empty() ? nullptr : &f.b, {}, {}, {}});
+    for (const SlabFile& f : files)
+        items.push_back({&f.slab, &f.shape, f.a.empty() ? nullptr : &f.a, f.b.empty() ? nullptr : &f.b, {}, {}, {}});
     const yb::Sequence s = yb::put_in_order(items);
     Json list = Json::array();
     for (const yb::SequencePlace& p : s.places)
@@ -197,6 +198,7 @@ struct GrowOrder {
     std::uint64_t seed = 1;
     std::string out, species = "sycamore, American", pattern = "through";
     double length_mm = 3000, butt_mm = 620, thickness_mm = 65, kerf_mm = 4, moisture_pct = 10, mm_per_px = 1;
+    bool fork = false;
 };
 
 void run_grow(const GrowOrder& o) {
@@ -205,7 +207,9 @@ void run_grow(const GrowOrder& o) {
                                                                 {"cant", yb::SawPattern::cant},
                                                                 {"round", yb::SawPattern::round}};
     if (!yb::find_species(o.species)) throw BadInput("‘" + o.species + "’ is not in the species table");
-    const yb::GrownLog log(yb::drawn_recipe(o.seed, o.species, o.length_mm, o.butt_mm));
+    yb::LogRecipe recipe = yb::drawn_recipe(o.seed, o.species, o.length_mm, o.butt_mm);
+    if (o.fork) yb::add_fork(recipe);
+    const yb::GrownLog log(recipe);
     yb::SawPlan saw;
     saw.pattern = patterns.at(o.pattern);
     saw.thickness_mm = o.thickness_mm;
@@ -283,6 +287,7 @@ int main(int argc, char** argv) {
     grow->add_option("--butt-mm", order.butt_mm, "diameter at the butt, under bark")->check(CLI::Range(120.0, 2500.0));
     grow->add_option("--thickness-mm", order.thickness_mm, "of the slabs, green")->check(CLI::Range(10.0, 300.0));
     grow->add_option("--kerf-mm", order.kerf_mm, "of the saw")->check(CLI::Range(0.0, 20.0));
+    grow->add_flag("--fork", order.fork, "with a second stem and the crotch figure between the two");
     grow->add_option("--moisture", order.moisture_pct, "they are dried to, %")->check(CLI::Range(4.0, 30.0));
     grow->add_option("--mm-per-px", order.mm_per_px, "of the pictures; 0 for none")->check(CLI::Range(0.0, 20.0));
     grow->callback([&] { run_grow(order); });

@@ -6,6 +6,8 @@
 #include <fmt/format.h>
 #include <opencv2/imgproc.hpp>
 
+#include "core/lay/place.h"
+
 namespace yb {
 namespace {
 
@@ -301,20 +303,6 @@ class Tracer {
     Ring edge_;  ///< px in the fine picture
     PhotoResult r_;
 };
-
-/// Edges of a ring at stations, right side first and back along the left.
-Ring at_stations(const Ring& ring, double x0, double x1, std::size_t n) {
-    Ring right, left;
-    for (std::size_t i = 0; i <= n; ++i) {
-        const double x = x0 + (x1 - x0) * static_cast<double>(i) / static_cast<double>(n);
-        const auto cut = cut_at_x(ring, std::clamp(x, x0 + 0.5, x1 - 0.5));
-        if (cut.empty()) continue;
-        right.push_back({x, cut.front().from});
-        left.push_back({x, cut.back().to});
-    }
-    right.insert(right.end(), left.rbegin(), left.rend());
-    return right;
-}
 
 }  // namespace
 

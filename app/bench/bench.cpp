@@ -17,7 +17,8 @@
 
 namespace yb {
 
-Bench::Bench(Session& session, Pictures& pictures, QWidget* parent) : QWidget(parent), session_(session), pictures_(pictures), tops_(pictures) {
+Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
+    : QWidget(parent), session_(session), pictures_(pictures), tops_(pictures) {
     setObjectName("bench");
     setAccessibleName(tr("Bench: plan, strip and end view"));
     setFocusPolicy(Qt::StrongFocus);
@@ -319,7 +320,12 @@ void Bench::draw_leaves(QPainter& p) {
 QPolygonF Bench::section() const {
     const Plan& plan = *session_.plan();
     const double x = std::clamp(map_.gauge_mm, plan.shape.x0 + 0.01, plan.shape.x1 - 0.01);
-    return section_of(plan.shape, [x](double y) { return Vec2{x, y}; }, cut_at_x(plan.shape.ring_a, x), cut_at_x(plan.shape.ring_b, x));
+    return section_of(
+        plan.shape,
+        [x](double y) {
+            return Vec2{x, y};
+        },
+        cut_at_x(plan.shape.ring_a, x), cut_at_x(plan.shape.ring_b, x));
 }
 
 /// A slab cut across: `at` tells the place on it for a place across the end view.
@@ -348,8 +354,12 @@ void Bench::draw_leaf_sections(QPainter& p) {
         const LeafPlan& l = plan.leaves[i];
         const LeafPart& part = plan.makeup.leaves[i];
         const Frame f = job.leaves[i].placement.frame();
-        const QPolygonF cut =
-            section_of(l.shape, [&](double v) { return f.to_slab({u, v}); }, cut_at_x(part.show, u), cut_at_x(part.under, u));
+        const QPolygonF cut = section_of(
+            l.shape,
+            [&](double v) {
+                return f.to_slab({u, v});
+            },
+            cut_at_x(part.show, u), cut_at_x(part.under, u));
         if (cut.isEmpty()) continue;
         const WoodTone tone = tone_of(l.slab.species);
         p.setPen(QPen(tone.edge, 1.4));
@@ -436,9 +446,10 @@ void Bench::draw_outline(std::function<void(Ring)> done, bool line) {
     points_.clear();
     set_plan_only(true);  // all the room for the hand
     setFocus();
-    Q_EMIT say(line ? tr("Paint along it with the button held, or click from point to point. Enter or a double click ends it, Esc drops it.")
-                    : tr("Paint around it with the button held, or click from point to point. Enter or a double click closes it, Backspace "
-                         "takes a point back, Esc drops it."));
+    Q_EMIT say(line
+                   ? tr("Paint along it with the button held, or click from point to point. Enter or a double click ends it, Esc drops it.")
+                   : tr("Paint around it with the button held, or click from point to point. Enter or a double click closes it, Backspace "
+                        "takes a point back, Esc drops it."));
     update();
 }
 
@@ -459,7 +470,8 @@ void Bench::draw_outline_so_far(QPainter& p) {
 
 void Bench::finish_outline() {
     if (points_.size() < (drawn_line_ ? 2U : 3U)) {
-        Q_EMIT say(drawn_line_ ? tr("A line needs two points at least. Click another.") : tr("An outline needs three points at least. Click another."));
+        Q_EMIT say(drawn_line_ ? tr("A line needs two points at least. Click another.")
+                               : tr("An outline needs three points at least. Click another."));
         return;
     }
     const auto done = std::exchange(drawn_, nullptr);

@@ -19,9 +19,11 @@ std::vector<PickField> leaf_picks(const Session& s) {
     QStringList names;
     for (std::size_t i = 0; i < j->leaves.size(); ++i) {
         const auto it = s.documents().slabs.find(j->leaves[i].slab);
-        names << QObject::tr("%1 · %2").arg(i + 1).arg(it == s.documents().slabs.end() ? QObject::tr("not there") : QString::fromStdString(it->second.name));
+        names << QObject::tr("%1 · %2").arg(i + 1).arg(it == s.documents().slabs.end() ? QObject::tr("not there")
+                                                                                       : QString::fromStdString(it->second.name));
     }
-    return {{"leaf", QObject::tr("Leaf on the bench"), names, [](const Session& now) { return now.leaf(); }, [](Session& now, int i) { now.set_leaf(i); }}};
+    return {{"leaf", QObject::tr("Leaf on the bench"), names, [](const Session& now) { return now.leaf(); },
+             [](Session& now, int i) { now.set_leaf(i); }}};
 }
 
 namespace draw {

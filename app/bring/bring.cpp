@@ -108,8 +108,7 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
                 next.slabs[s.id] = s;
             }
             try {
-                if (Store* store = session.store(); store && !session.read_only())
-                    store->attach(made.pictures);
+                if (Store* store = session.store(); store && !session.read_only()) store->attach(made.pictures);
             } catch (const StoreError& e) {
                 return say(QString::fromStdString(e.what()));
             }

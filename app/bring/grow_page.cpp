@@ -118,6 +118,7 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
       end_(new LogEnd),
       wood_(new QComboBox),
       pattern_(new QComboBox),
+      stem_(new QComboBox),
       about_(new QLabel),
       saw_(new QPushButton) {
     setObjectName("grow_page");
@@ -150,6 +151,10 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     pattern_->setObjectName("grow_pattern");
     pattern_->addItems({tr("through and through"), tr("quartered"), tr("cant, then boards"), tr("rounds across")});
     put(tr("Sawn"), pattern_);
+    stem_->setObjectName("grow_stem");
+    stem_->addItems({tr("one stem"), tr("forked, with a crotch")});
+    put(tr("Stem"), stem_);
+    connect(stem_, &QComboBox::activated, this, &GrowPage::grow);
     const auto number = [&](const QString& name, const QString& label, Kind kind, double low, double high, std::function<double()> get,
                             std::function<void(double)> set) {
         auto* field = new MeasureField(name, kind);
@@ -219,7 +224,9 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
 }
 
 void GrowPage::grow() {
-    log_ = std::make_shared<GrownLog>(drawn_recipe(seed_, wood_->currentText().toStdString(), length_mm_, butt_mm_));
+    LogRecipe recipe = drawn_recipe(seed_, wood_->currentText().toStdString(), length_mm_, butt_mm_);
+    if (stem_->currentIndex() == 1) add_fork(recipe);
+    log_ = std::make_shared<GrownLog>(recipe);
     refresh();
 }
 

@@ -62,7 +62,7 @@ class GrowPage : public QWidget {
     SawPlan plan_;
     std::shared_ptr<const GrownLog> log_;
     LogEnd* end_;
-    QComboBox *wood_, *pattern_;
+    QComboBox *wood_, *pattern_, *stem_;
     QLabel* about_;
     QPushButton* saw_;
     std::vector<std::pair<MeasureField*, std::function<double()>>> fields_;

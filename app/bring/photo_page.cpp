@@ -273,10 +273,11 @@ void PhotoPage::refresh() {
     title_->setText(name_.empty() ? tr("A photograph") : QString::fromStdString(name_));
     for (const auto& [field, value] : fields_) field->show_value(*value, session_.units());
     const bool lengths = canvas_->known == PhotoCanvas::Known::lengths;
-    what_->setText(lengths ? tr("For a photograph taken straight from above: drag the ends of one dashed line along a known length of the slab, "
-                                "of the other across it.")
-                           : tr("Drag the four marks to the corners of something of known size that lies in the slab's face: a sheet, a square, "
-                                "a frame of battens. Say how large it is."));
+    what_->setText(
+        lengths ? tr("For a photograph taken straight from above: drag the ends of one dashed line along a known length of the slab, "
+                     "of the other across it.")
+                : tr("Drag the four marks to the corners of something of known size that lies in the slab's face: a sheet, a square, "
+                     "a frame of battens. Say how large it is."));
     width_label_->setText(lengths ? tr("The line along is") : tr("It is wide, left to right"));
     height_label_->setText(lengths ? tr("The line across is") : tr("It is high, up and down"));
     canvas_->show_outline(result_);
@@ -331,7 +332,9 @@ void PhotoPage::take(bool other) {
         slab.picture_a->key = fresh_id_for_picture() + "/a";
         keep(slab.picture_a->key);
         add_slab(session_, slab, tr("Slab from a photograph"));
-        Q_EMIT say(tr("The slab stands on the rack. Type a station with its thickness, or photograph its other face; cracks, knots and rot are painted over the picture."), false);
+        Q_EMIT say(tr("The slab stands on the rack. Type a station with its thickness, or photograph its other face; cracks, knots and rot "
+                      "are painted over the picture."),
+                   false);
         Q_EMIT back();
         return;
     }

@@ -43,7 +43,8 @@ void Ticket::paintEvent(QPaintEvent*) {
     p.drawRoundedRect(all, 2, 2);
     // The finished top, small.
     const QRectF box(14, 12, all.width() * 0.42 - 20, all.height() - 24);
-    const double scale = std::min(box.width() / std::max(1.0, top_.length_mm * 1.04), box.height() / std::max(1.0, std::max(top_.width_mm, found_.narrowest_mm) * 1.25));
+    const double scale = std::min(box.width() / std::max(1.0, top_.length_mm * 1.04),
+                                  box.height() / std::max(1.0, std::max(top_.width_mm, found_.narrowest_mm) * 1.25));
     const auto px = [&](Vec2 uv) { return QPointF(box.center().x() + uv.x * scale, box.center().y() - uv.y * scale); };
     p.save();
     QPainterPath clip;  // a sawn top ends at its outline, live edges run out
@@ -57,7 +58,9 @@ void Ticket::paintEvent(QPaintEvent*) {
     }
     p.setClipPath(clip);
     if (found_.kind == MakeUp::river) {
-        p.fillRect(QRectF(px({-top_.length_mm / 2, 0}).x(), px({0, found_.narrowest_mm / 2 - 8}).y(), top_.length_mm * scale, (found_.narrowest_mm - 16) * scale), c.resin);
+        p.fillRect(QRectF(px({-top_.length_mm / 2, 0}).x(), px({0, found_.narrowest_mm / 2 - 8}).y(), top_.length_mm * scale,
+                          (found_.narrowest_mm - 16) * scale),
+                   c.resin);
     }
     for (std::size_t i = 0; i < found_.slabs.size(); ++i) {
         const auto it = boards_.find(found_.slabs[i]);
@@ -87,7 +90,8 @@ void Ticket::paintEvent(QPaintEvent*) {
         p.setFont(font);
         p.setPen(ink);
         const double h = QFontMetricsF(font).height();
-        p.drawText(QRectF(x + left, y, w - left, h), Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(w - left)));
+        p.drawText(QRectF(x + left, y, w - left, h), Qt::AlignLeft | Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(w - left)));
         y += h;
     };
     line(text(), theme::text(10.5, true), c.ink);
@@ -108,7 +112,8 @@ void Ticket::paintEvent(QPaintEvent*) {
             p.drawText(QRectF(x + left, y, 14, h), Qt::AlignCenter, sign);
             p.setPen(c.ink);
             p.drawText(QRectF(x + left + 16, y, column - 22, h), Qt::AlignLeft | Qt::AlignVCenter,
-                       p.fontMetrics().elidedText(QString::fromStdString(yb::render(ph, session_.units())), Qt::ElideRight, static_cast<int>(column - 22)));
+                       p.fontMetrics().elidedText(QString::fromStdString(yb::render(ph, session_.units())), Qt::ElideRight,
+                                                  static_cast<int>(column - 22)));
             y += h + 1;
         }
     };
@@ -129,11 +134,12 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
     about_->setObjectName("find_about");
     about_->setWordWrap(true);
     side->addWidget(about_);
-    form_ = new FieldForm(session, {}, {},
-                          {job_field("find_length", tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; }),
-                           job_field("find_width", tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; }),
-                           job_field("find_thickness", tr("Thickness"), Kind::fine, 3, 400, [](Job& j) -> double& { return j.top.thickness_mm; }),
-                           job_field("find_river", tr("River, if any"), Kind::length, 5, 3000, [](Job& j) -> double& { return j.makeup.river_mm; })});
+    form_ = new FieldForm(
+        session, {}, {},
+        {job_field("find_length", tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; }),
+         job_field("find_width", tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; }),
+         job_field("find_thickness", tr("Thickness"), Kind::fine, 3, 400, [](Job& j) -> double& { return j.top.thickness_mm; }),
+         job_field("find_river", tr("River, if any"), Kind::length, 5, 3000, [](Job& j) -> double& { return j.makeup.river_mm; })});
     side->addWidget(form_);
     auto* kinds = new QGridLayout;
     int n = 0;
@@ -215,7 +221,7 @@ FindOrder FindPage::order() const {
     FindOrder o;
     if (const Job* j = session_.job()) o.top = j->top, o.choices = j->makeup, o.for_job = j->id;
     const auto w = [&](const char* name) { return sliders_.at(name)->value() / 10.0; };
-    o.weights = {w("weigh_thickness"), w("weigh_waste"), w("weigh_likeness"), w("weigh_flaws"),
+    o.weights = {w("weigh_thickness"), w("weigh_waste"),  w("weigh_likeness"), w("weigh_flaws"),
                  w("weigh_resin"),     w("weigh_weight"), w("weigh_moisture"), w("weigh_money")};
     o.singles = kinds_.at("find_singles")->isChecked();
     o.pairs = kinds_.at("find_pairs")->isChecked();

@@ -60,7 +60,8 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     p.setPen(QPen(c.chalk, 1, Qt::DashLine));
     for (const auto& [a, b] : lay.rough_cuts) p.drawLine(map.px(a), map.px(b));
     p.setPen(QPen(c.chalk, 2));
-    for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
+    if (s.job()->top.shape == TopShape::rectangle)
+        for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
     draw_extras(p, map, s);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
@@ -173,7 +174,8 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                                 [](Session& now, int i) {
                                     now.edit_job(QObject::tr("Shape of the top"), [&](Job& j) {
                                         j.top.shape = static_cast<TopShape>(i);
-                                        if (j.top.shape == TopShape::round) j.top.length_mm = j.top.width_mm = std::min(j.top.length_mm, j.top.width_mm);
+                                        if (j.top.shape == TopShape::round)
+                                            j.top.length_mm = j.top.width_mm = std::min(j.top.length_mm, j.top.width_mm);
                                         if (j.top.shape != TopShape::rectangle) j.top.live = LiveEdges::none;
                                     });
                                 }}};
@@ -210,18 +212,20 @@ std::vector<Field> LayView::fields(const Session& now) const {
          0, 60, true},
         job_field("top_oversize", QObject::tr("Over, each end"), Kind::length, 0, 500,
                   [](J& j) -> double& { return j.first().placement.oversize_mm; }),
-        job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000, [](J& j) -> double& { return j.first().placement.x_mm; }),
-        job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000, [](J& j) -> double& { return j.first().placement.y_mm; }),
-        job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360, [](J& j) -> double& { return j.first().placement.angle_deg; })};
+        job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000,
+                  [](J& j) -> double& { return j.first().placement.x_mm; }),
+        job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000,
+                  [](J& j) -> double& { return j.first().placement.y_mm; }),
+        job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360,
+                  [](J& j) -> double& { return j.first().placement.angle_deg; })};
     f.push_back({"top_halves", QObject::tr("In two halves, cut at"), Kind::along,
                  [](const Session& s) -> std::optional<double> {
                      if (!s.job() || !s.job()->makeup.halves_u_mm) return {};
                      return *s.job()->makeup.halves_u_mm + s.job()->top.length_mm / 2;
                  },
                  [](Session& s, std::optional<double> v) {
-                     s.edit_job(QObject::tr("Two halves"), [&](Job& j) {
-                         j.makeup.halves_u_mm = v ? std::optional(*v - j.top.length_mm / 2) : std::nullopt;
-                     });
+                     s.edit_job(QObject::tr("Two halves"),
+                                [&](Job& j) { j.makeup.halves_u_mm = v ? std::optional(*v - j.top.length_mm / 2) : std::nullopt; });
                  },
                  1, 20000, true});
     if (now.job() && now.job()->several()) {
@@ -309,10 +313,12 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures) {
                     const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({m.slide_mm, 0});
                     p.x_mm -= d.x, p.y_mm -= d.y;
                 });
-                Q_EMIT s.trouble(QObject::tr("The left leaf was slid by %1: the faces agree by %2 instead of %3. Undo takes it back.")
-                                     .arg(in_units(mm(m.slide_mm), s), in_units(percent(100 * m.slid_mean), s), in_units(percent(100 * m.mean), s)));
+                Q_EMIT s.trouble(
+                    QObject::tr("The left leaf was slid by %1: the faces agree by %2 instead of %3. Undo takes it back.")
+                        .arg(in_units(mm(m.slide_mm), s), in_units(percent(100 * m.slid_mean), s), in_units(percent(100 * m.mean), s)));
             } else {
-                Q_EMIT s.trouble(QObject::tr("The faces agree by %1 along the seam; no slide betters it.").arg(in_units(percent(100 * m.mean), s)));
+                Q_EMIT s.trouble(
+                    QObject::tr("The faces agree by %1 along the seam; no slide betters it.").arg(in_units(percent(100 * m.mean), s)));
             }
         });
 }
@@ -325,8 +331,10 @@ std::vector<Action> LayView::actions(Session& session) {
         return [s, label, what] { s->edit_job(label, [&](Job& j) { j.makeup.*what = !(j.makeup.*what); }); };
     };
     const auto several = [s] { return s->whole(); };
-    return {{"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"), [s] { Q_EMIT s->find_wanted(); }},
-            {"rips_best", QObject::tr("Find the best rip lines"), QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
+    return {{"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"),
+             [s] { Q_EMIT s->find_wanted(); }},
+            {"rips_best", QObject::tr("Find the best rip lines"),
+             QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
              [s] {
                  if (!s->whole() || is_river(s->job()->makeup.kind)) {
                      Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
@@ -344,7 +352,8 @@ std::vector<Action> LayView::actions(Session& session) {
                  set_placements(*s, QObject::tr("Even the river"), even_river(leaves::inputs(*s)));
              },
              several()},
-            {"match_pictures", QObject::tr("Compare the faces along the seam"), QObject::tr("By their pictures; slides the left leaf where that betters it"),
+            {"match_pictures", QObject::tr("Compare the faces along the seam"),
+             QObject::tr("By their pictures; slides the left leaf where that betters it"),
              [s, this] {
                  if (s->plan()) match_pictures(*s, work_, pictures_);
              },
@@ -353,8 +362,10 @@ std::vector<Action> LayView::actions(Session& session) {
              marked(QObject::tr("Faces flat"), &MakeUpChoices::faces_flat), several()},
             {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
              marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
-            {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"), [s] { take_off(*s); }, several()},
-            {"patch", QObject::tr("Draw a patch to let in"), QObject::tr("Paint around it on the top: a piece let into the show face over a flaw"),
+            {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"),
+             [s] { take_off(*s); }, several()},
+            {"patch", QObject::tr("Draw a patch to let in"),
+             QObject::tr("Paint around it on the top: a piece let into the show face over a flaw"),
              [s, this] {
                  if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
                  bench_.draw_outline([s](const Ring& ring) {
@@ -363,13 +374,17 @@ std::vector<Action> LayView::actions(Session& session) {
                      for (Vec2& q : patch.outline) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
                      s->edit_job(QObject::tr("Draw a patch"), [&](Job& j) {
                          int n = 1;
-                         while (std::any_of(j.makeup.patches.begin(), j.makeup.patches.end(), [&](const Patch& p) { return p.id == "patch-" + std::to_string(n); })) ++n;
+                         while (std::any_of(j.makeup.patches.begin(), j.makeup.patches.end(),
+                                            [&](const Patch& p) { return p.id == "patch-" + std::to_string(n); }))
+                             ++n;
                          patch.id = "patch-" + std::to_string(n);
                          j.makeup.patches.push_back(patch);
                      });
                  });
              }},
-            {"patch_away", QObject::tr("Take the last patch away"), {},
+            {"patch_away",
+             QObject::tr("Take the last patch away"),
+             {},
              [s] {
                  s->edit_job(QObject::tr("Take a patch away"), [](Job& j) {
                      if (!j.makeup.patches.empty()) j.makeup.patches.pop_back();
@@ -382,10 +397,8 @@ std::vector<Action> LayView::actions(Session& session) {
                  const Placement best = best_placement({plan.slab, plan.shape, s->job()->top, s->job()->first().placement});
                  s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.first().placement = best; });
              }},
-            {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"),
-             [s] { s->turn(true); }},
-            {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"),
-             [s] { s->turn(false); }},
+            {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
+            {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }},
             {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
              [s] {
                  if (!s->job() || !s->plan()) return;

@@ -37,7 +37,8 @@ MakeUpInputs inputs(const Session& s) {
 }
 
 QString strip_title(const Session& s) {
-    if (is_river(s.job()->makeup.kind)) return QObject::tr("width of the river along it · %1 wanted").arg(in_units(mm(s.job()->makeup.river_mm), s));
+    if (is_river(s.job()->makeup.kind))
+        return QObject::tr("width of the river along it · %1 wanted").arg(in_units(mm(s.job()->makeup.river_mm), s));
     const Likeness* l = middle_seam(s);
     if (!l || !l->same_tree) return QObject::tr("seam: leaves of two trees show two figures");
     if (!l->pith_known && l->knots.empty()) return QObject::tr("seam: how far the figure drifts · say on the rack where the pith lies");
@@ -91,7 +92,8 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
         // Where it runs through bark or wane.
         p.setPen(QPen(c.madder, 3));
         for (std::size_t k = 0; k + 1 < j.along.size(); ++k)
-            if (std::max(j.along[k].lack_right, j.along[k].lack_left) > 0.5) p.drawLine(line[static_cast<int>(k)], line[static_cast<int>(k) + 1]);
+            if (std::max(j.along[k].lack_right, j.along[k].lack_left) > 0.5)
+                p.drawLine(line[static_cast<int>(k)], line[static_cast<int>(k) + 1]);
     }
     p.setBrush(Qt::NoBrush);
     if (const Likeness* l = middle_seam(s); l && l->worst_is_knot && l->worst_mm > 2) {
@@ -105,7 +107,8 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
     }
     if (!lay.short_at.empty()) {
         const Shortfall& f = lay.short_at.front();
-        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan, c.madder);
+        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan,
+                  c.madder);
     }
 }
 
@@ -131,7 +134,8 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
             draw::strip_line(p, map, 1, 2 * hl - 1, 0, most, width, QPen(c.brass_dark, 1.5), fill);
             if (&j == &s.plan()->makeup.joints.front()) at_gauge(QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
         }
-        draw::strip_line(p, map, 0, 2 * hl, 0, most, [&](double) { return s.job()->makeup.river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
+        draw::strip_line(
+            p, map, 0, 2 * hl, 0, most, [&](double) { return s.job()->makeup.river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
         return;
     }
     const Likeness* l = middle_seam(s);
@@ -178,7 +182,10 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         const auto places = std::make_shared<SnapPlaces>(snap_places(in, plan, i));
         const Vec2 middle = centroid(plan.leaves[i].show);
-        Handle h{QObject::tr("leaf %1").arg(i + 1), QObject::tr("Move a leaf"), polygon(map, s, plan.leaves[i].show), middle + Vec2{half(s), 0},
+        Handle h{QObject::tr("leaf %1").arg(i + 1),
+                 QObject::tr("Move a leaf"),
+                 polygon(map, s, plan.leaves[i].show),
+                 middle + Vec2{half(s), 0},
                  Qt::OpenHandCursor,
                  [i, places, within](Session& session, Vec2 from, Vec2 to) {
                      const bool far = length(to - from) * 1 > 12;  // a step of the keys is taken as it is
@@ -212,8 +219,9 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
             const auto w = wood_at(plan.leaves[i], u, false);
             if (!w) continue;
             const QPointF q = px(map, s, {u, (w->from + w->to) / 2});
-            out.push_back({QObject::tr("%1 end of leaf %2").arg(left ? QObject::tr("left") : QObject::tr("right")).arg(i + 1), QObject::tr("Turn a leaf"),
-                           QPolygonF(QRectF(q.x() - 9, q.y() - 9, 18, 18)), Vec2{u + half(s), (w->from + w->to) / 2}, Qt::CrossCursor,
+            out.push_back({QObject::tr("%1 end of leaf %2").arg(left ? QObject::tr("left") : QObject::tr("right")).arg(i + 1),
+                           QObject::tr("Turn a leaf"), QPolygonF(QRectF(q.x() - 9, q.y() - 9, 18, 18)),
+                           Vec2{u + half(s), (w->from + w->to) / 2}, Qt::CrossCursor,
                            [i, middle, shift = half(s)](Session& session, Vec2 from, Vec2 to) {
                                const Vec2 a = from - Vec2{shift, 0} - middle;
                                const Vec2 b2 = to - Vec2{shift, 0} - middle;
@@ -239,8 +247,9 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
         const bool book = upper(j.right) != upper(j.left);
         const bool same = book && s.job()->makeup.same_line;
         const auto joints = joints_of(s.job()->makeup, plan.leaves.size(), s.job()->top.width_mm);
-        out.push_back({QObject::tr("joint %1").arg(k + 1), QObject::tr("Move a rip line"), band, Vec2{half(s), j.along[j.along.size() / 2].v},
-                       Qt::SizeVerCursor, [k, same, joints, right = j.right, left = j.left](Session& session, Vec2 from, Vec2 to) {
+        out.push_back({QObject::tr("joint %1").arg(k + 1), QObject::tr("Move a rip line"), band,
+                       Vec2{half(s), j.along[j.along.size() / 2].v}, Qt::SizeVerCursor,
+                       [k, same, joints, right = j.right, left = j.left](Session& session, Vec2 from, Vec2 to) {
                            const double by = to.y - from.y;
                            session.preview([&](Job& job) {
                                if (!same) {
@@ -279,8 +288,10 @@ std::vector<Field> fields(const Job& job) {
         std::vector<Field> out{
             f("river_width", QObject::tr("River, on average"), Kind::length, 5, 3000, [](J& j) -> double& { return j.makeup.river_mm; })};
         if (job.makeup.kind == MakeUp::open_river) {
-            out.push_back(f("rod_pitch", QObject::tr("Rods, apart"), Kind::length, 40, 3000, [](J& j) -> double& { return j.makeup.rod_pitch_mm; }));
-            out.push_back(f("rod_depth", QObject::tr("Rods, deep"), Kind::length, 10, 500, [](J& j) -> double& { return j.makeup.rod_depth_mm; }));
+            out.push_back(
+                f("rod_pitch", QObject::tr("Rods, apart"), Kind::length, 40, 3000, [](J& j) -> double& { return j.makeup.rod_pitch_mm; }));
+            out.push_back(
+                f("rod_depth", QObject::tr("Rods, deep"), Kind::length, 10, 500, [](J& j) -> double& { return j.makeup.rod_depth_mm; }));
             out.push_back(f("rod_thick", QObject::tr("Rods, thick"), Kind::fine, 3, 60, [](J& j) -> double& { return j.makeup.rod_mm; }));
         }
         return out;
@@ -293,7 +304,8 @@ std::vector<Field> fields(const Job& job) {
         if (j.curved) {
             out.push_back(f("least_radius", QObject::tr("Curve, least radius"), Kind::length, 20, 20000,
                             [](J& k) -> double& { return k.makeup.least_radius_mm; }));
-            out.push_back(f("joint_cutter", QObject::tr("Cutter for it"), Kind::fine, 3, 60, [](J& k) -> double& { return k.makeup.cutter_mm; }));
+            out.push_back(
+                f("joint_cutter", QObject::tr("Cutter for it"), Kind::fine, 3, 60, [](J& k) -> double& { return k.makeup.cutter_mm; }));
             break;
         }
     return out;

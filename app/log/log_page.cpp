@@ -58,7 +58,8 @@ void LogPicture::paintEvent(QPaintEvent*) {
     const double end_width = width() * 0.34;
     const double k = std::min((end_width - 50) / wide, (height() - 60) / tall);
     const double plan_left = end_width + 20;
-    const double kp = std::min((width() - plan_left - 30) / longest, (height() - 60.0) / static_cast<double>(sequence_.places.size()) / wide * 0.76);
+    const double kp =
+        std::min((width() - plan_left - 30) / longest, (height() - 60.0) / static_cast<double>(sequence_.places.size()) / wide * 0.76);
     const double row = (height() - 60.0) / static_cast<double>(sequence_.places.size());
     p.setFont(theme::text(10));
     p.setPen(c.pencil);
@@ -95,7 +96,10 @@ void LogPicture::paintEvent(QPaintEvent*) {
         p.setFont(theme::text(9.5));
         p.setPen(c.ink);
         p.drawText(QPointF(plan_left, middle_y - row / 2 + 8),
-                   QStringLiteral("%1 · %2%3%4").arg(i + 1).arg(QString::fromStdString(b.up.name), s.over ? tr(", turned over") : QString(), s.ended ? tr(", end for end") : QString()));
+                   QStringLiteral("%1 · %2%3%4")
+                       .arg(i + 1)
+                       .arg(QString::fromStdString(b.up.name), s.over ? tr(", turned over") : QString(),
+                            s.ended ? tr(", end for end") : QString()));
         if (i > 0) {
             // How sure the joint below it is: a bar between the two.
             const double y = middle_y + row / 2;
@@ -125,7 +129,8 @@ LogPage::LogPage(Session& session, Pictures& pictures, LongWork& work, QWidget* 
     title->setFont(theme::figures(16));
     title->setWordWrap(true);
     side->addWidget(title);
-    auto* what = new QLabel(tr("Slabs that nobody numbered are compared face by face: their edges, their knots, and their pictures where there are any."));
+    auto* what = new QLabel(
+        tr("Slabs that nobody numbered are compared face by face: their edges, their knots, and their pictures where there are any."));
     what->setWordWrap(true);
     side->addWidget(what);
     tree_->setObjectName("log_tree");
@@ -203,7 +208,8 @@ void LogPage::order() {
     };
     std::vector<Shown> faces;
     for (const Slab& s : slabs)
-        faces.push_back({s.picture_a ? pictures_.pixels(s.picture_a->key) : std::nullopt, s.picture_b ? pictures_.pixels(s.picture_b->key) : std::nullopt});
+        faces.push_back({s.picture_a ? pictures_.pixels(s.picture_a->key) : std::nullopt,
+                         s.picture_b ? pictures_.pixels(s.picture_b->key) : std::nullopt});
     // What the maker pinned stays where the last order put it.
     std::map<std::string, std::pair<int, SequencePlace>> placed;
     for (std::size_t k = 0; k < known.places.size(); ++k)
@@ -220,7 +226,13 @@ void LogPage::order() {
             for (const Slab& s : slabs) made.boards.push_back(both_ways(s));
             std::vector<SequenceItem> items;
             for (std::size_t i = 0; i < slabs.size(); ++i) {
-                SequenceItem item{&made.boards[i]->up, &made.boards[i]->shape_up, faces[i].a ? &*faces[i].a : nullptr, faces[i].b ? &*faces[i].b : nullptr, {}, {}, {}};
+                SequenceItem item{&made.boards[i]->up,
+                                  &made.boards[i]->shape_up,
+                                  faces[i].a ? &*faces[i].a : nullptr,
+                                  faces[i].b ? &*faces[i].b : nullptr,
+                                  {},
+                                  {},
+                                  {}};
                 made.pictures = made.pictures || faces[i].a;
                 const auto pin = pins.find(slabs[i].id);
                 const auto place = placed.find(slabs[i].id);
@@ -269,7 +281,8 @@ void LogPage::show_rows() {
         for (const bool place : {true, false}) {
             auto* box = new QCheckBox;
             box->setObjectName(QStringLiteral("%1_%2").arg(place ? "pin_place" : "pin_way", QString::fromStdString(s.id)));
-            box->setAccessibleName(place ? tr("Pin the place of %1").arg(QString::fromStdString(s.name)) : tr("Pin the way round of %1").arg(QString::fromStdString(s.name)));
+            box->setAccessibleName(place ? tr("Pin the place of %1").arg(QString::fromStdString(s.name))
+                                         : tr("Pin the way round of %1").arg(QString::fromStdString(s.name)));
             box->setChecked(place ? pins_[s.id].place : pins_[s.id].way);
             connect(box, &QCheckBox::toggled, this, [this, id = s.id, place](bool on) { (place ? pins_[id].place : pins_[id].way) = on; });
             rows_->addWidget(box, line, place ? 1 : 2, Qt::AlignCenter);

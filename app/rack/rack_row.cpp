@@ -8,6 +8,8 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <QHelpEvent>
+#include <QToolTip>
 #include <QWheelEvent>
 
 #include <algorithm>
@@ -50,8 +52,12 @@ RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
     count_->setObjectName("rack_count");
     count_->setFont(theme::text(9.5));
     connect(&session, &Session::changed, this, &RackRow::rebuild);
-    connect(&pictures, &Pictures::arrived, this, [this] {
-        drawn_.clear();
+    connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
+        if (key.isEmpty()) drawn_.clear();
+        for (const Standing& s : slabs_) {
+            const auto it = built_for_.find(s.entry.id);
+            if (it != built_for_.end() && it->second.picture_a && it->second.picture_a->key == key.toStdString()) drawn_.erase(s.entry.id);
+        }
         update();
     });
     connect(&session, &Session::opened, this, [this] {
@@ -127,9 +133,10 @@ void RackRow::choose() {
                                     : in_units(along(s.box.width()), session_) + " × " + in_units(mm(s.box.height()), session_);
         QStringList state;
         if (e.moisture_pct) state << in_units(percent(*e.moisture_pct), session_);
-        if (e.weight_kg) state << tr("%1, %2 to lift").arg(in_units(kg(*e.weight_kg), session_)).arg(e.people);
-        if (!e.reserved_for.empty()) state << tr("for a job");
+        if (e.weight_kg) state << in_units(kg(*e.weight_kg), session_);
+        if (!e.reserved_for.empty()) state << tr("taken");
         s.state = state.join(" · ");
+        s.tip = tip_of(e);
         s.entry = std::move(e);
         slabs_.push_back(std::move(s));
     }
@@ -141,6 +148,38 @@ void RackRow::choose() {
         in_sight_ = now->id;
         bring_in_sight(now->id);
     }
+}
+
+/// All that the rack knows of a slab, for the hand that rests on it.
+QString RackRow::tip_of(const RackEntry& e) const {
+    QStringList lines{QString::fromStdString(e.name + (e.tree.empty() ? "" : ", " + e.tree))};
+    if (e.measured)
+        lines << tr("%1 long, %2 to %3 wide, %4 thick")
+                     .arg(in_units(along(e.length_mm), session_), in_units(mm(e.narrowest_mm), session_),
+                          in_units(mm(e.widest_mm), session_), in_units(fine(e.thickness_mm), session_));
+    if (e.weight_kg)
+        lines << tr("%1: %2 people to lift it, 25 kg each – an estimate").arg(in_units(kg(*e.weight_kg), session_)).arg(e.people);
+    const auto cents = [](double v) { return QString::number(v, 'f', 2); };
+    if (const auto foot = e.price_per_board_foot()) lines << tr("%1 a board foot").arg(cents(*foot));
+    if (const auto metre = e.price_per_m2()) lines << tr("%1 a usable square metre").arg(cents(*metre));
+    if (e.drying && e.drying->days)
+        lines << tr("dry in about %1 days, between %2 and %3")
+                     .arg(std::lround(*e.drying->days))
+                     .arg(std::lround(*e.drying->soonest_days))
+                     .arg(std::lround(*e.drying->latest_days));
+    if (e.age_days) lines << tr("sawn %1 years ago").arg(*e.age_days / 365.25, 0, 'f', 1);
+    if (!e.reserved_for.empty()) lines << tr("taken for %1").arg(QString::fromStdString(e.reserved_for));
+    return lines.join('\n');
+}
+
+bool RackRow::event(QEvent* e) {
+    if (e->type() == QEvent::ToolTip) {
+        const auto* help = static_cast<QHelpEvent*>(e);
+        for (const Standing& s : slabs_)
+            if (place_of(QString::fromStdString(s.entry.id)).contains(help->pos())) QToolTip::showText(help->globalPos(), s.tip, this);
+        return true;
+    }
+    return QWidget::event(e);
 }
 
 void RackRow::bring_in_sight(const std::string& id) {

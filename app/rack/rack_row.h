@@ -33,13 +33,14 @@ class RackRow : public QWidget {
     void resizeEvent(QResizeEvent*) override;
     void mousePressEvent(QMouseEvent* e) override;
     void keyPressEvent(QKeyEvent* e) override;
+    bool event(QEvent* e) override;
     void wheelEvent(QWheelEvent* e) override;
 
   private:
     struct Standing {
         RackEntry entry;
         Box box;
-        QString about, state;
+        QString about, state, tip;
         double x = 0, width = 0;  ///< px from the left end of the row
     };
     void rebuild();
@@ -50,6 +51,7 @@ class RackRow : public QWidget {
     void draw_one(QPainter& p, const Standing& s);
     QPixmap standing_picture(const Standing& s);
     double floor() const;
+    QString tip_of(const RackEntry& e) const;
 
     Session& session_;
     Pictures& pictures_;

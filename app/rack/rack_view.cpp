@@ -66,7 +66,8 @@ namespace {
 bool laid_over(const Session& s) {
     const Job* j = s.job();
     if (!j || !s.slab()) return false;
-    return std::any_of(j->leaves.begin(), j->leaves.end(), [&](const Leaf& l) { return l.slab == s.slab()->id && l.placement.turned_over; });
+    return std::any_of(j->leaves.begin(), j->leaves.end(),
+                       [&](const Leaf& l) { return l.slab == s.slab()->id && l.placement.turned_over; });
 }
 
 /// Cracks, pith and scars are lines; they are painted along, with a pen of this width.
@@ -135,7 +136,8 @@ std::vector<Field> RackView::fields(const Session&) const {
             slab.moisture_on = v ? today : "";
         });
     };
-    return {moisture, slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
+    return {moisture,
+            slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
             lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm),
             lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
             {"slab_sequence", QObject::tr("Number in the log"), Kind::count,
@@ -143,9 +145,8 @@ std::vector<Field> RackView::fields(const Session&) const {
                  return s.slab() && s.slab()->sequence ? std::optional<double>(*s.slab()->sequence) : std::nullopt;
              },
              [](Session& s, std::optional<double> v) {
-                 s.edit_slab(QObject::tr("Number in the log"), [&](Slab& slab) {
-                     slab.sequence = v ? std::optional<int>(static_cast<int>(std::lround(*v))) : std::nullopt;
-                 });
+                 s.edit_slab(QObject::tr("Number in the log"),
+                             [&](Slab& slab) { slab.sequence = v ? std::optional<int>(static_cast<int>(std::lround(*v))) : std::nullopt; });
              },
              0, 200, true},
             slab_number("slab_price", QObject::tr("Price"), Kind::number, 0, 1e6, &Slab::price)};
@@ -243,7 +244,8 @@ std::vector<Action> RackView::actions(Session& session) {
              bench_.set_plan_only(true);
              tape_.show_sheet(TapePanel::Sheet::heights_a);
          }},
-        {"draw_flaw", QObject::tr("Draw it on the plan"), QObject::tr("The flaw picked above, over the picture or the bare slab"), draw_flaw},
+        {"draw_flaw", QObject::tr("Draw it on the plan"), QObject::tr("The flaw picked above, over the picture or the bare slab"),
+         draw_flaw},
         {"new_slab",
          QObject::tr("New slab"),
          {},

@@ -77,8 +77,8 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
         if (!menu.isEmpty()) menu.addSeparator();
         menu.addAction(tr("Another line…"), this, [this] {
             bool ok = false;
-            const QString line = QInputDialog::getText(this, tr("Depth gauge"), tr("Its line, as /dev/ttyUSB0; the stand-in prints its own"),
-                                                       QLineEdit::Normal, {}, &ok);
+            const QString line = QInputDialog::getText(
+                this, tr("Depth gauge"), tr("Its line, as /dev/ttyUSB0; the stand-in prints its own"), QLineEdit::Normal, {}, &ok);
             if (ok && !line.trimmed().isEmpty()) listen_to_gauge(line.trimmed());
         });
         menu.exec(gauge_button_->mapToGlobal(QPoint(0, gauge_button_->height())));
@@ -117,13 +117,12 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     connect(&session, &Session::changed, this, &TapePanel::refresh);
 }
 
-void TapePanel::show_gauge() {
-    gauge_button_->setText(gauge_->listening() ? tr("let go of %1").arg(gauge_->name()) : tr("depth gauge…"));
-}
+void TapePanel::show_gauge() { gauge_button_->setText(gauge_->listening() ? tr("let go of %1").arg(gauge_->name()) : tr("depth gauge…")); }
 
 bool TapePanel::listen_to_gauge(const QString& line) {
     const QString wrong = gauge_->listen(line);
-    hint_->setText(wrong.isEmpty() ? tr("Listening. Pick the first cell and press the gauge's button; each press goes to the next station.") : wrong);
+    hint_->setText(wrong.isEmpty() ? tr("Listening. Pick the first cell and press the gauge's button; each press goes to the next station.")
+                                   : wrong);
     show_gauge();
     return wrong.isEmpty();
 }
@@ -133,8 +132,10 @@ void TapePanel::gauge_read(double mm) {
     const int first = sheet_ == Sheet::edges ? 5 : sheet_ == Sheet::flaws ? 2 : 1;
     const int row = std::max(0, table_->currentRow());
     const int column = std::max(first, table_->currentColumn());
-    if (row >= table_->rowCount() || column >= table_->columnCount() || (sheet_ == Sheet::flaws && column != 2) || !table_->item(row, column)) {
-        hint_->setText(tr("%1 came in and there is no cell for it. Lay a grid for heights, and pick the first cell.").arg(in_units(fine(mm), session_)));
+    if (row >= table_->rowCount() || column >= table_->columnCount() || (sheet_ == Sheet::flaws && column != 2) ||
+        !table_->item(row, column)) {
+        hint_->setText(tr("%1 came in and there is no cell for it. Lay a grid for heights, and pick the first cell.")
+                           .arg(in_units(fine(mm), session_)));
         return;
     }
     table_->item(row, column)->setText(QString::fromStdString(edit_text(fine(mm), session_.units())));

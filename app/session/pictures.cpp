@@ -57,17 +57,20 @@ void Pictures::fetch(const std::string& key, bool small) {
     const std::string name = small ? key + thumb : key;
     Store* store = session_.store();
     if (!store || key.empty() || on_the_way_.count(name) || missing_.count(name)) return;
-    auto bytes = store->attachment(name);
-    const bool made = bytes.has_value();
-    if (!bytes && small) bytes = store->attachment(key);
-    if (!bytes) {
-        missing_.insert(name);
-        return;
-    }
     on_the_way_.insert(name);
     QThreadPool::globalInstance()->start(
-        [self = QPointer<Pictures>(this), key, name, small, made, generation = generation_, data = std::move(*bytes)] {
-            QImage image = QImage::fromData(reinterpret_cast<const uchar*>(data.data()), static_cast<int>(data.size()));
+        [self = QPointer<Pictures>(this), path = store->path(), key, name, small, generation = generation_] {
+            // Read beside the work too: a face is a megabyte.
+            std::optional<std::string> data;
+            bool made = false;
+            try {
+                data = Store::read_attachment(path, name);
+                made = data.has_value();
+                if (!data && small) data = Store::read_attachment(path, key);
+            } catch (const StoreError&) {  // told as missing
+            }
+            if (!data) data.emplace();
+            QImage image = QImage::fromData(reinterpret_cast<const uchar*>(data->data()), static_cast<int>(data->size()));
             QByteArray kept;
             if (small && !image.isNull()) {
                 if (image.width() > 512) image = image.scaledToWidth(512, Qt::SmoothTransformation);
@@ -99,7 +102,7 @@ void Pictures::fetch(const std::string& key, bool small) {
                             self->order_.erase(self->order_.begin());
                         }
                     }
-                    Q_EMIT self->arrived();
+                    Q_EMIT self->arrived(QString::fromStdString(key));
                 },
                 Qt::QueuedConnection);
         });

@@ -29,7 +29,7 @@ class Pictures : public QObject {
     void forget_all();
 
   Q_SIGNALS:
-    void arrived();  ///< an image asked for earlier is there now
+    void arrived(const QString& key);  ///< an image asked for earlier is there now; empty: all may be others
 
   private:
     void fetch(const std::string& key, bool small);

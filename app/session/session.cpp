@@ -136,7 +136,9 @@ void Session::replan() {
         for (std::size_t i = 0; i < j->leaves.size(); ++i) {
             const Leaf& l = j->leaves[i];
             const auto it = docs_.slabs.find(l.slab);
-            const Slab* slab_of = shown_slab_ && shown_slab_->id == l.slab ? &*shown_slab_ : it == docs_.slabs.end() ? nullptr : &it->second;
+            const Slab* slab_of = shown_slab_ && shown_slab_->id == l.slab ? &*shown_slab_
+                                  : it == docs_.slabs.end()                ? nullptr
+                                                                           : &it->second;
             static const Slab none;
             leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
             if (step_ == Step::rack && j->several() && s && l.slab == s->id) on_bench = static_cast<int>(i);
@@ -243,7 +245,8 @@ void Session::edit_slab(const QString& label, const std::function<void(Slab&)>& 
 }
 
 void Session::edit_leaf(const QString& label, const std::function<void(Leaf&)>& change) {
-    edit_job(label, [&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
+    edit_job(label,
+             [&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
 }
 
 void Session::preview_leaf(const std::function<void(Leaf&)>& change) {

@@ -76,8 +76,9 @@ class Page {
         advance(17);
         text(margin, 180,
              QString::fromStdString(plan_.slab.name + " · " + plan_.slab.species + " · " +
-                                    (job_.several() ? name_of(job_.makeup.kind)
-                                                    : job_.first().placement.turned_over ? "turned over" : "face A up")) +
+                                    (job_.several()                       ? name_of(job_.makeup.kind)
+                                     : job_.first().placement.turned_over ? "turned over"
+                                                                          : "face A up")) +
                  QObject::tr(" · wanted %1 × %2 × %3")
                      .arg(say(mm(job_.top.length_mm)), say(mm(job_.top.width_mm)), say(fine(job_.top.thickness_mm))));
         advance(11);
@@ -98,9 +99,15 @@ class Page {
         p_.setBrush(QColor("#DCC79C"));
         p_.setPen(QPen(Qt::black, 0.5));
         p_.drawPolygon(map.px(plan_.lay.outline));
+        // Each leaf's share of a top of several, in two tones in turn.
+        for (std::size_t i = 0; i < plan_.makeup.leaves.size() && job_.several(); ++i) {
+            p_.setBrush(QColor(i % 2 ? "#CDB583" : "#DCC79C"));
+            p_.drawPolygon(map.px(plan_.placement.frame().to_slab(plan_.makeup.leaves[i].part)));
+        }
         p_.setBrush(QColor("#5C4630"));
         p_.setPen(Qt::NoPen);
-        for (const Flaw& f : plan_.slab.flaws) p_.drawPolygon(map.px(f.outline));
+        for (const Flaw& f : plan_.slab.flaws)
+            if (!job_.several() || contains(plan_.lay.outline, centroid(f.outline))) p_.drawPolygon(map.px(f.outline));
         p_.setBrush(Qt::NoBrush);
         p_.setPen(QPen(Qt::black, 0.35));
         for (const JointPlan& j : plan_.makeup.joints) {
@@ -189,8 +196,7 @@ class Page {
         heading(x, w, QObject::tr("Cuts, in order"));
         std::size_t n = 0;
         for (const Cut& c : plan_.cuts.cuts) {
-            if (c.kind == CutKind::rough) continue;
-            if (++n > 12) break;
+            if (++n > 14) break;
             text(x, w, QString::fromLatin1(name_of(c.kind)) + " · " + QString::fromStdString(c.slab), 9, true);
             advance(9);
             text(x, w, "   " + say(c.set), 8.5);
@@ -212,7 +218,27 @@ class Page {
         y_ += 2;
     }
 
+    /// A line for each face of each leaf: they are flattened one by one.
+    void lanes_of_leaves(double x, double w) {
+        heading(x, w, QObject::tr("Lanes and layers, each leaf"));
+        for (const LeafPlan& l : plan_.leaves)
+            for (const FacePlan& f : l.flat.faces) {
+                text(x, w,
+                     QString::fromStdString(l.slab.name) +
+                         (f.face == Face::a ? QObject::tr(", show face: ") : QObject::tr(", underside: ")) +
+                         QObject::tr("%1 layers, %2 passes, %3").arg(f.layers).arg(f.passes_cut).arg(say(hours(f.hours))),
+                     9);
+                advance(9);
+            }
+        text(x, w,
+             QObject::tr("Rough all, rest %1, then the last %2 of each")
+                 .arg(say(hours(job_.flat.rest_h)), say(fine(job_.flat.allowance_mm))),
+             9);
+        advance(10);
+    }
+
     void lanes(double x, double w) {
+        if (job_.several()) return lanes_of_leaves(x, w);
         heading(x, w, QObject::tr("Lanes and layers"));
         for (const FacePlan& f : plan_.flat.faces) {
             text(x, w,

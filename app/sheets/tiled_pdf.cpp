@@ -20,10 +20,13 @@ QString write_tiled_pdf(const QString& path, const std::vector<DrawnPath>& paths
     const QSizeF size = page.size(QPageSize::Millimeter);
     const QSizeF inside(size.width() - 2 * margin, size.height() - 2 * margin);
     const Box b = bounds(all);
-    const auto pages = [&](double length, double room) { return std::max(1, static_cast<int>(std::ceil((length + 2 - overlap) / (room - overlap)))); };
+    const auto pages = [&](double length, double room) {
+        return std::max(1, static_cast<int>(std::ceil((length + 2 - overlap) / (room - overlap))));
+    };
     const int columns = pages(b.width(), inside.width());
     const int rows = pages(b.height(), inside.height());
-    if (columns * rows > 400) return QObject::tr("That would be %1 pages. Draw it as SVG or DXF for a plotter instead.").arg(columns * rows);
+    if (columns * rows > 400)
+        return QObject::tr("That would be %1 pages. Draw it as SVG or DXF for a plotter instead.").arg(columns * rows);
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
@@ -64,8 +67,14 @@ QString write_tiled_pdf(const QString& path, const std::vector<DrawnPath>& paths
                 font.setPixelSize(3);
                 p.setFont(font);
                 p.drawText(QRectF(margin, size.height() - margin + 1, inside.width(), 5), Qt::AlignLeft,
-                           QObject::tr("%1 · row %2 of %3, column %4 of %5 · lay the crosses on each other").arg(title).arg(row + 1).arg(rows).arg(column + 1).arg(columns));
-                p.drawLine(QPointF(size.width() - margin - 100, size.height() - margin + 7), QPointF(size.width() - margin, size.height() - margin + 7));
+                           QObject::tr("%1 · row %2 of %3, column %4 of %5 · lay the crosses on each other")
+                               .arg(title)
+                               .arg(row + 1)
+                               .arg(rows)
+                               .arg(column + 1)
+                               .arg(columns));
+                p.drawLine(QPointF(size.width() - margin - 100, size.height() - margin + 7),
+                           QPointF(size.width() - margin, size.height() - margin + 7));
                 p.drawText(QRectF(size.width() - margin - 100, size.height() - margin + 2, 100, 5), Qt::AlignRight, QObject::tr("100 mm"));
             }
     }

@@ -337,9 +337,8 @@ void Slip::fill_choices() {
                 what->setContentsMargins(20, 0, 0, 2);
                 box->addWidget(radio);
                 box->addWidget(what);
-                connect(radio, &QRadioButton::clicked, this, [this, c, o] {
-                    session_.choose(QString::fromStdString(c.label + ": " + o.label), c.key, o.key);
-                });
+                connect(radio, &QRadioButton::clicked, this,
+                        [this, c, o] { session_.choose(QString::fromStdString(c.label + ": " + o.label), c.key, o.key); });
             }
             choices_->addWidget(w);
         }

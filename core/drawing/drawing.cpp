@@ -127,7 +127,8 @@ std::vector<DrawnPath> drawn_joint(const Plan& plan, const MakeUpChoices& choice
     for (const JointStation& s : j.along) line.push_back({s.u, s.v});
     std::vector<DrawnPath> out{{line, false, "joint"}};
     // The template lies on the right leaf: its edge that far to the right of the joint.
-    if (const auto pair = bushings_for(choices.cutter_mm, bushings)) out.push_back({offset_line(line, -pair->template_off_mm), false, "template"});
+    if (const auto pair = bushings_for(choices.cutter_mm, bushings))
+        out.push_back({offset_line(line, -pair->template_off_mm), false, "template"});
     out.push_back({plan.makeup.leaves[j.right].part, true, "right leaf"});
     out.push_back({plan.makeup.leaves[j.left].part, true, "left leaf"});
     return out;

@@ -17,7 +17,8 @@ struct Known {
     std::shared_ptr<const Board2> ways;  ///< made when first needed
     SlabShape shape;
     SlabMeans means;
-    double length_mm = 0, area_mm2 = 0, kg = 0;
+    double length_mm = 0, area_mm2 = 0;
+    double middle_flaws = 0;  ///< of its flaws, those that no rip or crosscut takes away
     std::once_flag once;
     const Board2& both() {
         std::call_once(once, [&] { ways = both_ways(*slab); });
@@ -41,14 +42,14 @@ class Finder {
         candidates();
         std::stable_sort(all_.begin(), all_.end(), [](const Candidate& a, const Candidate& b) { return a.bound > b.bound; });
         // The most promising first, a handful at a time over the cores; the rest is left once none can reach the list.
-        constexpr std::size_t handful = 16;
-        for (std::size_t from = 0; from < all_.size(); from += handful) {
+        std::size_t handful = 4;
+        for (std::size_t from = 0, next = 0; from < all_.size(); from = next, handful = 16) {
+            next = from + handful;
             work_.check();
             if (best_.size() >= order_.keep && all_[from].bound <= best_.back().score) break;
             const std::size_t to = std::min(all_.size(), from + handful);
             std::vector<std::optional<Found>> made(to - from);
-            in_parallel(
-                to - from, [&](std::size_t i) { made[i] = work_out(all_[from + i]); }, {{}, work_.stop, work_.threads});
+            in_parallel(to - from, [&](std::size_t i) { made[i] = work_out(all_[from + i]); }, {{}, work_.stop, work_.threads});
             bool better = false;
             for (auto& f : made) better = (f && take(std::move(*f))) || better;
             if (better && so_far_) so_far_(best_);
@@ -68,18 +69,17 @@ class Finder {
                 known_.push_back(std::make_unique<Known>());
                 known_.back()->slab = &s;
             }
-        in_parallel(
-            known_.size(),
-            [&](std::size_t i) {
-                Known& k = *known_[i];
-                k.shape = shape_of(*k.slab);
-                if (!k.shape.usable) return;
-                k.means = means_of(k.shape);
-                k.length_mm = k.shape.x1 - k.shape.x0;
-                k.area_mm2 = area(k.shape.ring_a);
-                k.kg = k.area_mm2 * k.means.thickness_mm * 1e-9 * density_of(*k.slab).value_or(600);
-            },
-            {{}, work_.stop, work_.threads});
+        in_parallel(known_.size(),
+                    [&](std::size_t i) {
+                        Known& k = *known_[i];
+                        k.shape = shape_of(*k.slab);
+                        if (!k.shape.usable) return;
+                        k.means = means_of(k.shape);
+                        k.length_mm = k.shape.x1 - k.shape.x0;
+                        k.area_mm2 = area(k.shape.ring_a);
+                        k.middle_flaws = middle_flaws(k);
+                    },
+                    {{}, work_.stop, work_.threads});
         std::erase_if(known_, [](const auto& k) { return !k->shape.usable; });
     }
 
@@ -104,7 +104,8 @@ class Finder {
                       [&](std::size_t x, std::size_t y) { return *known_[x]->slab->sequence < *known_[y]->slab->sequence; });
             for (const std::size_t n : {std::size_t{3}, std::size_t{4}})
                 for (std::size_t a = 0; a + n <= numbered.size(); ++a)
-                    offer(MakeUp::boards, {numbered.begin() + static_cast<std::ptrdiff_t>(a), numbered.begin() + static_cast<std::ptrdiff_t>(a + n)});
+                    offer(MakeUp::boards,
+                          {numbered.begin() + static_cast<std::ptrdiff_t>(a), numbered.begin() + static_cast<std::ptrdiff_t>(a + n)});
         }
     }
 
@@ -116,11 +117,15 @@ class Finder {
         f.kind = kind;
         double width = 0;
         double wood = 0;
+        double widest = 0;
+        double flaws = 0;
         double thickness = 1e300;
         for (const std::size_t i : slabs) {
             const Known& k = *known_[i];
             width += kind == MakeUp::single ? k.means.widest_mm : k.means.width_mm;
             wood += k.area_mm2;
+            widest += k.means.widest_mm;
+            if (kind != MakeUp::single) flaws += k.middle_flaws;
             thickness = std::min(thickness, k.means.thickest_mm);
             f.price += k.slab->price.value_or(0);
             f.moisture_pct = std::max(f.moisture_pct, k.slab->moisture_pct.value_or(order_.dry_pct));
@@ -133,7 +138,10 @@ class Finder {
         f.narrowest_mm = width + river;
         const double resin = river * order_.top.length_mm;
         f.waste_pct = 100 * std::clamp(1 - (std::max(top_area(), 0.0) - resin) / std::max(1.0, wood), 0.0, 1.0);
-        if (order_.top.live != LiveEdges::none) f.waste_pct = 0;  // a wider top wastes less: not known yet
+        // Live edges: no more wood can lie in the top than its length at the widest.
+        if (order_.top.live != LiveEdges::none)
+            f.waste_pct = 100 * std::clamp(1 - order_.top.length_mm * widest / std::max(1.0, wood), 0.0, 1.0);
+        f.flaw_weight = flaws;
         f.apart_mm = kind == MakeUp::single ? 0 : order_.choices.mill_kerf_mm;
         score(f, false);
         all_.push_back({kind, std::move(slabs), f.score});
@@ -241,15 +249,35 @@ class Finder {
 
     void weigh(Found& f, const Known& k, const Ring& outline) {
         f.wood_mm2 += area(outline);
-        f.weight_kg += area(outline) * std::min(order_.top.thickness_mm, std::max(0.0, f.thickness_mm)) * 1e-9 * density_of(*k.slab).value_or(600);
+        f.weight_kg +=
+            area(outline) * std::min(order_.top.thickness_mm, std::max(0.0, f.thickness_mm)) * 1e-9 * density_of(*k.slab).value_or(600);
+    }
+
+    static double weight_of(FlawKind kind) {
+        const bool heavy = kind == FlawKind::crack || kind == FlawKind::void_ || kind == FlawKind::soft || kind == FlawKind::pith;
+        return heavy ? 2 : 1;
+    }
+
+    /// Flaws near the slab's middle: leaves are laid there, so they stay in whatever is made of it.
+    double middle_flaws(const Known& k) const {
+        double sum = 0;
+        const double mid = (k.shape.x0 + k.shape.x1) / 2;
+        for (const Flaw& f : k.slab->flaws) {
+            if (f.outline.size() < 3) continue;
+            const Vec2 c = centroid(f.outline);
+            if (std::abs(c.x - mid) > order_.top.length_mm / 2 - 150) continue;
+            const auto cut = cut_at_x(k.shape.ring_a, c.x);
+            if (cut.empty()) continue;
+            const double from_edge = std::min(c.y - cut.front().from, cut.back().to - c.y);
+            if (order_.top.live == LiveEdges::both && from_edge > 0.3 * (cut.back().to - cut.front().from)) sum += weight_of(f.kind);
+        }
+        return sum;
     }
 
     static void count_flaws(Found& f, const Slab& slab, const std::vector<FlawInside>& inside) {
         for (const FlawInside& i : inside) {
-            const FlawKind kind = slab.flaws[i.index].kind;
-            const bool heavy = kind == FlawKind::crack || kind == FlawKind::void_ || kind == FlawKind::soft || kind == FlawKind::pith;
             ++f.flaws;
-            f.flaw_weight += heavy ? 2 : 1;
+            f.flaw_weight += weight_of(slab.flaws[i.index].kind);
         }
     }
 
@@ -262,19 +290,30 @@ class Finder {
         const FindWeights& w = order_.weights;
         const double wanted = order_.top.thickness_mm;
         std::vector<Part> parts;
-        parts.push_back({w.thickness, std::clamp(f.thickness_mm / wanted, 0.0, 1.0) * 0.8 + 0.2 * std::clamp(f.thickness_mm / wanted - 1, 0.0, 0.25) / 0.25,
-                         say("finishes up to {} thick", fine(f.thickness_mm)),
-                         say("finishes {} too thin", fine(std::max(0.0, wanted - f.thickness_mm)))});
-        parts.push_back({w.waste, 1 - f.waste_pct / 100, say("uses {} of the wood", percent(100 - f.waste_pct)), say("gives up {} of the wood", percent(f.waste_pct))});
-        const double like = f.kind == MakeUp::single ? 1 : is_river(f.kind) ? 0.6 : f.kind == MakeUp::slip ? 0.5 : 1 / (1 + f.apart_mm / 40);
-        parts.push_back({w.likeness, like, f.kind == MakeUp::single ? say("one figure, no joint") : say("faces only {} apart in the log", fine(f.apart_mm)),
+        parts.push_back(
+            {w.thickness,
+             std::clamp(f.thickness_mm / wanted, 0.0, 1.0) * 0.8 + 0.2 * std::clamp(f.thickness_mm / wanted - 1, 0.0, 0.25) / 0.25,
+             say("finishes up to {} thick", fine(f.thickness_mm)),
+             say("finishes {} too thin", fine(std::max(0.0, wanted - f.thickness_mm)))});
+        parts.push_back({w.waste, 1 - f.waste_pct / 100, say("uses {} of the wood", percent(100 - f.waste_pct)),
+                         say("gives up {} of the wood", percent(f.waste_pct))});
+        const double like = f.kind == MakeUp::single ? 1
+                            : is_river(f.kind)       ? 0.6
+                            : f.kind == MakeUp::slip ? 0.5
+                                                     : 1 / (1 + f.apart_mm / 40);
+        parts.push_back({w.likeness, like,
+                         f.kind == MakeUp::single ? say("one figure, no joint") : say("faces only {} apart in the log", fine(f.apart_mm)),
                          is_river(f.kind) ? say("the figure does not meet") : say("faces {} apart in the log", fine(f.apart_mm))});
-        parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaw_weight), f.flaws == 0 ? say("no flaw inside") : say("{} flaws inside", count(f.flaws)), say("{} flaws inside", count(f.flaws))});
+        parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaw_weight),
+                         f.flaws == 0 ? say("no flaw inside") : say("{} flaws inside", count(f.flaws)),
+                         say("{} flaws inside", count(f.flaws))});
         parts.push_back({w.resin, 1 / (1 + f.resin_l / 12), say("no resin to pour"), say("{} of resin", litres(f.resin_l))});
         parts.push_back({w.weight, 1 / (1 + f.weight_kg / 120), say("weighs {}", kg(f.weight_kg)), say("weighs {}", kg(f.weight_kg))});
         const double wet = std::max(0.0, f.moisture_pct - order_.dry_pct);
-        parts.push_back({w.moisture, 1 / (1 + wet / 3), say("dry enough at {}", percent(f.moisture_pct)), say("at {} still too wet", percent(f.moisture_pct))});
-        parts.push_back({w.money, 1 / (1 + f.price / 900), f.price > 0 ? say("{} for the slabs", number(std::round(f.price))) : say("no price known"),
+        parts.push_back({w.moisture, 1 / (1 + wet / 3), say("dry enough at {}", percent(f.moisture_pct)),
+                         say("at {} still too wet", percent(f.moisture_pct))});
+        parts.push_back({w.money, 1 / (1 + f.price / 900),
+                         f.price > 0 ? say("{} for the slabs", number(std::round(f.price))) : say("no price known"),
                          say("{} for the slabs", number(std::round(f.price)))});
         double sum = 0;
         double weights = 0;

@@ -26,7 +26,7 @@ struct FindWeights {
     double flaws = 0.5;      ///< cracks, rot, knots inside
     double resin = 0.3;      ///< to be poured
     double weight = 0.2;
-    double moisture = 0.4;   ///< above what the room wants
+    double moisture = 0.4;  ///< above what the room wants
     double money = 0.4;
 };
 
@@ -35,10 +35,10 @@ struct FindOrder {
     MakeUpChoices choices;
     FindWeights weights;
     bool singles = true, pairs = true, boards = true, rivers = true;
-    double dry_pct = 10;         ///< dry enough
-    std::string for_job;         ///< slabs reserved for other jobs are left out
-    std::size_t keep = 24;       ///< results
-    double resin_price_l = 0;    ///< of a litre; 0: not counted as money
+    double dry_pct = 10;       ///< dry enough
+    std::string for_job;       ///< slabs reserved for other jobs are left out
+    std::size_t keep = 24;     ///< results
+    double resin_price_l = 0;  ///< of a litre; 0: not counted as money
 };
 
 struct Found {
@@ -46,14 +46,14 @@ struct Found {
     std::vector<std::string> slabs;  ///< in order of the leaves
     std::vector<Placement> placements;
     std::vector<Joint> joints;
-    double score = 0;         ///< 0 to 1
+    double score = 0;  ///< 0 to 1
     bool fits = false;
-    double lack_mm = 0;       ///< of width or length, where it does not fit
+    double lack_mm = 0;  ///< of width or length, where it does not fit
     double narrowest_mm = 0, thickness_mm = 0;
     double wood_mm2 = 0;  ///< of the slabs, in the top
     double waste_pct = 0, resin_l = 0, weight_kg = 0, moisture_pct = 0, price = 0, apart_mm = 0;
-    int flaws = 0;            ///< inside the top
-    double flaw_weight = 0;   ///< the same, cracks, rot and pith counted twice
+    int flaws = 0;                     ///< inside the top
+    double flaw_weight = 0;            ///< the same, cracks, rot and pith counted twice
     std::vector<Phrase> gains, costs;  ///< three each at most, the weightiest first
 };
 

@@ -13,11 +13,12 @@ Json of(const Leaf& l) {
     Json voids = Json::array();
     for (const VoidFill& v : l.voids) voids.push_back({{"flaw_id", v.flaw_id}, {"resin", v.resin}, {"leave_open", v.leave_open}});
     const Placement& p = l.placement;
-    return {{"slab", l.slab},
-            {"placement",
-             {{"x_mm", p.x_mm}, {"y_mm", p.y_mm}, {"angle_deg", p.angle_deg}, {"turned_over", p.turned_over}, {"oversize_mm", p.oversize_mm}}},
-            {"supports", supports},
-            {"voids", voids}};
+    return {
+        {"slab", l.slab},
+        {"placement",
+         {{"x_mm", p.x_mm}, {"y_mm", p.y_mm}, {"angle_deg", p.angle_deg}, {"turned_over", p.turned_over}, {"oversize_mm", p.oversize_mm}}},
+        {"supports", supports},
+        {"voids", voids}};
 }
 
 Json of(const MakeUpChoices& c) {
@@ -26,24 +27,15 @@ Json of(const MakeUpChoices& c) {
     Json patches = Json::array();
     for (const Patch& p : c.patches)
         patches.push_back({{"id", p.id}, {"outline", points(p.outline)}, {"depth_mm", p.depth_mm}, {"slab", p.slab}});
-    return {{"kind", word(c.kind, makeup_names)},
-            {"joints", joints},
-            {"mill_kerf_mm", c.mill_kerf_mm},
-            {"rip_kerf_mm", c.rip_kerf_mm},
-            {"hollow_mm", c.hollow_mm},
-            {"same_line", c.same_line},
-            {"ends_swapped", c.ends_swapped},
-            {"river_mm", c.river_mm},
-            {"two_colours", c.two_colours},
-            {"least_radius_mm", c.least_radius_mm},
-            {"cutter_mm", c.cutter_mm},
-            {"rod_mm", c.rod_mm},
-            {"rod_pitch_mm", c.rod_pitch_mm},
-            {"rod_depth_mm", c.rod_depth_mm},
-            {"halves_u_mm", opt(c.halves_u_mm)},
-            {"patches", patches},
-            {"faces_flat", c.faces_flat},
-            {"ripped", c.ripped}};
+    return {{"kind", word(c.kind, makeup_names)}, {"joints", joints},
+            {"mill_kerf_mm", c.mill_kerf_mm},     {"rip_kerf_mm", c.rip_kerf_mm},
+            {"hollow_mm", c.hollow_mm},           {"same_line", c.same_line},
+            {"ends_swapped", c.ends_swapped},     {"river_mm", c.river_mm},
+            {"two_colours", c.two_colours},       {"least_radius_mm", c.least_radius_mm},
+            {"cutter_mm", c.cutter_mm},           {"rod_mm", c.rod_mm},
+            {"rod_pitch_mm", c.rod_pitch_mm},     {"rod_depth_mm", c.rod_depth_mm},
+            {"halves_u_mm", opt(c.halves_u_mm)},  {"patches", patches},
+            {"faces_flat", c.faces_flat},         {"ripped", c.ripped}};
 }
 
 void read(const Node& n, MakeUpChoices& c) {
@@ -178,7 +170,8 @@ std::string write_job_file(const JobFile& f) {
     for (const Slab& s : f.slabs) slabs.push_back(to_json(s));
     Json pictures = Json::object();
     for (const auto& [key, bytes] : f.pictures) pictures[key] = bytes;
-    return Json{{"format", "young-burl job"}, {"version", 2}, {"job", to_json(f.job)}, {"slabs", slabs}, {"pictures", pictures}, {"shop", to_json(f.shop)}}
+    return Json{{"format", "young-burl job"}, {"version", 2},           {"job", to_json(f.job)}, {"slabs", slabs},
+                {"pictures", pictures},       {"shop", to_json(f.shop)}}
         .dump(1);
 }
 

@@ -34,6 +34,10 @@ constexpr double dry_enough_pct = 10;  ///< for a heated room: a starting value
 Figure drying_figure(const DryingForecast& f, const Slab& slab) {
     const auto days = [](double v) { return number(std::round(v)); };
     Figure out{"rack.drying", "Days until it is dry", days(f.days.value_or(0)), {}, {}, {}};
+    if (!f.days) {
+        out.label = "Moisture by now";
+        out.value = percent(f.moisture_pct);
+    }
     if (f.days)
         out.note = say("to {}, from the reading of " + slab.moisture_on + "; between {} and {}" +
                            (f.fitted ? "" : " – a guess until there are two readings"),
@@ -112,7 +116,8 @@ std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const
     return out;
 }
 
-void take_cautions(std::vector<Caution>& into, const std::vector<Caution>& from, const std::string& name, const Placement& leaf, double half) {
+void take_cautions(std::vector<Caution>& into, const std::vector<Caution>& from, const std::string& name, const Placement& leaf,
+                   double half) {
     for (Caution c : from) {
         c.says.pattern = name + ": " + c.says.pattern;
         if (c.at) c.at = leaf.frame().from_slab(*c.at) + Vec2{half, 0};
@@ -200,9 +205,11 @@ Choice makeup_choice(const Job& job, const Prepared& prepared) {
     for (const auto& p : prepared) boards.push_back(p->ways);
     const auto offer = [&](MakeUp kind, const char* key, const char* label) {
         const Arrangement a = arrange(kind, boards, job.top, job.makeup);
-        Phrase what = a.possible ? is_river(kind) ? say("{} wide, ends differ by {}, river {}", mm(a.width_mm), mm(a.taper_mm), mm(job.makeup.river_mm))
-                                                  : say("{} wide, ends differ by {}, {} given up at the rips", mm(a.width_mm), mm(a.taper_mm), mm(a.given_up_mm))
-                                 : say(a.why_not);
+        Phrase what =
+            a.possible ? is_river(kind)
+                             ? say("{} wide, ends differ by {}, river {}", mm(a.width_mm), mm(a.taper_mm), mm(job.makeup.river_mm))
+                             : say("{} wide, ends differ by {}, {} given up at the rips", mm(a.width_mm), mm(a.taper_mm), mm(a.given_up_mm))
+                       : say(a.why_not);
         c.options.push_back({key, label, std::move(what), job.makeup.kind == kind});
     };
     if (prepared.size() == 2) {
@@ -233,9 +240,12 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
     if (!p.lay.ready) {
         for (std::size_t i = 0; i < prepared.size(); ++i)
             if (!prepared[i]->shape.usable)
-                p.lay.cautions.push_back({"lay.unmeasured", Severity::stop, Step::lay,
+                p.lay.cautions.push_back({"lay.unmeasured",
+                                          Severity::stop,
+                                          Step::lay,
                                           say((prepared[i]->slab.name.empty() ? "A slab of this top" : prepared[i]->slab.name) +
-                                              " is not measured yet, or no longer in the shop. Measure it on the rack, or choose another."), {}});
+                                              " is not measured yet, or no longer in the shop. Measure it on the rack, or choose another."),
+                                          {}});
         return;
     }
     p.leaves = leaf_plans(job, prepared, p.makeup, shop, p.shop_air.temp_c, before);
@@ -266,16 +276,18 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
     p.lay.choices.insert(p.lay.choices.begin(), makeup_choice(job, prepared));
     if (job.makeup.kind == MakeUp::book || job.makeup.kind == MakeUp::boards) p.lay.choices.push_back(line_choice(job));
     if (job.makeup.kind == MakeUp::boards)
-        p.lay.choices.push_back({"makeup.ends",
-                                 "Outer boards",
-                                 {{"straight", "Drawn straight out", say("the sequence stays"), !job.makeup.ends_swapped},
-                                  {"swapped", "Turned end for end", say("the width comes out even; the sequence is given up"), job.makeup.ends_swapped}}});
+        p.lay.choices.push_back(
+            {"makeup.ends",
+             "Outer boards",
+             {{"straight", "Drawn straight out", say("the sequence stays"), !job.makeup.ends_swapped},
+              {"swapped", "Turned end for end", say("the width comes out even; the sequence is given up"), job.makeup.ends_swapped}}});
     if (job.makeup.kind == MakeUp::river)
-        p.lay.choices.push_back({"makeup.colours",
-                                 "The river",
-                                 {{"one", "One colour", say("poured in one go"), !job.makeup.two_colours},
-                                  {"two", "Two colours, a divider between", say("{} of divider, taken out when the first has gelled", mm(job.top.length_mm)),
-                                   job.makeup.two_colours}}});
+        p.lay.choices.push_back(
+            {"makeup.colours",
+             "The river",
+             {{"one", "One colour", say("poured in one go"), !job.makeup.two_colours},
+              {"two", "Two colours, a divider between", say("{} of divider, taken out when the first has gelled", mm(job.top.length_mm)),
+               job.makeup.two_colours}}});
 }
 
 }  // namespace

@@ -30,7 +30,7 @@ struct Shop {
     Climate air;  ///< of the shop, through the year
     Workday workday;
     std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};  ///< guide bushings at hand, outer diameters
-    bool letter = false;  ///< sheets on Letter, otherwise A4
+    bool letter = false;                                              ///< sheets on Letter, otherwise A4
     Shop();
     bool operator==(const Shop&) const = default;
 };

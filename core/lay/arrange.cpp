@@ -297,7 +297,9 @@ class Arranger {
     LogShift shift(std::size_t right, bool right_over, std::size_t left, bool left_over) const {
         Ring mate = board(left).shape(left_over).ring_a;
         for (Vec2& p : mate) p.y = -p.y;
-        const auto grown = [&](std::size_t k) { return board(k).up.outline && board(k).up.outline->from == "grown" && !board(k).up.ends_swapped && !board(k).up.face_b_up; };
+        const auto grown = [&](std::size_t k) {
+            return board(k).up.outline && board(k).up.outline->from == "grown" && !board(k).up.ends_swapped && !board(k).up.face_b_up;
+        };
         if (grown(left) && grown(right)) return {};  // their frames are the log's own
         LogShift s = log_shift(board(right).shape(right_over).ring_a, mate);
         if (s.misfit_mm > 80) return {};
@@ -383,7 +385,8 @@ class Arranger {
 
 }  // namespace
 
-Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>>& boards, const WantedTop& top, const MakeUpChoices& choices) {
+Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>>& boards, const WantedTop& top,
+                    const MakeUpChoices& choices) {
     return Arranger(kind, boards, top, choices).run();
 }
 
@@ -423,7 +426,8 @@ std::vector<Placement> best_rips(const MakeUpInputs& in, const MakeUpPlan& plan)
     // From the seam outwards: a leaf is turned for the joint nearest to the middle, others follow from their own.
     std::vector<std::size_t> order(joints.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
-    std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return std::abs(joints[a].v_mm) < std::abs(joints[b].v_mm); });
+    std::sort(order.begin(), order.end(),
+              [&](std::size_t a, std::size_t b) { return std::abs(joints[a].v_mm) < std::abs(joints[b].v_mm); });
     std::vector<bool> placed(in.leaves.size(), false);
     for (const std::size_t k : order) {
         auto right = limits(k, true);
@@ -521,7 +525,8 @@ std::vector<Placement> even_river(const MakeUpInputs& in) {
                             const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(uv);
                             p.x_mm = c.x - back.x, p.y_mm = c.y - back.y;
                         } else {
-                            const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab(axis == 0 ? Vec2{sign * 60 * step, 0} : Vec2{0, sign * 30 * step});
+                            const Vec2 d =
+                                Frame{{0, 0}, p.angle_deg}.to_slab(axis == 0 ? Vec2{sign * 60 * step, 0} : Vec2{0, sign * 30 * step});
                             p.x_mm += d.x, p.y_mm += d.y;
                         }
                         if (const double s = score(next); s < best - 1e-9) best = s, out = next;

@@ -22,14 +22,14 @@ std::shared_ptr<const Board2> both_ways(const Slab& slab);
 
 struct Arrangement {
     bool possible = false;
-    std::string why_not;              ///< a sentence where it is not
-    std::vector<std::size_t> order;   ///< which of the given boards is leaf 0, 1, …
+    std::string why_not;             ///< a sentence where it is not
+    std::vector<std::size_t> order;  ///< which of the given boards is leaf 0, 1, …
     std::vector<Placement> placements;
     std::vector<Joint> joints;
-    double given_up_mm = 0;   ///< width the rips take, all leaves
-    double width_mm = 0;      ///< mean width that comes of it
-    double taper_mm = 0;      ///< between the two ends
-    double apart_mm = 0;      ///< of the shown faces of the middle pair in the log, before flattening
+    double given_up_mm = 0;  ///< width the rips take, all leaves
+    double width_mm = 0;     ///< mean width that comes of it
+    double taper_mm = 0;     ///< between the two ends
+    double apart_mm = 0;     ///< of the shown faces of the middle pair in the log, before flattening
     double resin_mm2 = 0;
 };
 
@@ -40,7 +40,8 @@ struct Arrangement {
 ///  - boards: the two middle ones opened, the outer ones drawn straight out, or turned end for end.
 ///  - rivers: two leaves with a live edge of each towards the water, the evener of the two sides each.
 /// Boards with numbers in the log are put in that order. @throws nothing; says why it is not possible.
-Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>>& boards, const WantedTop& top, const MakeUpChoices& choices);
+Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>>& boards, const WantedTop& top,
+                    const MakeUpChoices& choices);
 
 /// The rip lines of a make-up as it lies, found anew: each joint straight, its leaves turned and slid so that the
 /// joint keeps its place in the top. With `choices.same_line` both leaves of an opened pair get the line that suits both.

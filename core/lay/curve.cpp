@@ -39,7 +39,8 @@ std::vector<double> opened(const std::vector<double>& y, double step, double rad
     for (std::ptrdiff_t i = 0; i < n; ++i)
         for (std::ptrdiff_t k = -reach; k <= reach; ++k) {
             const auto j = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(i + k, 0, n - 1));
-            out[static_cast<std::size_t>(i)] = std::max(out[static_cast<std::size_t>(i)], middle[j] + rim(radius, static_cast<double>(k) * step));
+            out[static_cast<std::size_t>(i)] =
+                std::max(out[static_cast<std::size_t>(i)], middle[j] + rim(radius, static_cast<double>(k) * step));
         }
     return out;
 }

@@ -81,9 +81,11 @@ CutList cuts_of(const std::vector<LeafIn>& slabs, const std::vector<const LayPla
     const std::string name = whole ? "the top" : slabs.empty() ? "" : slabs[0].slab.name;
     if (top.shape != TopShape::rectangle) {
         const Vec2 c = f.to_slab({0, 0});
-        out.cuts.push_back({CutKind::sides, 0, name, c, c, 0, top.shape == TopShape::round
-            ? say("round: compass at {} on the middle line, radius {}", along(c.x), mm(top.length_mm / 2))
-            : say("along the template, drawn 1:1"), true});
+        out.cuts.push_back({CutKind::sides, 0, name, c, c, 0,
+                            top.shape == TopShape::round
+                                ? say("round: compass at {} on the middle line, radius {}", along(c.x), mm(top.length_mm / 2))
+                                : say("along the template, drawn 1:1"),
+                            true});
     } else {
         const double reach = top.width_mm / 2 + 40;
         for (const double u : {-hl, hl}) {
@@ -100,16 +102,19 @@ CutList cuts_of(const std::vector<LeafIn>& slabs, const std::vector<const LayPla
             const double v = left ? top.width_mm / 2 : -top.width_mm / 2;
             const Vec2 a = f.to_slab({-hl, v});
             const Vec2 b = f.to_slab({hl, v});
-            out.cuts.push_back({CutKind::sides, 0, name, a, b, length(b - a), say("{} from the middle line, " + std::string(left ? "left" : "right"), mm(top.width_mm / 2)), true});
+            out.cuts.push_back({CutKind::sides, 0, name, a, b, length(b - a),
+                                say("{} from the middle line, " + std::string(left ? "left" : "right"), mm(top.width_mm / 2)), true});
         }
     }
     if (choices.halves_u_mm && std::abs(*choices.halves_u_mm) < hl) {
         const Vec2 a = f.to_slab({*choices.halves_u_mm, -top.width_mm / 2 - 40});
         const Vec2 b = f.to_slab({*choices.halves_u_mm, top.width_mm / 2 + 40});
-        out.cuts.push_back({CutKind::ends, 0, name, a, b, length(b - a), say("across in two halves, at {}; joined on site", along(f.to_slab({*choices.halves_u_mm, 0}).x)), true});
+        out.cuts.push_back({CutKind::ends, 0, name, a, b, length(b - a),
+                            say("across in two halves, at {}; joined on site", along(f.to_slab({*choices.halves_u_mm, 0}).x)), true});
     }
     for (const Cut& c : out.cuts) dust(c);
-    std::stable_sort(out.cuts.begin(), out.cuts.end(), [](const Cut& a, const Cut& b) { return static_cast<int>(a.kind) < static_cast<int>(b.kind); });
+    std::stable_sort(out.cuts.begin(), out.cuts.end(),
+                     [](const Cut& a, const Cut& b) { return static_cast<int>(a.kind) < static_cast<int>(b.kind); });
     return out;
 }
 

@@ -422,9 +422,11 @@ class Planner {
                 narrow = std::min(narrow, s.left - s.right);
                 wide = std::max(wide, s.left - s.right);
             }
-            c.options.push_back({keys[i], kinds[i].second,
-                                 lack > 0.05 ? say("short by {}", mm(lack)) : say("fits, {} to {} wide", mm(narrow), mm(wide)),
-                                 in_.top.live == kinds[i].first});
+            Phrase fits = in_.top.shape == TopShape::rectangle ? say("fits, {} to {} wide", mm(narrow), mm(wide))
+                          : kinds[i].first == LiveEdges::none  ? say("clear of the bark all round")
+                                                               : say("the rim may run out over the bark there");
+            c.options.push_back(
+                {keys[i], kinds[i].second, lack > 0.05 ? say("short by {}", mm(lack)) : std::move(fits), in_.top.live == kinds[i].first});
         }
         p_.choices.push_back(c);
     }

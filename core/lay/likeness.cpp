@@ -153,30 +153,34 @@ void tell_likeness(const Likeness& l, const JointPlan& seam, const MakeUpChoices
         lay.cautions.push_back({key, s, Step::lay, std::move(says), Vec2{u + half, v}});
     };
     if (!l.same_tree) return;
-    std::vector<Given> given{{"shown faces apart in the log", fine(l.apart_mm), "mill's kerf + what flattening takes off both"},
-                             {"mill's kerf", fine(choices.mill_kerf_mm), "what you set"},
-                             {"slabs between", count(l.slabs_between.value_or(0)), l.slabs_between ? "numbers in the log" : "not known: taken as neighbours"},
-                             {"knots beside the seam", count(static_cast<double>(l.knots.size())), "drawn on both faces of a slab"},
-                             {"outer edges differ, mirrored", fine(l.edges_mm), "root mean square"}};
-    lay.figures.push_back({"lay.drift",
-                           "Seam drifts, on average",
-                           fine(l.drift_mm),
-                           {},
-                           l.worst_is_knot ? say("{} at the knot at {}", fine(l.worst_mm), along(l.worst_u_mm + half))
-                           : l.pith_known || !l.knots.empty() ? say("{} at most, at {}", fine(l.worst_mm), along(l.worst_u_mm + half))
-                                                              : say("the pith is not known: only knots are counted"),
-                           {"d · h/|y| for the rings, no more than 5 d; d · slope of its dive for a knot", given, "docs/methods.md, Likeness"}});
+    std::vector<Given> given{
+        {"shown faces apart in the log", fine(l.apart_mm), "mill's kerf + what flattening takes off both"},
+        {"mill's kerf", fine(choices.mill_kerf_mm), "what you set"},
+        {"slabs between", count(l.slabs_between.value_or(0)), l.slabs_between ? "numbers in the log" : "not known: taken as neighbours"},
+        {"knots beside the seam", count(static_cast<double>(l.knots.size())), "drawn on both faces of a slab"},
+        {"outer edges differ, mirrored", fine(l.edges_mm), "root mean square"}};
+    lay.figures.push_back(
+        {"lay.drift",
+         "Seam drifts, on average",
+         fine(l.drift_mm),
+         {},
+         l.worst_is_knot                    ? say("{} at the knot at {}", fine(l.worst_mm), along(l.worst_u_mm + half))
+         : l.pith_known || !l.knots.empty() ? say("{} at most, at {}", fine(l.worst_mm), along(l.worst_u_mm + half))
+                                            : say("the pith is not known: only knots are counted"),
+         {"d · h/|y| for the rings, no more than 5 d; d · slope of its dive for a knot", given, "docs/methods.md, Likeness"}});
     if (l.mirrored && !l.parted)
         add("lay.not_parted", Severity::watch,
-            say(l.slabs_between.value_or(0) > 0 ? "These leaves were not neighbours in the log: {} of wood lie between the faces that show."
-                                                : "The faces that show are not those that the saw parted: {} of wood lie between them. Turn both over.",
+            say(l.slabs_between.value_or(0) > 0
+                    ? "These leaves were not neighbours in the log: {} of wood lie between the faces that show."
+                    : "The faces that show are not those that the saw parted: {} of wood lie between them. Turn both over.",
                 fine(l.apart_mm)),
             0);
     if (l.worst_mm > 8)
         add("lay.drifts", Severity::note,
-            say(l.worst_is_knot ? "The knot at {} drifts {} across the seam: it runs steeply through the log. A slide along the joint shifts which "
-                                  "places suffer."
-                                : "At {} the figure drifts {} across the seam: a shallower flattening keeps it nearer.",
+            say(l.worst_is_knot
+                    ? "The knot at {} drifts {} across the seam: it runs steeply through the log. A slide along the joint shifts which "
+                      "places suffer."
+                    : "At {} the figure drifts {} across the seam: a shallower flattening keeps it nearer.",
                 along(l.worst_u_mm + half), fine(l.worst_mm)),
             l.worst_u_mm);
 }
@@ -212,18 +216,17 @@ SeamMatch match_seam(const SeamSide& right, const SeamPicture& rp, const SeamSid
     // Samples in from the seam: the left leaf's mirrored for a book, in its own direction for a slip pair.
     const auto pad = static_cast<std::size_t>(reach / cell);
     std::vector<float> r(nu * nv), l((nu + 2 * pad) * nv);
-    in_parallel(
-        nu + 2 * pad,
-        [&](std::size_t i) {
-            const double u = u0 + (static_cast<double>(i) - static_cast<double>(pad)) * cell;
-            for (std::size_t k = 0; k < nv; ++k) {
-                const double in = 3 + static_cast<double>(k) * cell;
-                if (i >= pad && i < pad + nu) r[(i - pad) * nv + k] = grey(right, rp, {u, v_at(u) - in});
-                const double v = mirrored ? v_at(u) + in : v_at(u) + width + 3 - in;
-                l[i * nv + k] = grey(left, lp, {u, v});
-            }
-        },
-        {{}, work.stop, work.threads});
+    in_parallel(nu + 2 * pad,
+                [&](std::size_t i) {
+                    const double u = u0 + (static_cast<double>(i) - static_cast<double>(pad)) * cell;
+                    for (std::size_t k = 0; k < nv; ++k) {
+                        const double in = 3 + static_cast<double>(k) * cell;
+                        if (i >= pad && i < pad + nu) r[(i - pad) * nv + k] = grey(right, rp, {u, v_at(u) - in});
+                        const double v = mirrored ? v_at(u) + in : v_at(u) + width + 3 - in;
+                        l[i * nv + k] = grey(left, lp, {u, v});
+                    }
+                },
+                {{}, work.stop, work.threads});
     const auto span = static_cast<std::size_t>(window / cell);
     /// Normalised cross-correlation of a stretch of the right leaf with the left one slid by `by` samples.
     const auto ncc = [&](std::size_t from, std::size_t to, std::ptrdiff_t by) {

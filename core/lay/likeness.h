@@ -21,8 +21,8 @@ namespace yb {
 
 /// One leaf at a seam.
 struct SeamSide {
-    const Slab& slab;         ///< as laid
-    const SlabShape& shape;   ///< of it
+    const Slab& slab;                ///< as laid
+    const SlabShape& shape;          ///< of it
     const FlatPlan* flat = nullptr;  ///< what flattening takes off; nullptr: nothing yet
     Placement placement;
 };
@@ -44,15 +44,15 @@ struct SeamStation {
 
 struct Likeness {
     bool same_tree = false;
-    bool mirrored = false;      ///< the leaves show opposite faces: a book; otherwise a slip pair
+    bool mirrored = false;             ///< the leaves show opposite faces: a book; otherwise a slip pair
     std::optional<int> slabs_between;  ///< of the log, whole ones; none: their numbers in the log are not known
-    bool parted = false;        ///< the shown faces are those that the saw parted
-    double apart_mm = 0;        ///< mean distance of the shown faces in the log
-    double drift_mm = 0;        ///< mean along the seam
+    bool parted = false;               ///< the shown faces are those that the saw parted
+    double apart_mm = 0;               ///< mean distance of the shown faces in the log
+    double drift_mm = 0;               ///< mean along the seam
     double worst_mm = 0, worst_u_mm = 0;
     bool worst_is_knot = false;
     bool pith_known = false;
-    double edges_mm = 0;        ///< root mean square difference of the outer edges, mirrored
+    double edges_mm = 0;  ///< root mean square difference of the outer edges, mirrored
     std::vector<SeamStation> along;
     std::vector<KnotDrift> knots;
 };

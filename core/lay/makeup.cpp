@@ -6,11 +6,12 @@
 #include <numbers>
 
 #include "core/lay/curve.h"
+#include "core/lay/place.h"
 
 namespace yb {
 
 const char* name_of(MakeUp kind) {
-    static constexpr std::array names{"one slab",    "an opened pair", "a slip pair", "three or four boards",
+    static constexpr std::array names{"one slab",      "an opened pair", "a slip pair", "three or four boards",
                                       "a resin river", "an open river"};
     return names.at(static_cast<std::size_t>(kind));
 }
@@ -28,7 +29,8 @@ std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, d
     std::vector<Joint> out = choices.joints;
     const std::size_t n = leaves > 0 ? leaves - 1 : 0;
     out.resize(std::min(out.size(), n));
-    while (out.size() < n) out.push_back({-width / 2 + width * static_cast<double>(out.size() + 1) / static_cast<double>(leaves), 0, false});
+    while (out.size() < n)
+        out.push_back({-width / 2 + width * static_cast<double>(out.size() + 1) / static_cast<double>(leaves), 0, false});
     return out;
 }
 
@@ -98,6 +100,15 @@ class Planner {
             const Frame f = l.placement.frame();
             all().push_back({f.from_slab(l.shape.ring_a), f.from_slab(l.shape.ring_b), {}, {}});
         }
+        for (const LeafPart& l : all()) {
+            joint_edges_.push_back({profile(l.show, 72), profile(l.under, 72)});
+            outer_edges_.push_back({profile(l.show, 100), profile(l.under, 100)});
+        }
+    }
+
+    /// A ring's edges at stations(n).
+    EdgeProfile profile(const Ring& ring, std::size_t n) const {
+        return edge_profile(ring, -hl_ * (1 - 1e-9), 2 * hl_ / static_cast<double>(n) * (1 - 1e-9), n + 1);
     }
 
     std::vector<double> stations(int n) const {
@@ -137,12 +148,11 @@ class Planner {
                 const double t = std::clamp((u - line[k].x) / (line[k + 1].x - line[k].x), 0.0, 1.0);
                 s.v = line[k].y * (1 - t) + line[k + 1].y * t;
             }
-            const auto reach = [&](std::size_t i, bool high) -> std::optional<std::pair<double, double>> {
-                const auto a = cut_at_x(leaf(i).show, u);
-                const auto b = cut_at_x(leaf(i).under, u);
-                if (a.empty() || b.empty()) return {};
-                return high ? std::pair(std::min(a.back().to, b.back().to), a.back().to)
-                            : std::pair(std::max(a.front().from, b.front().from), a.front().from);
+            const auto reach = [&, at = j.along.size()](std::size_t i, bool high) -> std::optional<std::pair<double, double>> {
+                const auto& [a, b] = joint_edges_[i];
+                if (!a.there(at) || !b.there(at)) return {};
+                return high ? std::pair(std::min(a.high[at], b.high[at]), a.high[at])
+                            : std::pair(std::max(a.low[at], b.low[at]), a.low[at]);
             };
             if (const auto r = reach(j.right, true)) {
                 s.lack_right = s.v - r->first;
@@ -237,24 +247,23 @@ class Planner {
         }
     }
 
-    /// Edges of the whole top at a station: live ones where the outermost leaves end.
-    Span1 edges_at(double u, bool underside = false) const {
+    /// Edges of the whole top at one of stations(100): live ones where the outermost leaves end.
+    Span1 edges_at(std::size_t i, bool underside = false) const {
         Span1 s{-hw_, hw_};
-        const auto face = [&](std::size_t i) { return cut_at_x(underside ? leaf(i).under : leaf(i).show, u); };
-        if (right_live(in_.top.live))
-            if (const auto cut = face(0); !cut.empty()) s.from = cut.front().from;
-        if (left_live(in_.top.live))
-            if (const auto cut = face(n_ - 1); !cut.empty()) s.to = cut.back().to;
+        const auto face = [&](std::size_t k) -> const EdgeProfile& { return underside ? outer_edges_[k].second : outer_edges_[k].first; };
+        if (right_live(in_.top.live) && face(0).there(i)) s.from = face(0).low[i];
+        if (left_live(in_.top.live) && face(n_ - 1).there(i)) s.to = face(n_ - 1).high[i];
         return s;
     }
 
     void outline() {
         const auto face = [&](bool underside) {
             Ring right, left;
-            for (const double u : stations(100)) {
-                const Span1 e = edges_at(u, underside);
-                right.push_back({u, e.from});
-                left.push_back({u, e.to});
+            const auto us = stations(100);
+            for (std::size_t i = 0; i < us.size(); ++i) {
+                const Span1 e = edges_at(i, underside);
+                right.push_back({us[i], e.from});
+                left.push_back({us[i], e.to});
             }
             right.insert(right.end(), left.rbegin(), left.rend());
             return right;
@@ -284,26 +293,30 @@ class Planner {
         LayPlan& p = lay();
         p.narrowest_mm = 1e300;
         const bool rectangle = in_.top.shape == TopShape::rectangle;
-        for (const double u : stations(100)) {
-            const auto cuts = cut_at_x(p.outline, u);
-            if (cuts.empty()) continue;
-            const double w = cuts.back().to - cuts.front().from;
+        const auto us = stations(100);
+        const EdgeProfile whole = profile(p.outline, 100);
+        for (std::size_t i = 0; i < us.size(); ++i) {
+            const double u = us[i];
+            if (!whole.there(i)) continue;
+            const double w = whole.high[i] - whole.low[i];
             if (w < p.narrowest_mm) p.narrowest_mm = w, p.narrowest_u_mm = u;
             p.widest_mm = std::max(p.widest_mm, w);
             if (!rectangle) continue;
-            shortfall(in_.top.width_mm - w, {u, cuts.back().to}, "width");
-            if (!right_live(in_.top.live))
-                if (const auto wood = wood_at(leaf(0), u, true)) shortfall(wood->from + hw_, {u, -hw_}, "right");
-            if (!left_live(in_.top.live))
-                if (const auto wood = wood_at(leaf(n_ - 1), u, true)) shortfall(hw_ - wood->to, {u, hw_}, "left");
+            shortfall(in_.top.width_mm - w, {u, whole.high[i]}, "width");
+            const auto& [right_show, right_under] = outer_edges_.front();
+            const auto& [left_show, left_under] = outer_edges_.back();
+            if (!right_live(in_.top.live) && right_show.there(i) && right_under.there(i))
+                shortfall(std::max(right_show.low[i], right_under.low[i]) + hw_, {u, -hw_}, "right");
+            if (!left_live(in_.top.live) && left_show.there(i) && left_under.there(i))
+                shortfall(hw_ - std::min(left_show.high[i], left_under.high[i]), {u, hw_}, "left");
         }
         if (!rectangle) p.narrowest_mm = p.widest_mm;
-        const auto width = [&](double u) {
-            const Span1 e = edges_at(u);
+        const auto width = [&](std::size_t i) {
+            const Span1 e = edges_at(i);
             return e.to - e.from;
         };
-        p.width_left_mm = width(-hl_ * (1 - 1e-6));
-        p.width_right_mm = width(hl_ * (1 - 1e-6));
+        p.width_left_mm = width(0);
+        p.width_right_mm = width(100);
     }
 
     /// Leaves that do not reach the ends of the top.
@@ -338,7 +351,8 @@ class Planner {
         p.outline = f.to_slab(part);
         p.region = f.to_slab(strip(i));
         const double over = std::max(0.0, in.placement.oversize_mm);
-        p.rough = f.to_slab(largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)));
+        p.rough = f.to_slab(
+            largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)));
         const Box whole = bounds(leaf(i).show);
         p.rough_length_mm = std::max(0.0, std::min(hl_ + over, whole.high.x) - std::max(-hl_ - over, whole.low.x));
         for (const double end : {-1.0, 1.0}) {
@@ -346,6 +360,7 @@ class Planner {
             p.finish_cuts.push_back(line(end * hl_));
             p.rough_cuts.push_back(line(std::clamp(end * (hl_ + over), whole.low.x, whole.high.x)));
         }
+        lay().rough_length_mm = std::max(lay().rough_length_mm, p.rough_length_mm);
         p.widest_mm = b.height();
         p.narrowest_mm = b.height();
         p.flaws = flaws_inside(in.slab, p.outline);
@@ -359,17 +374,19 @@ class Planner {
         double joint_u = 0;
         for (const JointPlan& j : out_.plan.joints)
             if (!j.river && j.worst_mm > worst_joint) worst_joint = j.worst_mm, joint_u = j.worst_u_mm;
-        if (!p.short_at.empty()) std::stable_sort(p.short_at.begin(), p.short_at.end(), [](const Shortfall& a, const Shortfall& b) { return a.mm > b.mm; });
+        if (!p.short_at.empty())
+            std::stable_sort(p.short_at.begin(), p.short_at.end(), [](const Shortfall& a, const Shortfall& b) { return a.mm > b.mm; });
         if (p.fits || p.short_at.empty())
-            p.figures.push_back({"lay.fit",
-                                 p.fits ? "It fits: narrowest" : "Narrowest",
-                                 mm(p.narrowest_mm),
-                                 {},
-                                 p.fits ? say("{} to spare at {}", mm(std::max(0.0, p.narrowest_mm - t.width_mm)), along(p.narrowest_u_mm + hl_))
-                                        : say("the joint lacks {} at {}", mm(worst_joint), along(joint_u + hl_)),
-                                 {"left edge − right edge across the top at 101 stations",
-                                  {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p.narrowest_mm), edges}},
-                                  "places are told from the top's left end"}});
+            p.figures.push_back(
+                {"lay.fit",
+                 p.fits ? "It fits: narrowest" : "Narrowest",
+                 mm(p.narrowest_mm),
+                 {},
+                 p.fits ? say("{} to spare at {}", mm(std::max(0.0, p.narrowest_mm - t.width_mm)), along(p.narrowest_u_mm + hl_))
+                        : say("the joint lacks {} at {}", mm(worst_joint), along(joint_u + hl_)),
+                 {"left edge − right edge across the top at 101 stations",
+                  {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p.narrowest_mm), edges}},
+                  "places are told from the top's left end"}});
         else
             p.figures.push_back({"lay.fit",
                                  "Short by",
@@ -403,22 +420,24 @@ class Planner {
         const auto pair = bushings_for(in_.choices.cutter_mm, in_.bushings_mm);
         if (!pair) {
             add("lay.bushings", Severity::watch,
-                say("No two bushings at hand differ by {}, twice the cutter: both edges can't be cut from one template. Take another cutter, or "
+                say("No two bushings at hand differ by {}, twice the cutter: both edges can't be cut from one template. Take another "
+                    "cutter, or "
                     "say on the shop's page which bushings there are.",
                     fine(2 * in_.choices.cutter_mm)),
                 {0, v});
             return;
         }
-        lay().figures.push_back({"lay.bushings",
-                                 "Bushings for the curved joint",
-                                 fine(pair->inner_mm),
-                                 fine(pair->outer_mm),
-                                 say("template {} off the joint; tightest turn {}", fine(pair->template_off_mm), mm(std::min(tightest, 1e5))),
-                                 {"larger − smaller = 2 × cutter; template off = (smaller + cutter) / 2",
-                                  {{"cutter", fine(in_.choices.cutter_mm), "what you set"},
-                                   {"least radius asked for", mm(in_.choices.least_radius_mm), "what you set"},
-                                   {"least radius the pair needs", mm(pair->needs_radius_mm), "larger bushing's radius + its offset"}},
-                                  "one template, two bushings; docs/methods.md, Curved joints"}});
+        lay().figures.push_back(
+            {"lay.bushings",
+             "Bushings for the curved joint",
+             fine(pair->inner_mm),
+             fine(pair->outer_mm),
+             say("template {} off the joint; tightest turn {}", fine(pair->template_off_mm), mm(std::min(tightest, 1e5))),
+             {"larger − smaller = 2 × cutter; template off = (smaller + cutter) / 2",
+              {{"cutter", fine(in_.choices.cutter_mm), "what you set"},
+               {"least radius asked for", mm(in_.choices.least_radius_mm), "what you set"},
+               {"least radius the pair needs", mm(pair->needs_radius_mm), "larger bushing's radius + its offset"}},
+              "one template, two bushings; docs/methods.md, Curved joints"}});
         if (tightest < pair->needs_radius_mm)
             add("lay.curve_tight", Severity::stop,
                 say("The joint turns to a radius of {}; the larger bushing can't follow below {}. Ask for a wider curve.", mm(tightest),
@@ -439,8 +458,9 @@ class Planner {
                                  "Width given up at the rip",
                                  mm(sum),
                                  {},
-                                 out_.plan.joints.size() > 1 ? say("{} joints, both leaves of each", count(static_cast<double>(out_.plan.joints.size())))
-                                                             : say("both leaves, show face"),
+                                 out_.plan.joints.size() > 1
+                                     ? say("{} joints, both leaves of each", count(static_cast<double>(out_.plan.joints.size())))
+                                     : say("both leaves, show face"),
                                  {"mean of show-face edge − joint line, at 73 stations", given, ""}});
     }
 
@@ -464,15 +484,16 @@ class Planner {
                                  {"left bank − right bank on the show face", given, ""}});
         if (in_.choices.kind == MakeUp::river) {
             const double litres_ = out_.plan.water_mm2 * in_.top.thickness_mm * 1e-6;
-            lay().figures.push_back({"lay.resin",
-                                     "Resin in the river",
-                                     litres(litres_),
-                                     {},
-                                     say("{} of the top is resin; both ends show it", percent(100 * out_.plan.water_mm2 / std::max(1.0, area(lay().outline)))),
-                                     {"mean width on both faces × length × wanted thickness",
-                                      {{"river", square_metres(out_.plan.water_mm2 * 1e-6), "mean of both faces"},
-                                       {"thickness", fine(in_.top.thickness_mm), "wanted top"}},
-                                      "no overfill, no reserve"}});
+            lay().figures.push_back(
+                {"lay.resin",
+                 "Resin in the river",
+                 litres(litres_),
+                 {},
+                 say("{} of the top is resin; both ends show it", percent(100 * out_.plan.water_mm2 / std::max(1.0, area(lay().outline)))),
+                 {"mean width on both faces × length × wanted thickness",
+                  {{"river", square_metres(out_.plan.water_mm2 * 1e-6), "mean of both faces"},
+                   {"thickness", fine(in_.top.thickness_mm), "wanted top"}},
+                  "no overfill, no reserve"}});
         } else {
             std::size_t rods = 0;
             double longest = 0;
@@ -504,7 +525,8 @@ class Planner {
         const double taper = std::abs(p.width_left_mm - p.width_right_mm);
         if (in_.top.shape == TopShape::rectangle && taper > 0.01 * in_.top.width_mm && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
-                say("The two ends differ in width by {}. A wedge of {} off the wide end, nothing at the other, evens them; or swap an outer "
+                say("The two ends differ in width by {}. A wedge of {} off the wide end, nothing at the other, evens them; or swap an "
+                    "outer "
                     "leaf end for end.",
                     mm(taper), mm(taper)),
                 {p.width_left_mm > p.width_right_mm ? -hl_ : hl_, 0});
@@ -522,7 +544,8 @@ class Planner {
         }
         rip_order();
         if (in_.top.live != LiveEdges::none)
-            add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."), {0, hw_});
+            add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
+                {0, hw_});
     }
 
     /// Harmless flaws of one leaf are told in one note, at the first of them.
@@ -532,15 +555,17 @@ class Planner {
         if (n < 2) return;
         const Caution first = *std::find_if(own.begin(), own.end(), note);
         own.erase(std::remove_if(own.begin(), own.end(), note), own.end());
-        own.push_back({"lay.flaw", Severity::note, Step::lay,
-                       say("{} knots, pockets and the like lie in the top: cut clear, fill, or keep as character.", count(static_cast<double>(n))), first.at});
+        own.push_back(
+            {"lay.flaw", Severity::note, Step::lay,
+             say("{} knots, pockets and the like lie in the top: cut clear, fill, or keep as character.", count(static_cast<double>(n))),
+             first.at});
     }
 
     void joint_cautions(const JointPlan& j) {
         if (j.worst_mm > clean_mm)
             add("lay.joint", Severity::stop,
-                say("Joint {} runs through bark or wane over {}, {} deep at {}. Move it in, or slide a leaf.", count(static_cast<double>(j.left)),
-                    mm(j.lacking_mm), mm(j.worst_mm), along(j.worst_u_mm + hl_)),
+                say("Joint {} runs through bark or wane over {}, {} deep at {}. Move it in, or slide a leaf.",
+                    count(static_cast<double>(j.left)), mm(j.lacking_mm), mm(j.worst_mm), along(j.worst_u_mm + hl_)),
                 {j.worst_u_mm, j.along[j.along.size() / 2].v});
         const auto set = joints_of(in_.choices, n_, in_.top.width_mm)[j.right];
         if (set.curved) {
@@ -592,7 +617,8 @@ class Planner {
                     mm(j.narrowest_mm), along(j.narrowest_u_mm + hl_)),
                 at);
         if (j.mean_mm > in_.top.width_mm)
-            add("lay.river_wide", Severity::stop, say("The river is {} wide, more than the top's {}.", mm(j.mean_mm), mm(in_.top.width_mm)), at);
+            add("lay.river_wide", Severity::stop, say("The river is {} wide, more than the top's {}.", mm(j.mean_mm), mm(in_.top.width_mm)),
+                at);
         if (j.narrowest_mm > 0 && j.widest_mm > 2.5 * j.narrowest_mm)
             add("lay.river_uneven", Severity::note,
                 say("The river runs from {} to {}. “Even the river” slides and turns the banks.", mm(j.narrowest_mm), mm(j.widest_mm)), at);
@@ -609,9 +635,11 @@ class Planner {
                         {u, 0});
             }
             if (in_.choices.rod_mm > in_.top.thickness_mm / 2)
-                add("lay.rod_thick", Severity::watch, say("Rods of {} take more than half of the {} there is.", fine(in_.choices.rod_mm), fine(in_.top.thickness_mm)), at);
-            add("lay.rods", Severity::note, say("Drill every rod parallel to the others, square to the joint: rods that follow the bends keep the leaves apart. "
-                                                "Polish them before assembly."),
+                add("lay.rod_thick", Severity::watch,
+                    say("Rods of {} take more than half of the {} there is.", fine(in_.choices.rod_mm), fine(in_.top.thickness_mm)), at);
+            add("lay.rods", Severity::note,
+                say("Drill every rod parallel to the others, square to the joint: rods that follow the bends keep the leaves apart. "
+                    "Polish them before assembly."),
                 at);
         }
     }
@@ -623,7 +651,8 @@ class Planner {
             const Vec2 mid = leaf(i).part.empty() ? Vec2{0, 0} : centroid(leaf(i).part);
             if (leaf(i).part.empty() || area(leaf(i).part) < 0.02 * area(shape_) / static_cast<double>(n_))
                 add("lay.leaf_out", Severity::stop, say(a.name + " does not lie in the top. Drag it in, or take it off the job."), mid);
-            if (a.retired) add("lay.retired", Severity::watch, say(a.name + " is retired from the rack. Choose another, or bring it back."), mid);
+            if (a.retired)
+                add("lay.retired", Severity::watch, say(a.name + " is retired from the rack. Choose another, or bring it back."), mid);
             for (std::size_t k = 0; k < i; ++k) {
                 const Slab& b = in_.leaves[k].slab;
                 if (!a.id.empty() && a.id == b.id && same_place(i, k))
@@ -631,7 +660,9 @@ class Planner {
                 if (a.tree != b.tree || a.species != b.species) {
                     if (i != k + 1) continue;
                     add("lay.trees", Severity::watch,
-                        say(a.name + " and " + b.name + " are not of one tree: colour varies more inside a wood than the eye forgives at a joint."), mid);
+                        say(a.name + " and " + b.name +
+                            " are not of one tree: colour varies more inside a wood than the eye forgives at a joint."),
+                        mid);
                 }
             }
         }
@@ -651,12 +682,14 @@ class Planner {
         if (rivers()) return;
         if (c.ripped && !c.faces_flat)
             add("lay.rip_order", Severity::stop,
-                say("The joints are marked as ripped before both faces are flat: the edges will not meet. Flatten both faces, then rip again, "
+                say("The joints are marked as ripped before both faces are flat: the edges will not meet. Flatten both faces, then rip "
+                    "again, "
                     "{} or so further in.",
                     mm(3)),
                 {0, 0});
         else if (!c.faces_flat)
-            add("lay.rip_after", Severity::note, say("Rip the joints after both faces are flat, never before: planing moves the edges."), {0, 0});
+            add("lay.rip_after", Severity::note, say("Rip the joints after both faces are flat, never before: planing moves the edges."),
+                {0, 0});
     }
 
     void choices() {
@@ -680,7 +713,8 @@ class Planner {
                 wide = std::max(wide, high - low);
                 lack = std::max({lack, in_.top.width_mm - (high - low), r->from - low, high - l->to});
             }
-            c.options.push_back({keys[i], kinds[i].second, lack > 0.05 ? say("short by {}", mm(lack)) : say("{} to {} wide", mm(narrow), mm(wide)),
+            c.options.push_back({keys[i], kinds[i].second,
+                                 lack > 0.05 ? say("short by {}", mm(lack)) : say("{} to {} wide", mm(narrow), mm(wide)),
                                  in_.top.live == kinds[i].first});
         }
         lay().choices.push_back(c);
@@ -690,6 +724,8 @@ class Planner {
     std::size_t n_;
     double hl_, hw_;
     Ring shape_;
+    /// Show face and underside of each leaf at the stations of joints and of the outline.
+    std::vector<std::pair<EdgeProfile, EdgeProfile>> joint_edges_, outer_edges_;
     LaidTogether out_;
 };
 
@@ -711,26 +747,31 @@ void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushi
                                "Bushings for the patches",
                                fine(pair->inner_mm),
                                fine(pair->outer_mm),
-                               say("{} patches; corners come out {} round: square them by hand", count(static_cast<double>(choices.patches.size())),
-                                   fine(choices.cutter_mm / 2)),
+                               say("{} patches; corners come out {} round: square them by hand",
+                                   count(static_cast<double>(choices.patches.size())), fine(choices.cutter_mm / 2)),
                                {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
                                 {{"cutter", fine(choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
                                 "one template, two bushings; docs/methods.md, Curved joints"}});
     else
         add("lay.bushings", Severity::watch,
-            say("No two bushings at hand differ by {}, twice the cutter: patch and recess can't be cut from one template.", fine(2 * choices.cutter_mm)),
+            say("No two bushings at hand differ by {}, twice the cutter: patch and recess can't be cut from one template.",
+                fine(2 * choices.cutter_mm)),
             first);
     for (const Patch& p : choices.patches) {
         const Vec2 at = centroid(p.outline);
         if (p.depth_mm > thickness - 8)
             add("lay.patch_deep", Severity::stop,
-                say("A patch let in {} leaves {} of wood below it. Let it in less deep.", fine(p.depth_mm), fine(std::max(0.0, thickness - p.depth_mm))), at);
+                say("A patch let in {} leaves {} of wood below it. Let it in less deep.", fine(p.depth_mm),
+                    fine(std::max(0.0, thickness - p.depth_mm))),
+                at);
         Ring on = top.to_slab(p.outline);
         if (intersection_area(on, lay.outline) < area(on) - 1)
-            add("lay.patch_out", Severity::watch, say("A patch at {} runs past the edge of the top: it is cut off with it.", along(top.to_slab(at).x)), at);
+            add("lay.patch_out", Severity::watch,
+                say("A patch at {} runs past the edge of the top: it is cut off with it.", along(top.to_slab(at).x)), at);
         for (const Patch& q : choices.patches)
             if (&q < &p && intersection_area(p.outline, q.outline) > 1)
-                add("lay.patch_meets", Severity::watch, say("Two patches meet at {}: let the second in after the first is planed.", along(top.to_slab(at).x)), at);
+                add("lay.patch_meets", Severity::watch,
+                    say("Two patches meet at {}: let the second in after the first is planed.", along(top.to_slab(at).x)), at);
     }
     sort_by_severity(lay.cautions);
 }

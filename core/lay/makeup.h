@@ -39,14 +39,14 @@ struct Patch {
 
 struct MakeUpChoices {
     MakeUp kind = MakeUp::single;
-    std::vector<Joint> joints;  ///< one fewer than leaves; missing ones lie evenly across
-    double mill_kerf_mm = 4;    ///< of the saw that parted the slabs
-    double rip_kerf_mm = 2.4;   ///< of the saw that rips the leaves
-    double hollow_mm = 0;       ///< spring joint: how far its middle stands open before clamping
-    bool same_line = true;      ///< both leaves of a book are ripped along the same line in the log
-    bool ends_swapped = false;  ///< outer boards of three or four turned end for end
-    double river_mm = 120;      ///< wanted mean width of a river
-    bool two_colours = false;   ///< a divider down the middle of the river
+    std::vector<Joint> joints;                     ///< one fewer than leaves; missing ones lie evenly across
+    double mill_kerf_mm = 4;                       ///< of the saw that parted the slabs
+    double rip_kerf_mm = 2.4;                      ///< of the saw that rips the leaves
+    double hollow_mm = 0;                          ///< spring joint: how far its middle stands open before clamping
+    bool same_line = true;                         ///< both leaves of a book are ripped along the same line in the log
+    bool ends_swapped = false;                     ///< outer boards of three or four turned end for end
+    double river_mm = 120;                         ///< wanted mean width of a river
+    bool two_colours = false;                      ///< a divider down the middle of the river
     double least_radius_mm = 400, cutter_mm = 12;  ///< of a curved joint
     double rod_mm = 16, rod_pitch_mm = 400, rod_depth_mm = 90;
     std::optional<double> halves_u_mm;  ///< cut across here and joined on site
@@ -69,7 +69,7 @@ struct MakeUpInputs {
     std::vector<LeafIn> leaves;
     WantedTop top;
     MakeUpChoices choices;
-    bool quick = false;  ///< while something is dragged: no choices
+    bool quick = false;                 ///< while something is dragged: no choices
     std::vector<double> bushings_mm{};  ///< at hand, for curved joints
 };
 
@@ -89,8 +89,8 @@ struct JointPlan {
     std::size_t right = 0, left = 1;  ///< the leaves it joins
     bool river = false, curved = false;
     std::vector<JointStation> along;
-    double worst_mm = 0, worst_u_mm = 0;    ///< most wood missing and where; 0: clean
-    double lacking_mm = 0;                  ///< length of the joint that is not clean
+    double worst_mm = 0, worst_u_mm = 0;           ///< most wood missing and where; 0: clean
+    double lacking_mm = 0;                         ///< length of the joint that is not clean
     double given_right_mm = 0, given_left_mm = 0;  ///< mean width the rip takes off each leaf, show face
     // of a river
     double narrowest_mm = 0, narrowest_u_mm = 0, widest_mm = 0, widest_u_mm = 0, mean_mm = 0;
@@ -127,7 +127,8 @@ LaidTogether plan_makeup(const MakeUpInputs& in);
 
 /// What a piece let into the show face asks for: the bushing pair, square corners by hand, wood left below, what it
 /// meets. `top` is where the top's frame lies on the bench.
-void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushings_mm, double thickness_mm, const Frame& top, LayPlan& lay);
+void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushings_mm, double thickness_mm, const Frame& top,
+                  LayPlan& lay);
 
 /// The joints, one fewer than leaves, those not set laid evenly across the width.
 std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, double width_mm);

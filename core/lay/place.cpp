@@ -10,26 +10,6 @@ namespace yb {
 
 namespace {
 
-/// Lower and upper edge of a ring at even stations, by walking its sides once.
-void edges(const Ring& ring, double u0, double step, std::vector<double>& low, std::vector<double>& high) {
-    const auto n = static_cast<std::ptrdiff_t>(low.size());
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        Vec2 a = ring[i];
-        Vec2 b = ring[(i + 1) % ring.size()];
-        if (a.x > b.x) std::swap(a, b);
-        const auto first = std::max<std::ptrdiff_t>(0, static_cast<std::ptrdiff_t>(std::ceil((a.x - u0) / step)));
-        const auto last = std::min<std::ptrdiff_t>(n - 1, static_cast<std::ptrdiff_t>(std::floor((b.x - u0) / step)));
-        for (std::ptrdiff_t k = first; k <= last; ++k) {
-            const double t = b.x > a.x ? (u0 + static_cast<double>(k) * step - a.x) / (b.x - a.x) : 0;
-            const double v = a.y * (1 - t) + b.y * t;
-            auto& l = low[static_cast<std::size_t>(k)];
-            auto& h = high[static_cast<std::size_t>(k)];
-            l = std::min(l, v);
-            h = std::max(h, v);
-        }
-    }
-}
-
 /// Least of a sliding window.
 std::vector<double> sliding_least(const std::vector<double>& v, std::size_t window) {
     std::vector<double> out;
@@ -45,6 +25,38 @@ std::vector<double> sliding_least(const std::vector<double>& v, std::size_t wind
 
 }  // namespace
 
+EdgeProfile edge_profile(const Ring& ring, double first, double step, std::size_t stations) {
+    EdgeProfile p{std::vector<double>(stations, 1e9), std::vector<double>(stations, -1e9)};
+    const auto n = static_cast<std::ptrdiff_t>(stations);
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        Vec2 a = ring[i];
+        Vec2 b = ring[(i + 1) % ring.size()];
+        if (a.x > b.x) std::swap(a, b);
+        const auto from = std::max<std::ptrdiff_t>(0, static_cast<std::ptrdiff_t>(std::ceil((a.x - first) / step)));
+        const auto to = std::min<std::ptrdiff_t>(n - 1, static_cast<std::ptrdiff_t>(std::floor((b.x - first) / step)));
+        for (std::ptrdiff_t k = from; k <= to; ++k) {
+            const double t = b.x > a.x ? (first + static_cast<double>(k) * step - a.x) / (b.x - a.x) : 0;
+            const double v = a.y * (1 - t) + b.y * t;
+            p.low[static_cast<std::size_t>(k)] = std::min(p.low[static_cast<std::size_t>(k)], v);
+            p.high[static_cast<std::size_t>(k)] = std::max(p.high[static_cast<std::size_t>(k)], v);
+        }
+    }
+    return p;
+}
+
+Ring at_stations(const Ring& ring, double from, double to, std::size_t n) {
+    Ring right, left;
+    for (std::size_t i = 0; i <= n; ++i) {
+        const double x = from + (to - from) * static_cast<double>(i) / static_cast<double>(n);
+        const auto cut = cut_at_x(ring, std::clamp(x, from + 0.01, to - 0.01));
+        if (cut.empty()) continue;
+        right.push_back({x, cut.front().from});
+        left.push_back({x, cut.back().to});
+    }
+    right.insert(right.end(), left.rbegin(), left.rend());
+    return right;
+}
+
 Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool live, double step) {
     Widest w;
     w.looked_at = 1;
@@ -59,17 +71,15 @@ Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool l
     const auto span = static_cast<std::size_t>(std::ceil(length / step));
     const double even = length / static_cast<double>(span);
     const auto n = static_cast<std::size_t>(box.width() / even) + 1;
-    constexpr double none = 1e9;
-    std::vector<double> low_a(n, none), high_a(n, -none), low_b(n, none), high_b(n, -none);
     const double u0 = box.low.x + (box.width() - static_cast<double>(n - 1) * even) / 2;
-    edges(a, u0, even, low_a, high_a);
-    edges(b, u0, even, low_b, high_b);
+    const EdgeProfile pa = edge_profile(a, u0, even, n);
+    const EdgeProfile pb = edge_profile(b, u0, even, n);
     std::vector<double> high(n), low(n), width(n);
     for (std::size_t i = 0; i < n; ++i) {
-        const bool there = high_a[i] > -none && high_b[i] > -none;
-        high[i] = there ? std::min(high_a[i], high_b[i]) : -none;
-        low[i] = there ? -std::max(low_a[i], low_b[i]) : -none;
-        width[i] = there ? high_a[i] - low_a[i] : -none;
+        const bool there = pa.there(i) && pb.there(i);
+        high[i] = there ? std::min(pa.high[i], pb.high[i]) : -1e9;
+        low[i] = there ? -std::max(pa.low[i], pb.low[i]) : -1e9;
+        width[i] = there ? pa.high[i] - pa.low[i] : -1e9;
     }
     const auto high_least = sliding_least(high, span + 1);
     const auto low_least = sliding_least(low, span + 1);
@@ -85,7 +95,7 @@ Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool l
         double v = (high_least[i] - low_least[i]) / 2;
         if (live) {
             v = 0;
-            for (std::size_t k = i; k <= i + span; ++k) v += (high_a[k] + low_a[k]) / 2 / static_cast<double>(span + 1);
+            for (std::size_t k = i; k <= i + span; ++k) v += (pa.high[k] + pa.low[k]) / 2 / static_cast<double>(span + 1);
         }
         const Vec2 at = f.to_slab({u0 + static_cast<double>(i) * even + length / 2, v});
         w.placement.x_mm = at.x;

@@ -5,9 +5,20 @@
 
 namespace yb {
 
+/// Lowest and highest edge of a ring at even stations, by walking its sides once; low above high where there is nothing.
+struct EdgeProfile {
+    std::vector<double> low, high;
+    bool there(std::size_t i) const { return low[i] <= high[i]; }
+};
+EdgeProfile edge_profile(const Ring& ring, double first, double step, std::size_t stations);
+
+/// The outline read at even stations between two places, right side first and back along the left: as many points whatever
+/// the ring has. Stations without wood are left out.
+Ring at_stations(const Ring& ring, double from, double to, std::size_t n);
+
 struct Widest {
-    Placement placement;  ///< the top's middle; width and length are the caller's to set
-    double width_mm = 0;  ///< of the widest rectangle, sound wood on both faces; 0 where none lies in the slab
+    Placement placement;      ///< the top's middle; width and length are the caller's to set
+    double width_mm = 0;      ///< of the widest rectangle, sound wood on both faces; 0 where none lies in the slab
     double narrowest_mm = 0;  ///< edge to edge of the show face there, for tops whose live edges stay
     int looked_at = 0;        ///< angles worked out
 };

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/lay/place.h"
+
 namespace yb {
 
 namespace {
@@ -20,17 +22,22 @@ std::optional<Span1> across(const Ring& ring, double x) {
 
 std::vector<EdgeLimit> edge_limits(const Slab& slab, const SlabShape& shape, bool high, double x0, double x1, double bite) {
     std::vector<EdgeLimit> out;
-    const int n = std::clamp(static_cast<int>((x1 - x0) / 12), 8, 400);
-    for (int i = 0; i <= n; ++i) {
-        const double x = std::clamp(x0 + (x1 - x0) * i / n, shape.x0 + 0.5, shape.x1 - 0.5);
-        const auto a = across(shape.ring_a, x);
-        const auto b = across(shape.ring_b, x);
-        if (!a || !b) continue;
-        EdgeLimit e{x, high ? std::min(a->to, b->to) : std::max(a->from, b->from), high ? a->to : a->from};
+    x0 = std::max(x0, shape.x0 + 0.5);
+    x1 = std::min(x1, shape.x1 - 0.5);
+    if (x1 <= x0) return out;
+    const auto n = static_cast<std::size_t>(std::clamp((x1 - x0) / 12, 8.0, 400.0));
+    const double step = (x1 - x0) / static_cast<double>(n);
+    const EdgeProfile a = edge_profile(shape.ring_a, x0, step * (1 - 1e-12), n + 1);
+    const EdgeProfile b = edge_profile(shape.ring_b, x0, step * (1 - 1e-12), n + 1);
+    for (std::size_t i = 0; i <= n; ++i) {
+        if (!a.there(i) || !b.there(i)) continue;
+        const double x = x0 + step * static_cast<double>(i);
+        EdgeLimit e{x, high ? std::min(a.high[i], b.high[i]) : std::max(a.low[i], b.low[i]), high ? a.high[i] : a.low[i]};
         for (const Flaw& f : slab.flaws) {
             const bool loose = f.kind == FlawKind::knot && f.note.find("dead") != std::string::npos;
             if (!must_go(f.kind) && !loose) continue;
             if (f.outline.size() < 3) continue;
+            if (std::none_of(f.outline.begin(), f.outline.end(), [&](Vec2 p) { return std::abs(p.x - x) < 400; })) continue;
             const auto cut = across(f.outline, x);
             if (!cut) continue;
             if (high && cut->to > e.y - bite) e.y = std::min(e.y, cut->from);

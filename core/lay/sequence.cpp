@@ -11,8 +11,8 @@ namespace yb {
 
 namespace {
 
-constexpr double cell = 8;     ///< mm, of the pictures compared
-constexpr int reach_x = 6;     ///< cells of slide along the log that are tried
+constexpr double cell = 8;  ///< mm, of the pictures compared
+constexpr int reach_x = 6;  ///< cells of slide along the log that are tried
 constexpr int reach_y = 2;
 constexpr std::size_t stations = 41;
 
@@ -21,8 +21,8 @@ struct FaceView {
     double half_length = 0;
     std::array<float, stations> low{}, high{};  ///< edges at even stations
     std::vector<Vec2> knots;
-    int nx = 0, ny = 0;         ///< cells on either side of the middle: the grid is (2 nx + 1) × (2 ny + 1)
-    std::vector<float> light;   ///< its own mean over 11 cells taken out; NaN outside
+    int nx = 0, ny = 0;        ///< cells on either side of the middle: the grid is (2 nx + 1) × (2 ny + 1)
+    std::vector<float> light;  ///< its own mean over 11 cells taken out; NaN outside
     float at(int x, int y) const { return light[static_cast<std::size_t>((y + ny) * (2 * nx + 1) + x + nx)]; }
 };
 
@@ -55,7 +55,8 @@ FaceView view_of(const SequenceItem& item, Face face) {
     for (int y = -v.ny; y <= v.ny; ++y)
         for (int x = -v.nx; x <= v.nx; ++x) {
             const Vec2 q{mid_x + x * cell, mid_y + y * cell};
-            const auto s = static_cast<std::size_t>(std::clamp((q.x - mid_x) / (v.half_length * 0.985) * 0.5 + 0.5, 0.0, 1.0) * (stations - 1) + 0.5);
+            const auto s =
+                static_cast<std::size_t>(std::clamp((q.x - mid_x) / (v.half_length * 0.985) * 0.5 + 0.5, 0.0, 1.0) * (stations - 1) + 0.5);
             if (q.y < cut[s].from + 6 || q.y > cut[s].to - 6) continue;
             // Mean of the picture over the cell.
             const double i0 = (q.x - cell / 2 - place->corner.x) / place->mm_per_px;
@@ -178,7 +179,6 @@ Match compare(const FaceView& a, const FaceView& b, bool flip, bool round) {
     return best;
 }
 
-
 class Solver {
   public:
     Solver(const std::vector<SequenceItem>& items, const Work& work) : items_(items), work_(work), n_(items.size()) {}
@@ -201,14 +201,17 @@ class Solver {
         std::vector<bool> taken(n_, false);
         for (const SequenceItem& i : items_) {
             if (!i.position) continue;
-            if (*i.position < 0 || *i.position >= static_cast<int>(n_)) throw std::invalid_argument(i.slab->name + " is pinned to a place that there is not");
+            if (*i.position < 0 || *i.position >= static_cast<int>(n_))
+                throw std::invalid_argument(i.slab->name + " is pinned to a place that there is not");
             if (taken[static_cast<std::size_t>(*i.position)]) throw std::invalid_argument("two slabs are pinned to one place");
             taken[static_cast<std::size_t>(*i.position)] = true;
         }
     }
 
     /// Faces: 2 i is face A of slab i, 2 i + 1 its face B.
-    Match& pair(std::size_t upper_of, std::size_t lower_of, bool round) { return match_[(upper_of * 2 * n_ + lower_of) * 2 + (round ? 1 : 0)]; }
+    Match& pair(std::size_t upper_of, std::size_t lower_of, bool round) {
+        return match_[(upper_of * 2 * n_ + lower_of) * 2 + (round ? 1 : 0)];
+    }
 
     void pairs() {
         match_.resize(2 * n_ * 2 * n_ * 2);
@@ -267,9 +270,12 @@ class Solver {
                     if (before[s].mask >> i & 1) continue;
                     for (int o = 0; o < 4; ++o) {
                         if (!allowed(i, o, place)) continue;
-                        const State next{before[s].mask | std::uint64_t{1} << i, i, o, before[s].cost + joint(before[s].last, before[s].o, i, o).cost, s};
+                        const State next{before[s].mask | std::uint64_t{1} << i, i, o,
+                                         before[s].cost + joint(before[s].last, before[s].o, i, o).cost, s};
                         // Up to 60 slabs: mask and last slab with its turn in one key, a level at a time.
-                        const std::uint64_t key = next.mask * 0x9E3779B97F4A7C15ULL ^ (static_cast<std::uint64_t>(i * 4) + static_cast<std::uint64_t>(o)) * 0xC2B2AE3D27D4EB4FULL;
+                        const std::uint64_t key =
+                            next.mask * 0x9E3779B97F4A7C15ULL ^
+                            (static_cast<std::uint64_t>(i * 4) + static_cast<std::uint64_t>(o)) * 0xC2B2AE3D27D4EB4FULL;
                         const auto [it, fresh] = seen.emplace(key, now.size());
                         if (fresh) now.push_back(next);
                         else if (next.cost < now[it->second].cost) now[it->second] = next;
@@ -277,12 +283,14 @@ class Solver {
                 }
             if (now.empty()) throw std::invalid_argument("what is pinned leaves no order: take a pin away");
             if (n_ > exact_to && now.size() > kept) {
-                std::nth_element(now.begin(), now.begin() + kept, now.end(), [](const State& a, const State& b) { return a.cost < b.cost; });
+                std::nth_element(now.begin(), now.begin() + kept, now.end(),
+                                 [](const State& a, const State& b) { return a.cost < b.cost; });
                 now.resize(kept);
                 out.exact = false;
             }
         }
-        const auto best = std::min_element(levels.back().begin(), levels.back().end(), [](const State& a, const State& b) { return a.cost < b.cost; });
+        const auto best =
+            std::min_element(levels.back().begin(), levels.back().end(), [](const State& a, const State& b) { return a.cost < b.cost; });
         out.cost = best->cost;
         std::vector<State> path{*best};
         for (std::size_t place = n_ - 1; place > 0; --place) path.push_back(levels[place - 1][path.back().from]);

@@ -23,16 +23,16 @@ struct SequenceItem {
     const SlabShape* shape = nullptr;  ///< as measured
     const Picture* face_a = nullptr;   ///< as slab.picture_a places them; nullptr for none
     const Picture* face_b = nullptr;
-    std::optional<int> position;       ///< pinned: from 0, the lowest
-    std::optional<bool> over, ended;   ///< pinned: turned over, end for end
+    std::optional<int> position;      ///< pinned: from 0, the lowest
+    std::optional<bool> over, ended;  ///< pinned: turned over, end for end
 };
 
 struct SequencePlace {
     std::size_t item = 0;
-    bool over = false;        ///< its face A was the lower one
-    bool ended = false;       ///< its left end was the log's right one
-    double confidence = 1;    ///< 0 to 1, of the joint with the place below; 1 for the lowest
-    double shift_mm = 0;      ///< along the log, against the place below
+    bool over = false;      ///< its face A was the lower one
+    bool ended = false;     ///< its left end was the log's right one
+    double confidence = 1;  ///< 0 to 1, of the joint with the place below; 1 for the lowest
+    double shift_mm = 0;    ///< along the log, against the place below
 };
 
 struct Sequence {

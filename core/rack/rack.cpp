@@ -9,6 +9,7 @@
 #include <tuple>
 
 #include "core/days/days.h"
+#include "core/lay/place.h"
 
 namespace yb {
 namespace {
@@ -264,19 +265,11 @@ bool passes(const RackEntry& e, const std::vector<RackTest>& tests) {
 
 namespace {
 
-/// Edges of a ring at evenly spaced stations, right side first and back along the left.
-Ring at_stations(const Ring& ring, double x0, double x1, std::size_t n) {
-    Ring right, left;
-    for (std::size_t i = 0; i <= n; ++i) {
-        const double x = x0 + (x1 - x0) * static_cast<double>(i) / static_cast<double>(n);
-        const auto cut = cut_at_x(ring, std::clamp(x, x0 + 0.01, x1 - 0.01));
-        const Span1 s = cut.empty() ? Span1{0, 0} : Span1{cut.front().from, cut.back().to};
-        right.push_back({x - x0, s.from});
-        left.push_back({x - x0, s.to});
-    }
-    right.insert(right.end(), left.rbegin(), left.rend());
-    for (Vec2& p : right) p = {std::round(p.x * 100) / 100, std::round(p.y * 100) / 100};
-    return right;
+/// The outline between two cuts, from the first of them on.
+Ring between_cuts(const Ring& ring, double from, double to, std::size_t n) {
+    Ring out = at_stations(ring, from, to, n);
+    for (Vec2& p : out) p = {std::round((p.x - from) * 100) / 100, std::round(p.y * 100) / 100};
+    return out;
 }
 
 HeightGrid between(const HeightGrid& g, double from, double to) {
@@ -305,7 +298,7 @@ Slab piece_of(const Slab& slab, double from, double to) {
     out.price.reset();
     out.scan.clear();
     const auto n = static_cast<std::size_t>(std::max(4.0, (to - from) / 25));
-    out.outline = TracedOutline{at_stations(shape.ring_a, from, to, n), at_stations(shape.ring_b, from, to, n),
+    out.outline = TracedOutline{between_cuts(shape.ring_a, from, to, n), between_cuts(shape.ring_b, from, to, n),
                                 slab.outline ? slab.outline->error_mm : 0, slab.outline ? slab.outline->from : "tape"};
     out.heights_a = between(slab.heights_a, from, to);
     out.heights_b = between(slab.heights_b, from, to);

@@ -91,8 +91,7 @@ class Planner {
         v.volume_l = void_litres(mouth, full, flaw.floor_share, off_own, floor);
         v.advised = advised_resin(v.depth_mm, v.gap_mm, v.through);
 
-        const auto chosen =
-            std::find_if(in_.voids.begin(), in_.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
+        const auto chosen = std::find_if(in_.voids.begin(), in_.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
         const bool mine = chosen != in_.voids.end();
         v.left_open = mine && chosen->leave_open;
         v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;

@@ -41,8 +41,8 @@ struct VoidFill {
 };
 
 struct FillChoices {
-    double overfill_mm = 1.5;     ///< stands proud for shrinkage and levelling
-    double reserve_pct = 10;      ///< stays in the cup and soaks in
+    double overfill_mm = 1.5;  ///< stands proud for shrinkage and levelling
+    double reserve_pct = 10;   ///< stays in the cup and soaks in
     bool operator==(const FillChoices&) const = default;
 };
 

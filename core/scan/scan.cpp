@@ -99,7 +99,8 @@ void take_heights(Slab& s, const CellHeights& c) {
         // Cells at the edge hold points of the edge itself: only whole ones are read.
         const Vec2 p{g.x_mm[i / c.ny], g.y_mm[i % c.ny]};
         if (std::isfinite(c.top[i]) && well_inside(s.outline->a, p, c.size)) s.heights_a.gap_mm[i] = rounded(high - c.top[i]);
-        if (c.both && std::isfinite(c.bottom[i]) && well_inside(s.outline->b, p, c.size)) s.heights_b.gap_mm[i] = rounded(c.bottom[i] - low);
+        if (c.both && std::isfinite(c.bottom[i]) && well_inside(s.outline->b, p, c.size))
+            s.heights_b.gap_mm[i] = rounded(c.bottom[i] - low);
     }
 }
 
@@ -317,7 +318,8 @@ class Reader {
             double sum = 0;
             double count = 0;
             for (std::size_t i = 0; i < cells_.top.size(); ++i)
-                if (std::isfinite(cells_.top[i]) && std::isfinite(cells_.bottom[i])) sum += (cells_.top[i] + cells_.bottom[i]) / 2, count += 1;
+                if (std::isfinite(cells_.top[i]) && std::isfinite(cells_.bottom[i]))
+                    sum += (cells_.top[i] + cells_.bottom[i]) / 2, count += 1;
             return count > 0 ? static_cast<float>(sum / count) : -1.0F;
         }();
         for (const CloudPoint& p : above_) {

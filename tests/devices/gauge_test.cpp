@@ -12,7 +12,8 @@ TEST_CASE("a gauge's lines are read as the protocol has them", "[devices]") {
     CHECK(read_gauge_line("Z").kind == K::zeroed);
     CHECK(read_gauge_line("H depth probe").words == "depth probe");
     CHECK(read_gauge_line("E battery is low").words == "battery is low");
-    for (const char* bad : {"", "R", "R mm", "R 3.25", "R 3.25 m", "R 3,25 mm", "R nan mm", "R inf mm", "X 3 mm", "R 3.25 mm*", "R 3.25 mm*zz", "R 3.25 mm*00"}) {
+    for (const char* bad : {"", "R", "R mm", "R 3.25", "R 3.25 m", "R 3,25 mm", "R nan mm", "R inf mm", "X 3 mm", "R 3.25 mm*",
+                            "R 3.25 mm*zz", "R 3.25 mm*00"}) {
         INFO(bad);
         CHECK(read_gauge_line(bad).kind == K::not_understood);
         CHECK_FALSE(read_gauge_line(bad).words.empty());

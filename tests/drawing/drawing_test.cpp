@@ -90,12 +90,12 @@ TEST_CASE("slabs, tops and templates go out 1:1 and come back", "[drawing]") {
         REQUIRE(back.paths.size() == paths.size());
         const DrawnSlab s = slab_from_drawing(back, 1);
         CHECK(area(s.outline.a) == Approx(std::max(area(paths[0].points), area(paths[1].points))).epsilon(1e-5));
-        const Drawing top =
-            dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, true))) : read_svg(to_svg(drawn_top(plan, job.first().placement, true), "top"));
+        const Drawing top = dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, true)))
+                                : read_svg(to_svg(drawn_top(plan, job.first().placement, true), "top"));
         REQUIRE(top.paths.size() == 1);
         CHECK(bounds(top.paths[0].points).width() == Approx(job.top.length_mm).epsilon(1e-4));
-        const Drawing cuts =
-            dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, false))) : read_svg(to_svg(drawn_top(plan, job.first().placement, false), "cuts"));
+        const Drawing cuts = dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, false)))
+                                 : read_svg(to_svg(drawn_top(plan, job.first().placement, false), "cuts"));
         CHECK(cuts.paths.size() == 2 + plan.lay.rough_cuts.size() + plan.lay.finish_cuts.size());
     }
 }

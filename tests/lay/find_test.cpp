@@ -24,7 +24,8 @@ Slab plank(const char* id, double length, double width, double thick, const char
 
 TEST_CASE("the slab that fits with least waste comes first, what does not fit last", "[find]") {
     Documents d;
-    for (const Slab& s : {plank("wide", 3000, 1400, 50), plank("right", 2000, 850, 50), plank("short", 1500, 900, 50), plank("thin", 2100, 860, 30)})
+    for (const Slab& s :
+         {plank("wide", 3000, 1400, 50), plank("right", 2000, 850, 50), plank("short", 1500, 900, 50), plank("thin", 2100, 860, 30)})
         d.slabs[s.id] = s;
     FindOrder o;
     o.top = {1900, 800, 42, 740, LiveEdges::none, 0};

@@ -296,7 +296,8 @@ TEST_CASE("a leaf snaps to where its knot meets its mate's", "[makeup]") {
     Slab a = straight("a", 2000, 250, 250, 250, 250);
     Slab b = straight("b", 2000, 250, 250, 250, 250);
     const auto knot = [](double x, double y) {
-        return Flaw{"k", FlawKind::knot, Face::a, {{x - 10, y - 10}, {x + 10, y - 10}, {x + 10, y + 10}, {x - 10, y + 10}}, false, 5, 1, ""};
+        return Flaw{"k", FlawKind::knot, Face::a, {{x - 10, y - 10}, {x + 10, y - 10}, {x + 10, y + 10}, {x - 10, y + 10}}, false, 5, 1,
+                    ""};
     };
     a.flaws.push_back(knot(900, 180));
     b.flaws.push_back(knot(915, -180));

@@ -68,8 +68,7 @@ struct Yard {
     std::vector<Shuffled> pile;
     std::vector<SequenceItem> items(bool pictures) const {
         std::vector<SequenceItem> out;
-        for (const Shuffled& s : pile)
-            out.push_back({&s.slab, &s.shape, pictures ? &s.a : nullptr, pictures ? &s.b : nullptr, {}, {}, {}});
+        for (const Shuffled& s : pile) out.push_back({&s.slab, &s.shape, pictures ? &s.a : nullptr, pictures ? &s.b : nullptr, {}, {}, {}});
         return out;
     }
 };

@@ -1,0 +1,112 @@
+// What the program promises under the hand: a rack of 500 slabs opened and scrolled, a top and a leaf dragged.
+#include <QApplication>
+#include <QTemporaryDir>
+
+#include <benchmark/benchmark.h>
+
+#include "app/bench/bench.h"
+#include "app/main_window.h"
+#include "app/rack/rack_row.h"
+#include "demo/demo.h"
+
+using namespace yb;
+
+namespace {
+
+/// The demo's slabs over and over, each with an id and a picture of its own.
+Documents five_hundred() {
+    Documents d = demo_shop();
+    std::vector<Slab> some;
+    for (const auto& [id, s] : d.slabs) some.push_back(s);
+    for (int i = 0; d.slabs.size() < 500; ++i) {
+        Slab s = some[static_cast<std::size_t>(i) % some.size()];
+        s.id = "more-" + std::to_string(i);
+        s.name += " " + std::to_string(i);
+        s.tree += " " + std::to_string(i / 8);
+        d.slabs[s.id] = s;
+    }
+    return d;
+}
+
+/// From the file being opened to the rack standing there, painted.
+void rack_of_500_opens(benchmark::State& state) {
+    QTemporaryDir dir;
+    const std::string path = dir.filePath("big.shop").toStdString();
+    { Store::create(path, five_hundred(), "big"); }
+    for (auto _ : state) {
+        MainWindow window;
+        window.open_shop(QString::fromStdString(path));
+        window.show();
+        auto* row = window.findChild<RackRow*>("rack_row");
+        while (row->shown().size() < 400) QApplication::processEvents(QEventLoop::AllEvents, 5);
+        window.grab();
+    }
+}
+BENCHMARK(rack_of_500_opens)->Unit(benchmark::kMillisecond)->Iterations(3);
+
+/// One step of scrolling through the whole row, faces and all, painted.
+void rack_of_500_scrolls(benchmark::State& state) {
+    QTemporaryDir dir;
+    const std::string path = dir.filePath("big.shop").toStdString();
+    {
+        Store store = Store::create(path, five_hundred(), "big");
+        store.attach(demo_pictures());
+    }
+    MainWindow window;
+    window.open_shop(QString::fromStdString(path));
+    window.show();
+    auto* row = window.findChild<RackRow*>("rack_row");
+    while (row->shown().size() < 400) QApplication::processEvents(QEventLoop::AllEvents, 5);
+    window.grab();
+    window.finish_growing();
+    window.grab();
+    double at = 0;
+    double worst = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        row->scroll_to(at);
+        row->repaint();
+        QApplication::processEvents();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+        at = at > 55000 ? 0 : at + 40;
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK(rack_of_500_scrolls)->Unit(benchmark::kMillisecond)->Iterations(1200);
+
+/// One move of a drag: planned, slip filled, everything painted.
+void drag(benchmark::State& state, const char* job) {
+    QTemporaryDir dir;
+    MainWindow window;
+    window.open_demo(dir.filePath("demo.shop"));
+    window.finish_growing();
+    window.show();
+    window.session().set_job(job);
+    window.session().set_step(Step::lay);
+    window.grab();
+    window.finish_growing();
+    const Placement at = window.session().job()->first().placement;
+    int i = 0;
+    double worst = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        window.session().preview([&](Job& j) { j.first().placement.x_mm = at.x_mm + (i++ % 60); });
+        window.bench().repaint();
+        QApplication::processEvents();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK_CAPTURE(drag, top_of_one_slab, "job-reading-table")->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(drag, leaf_of_four, "job-seed-cabinet")->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(drag, bank_of_a_river, "job-tarn-river")->Unit(benchmark::kMillisecond)->Iterations(200);
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+    return 0;
+}
