@@ -60,7 +60,24 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
         window.session().set_gauge(1400);
         ok = shoot(QString::fromLatin1(yb::name_of(s)).toLower()) && ok;
     }
+    for (const auto& [job, name] :
+         {std::pair("job-seed-cabinet", "boards"), std::pair("job-tarn-river", "river"), std::pair("job-round-hall", "round")}) {
+        window.session().set_job(job);
+        window.session().set_step(yb::Step::lay);
+        ok = shoot(name) && ok;
+    }
+    window.session().set_job("job-tarn-river");
+    window.show_find_tops();
+    if (auto* page = window.findChild<yb::FindPage*>()) page->wait();
+    ok = shoot("find") && ok;
+    window.show_log();
+    if (auto* b = window.findChild<QPushButton*>("log_order")) b->click();
+    window.long_work().wait();
+    ok = shoot("log") && ok;
+    if (auto* b = window.findChild<QPushButton*>("log_back")) b->click();
+    window.session().set_job("job-reading-table");
     window.session().set_step(yb::Step::rack);
+    window.session().look_at("slab-sycamore-3");
     if (auto* b = window.findChild<QPushButton*>("type_tape")) b->click();
     ok = shoot("tape") && ok;
     Q_EMIT window.session().shop_wanted();

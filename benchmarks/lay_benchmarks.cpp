@@ -50,7 +50,8 @@ void order_of_ten(benchmark::State& state) {
     std::vector<SequenceItem> items;
     const bool pictures = state.range(0) != 0;
     for (std::size_t i = 0; i < sawn.size(); ++i)
-        items.push_back({&sawn[i].slab, &shapes[i], pictures ? &sawn[i].face_a : nullptr, pictures ? &sawn[i].face_b : nullptr, {}, {}, {}});
+        items.push_back(
+            {&sawn[i].slab, &shapes[i], pictures ? &sawn[i].face_a : nullptr, pictures ? &sawn[i].face_b : nullptr, {}, {}, {}});
     for (auto _ : state) benchmark::DoNotOptimize(put_in_order(items));
     state.counters["slabs"] = static_cast<double>(sawn.size());
 }

@@ -314,11 +314,14 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures) {
                     p.x_mm -= d.x, p.y_mm -= d.y;
                 });
                 Q_EMIT s.trouble(
-                    QObject::tr("The left leaf was slid by %1: the faces agree by %2 instead of %3. Undo takes it back.")
-                        .arg(in_units(mm(m.slide_mm), s), in_units(percent(100 * m.slid_mean), s), in_units(percent(100 * m.mean), s)));
+                    QObject::tr("The left leaf was slid by %1: knots and figure meet better there (likeness %2, before %3). Undo takes "
+                                "it back.")
+                        .arg(in_units(mm(m.slide_mm), s))
+                        .arg(m.slid_mean, 0, 'f', 2)
+                        .arg(m.mean, 0, 'f', 2));
             } else {
-                Q_EMIT s.trouble(
-                    QObject::tr("The faces agree by %1 along the seam; no slide betters it.").arg(in_units(percent(100 * m.mean), s)));
+                Q_EMIT s.trouble(QObject::tr("The figure meets as well as it can along the seam (likeness %1); no slide betters it.")
+                                     .arg(m.mean, 0, 'f', 2));
             }
         });
 }
@@ -431,7 +434,9 @@ std::vector<Action> LayView::actions(Session& session) {
 QString LayView::help() const {
     return QObject::tr(
         "Drag the top over the slab; drag a corner to turn it. Pick it with ] and move it with the arrows. "
-        "Type its size on the slip in any unit. U turns the slab over, E turns the top end for end.");
+        "Type its size on the slip in any unit. U turns the slab over, E turns the top end for end. "
+        "Of several leaves drag each where it lies, and the joint between them; O opens them like a book, F finds what else could be "
+        "made.");
 }
 
 }  // namespace yb

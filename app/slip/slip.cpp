@@ -273,8 +273,10 @@ void Slip::fill_answers() {
 
 QString Slip::keys_text() {
     return tr(
-        "1–5 steps · P sheets · T tape table\n, . gauge, Shift fine\n[ ] pick a thing on the bench, arrows move it, Ctrl+arrows turn it\n"
-        "G type a dimension · W workings\nU turn over · E end for end\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · Ctrl+U units · F1 "
+        "1–5 steps · P sheets · T tape table\nF what could be made · L the log put back together\n, . gauge, Shift fine\n[ ] pick a thing "
+        "on the bench, arrows move it, Ctrl+arrows turn it\n"
+        "G type a dimension · W workings\nU turn over · E end for end · O open like a book\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
+        "Ctrl+U units · F1 "
         "this help");
 }
 

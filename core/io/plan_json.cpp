@@ -120,6 +120,29 @@ Json to_json(const Plan& p, const Units& units) {
                               {"hands_on_h", o.hands_on_h},
                               {"waiting_h", o.waiting_h},
                               {"begins", date_after(p.days.start, o.start_h)}});
+    Json leaves = Json::array();
+    for (const LeafPlan& l : p.leaves)
+        leaves.push_back({{"slab", l.slab.id}, {"flat", step(l.flat, units)}, {"fill", step(l.fill, units)}});
+    Json joints = Json::array();
+    for (const JointPlan& k : p.makeup.joints) {
+        Json rods = Json::array();
+        for (const Rod& r : k.rods) rods.push_back({{"u_mm", r.u_mm}, {"gap_mm", r.gap_mm}, {"length_mm", r.length_mm}});
+        joints.push_back({{"river", k.river},
+                          {"wood_missing_mm", k.worst_mm},
+                          {"given_up_mm", k.given_right_mm + k.given_left_mm},
+                          {"river_mean_mm", k.mean_mm},
+                          {"river_area_mm2", k.area_mm2},
+                          {"rods", rods}});
+    }
+    Json cuts = Json::array();
+    for (const Cut& c : p.cuts.cuts)
+        cuts.push_back({{"kind", name_of(c.kind)},
+                        {"slab", c.slab},
+                        {"from_mm", {c.from.x, c.from.y}},
+                        {"to_mm", {c.to.x, c.to.y}},
+                        {"length_mm", c.length_mm},
+                        {"set", render(c.set, units)},
+                        {"after_flattening", c.after_flat}});
     return {{"slab", {{"ready", p.shape.usable}, {"figures", figures(p.rack.figures, units)}}},
             {"lay", step(p.lay, units)},
             {"flat", step(p.flat, units)},
@@ -129,6 +152,9 @@ Json to_json(const Plan& p, const Units& units) {
             {"lifts", lifts},
             {"under", step(p.under, units)},
             {"slots", slots},
+            {"leaves", leaves},
+            {"joints", joints},
+            {"cuts", cuts},
             {"days", {{"start", p.days.start}, {"ready", p.days.ready}, {"operations", operations}}},
             {"cautions", cautions}};
 }

@@ -202,16 +202,39 @@ SeamMatch match_seam(const SeamSide& right, const SeamPicture& rp, const SeamSid
         const double k = t - static_cast<double>(i);
         return seam.along[i].v * (1 - k) + seam.along[i + 1].v * k;
     };
+    // Mean of the picture over a cell.
     const auto grey = [](const SeamSide& s, const SeamPicture& p, Vec2 uv) -> float {
         const Vec2 q = s.placement.frame().to_slab(uv);
         if (!contains(s.shape.ring_a, q)) return NAN;
         const double i = (q.x - p.place.corner.x) / p.place.mm_per_px;
         const double j = (p.place.mirrored ? q.y - p.place.corner.y : p.place.corner.y - q.y) / p.place.mm_per_px;
+        const int half = std::max(0, static_cast<int>(cell / 2 / p.place.mm_per_px));
         const int x = static_cast<int>(i);
         const int y = static_cast<int>(j);
-        if (x < 0 || y < 0 || x >= p.picture->width || y >= p.picture->height) return NAN;
-        const std::uint8_t* c = p.picture->at(x, y);
-        return 0.3F * static_cast<float>(c[0]) + 0.59F * static_cast<float>(c[1]) + 0.11F * static_cast<float>(c[2]);
+        if (x < half || y < half || x + half >= p.picture->width || y + half >= p.picture->height) return NAN;
+        float sum = 0;
+        for (int dy = -half; dy <= half; ++dy)
+            for (int dx = -half; dx <= half; ++dx) {
+                const std::uint8_t* c = p.picture->at(x + dx, y + dy);
+                sum += 0.3F * static_cast<float>(c[0]) + 0.59F * static_cast<float>(c[1]) + 0.11F * static_cast<float>(c[2]);
+            }
+        return sum / static_cast<float>((2 * half + 1) * (2 * half + 1));
+    };
+    /// Streaks run along the grain for metres and fit at any slide: only what changes along the seam is compared.
+    const auto along_only = [nv](std::vector<float>& g) {
+        constexpr std::ptrdiff_t around = 14;
+        const auto n = static_cast<std::ptrdiff_t>(g.size() / nv);
+        std::vector<float> out(g.size(), NAN);
+        for (std::size_t k = 0; k < nv; ++k)
+            for (std::ptrdiff_t i = 0; i < n; ++i) {
+                float sum = 0;
+                float count = 0;
+                for (std::ptrdiff_t w = std::max<std::ptrdiff_t>(0, i - around); w <= std::min(n - 1, i + around); ++w)
+                    if (const float v = g[static_cast<std::size_t>(w) * nv + k]; std::isfinite(v)) sum += v, count += 1;
+                const std::size_t at = static_cast<std::size_t>(i) * nv + k;
+                if (count > 0) out[at] = g[at] - sum / count;
+            }
+        g = std::move(out);
     };
     // Samples in from the seam: the left leaf's mirrored for a book, in its own direction for a slip pair.
     const auto pad = static_cast<std::size_t>(reach / cell);
@@ -227,6 +250,8 @@ SeamMatch match_seam(const SeamSide& right, const SeamPicture& rp, const SeamSid
                     }
                 },
                 {{}, work.stop, work.threads});
+    along_only(r);
+    along_only(l);
     const auto span = static_cast<std::size_t>(window / cell);
     /// Normalised cross-correlation of a stretch of the right leaf with the left one slid by `by` samples.
     const auto ncc = [&](std::size_t from, std::size_t to, std::ptrdiff_t by) {

@@ -75,3 +75,44 @@ TEST_CASE("burl says what is wrong and leaves with 2", "[cli]") {
     CHECK(r.code == 2);
     CHECK(r.out.find("cherry, black") != std::string::npos);
 }
+
+TEST_CASE("burl finds tops, puts logs in order and plans several leaves", "[cli]") {
+    const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-lay-" + std::to_string(getpid()));
+    std::filesystem::create_directories(dir);
+    const std::string d = dir.string();
+    const Documents demo = demo_shop();
+    { Store::create(d + "/a.shop", demo, "New"); }
+    const Json found = json(burl("find " + d + "/a.shop --length-mm 1500 --width-mm 600 --thickness-mm 40 --live none --keep 4"));
+    REQUIRE(found["found"].size() == 4);
+    CHECK(found["found"][0]["fits"] == true);
+    CHECK(found["found"][0]["score"].get<double>() >= found["found"][1]["score"].get<double>());
+    CHECK(burl("find " + d + "/a.shop --live sometimes").code == 2);
+    CHECK(burl("find " + d + "/none.shop").code == 2);
+
+    json(burl("grow --seed 6 --out " + d + "/log --length-mm 1500 --butt-mm 380 --thickness-mm 50 --mm-per-px 4 --fork"));
+    std::string files;
+    int n = 0;
+    for (int i : {3, 1, 4, 2})
+        if (std::filesystem::exists(d + "/log/slab-" + std::to_string(i) + ".json"))
+            files += " " + d + "/log/slab-" + std::to_string(i) + ".json", ++n;
+    REQUIRE(n == 4);
+    const Json order = json(burl("sequence" + files));
+    std::string told;
+    for (const Json& p : order["from_the_lowest"]) told += p["file"].get<std::string>().substr((d + "/log/slab-").size(), 1);
+    CHECK((told == "1234" || told == "4321"));
+    CHECK(order["exact"] == true);
+
+    const Job& river = demo.jobs.at("job-tarn-river");
+    std::ofstream(d + "/river.json") << write_job_file(
+        {river, {demo.slabs.at(river.leaves[0].slab), demo.slabs.at(river.leaves[1].slab)}, {}, demo.shop});
+    const Json plan = json(burl("plan " + d + "/river.json"));
+    CHECK(plan["leaves"].size() == 2);
+    CHECK(plan["joints"][0]["river_mean_mm"].get<double>() == Approx(140).margin(5));
+    CHECK(plan["cuts"].size() >= 4);
+    // A leaf whose slab is not in the file.
+    std::ofstream(d + "/half.json") << write_job_file({river, {demo.slabs.at(river.leaves[0].slab)}, {}, demo.shop});
+    const Run half = burl("plan " + d + "/half.json");
+    CHECK(half.code == 2);
+    CHECK(half.out.find("is not in the file") != std::string::npos);
+    std::filesystem::remove_all(dir);
+}

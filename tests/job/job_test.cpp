@@ -230,3 +230,36 @@ TEST_CASE("readings as CSV", "[io]") {
     CHECK(t[0][0] == "1,5");
     CHECK(t[1] == std::vector<std::string>{"3", ""});
 }
+
+TEST_CASE("a job of several leaves survives its file, and a version 1 file is still read", "[job][json]") {
+    const Documents d = demo_shop();
+    for (const char* id : {"job-seed-cabinet", "job-tarn-river", "job-open-river", "job-round-hall"}) {
+        Job job = d.jobs.at(id);
+        job.makeup.patches.push_back({"patch-1", {{0, 0}, {50, 0}, {50, 30}}, 7.5, "slab-x"});
+        job.makeup.halves_u_mm = -120;
+        job.leaves.back().supports = {{100, 20}, {900, -20}};
+        job.leaves.back().voids = {{"flaw-1", "medium", false}};
+        JobFile file{job, {}, {{"key/a", "aGVsbG8="}}, d.shop};
+        for (const Leaf& l : job.leaves) file.slabs.push_back(d.slabs.at(l.slab));
+        const JobFile back = read_job_file(write_job_file(file));
+        CHECK(back.job == job);
+        CHECK(back.slabs == file.slabs);
+        CHECK(back.pictures == file.pictures);
+    }
+    const Job& job = d.jobs.at("job-hall-table");
+    Json old = parse_json(write_job_file({job, {d.slabs.at(job.first().slab)}, {}, d.shop}));
+    old["version"] = 1;
+    old["slab"] = old["slabs"][0];
+    old.erase("slabs");
+    Json& j = old["job"];
+    j["slab"] = j["leaves"][0]["slab"];
+    j["placement"] = j["leaves"][0]["placement"];
+    j["flat"]["supports"] = Json::array({{{"x_mm", 300}, {"y_mm", 10}}});
+    j["fill"]["voids"] = Json::array({{{"flaw_id", "soft-1"}, {"resin", "slow-deep"}}});
+    j.erase("leaves");
+    const JobFile back = read_job_file(old.dump());
+    CHECK(back.job.first().slab == job.first().slab);
+    CHECK(back.job.first().placement == job.first().placement);
+    CHECK(back.job.first().supports.size() == 1);
+    CHECK(back.job.first().voids.at(0).resin == "slow-deep");
+}
