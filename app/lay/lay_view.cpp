@@ -83,7 +83,11 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
 }
 
 void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
-    if (s.whole()) return leaves::draw_strip(p, map, s);
+    if (s.whole()) {
+        leaves::draw_strip(p, map, s);
+        if (matched_ && matched_->leaves == s.job()->leaves) leaves::draw_match(p, map, s, matched_->match);
+        return;
+    }
     const auto& c = theme::colours();
     const SlabShape& shape = s.plan()->shape;
     const Job* j = s.job();
@@ -273,7 +277,7 @@ void take_off(Session& s) {
 }
 
 /// Both faces of every leaf photographed: their likeness along the seam, and the slide that betters it.
-void match_pictures(Session& s, LongWork& work, Pictures& pictures) {
+void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::function<void(const SeamMatch&)> keep) {
     const auto k = s.plan()->makeup.joints.size() / 2;
     if (!s.whole() || k >= s.plan()->seams.size()) {
         Q_EMIT s.trouble(QObject::tr("There is no seam to compare along: lay two leaves of one tree together."));
@@ -302,7 +306,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures) {
             return match_seam(side(seam.right), {&shown[0], *plan.leaves[seam.right].slab.picture_a}, side(seam.left),
                               {&shown[1], *plan.leaves[seam.left].slab.picture_a}, seam, mirrored, 120, w);
         },
-        [&s, left = seam.left](const SeamMatch& m) {
+        [&s, left = seam.left, keep](const SeamMatch& m) {
             if (m.windows.empty()) {
                 Q_EMIT s.trouble(QObject::tr("The faces show too little beside the seam to be compared."));
                 return;
@@ -323,6 +327,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures) {
                 Q_EMIT s.trouble(QObject::tr("The figure meets as well as it can along the seam (likeness %1); no slide betters it.")
                                      .arg(m.mean, 0, 'f', 2));
             }
+            keep(m);
         });
 }
 
@@ -358,7 +363,11 @@ std::vector<Action> LayView::actions(Session& session) {
             {"match_pictures", QObject::tr("Compare the faces along the seam"),
              QObject::tr("By their pictures; slides the left leaf where that betters it"),
              [s, this] {
-                 if (s->plan()) match_pictures(*s, work_, pictures_);
+                 if (!s->plan()) return;
+                 match_pictures(*s, work_, pictures_, [this, s](const SeamMatch& m) {
+                     matched_ = Matched{m, s->job()->leaves};
+                     bench_.update();
+                 });
              },
              several()},
             {"faces_flat", QObject::tr("Both faces are flat"), QObject::tr("Marks it, or takes the mark away: before that no rip"),
@@ -382,6 +391,30 @@ std::vector<Action> LayView::actions(Session& session) {
                              ++n;
                          patch.id = "patch-" + std::to_string(n);
                          j.makeup.patches.push_back(patch);
+                     });
+                 });
+             }},
+            {"free_form", QObject::tr("Draw a free form"),
+             QObject::tr("Paint around the top you want; its length and width can be typed after"),
+             [s, this] {
+                 if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
+                 bench_.draw_outline([s](const Ring& ring) {
+                     const Placement at = s->plan()->placement;
+                     const bool many = s->job()->several();
+                     const Ring uv = at.frame().from_slab(ring);
+                     const Box box = bounds(uv);
+                     s->edit_job(QObject::tr("Draw a free form"), [&](Job& j) {
+                         j.top.free_form = uv;
+                         for (Vec2& q : j.top.free_form) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
+                         j.top.shape = TopShape::free;
+                         j.top.live = LiveEdges::none;
+                         j.top.length_mm = std::round(box.width());
+                         j.top.width_mm = std::round(box.height());
+                         if (many) return;  // the leaves lie under it as they did
+                         // The top's middle is the middle of what was drawn.
+                         const Vec2 middle = at.frame().to_slab((box.low + box.high) * 0.5);
+                         j.first().placement.x_mm = middle.x;
+                         j.first().placement.y_mm = middle.y;
                      });
                  });
              }},

@@ -31,6 +31,12 @@ class LayView : public StepView {
     Bench& bench_;
     LongWork& work_;
     Pictures& pictures_;
+    /// The faces' likeness in windows along the seam, while the leaves lie as they did.
+    struct Matched {
+        SeamMatch match;
+        std::vector<Leaf> leaves;
+    };
+    std::optional<Matched> matched_;
 };
 
 }  // namespace yb

@@ -149,6 +149,24 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
     at_gauge(QObject::tr("%1 at the gauge").arg(in_units(fine(drift(map.gauge_mm)), s)));
 }
 
+void draw_match(QPainter& p, const BenchMap& map, const Session& s, const SeamMatch& match) {
+    const auto& c = theme::colours();
+    if (match.windows.size() < 2) return;
+    const double wide = (match.windows[1].u - match.windows[0].u) * map.scale * 0.8;
+    for (const SeamStation& w : match.windows) {
+        const double tall = std::clamp(w.drift_mm, 0.0, 1.0) * map.strip.height() * 0.5;
+        QColor fill = w.drift_mm > 0.25 ? c.moss : w.drift_mm > 0.08 ? c.ochre : c.madder;
+        fill.setAlpha(150);
+        p.setPen(Qt::NoPen);
+        p.setBrush(fill);
+        p.drawRect(QRectF(map.px(w.u + half(s)) - wide / 2, map.strip.top(), wide, std::max(2.0, tall)));
+    }
+    p.setFont(theme::text(9));
+    p.setPen(c.pencil);
+    p.drawText(QPointF(map.px(match.windows.front().u + half(s)) - wide / 2, map.strip.top() + map.strip.height() * 0.5 + 12),
+               QObject::tr("bars: how well the pictures agree there"));
+}
+
 void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
     const auto& c = theme::colours();
     const double u = map.gauge_mm - half(s);

@@ -10,6 +10,8 @@ QString strip_title(const Session& s);
 QString end_note(const Session& s);
 void draw_plan(QPainter& p, const BenchMap& map, const Session& s);
 void draw_strip(QPainter& p, const BenchMap& map, const Session& s);
+/// How well the pictures agree in windows along the seam, as bars hanging from the strip's top.
+void draw_match(QPainter& p, const BenchMap& map, const Session& s, const SeamMatch& match);
 void draw_end(QPainter& p, const BenchMap& map, const Session& s);
 std::vector<Handle> handles(const BenchMap& map, const Session& s);
 std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const Field& length, const Field& width);

@@ -48,6 +48,36 @@ class Page {
                 "Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them."));
     }
 
+    /// The second page: every cut in its order, and what to keep of what falls off.
+    void draw_cuts() {
+        p_.setRenderHint(QPainter::Antialiasing);
+        header();
+        heading(margin, 180, QObject::tr("Cuts, in working order"));
+        int n = 0;
+        for (const Cut& c : plan_.cuts.cuts) {
+            if (y_ > size_.height() - 40) break;
+            text(margin, 8, QString::number(++n), 11, true);
+            text(margin + 8, 120, QString::fromLatin1(name_of(c.kind)) + " · " + QString::fromStdString(c.slab), 11, true);
+            if (c.length_mm > 0)
+                text(size_.width() - margin - 50, 50, QObject::tr("%1 long").arg(say(mm(c.length_mm))), 11, false, Qt::AlignRight, true);
+            advance(11);
+            text(margin + 8, 175, say(c.set) + (c.after_flat ? QObject::tr("; after both faces are flat") : QString()), 9.5);
+            advance(11);
+            y_ += 1;
+        }
+        text(margin, 180, QObject::tr("Each kerf is %1 wide and lies on the waste side.").arg(say(fine(job_.makeup.rip_kerf_mm))), 9.5);
+        advance(12);
+        y_ += 2;
+        if (plan_.cuts.offcuts.empty()) return;
+        heading(margin, 180, QObject::tr("Back to the rack"));
+        for (const Offcut& o : plan_.cuts.offcuts) {
+            if (y_ > size_.height() - 15) break;
+            text(margin, 150,
+                 QString::fromStdString(o.name) + QObject::tr(": about %1 × %2").arg(say(mm(o.length_mm)), say(mm(o.width_mm))), 10);
+            advance(10);
+        }
+    }
+
   private:
     static constexpr double margin = 12;
 
@@ -366,6 +396,10 @@ void draw_sheet(QPainter& p, QSizeF page, const Job& job, const Plan& plan, cons
     Page(p, page, job, plan, shop).draw();
 }
 
+void draw_cut_list(QPainter& p, QSizeF page, const Job& job, const Plan& plan, const Shop& shop) {
+    Page(p, page, job, plan, shop).draw_cuts();
+}
+
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {
     printer.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
     printer.setFullPage(true);
@@ -374,6 +408,10 @@ QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const S
     const double k = printer.resolution() / 25.4;
     p.scale(k, k);
     draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
+    if (!plan.cuts.cuts.empty()) {
+        printer.newPage();
+        draw_cut_list(p, sheet_size_mm(shop), job, plan, shop);
+    }
     return {};
 }
 
@@ -390,6 +428,10 @@ QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, c
         QPainter p(&pdf);
         p.scale(600 / 25.4, 600 / 25.4);
         draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
+        if (!plan.cuts.cuts.empty()) {
+            pdf.newPage();
+            draw_cut_list(p, sheet_size_mm(shop), job, plan, shop);
+        }
     }
     return write_whole(path, bytes);
 }

@@ -18,6 +18,9 @@ QSizeF sheet_size_mm(const Shop& shop);
 /// Draws the sheet; the painter's unit is one millimetre of paper.
 void draw_sheet(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop);
 
+/// Draws the second page: the cuts in their order, what to set the saw to, and the offcuts to keep.
+void draw_cut_list(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop);
+
 /// Prints the sheet on the printer as it is set up. @returns an empty text, or what went wrong.
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop);
 

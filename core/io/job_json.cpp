@@ -1,4 +1,6 @@
 // Jobs as JSON, and job files: a job with its slabs and their pictures in one document.
+#include <algorithm>
+
 #include "core/io/json_node.h"
 
 namespace yb {
@@ -189,7 +191,14 @@ JobFile read_job_file(const std::string& text) {
         f.slabs.push_back(slab_from_json(j["slab"]));
     } else {
         if (!j["slabs"].is_array() || j["slabs"].empty()) throw FormatError("slabs", "a list [ ] of one slab at least is wanted here");
-        for (const Json& s : j["slabs"]) f.slabs.push_back(slab_from_json(s));
+        for (std::size_t i = 0; i < j["slabs"].size(); ++i) {
+            try {
+                f.slabs.push_back(slab_from_json(j["slabs"][i]));
+            } catch (const FormatError& e) {  // its path is told from the file's own field
+                const std::string inside = e.where().substr(std::min<std::size_t>(e.where().size(), 4));
+                throw FormatError(fmt::format("slabs[{}]{}", i, inside), std::string(e.what()).substr(e.where().size() + 2));
+            }
+        }
     }
     if (j.contains("pictures")) {
         const Node all(j["pictures"], "pictures");

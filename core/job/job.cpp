@@ -198,6 +198,21 @@ Slab whole_slab(const Job& job, const std::vector<LeafPlan>& leaves) {
     return w;
 }
 
+/// How many cuts there are; its working is the list of them.
+Figure cuts_figure(const CutList& list, const MakeUpChoices& choices, const Units& units) {
+    Figure f{"lay.cuts",
+             "Cuts, and offcuts to keep",
+             count(static_cast<double>(list.cuts.size())),
+             count(static_cast<double>(list.offcuts.size())),
+             say("{} of kerf each; the list is on the sheet", fine(choices.rip_kerf_mm)),
+             {"rough cuts first; rips, ends and sides after both faces are flat", {}, ""}};
+    for (const Cut& c : list.cuts)
+        f.working.given.push_back({std::string(name_of(c.kind)) + ", " + c.slab, mm(c.length_mm), render(c.set, units)});
+    for (const Offcut& o : list.offcuts)
+        f.working.given.push_back({"keep: " + o.name, mm(o.length_mm), "about " + format(mm(o.width_mm), units) + " wide"});
+    return f;
+}
+
 /// The ways the same slabs could be laid together, with what each gains and loses.
 Choice makeup_choice(const Job& job, const Prepared& prepared) {
     Choice c{"lay.makeup", "Made up as", {}};
@@ -319,7 +334,7 @@ Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on
         }
     p.under = plan_under({p.slab, p.shape, p.lay, p.flat, p.fill, job.top, p.placement, job.under, job.room, p.shop_air, gaps});
     p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday, job.makeup.kind, p.makeup.joints.size()});
-    if (p.lay.ready && !quick) {
+    if (p.lay.ready) {
         std::vector<LeafIn> in;
         std::vector<const LayPlan*> lays;
         for (std::size_t i = 0; i < prepared.size(); ++i) {
@@ -327,6 +342,7 @@ Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on
             lays.push_back(prepared.size() > 1 ? &p.leaves[i].lay : &p.lay);
         }
         p.cuts = cuts_of(in, lays, p.makeup, job.top, job.makeup);
+        p.lay.figures.push_back(cuts_figure(p.cuts, job.makeup, shop.units));
     }
     if (on_bench != whole_top && static_cast<std::size_t>(on_bench) < p.leaves.size()) {
         const LeafPlan& l = p.leaves[static_cast<std::size_t>(on_bench)];

@@ -223,3 +223,52 @@ TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     desk.click("patch_away");
     CHECK(desk.session().job()->makeup.patches.empty());
 }
+
+TEST_CASE("the faces are compared along the seam and the sheet carries the cut list", "[app][leaves]") {
+    Desk desk;
+    desk.window->finish_growing();
+    desk.session().set_job("job-seed-cabinet");
+    desk.click("step_lay");
+    const auto before = desk.session().job()->leaves;
+    desk.click("match_pictures");
+    desk.window->long_work().wait();
+    const QString said = desk.text("status");
+    CHECK(said.contains("likeness"));
+    // Slid or left as they were, never turned.
+    for (std::size_t i = 0; i < before.size(); ++i) {
+        CHECK(desk.session().job()->leaves[i].placement.angle_deg == before[i].placement.angle_deg);
+        CHECK(desk.session().job()->leaves[i].placement.turned_over == before[i].placement.turned_over);
+    }
+    CHECK(desk.text("label_lay.cuts").contains("Cuts"));
+    desk.click("working_lay.cuts");
+    CHECK(desk.text("work_lay.cuts").contains("Rip"));
+    const QString pdf = desk.dir.filePath("sheet.pdf");
+    REQUIRE(desk.window->save_pdf(pdf));
+    const QString text = text_of_pdf(pdf);
+    CHECK(text.contains("Cuts, in working order"));
+    CHECK(text.contains("after both faces are flat"));
+    CHECK(text.contains("rail"));
+    CHECK(text.contains("Ferry butternut 2"));
+}
+
+TEST_CASE("a free form is painted on the slab", "[app][leaves]") {
+    Desk desk;
+    desk.click("step_lay");
+    desk.click("free_form");
+    Bench& b = desk.window->bench();
+    REQUIRE(b.drawing());
+    for (const Vec2 q : {Vec2{700, -300}, Vec2{1900, -350}, Vec2{2000, 100}, Vec2{1300, 380}, Vec2{750, 250}})
+        QTest::mouseClick(&b, Qt::LeftButton, {}, b.map().px(q).toPoint());
+    QTest::keyClick(&b, Qt::Key_Return);
+    const WantedTop top = desk.session().job()->top;
+    CHECK(top.shape == TopShape::free);
+    CHECK(top.length_mm == Approx(1300).margin(8));
+    CHECK(top.width_mm == Approx(730).margin(8));
+    // It lies where it was painted.
+    const Box box = bounds(desk.session().plan()->lay.rectangle);
+    CHECK(box.low.x == Approx(700).margin(8));
+    CHECK(box.high.y == Approx(380).margin(8));
+    CHECK(desk.session().plan()->lay.fits);
+    desk.type("top_length", "2.9 m");
+    CHECK_FALSE(desk.session().plan()->lay.fits);
+}

@@ -172,9 +172,11 @@ TEST_CASE("turning over and end for end come back", "[job]") {
 TEST_CASE("jobs go out as JSON and come back the same", "[io]") {
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs) {
-        const JobFile f = read_job_file(write_job_file({job, {d.slabs.at(job.first().slab)}, {}, d.shop}));
+        std::vector<Slab> slabs;
+        for (const Leaf& l : job.leaves) slabs.push_back(d.slabs.at(l.slab));
+        const JobFile f = read_job_file(write_job_file({job, slabs, {}, d.shop}));
         CHECK(f.job == job);
-        CHECK(f.slabs.at(0) == d.slabs.at(job.first().slab));
+        CHECK(f.slabs == slabs);
         CHECK(f.shop == d.shop);
     }
 }
@@ -195,8 +197,8 @@ TEST_CASE("a wrong file says where and what", "[io]") {
     CHECK(message("{}").find("not a job file") != std::string::npos);
     CHECK(message("{\n \"format\": nope }").find("line 2") != std::string::npos);
     Json j = parse_json(good);
-    j["slab"]["tape"]["stations"][1]["left_mm"] = "wide";
-    CHECK(message(j.dump()).find("slab.tape.stations[1].left_mm") != std::string::npos);
+    j["slabs"][0]["tape"]["stations"][1]["left_mm"] = "wide";
+    CHECK(message(j.dump()).find("slabs[0].tape.stations[1].left_mm") != std::string::npos);
     j = parse_json(good);
     j["job"]["top"]["live"] = "most";
     CHECK(message(j.dump()).find("one of: both, left, right, none") != std::string::npos);
@@ -204,7 +206,7 @@ TEST_CASE("a wrong file says where and what", "[io]") {
     j["job"].erase("id");
     CHECK(message(j.dump()).find("‘id’ is missing") != std::string::npos);
     j = parse_json(good);
-    j["slab"]["heights_a"]["gap_mm"].erase(0);
+    j["slabs"][0]["heights_a"]["gap_mm"].erase(0);
     CHECK(message(j.dump()).find("gap_mm") != std::string::npos);
 }
 

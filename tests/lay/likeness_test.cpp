@@ -27,7 +27,8 @@ struct Pair {
     SlabShape sa, sb;
     JointPlan seam;
     Placement pa, pb;
-    Pair(Slab first, Slab second, bool a_over, bool b_over, double in = 150) : a(a_over ? turned_over(first) : first), b(b_over ? turned_over(second) : second) {
+    Pair(Slab first, Slab second, bool a_over, bool b_over, double in = 150)
+        : a(a_over ? turned_over(first) : first), b(b_over ? turned_over(second) : second) {
         sa = shape_of(a);
         sb = shape_of(b);
         pa = {1000, in, 0, a_over, 0};
