@@ -312,11 +312,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
                 return;
             }
             if (std::abs(m.slide_mm) >= 2 && m.slid_mean > m.mean + 0.02) {
-                s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) {
-                    Placement& p = j.leaves[left].placement;
-                    const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({m.slide_mm, 0});
-                    p.x_mm -= d.x, p.y_mm -= d.y;
-                });
+                s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) { move_by(j.leaves[left].placement, {m.slide_mm, 0}); });
                 Q_EMIT s.trouble(
                     QObject::tr("The left leaf was slid by %1: knots and figure meet better there (likeness %2, before %3). Undo takes "
                                 "it back.")

@@ -206,25 +206,12 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
                  middle + Vec2{half(s), 0},
                  Qt::OpenHandCursor,
                  [i, places, within](Session& session, Vec2 from, Vec2 to) {
-                     const bool far = length(to - from) * 1 > 12;  // a step of the keys is taken as it is
+                     const bool far = length(to - from) > 12;  // a step of the keys is taken as it is
                      const Vec2 by = far ? snapped(*places, to - from, within) : to - from;
-                     session.preview([&](Job& j) {
-                         Placement& p = j.leaves[i].placement;
-                         const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab(by);
-                         p.x_mm -= d.x;
-                         p.y_mm -= d.y;
-                     });
+                     session.preview([&](Job& j) { move_by(j.leaves[i].placement, by); });
                  },
                  [i, middle](Session& session, double degrees) {
-                     session.preview([&](Job& j) {
-                         // About its own middle.
-                         Placement& p = j.leaves[i].placement;
-                         const Vec2 on_slab = p.frame().to_slab(middle);
-                         p.angle_deg -= degrees;
-                         const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(middle);
-                         p.x_mm = on_slab.x - back.x;
-                         p.y_mm = on_slab.y - back.y;
-                     });
+                     session.preview([&](Job& j) { turn_about(j.leaves[i].placement, middle, degrees); });
                  }};
         out.push_back(std::move(h));
     }
@@ -244,14 +231,7 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
                                const Vec2 a = from - Vec2{shift, 0} - middle;
                                const Vec2 b2 = to - Vec2{shift, 0} - middle;
                                const double turn = std::atan2(cross(a, b2), dot(a, b2)) * 180 / 3.14159265358979;
-                               session.preview([&](Job& j) {
-                                   Placement& p = j.leaves[i].placement;
-                                   const Vec2 on_slab = p.frame().to_slab(middle);
-                                   p.angle_deg -= turn;
-                                   const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(middle);
-                                   p.x_mm = on_slab.x - back.x;
-                                   p.y_mm = on_slab.y - back.y;
-                               });
+                               session.preview([&](Job& j) { turn_about(j.leaves[i].placement, middle, turn); });
                            }});
         }
     }
@@ -276,12 +256,8 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
                                    return;
                                }
                                // The same line in the log for both: the joint stays, the leaves close up over it.
-                               for (const auto& [i, sign] : {std::pair(right, 1.0), std::pair(left, -1.0)}) {
-                                   Placement& p = job.leaves[i].placement;
-                                   const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({0, sign * -by});
-                                   p.x_mm -= d.x;
-                                   p.y_mm -= d.y;
-                               }
+                               for (const auto& [i, sign] : {std::pair(right, 1.0), std::pair(left, -1.0)})
+                                   move_by(job.leaves[i].placement, {0, sign * -by});
                            });
                        }});
     }

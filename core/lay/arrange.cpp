@@ -16,6 +16,20 @@ std::shared_ptr<const Board2> both_ways(const Slab& slab) {
     return b;
 }
 
+void move_by(Placement& p, Vec2 uv) {
+    const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab(uv);
+    p.x_mm -= d.x;
+    p.y_mm -= d.y;
+}
+
+void turn_about(Placement& p, Vec2 uv, double degrees) {
+    const Vec2 on_slab = p.frame().to_slab(uv);
+    p.angle_deg -= degrees;
+    const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(uv);
+    p.x_mm = on_slab.x - back.x;
+    p.y_mm = on_slab.y - back.y;
+}
+
 namespace {
 
 double degrees_of(double slope) { return std::atan(slope) * 180 / std::numbers::pi; }
@@ -180,8 +194,7 @@ class Arranger {
         for (const Laid& l : leaves) {
             a.order.push_back(order_[l.board]);
             Placement p = l.placement;
-            const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({0, by});
-            p.x_mm += d.x, p.y_mm += d.y;
+            move_by(p, {0, -by});
             a.placements.push_back(as_measured(p, *given_[order_[l.board]]));
         }
         for (Joint& j : a.joints) j.v_mm -= by;
@@ -356,8 +369,7 @@ class Arranger {
                 return sum;
             };
             const double to = v + (k > 0 ? choices_.river_mm : 0) - mean(false);
-            const Vec2 d = Frame{{0, 0}, l.placement.angle_deg}.to_slab({0, -to});
-            l.placement.x_mm += d.x, l.placement.y_mm += d.y;
+            move_by(l.placement, {0, to});
             v = mean(true);
         }
         std::vector<Joint> joints(n_ - 1);
@@ -519,15 +531,9 @@ std::vector<Placement> even_river(const MakeUpInputs& in) {
                         Placement& p = next[i];
                         if (axis == 2) {
                             // About the leaf's own middle, so that it does not swing away.
-                            const Vec2 c = centroid(in.leaves[i].shape.ring_a);
-                            const Vec2 uv = p.frame().from_slab(c);
-                            p.angle_deg += sign * 1.0 * step;
-                            const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab(uv);
-                            p.x_mm = c.x - back.x, p.y_mm = c.y - back.y;
+                            turn_about(p, p.frame().from_slab(centroid(in.leaves[i].shape.ring_a)), -sign * step);
                         } else {
-                            const Vec2 d =
-                                Frame{{0, 0}, p.angle_deg}.to_slab(axis == 0 ? Vec2{sign * 60 * step, 0} : Vec2{0, sign * 30 * step});
-                            p.x_mm += d.x, p.y_mm += d.y;
+                            move_by(p, axis == 0 ? Vec2{sign * 60 * step, 0} : Vec2{0, sign * 30 * step});
                         }
                         if (const double s = score(next); s < best - 1e-9) best = s, out = next;
                     }
@@ -542,8 +548,7 @@ std::vector<Placement> even_river(const MakeUpInputs& in) {
         high += outer_at(in.leaves.back().shape, out.back(), u, true) / (n + 1);
     }
     for (Placement& p : out) {
-        const Vec2 d = Frame{{0, 0}, p.angle_deg}.to_slab({0, (low + high) / 2});
-        p.x_mm += d.x, p.y_mm += d.y;
+        move_by(p, {0, -(low + high) / 2});
     }
     return out;
 }

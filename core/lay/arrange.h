@@ -20,6 +20,11 @@ struct Board2 {
 };
 std::shared_ptr<const Board2> both_ways(const Slab& slab);
 
+/// Moves a leaf in the top.
+void move_by(Placement& leaf, Vec2 uv);
+/// Turns a leaf in the top by so many degrees, left about, about a place of the top.
+void turn_about(Placement& leaf, Vec2 uv, double degrees);
+
 struct Arrangement {
     bool possible = false;
     std::string why_not;             ///< a sentence where it is not

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/lay/live.h"
+
 namespace yb {
 
 Ring outline_of(const WantedTop& top) {
@@ -31,9 +33,6 @@ Ring outline_of(const WantedTop& top) {
 }
 
 namespace {
-
-bool left_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::left; }
-bool right_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::right; }
 
 Ring rectangle(double u0, double u1, double v0, double v1) { return {{u0, v0}, {u1, v0}, {u1, v1}, {u0, v1}}; }
 
@@ -408,13 +407,8 @@ class Planner {
 
     void choices() {
         Choice c{"lay.live", "Live edges that stay", {}};
-        constexpr std::array<std::pair<LiveEdges, const char*>, 4> kinds{{{LiveEdges::both, "Both"},
-                                                                          {LiveEdges::left, "Left only"},
-                                                                          {LiveEdges::right, "Right only"},
-                                                                          {LiveEdges::none, "None, all sawn"}}};
-        constexpr std::array keys{"both", "left", "right", "none"};
-        for (std::size_t i = 0; i < kinds.size(); ++i) {
-            const Fit f = fit_.keeping(kinds[i].first);
+        for (const LiveOption& option : live_options) {
+            const Fit f = fit_.keeping(option.live);
             const double lack = f.total_lack();
             double narrow = 1e300;
             double wide = 0;
@@ -423,10 +417,10 @@ class Planner {
                 wide = std::max(wide, s.left - s.right);
             }
             Phrase fits = in_.top.shape == TopShape::rectangle ? say("fits, {} to {} wide", mm(narrow), mm(wide))
-                          : kinds[i].first == LiveEdges::none  ? say("clear of the bark all round")
+                          : option.live == LiveEdges::none     ? say("clear of the bark all round")
                                                                : say("the rim may run out over the bark there");
             c.options.push_back(
-                {keys[i], kinds[i].second, lack > 0.05 ? say("short by {}", mm(lack)) : std::move(fits), in_.top.live == kinds[i].first});
+                {option.key, option.label, lack > 0.05 ? say("short by {}", mm(lack)) : std::move(fits), in_.top.live == option.live});
         }
         p_.choices.push_back(c);
     }

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "core/lay/curve.h"
+#include "core/lay/live.h"
 #include "core/lay/place.h"
 
 namespace yb {
@@ -48,9 +49,6 @@ namespace {
 
 constexpr double far = 1e5;
 constexpr double clean_mm = 0.5;  ///< less wood missing at a joint than this is none
-
-bool left_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::left; }
-bool right_live(LiveEdges l) { return l == LiveEdges::both || l == LiveEdges::right; }
 
 class Planner {
   public:
@@ -694,12 +692,7 @@ class Planner {
 
     void choices() {
         Choice c{"lay.live", "Live edges that stay", {}};
-        constexpr std::array<std::pair<LiveEdges, const char*>, 4> kinds{{{LiveEdges::both, "Both"},
-                                                                          {LiveEdges::left, "Left only"},
-                                                                          {LiveEdges::right, "Right only"},
-                                                                          {LiveEdges::none, "None, all sawn"}}};
-        constexpr std::array keys{"both", "left", "right", "none"};
-        for (std::size_t i = 0; i < kinds.size(); ++i) {
+        for (const LiveOption& option : live_options) {
             double narrow = 1e300;
             double wide = 0;
             double lack = 0;
@@ -707,15 +700,15 @@ class Planner {
                 const auto r = wood_at(leaf(0), u, false);
                 const auto l = wood_at(leaf(n_ - 1), u, false);
                 if (!r || !l) continue;
-                const double low = right_live(kinds[i].first) ? r->from : -hw_;
-                const double high = left_live(kinds[i].first) ? l->to : hw_;
+                const double low = right_live(option.live) ? r->from : -hw_;
+                const double high = left_live(option.live) ? l->to : hw_;
                 narrow = std::min(narrow, high - low);
                 wide = std::max(wide, high - low);
                 lack = std::max({lack, in_.top.width_mm - (high - low), r->from - low, high - l->to});
             }
-            c.options.push_back({keys[i], kinds[i].second,
+            c.options.push_back({option.key, option.label,
                                  lack > 0.05 ? say("short by {}", mm(lack)) : say("{} to {} wide", mm(narrow), mm(wide)),
-                                 in_.top.live == kinds[i].first});
+                                 in_.top.live == option.live});
         }
         lay().choices.push_back(c);
     }
