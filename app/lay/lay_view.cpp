@@ -115,9 +115,31 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
                QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
 }
 
+namespace {
+
+/// Patches lie on top of everything and are moved by themselves.
+void add_patches(std::vector<Handle>& out, const BenchMap& map, const Session& s) {
+    const Frame f = s.plan()->placement.frame();
+    const auto& patches = s.job()->makeup.patches;
+    for (std::size_t i = 0; i < patches.size(); ++i)
+        out.push_back({QObject::tr("patch %1").arg(i + 1), QObject::tr("Move a patch"), map.px(f.to_slab(patches[i].outline)),
+                       f.to_slab(centroid(patches[i].outline)), Qt::OpenHandCursor, [i, f](Session& session, Vec2 from, Vec2 to) {
+                           const Vec2 by = f.from_slab(to) - f.from_slab(from);
+                           session.preview([&](Job& j) {
+                               for (Vec2& q : j.makeup.patches[i].outline) q = q + by;
+                           });
+                       }});
+}
+
+}  // namespace
+
 std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) const {
     if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
-    if (s.whole()) return leaves::handles(map, s);
+    if (s.whole()) {
+        std::vector<Handle> all = leaves::handles(map, s);
+        add_patches(all, map, s);
+        return all;
+    }
     const Placement at = s.job()->first().placement;
     Handle top{QObject::tr("top"),
                QObject::tr("Move the top"),
@@ -147,6 +169,7 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
                            session.preview([&](Job& j) { j.first().placement.angle_deg += turn; });
                        }});
     }
+    add_patches(out, map, s);
     return out;
 }
 

@@ -183,12 +183,39 @@ class Finder {
         return f;
     }
 
+    /// One slab, either face up and, where one live edge stays, either way round: what lacks least, then what shows the
+    /// fewest flaws.
     void single(Found& f, Known& k) {
-        const LayPlan lay = plan_lay({*k.slab, k.shape, order_.top, f.placements[0]});
-        measure(f, lay);
-        f.thickness_mm = thickness(k.shape, lay.outline);
-        weigh(f, k, lay.outline);
-        count_flaws(f, *k.slab, lay.flaws);
+        const Board2& ways = k.both();
+        const bool one_edge = order_.top.live == LiveEdges::left || order_.top.live == LiveEdges::right;
+        const Placement upright = f.placements[0];
+        std::optional<LayPlan> best;
+        std::pair<double, double> least;
+        for (const bool over : {false, true})
+            for (const bool ended : {false, true}) {
+                if (ended && !one_edge) continue;
+                Placement p = upright;
+                p.turned_over = over;
+                if (over) p.y_mm = -p.y_mm, p.angle_deg = -p.angle_deg;
+                if (ended) p.angle_deg += 180;
+                LayPlan lay = plan_lay({ways.slab(over), ways.shape(over), order_.top, p});
+                double lack = 0;
+                for (const Shortfall& s : lay.short_at) lack = std::max(lack, s.mm);
+                double shown = 0;
+                for (const FlawInside& i : lay.flaws)
+                    if (const Flaw& flaw = ways.slab(over).flaws[i.index]; flaw.face == Face::a || flaw.through)
+                        shown += weight_of(flaw.kind);
+                const std::pair now{lack, shown};
+                if (best && now >= least) continue;
+                least = now;
+                best = std::move(lay);
+                f.placements[0] = p;
+            }
+        const bool over = f.placements[0].turned_over;
+        measure(f, *best);
+        f.thickness_mm = thickness(ways.shape(over), best->outline);
+        weigh(f, k, best->outline);
+        count_flaws(f, ways.slab(over), best->flaws);
     }
 
     void several(Found& f, const std::vector<std::size_t>& order) {

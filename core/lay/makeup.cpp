@@ -462,6 +462,23 @@ class Planner {
                                  {"mean of show-face edge − joint line, at 73 stations", given, ""}});
     }
 
+    /// Whether the top's ends cut through the water or through wood that has closed over it.
+    std::string ends_of_rivers() const {
+        const auto open = [&](double u) {
+            return std::any_of(out_.plan.joints.begin(), out_.plan.joints.end(), [&](const JointPlan& j) {
+                const auto r = wood_at(leaf(j.right), u, false);
+                const auto l = wood_at(leaf(j.left), u, false);
+                return !r || !l || l->from - r->to > 0.5;
+            });
+        };
+        const bool left = open(-hl_ * (1 - 1e-6));
+        const bool right = open(hl_ * (1 - 1e-6));
+        return left && right ? "both ends show it"
+               : left        ? "the right end stays wood"
+               : right       ? "the left end stays wood"
+                             : "both ends stay wood";
+    }
+
     void river_figures() {
         const JointPlan* narrow = nullptr;
         double widest = 0;
@@ -482,16 +499,16 @@ class Planner {
                                  {"left bank − right bank on the show face", given, ""}});
         if (in_.choices.kind == MakeUp::river) {
             const double litres_ = out_.plan.water_mm2 * in_.top.thickness_mm * 1e-6;
-            lay().figures.push_back(
-                {"lay.resin",
-                 "Resin in the river",
-                 litres(litres_),
-                 {},
-                 say("{} of the top is resin; both ends show it", percent(100 * out_.plan.water_mm2 / std::max(1.0, area(lay().outline)))),
-                 {"mean width on both faces × length × wanted thickness",
-                  {{"river", square_metres(out_.plan.water_mm2 * 1e-6), "mean of both faces"},
-                   {"thickness", fine(in_.top.thickness_mm), "wanted top"}},
-                  "no overfill, no reserve"}});
+            lay().figures.push_back({"lay.resin",
+                                     "Resin in the river",
+                                     litres(litres_),
+                                     {},
+                                     say("{} of the top is resin; " + ends_of_rivers(),
+                                         percent(100 * out_.plan.water_mm2 / std::max(1.0, area(lay().outline)))),
+                                     {"mean width on both faces × length × wanted thickness",
+                                      {{"river", square_metres(out_.plan.water_mm2 * 1e-6), "mean of both faces"},
+                                       {"thickness", fine(in_.top.thickness_mm), "wanted top"}},
+                                      "no overfill, no reserve"}});
         } else {
             std::size_t rods = 0;
             double longest = 0;

@@ -217,6 +217,11 @@ TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     REQUIRE(desk.session().job()->makeup.patches.size() == 1);
     CHECK(area(desk.session().job()->makeup.patches[0].outline) == Approx(7200).epsilon(0.1));
     CHECK(desk.text("label_lay.patches").contains("Bushings"));
+    const Vec2 lay = centroid(desk.session().job()->makeup.patches[0].outline);
+    const QPointF on = b.map().px(desk.session().plan()->placement.frame().to_slab(lay));
+    desk.drag(on, on + QPointF(40, 0));
+    CHECK(centroid(desk.session().job()->makeup.patches[0].outline).x == Approx(lay.x + 40 / b.map().scale).margin(6));
+    CHECK(desk.session().job()->first().placement == at);  // the top stayed
     desk.type("top_halves", "430");
     CHECK(std::any_of(desk.session().plan()->cuts.cuts.begin(), desk.session().plan()->cuts.cuts.end(),
                       [](const Cut& c) { return c.set.pattern.find("halves") != std::string::npos; }));

@@ -116,3 +116,17 @@ TEST_CASE("no better way is lost to the bound: all of the demo's rack worked out
     stop.request_stop();
     CHECK_THROWS_AS(find_tops(d, o, {{}, stop.get_token(), 0}), Cancelled);
 }
+
+TEST_CASE("a single slab is laid the way up and round that fits and shows least", "[find]") {
+    // Rot on face A only: the other face is shown.
+    Slab s = plank("rotten", 2000, 800, 50);
+    s.flaws.push_back({"rot", FlawKind::soft, Face::a, {{900, -50}, {1000, -50}, {1000, 50}, {900, 50}}, false, 10, 1, ""});
+    Documents d;
+    d.slabs["rotten"] = s;
+    FindOrder o;
+    o.top = {1700, 700, 40, 740, LiveEdges::none, 0};
+    auto found = find_tops(d, o);
+    REQUIRE(found.size() == 1);
+    CHECK(found[0].placements[0].turned_over);
+    CHECK(found[0].fits);
+}
