@@ -165,12 +165,11 @@ TEST_CASE("a river is measured between its banks, and evened", "[makeup]") {
     CHECK(p.makeup.joints[0].mean_mm == Approx(120).margin(3));
     CHECK(p.makeup.joints[0].widest_mm - p.makeup.joints[0].narrowest_mm < 20);
     CHECK(figure(p.lay.figures, "lay.resin").note.pattern.find("both ends show it") != std::string::npos);
-    // Banks that meet before the right end leave wood there.
+    // Laid closer, the banks meet at the left end, where both slabs are widest: wood there.
     Job closing = j;
-    for (Leaf& l : closing.leaves) l.placement.angle_deg = 0, l.placement.x_mm = 1050;
-    closing.leaves[0].placement.y_mm = 170 + 20, closing.leaves[1].placement.y_mm = -190;
-    closing.leaves[0].placement.angle_deg = -1.2, closing.leaves[1].placement.angle_deg = 1.2;
-    CHECK(figure(plan_job(closing, d).lay.figures, "lay.resin").note.pattern.find("stay") != std::string::npos);
+    closing.leaves[0].placement = {1050, 190, 0, false, 30};
+    closing.leaves[1].placement = {1050, -190, 0, false, 30};
+    CHECK(figure(plan_job(closing, d).lay.figures, "lay.resin").note.pattern.find("the left end stays wood") != std::string::npos);
     // The resin weighs in the top: more than the wood alone.
     CHECK(p.fill.mass_kg == Approx(p.makeup.water_mm2 * p.flat.thickness_mm * 1e-6 * 1.1).epsilon(0.01));
 }
