@@ -45,6 +45,7 @@ Shuffled shuffled(const SawnSlab& s, bool over, bool ended, double slid) {
             for (Vec2& p : f.outline) p = round(p);
         for (Station& st : slab.tape.stations) st.x_mm = length - st.x_mm;
         for (const auto& [picture, pixels] : {std::pair(&slab.picture_a, &out.a), std::pair(&slab.picture_b, &out.b)}) {
+            if (!*picture) continue;
             FacePicture& p = **picture;
             *pixels = turned_round(*pixels);
             const double w = (pixels->width - 1) * p.mm_per_px;
