@@ -28,6 +28,16 @@ Documents five_hundred() {
     return d;
 }
 
+/// Opens a shop and waits for its rack to stand there.
+RackRow* open_rack(MainWindow& window, const std::string& path) {
+    window.open_shop(QString::fromStdString(path));
+    window.show();
+    auto* row = window.findChild<RackRow*>("rack_row");
+    while (row->shown().size() < 400) QApplication::processEvents(QEventLoop::AllEvents, 5);
+    window.grab();
+    return row;
+}
+
 /// From the file being opened to the rack standing there, painted.
 void rack_of_500_opens(benchmark::State& state) {
     QTemporaryDir dir;
@@ -35,11 +45,7 @@ void rack_of_500_opens(benchmark::State& state) {
     { Store::create(path, five_hundred(), "big"); }
     for (auto _ : state) {
         MainWindow window;
-        window.open_shop(QString::fromStdString(path));
-        window.show();
-        auto* row = window.findChild<RackRow*>("rack_row");
-        while (row->shown().size() < 400) QApplication::processEvents(QEventLoop::AllEvents, 5);
-        window.grab();
+        open_rack(window, path);
     }
 }
 BENCHMARK(rack_of_500_opens)->Unit(benchmark::kMillisecond)->Iterations(3);
@@ -53,11 +59,7 @@ void rack_of_500_scrolls(benchmark::State& state) {
         store.attach(demo_pictures());
     }
     MainWindow window;
-    window.open_shop(QString::fromStdString(path));
-    window.show();
-    auto* row = window.findChild<RackRow*>("rack_row");
-    while (row->shown().size() < 400) QApplication::processEvents(QEventLoop::AllEvents, 5);
-    window.grab();
+    RackRow* row = open_rack(window, path);
     window.finish_growing();
     window.grab();
     double at = 0;

@@ -20,9 +20,9 @@ struct Known {
     double length_mm = 0, area_mm2 = 0;
     double middle_flaws = 0;  ///< of its flaws, those that no rip or crosscut takes away
     std::once_flag once;
-    const Board2& both() {
+    const std::shared_ptr<const Board2>& both() {
         std::call_once(once, [&] { ways = both_ways(*slab); });
-        return *ways;
+        return ways;
     }
 };
 
@@ -115,14 +115,12 @@ class Finder {
     void offer(MakeUp kind, std::vector<std::size_t> slabs) {
         Found f;
         f.kind = kind;
-        double width = 0;
+        double widest = 0;  // of all leaves side by side: a stretch in the middle can be wider than the mean of the whole
         double wood = 0;
-        double widest = 0;
         double flaws = 0;
         double thickness = 1e300;
         for (const std::size_t i : slabs) {
             const Known& k = *known_[i];
-            width += kind == MakeUp::single ? k.means.widest_mm : k.means.width_mm;
             wood += k.area_mm2;
             widest += k.means.widest_mm;
             if (kind != MakeUp::single) flaws += k.middle_flaws;
@@ -132,10 +130,10 @@ class Finder {
             f.lack_mm = std::max(f.lack_mm, order_.top.length_mm - k.length_mm);
         }
         const double river = is_river(kind) ? order_.choices.river_mm : 0;
-        f.lack_mm = std::max({0.0, f.lack_mm, order_.top.width_mm - width - river});
+        f.lack_mm = std::max({0.0, f.lack_mm, order_.top.width_mm - widest - river});
         f.fits = f.lack_mm <= 0;
         f.thickness_mm = thickness;
-        f.narrowest_mm = width + river;
+        f.narrowest_mm = widest + river;
         const double resin = river * order_.top.length_mm;
         f.waste_pct = 100 * std::clamp(1 - (std::max(top_area(), 0.0) - resin) / std::max(1.0, wood), 0.0, 1.0);
         // Live edges: no more wood can lie in the top than its length at the widest.
@@ -162,7 +160,7 @@ class Finder {
             f.placements = {w.placement};
         } else {
             std::vector<std::shared_ptr<const Board2>> boards;
-            for (const std::size_t i : c.slabs) known_[i]->both(), boards.push_back(known_[i]->ways);
+            for (const std::size_t i : c.slabs) boards.push_back(known_[i]->both());
             const Arrangement a = arrange(c.kind, boards, order_.top, order_.choices);
             if (!a.possible) return {};
             for (const std::size_t i : a.order) order.push_back(c.slabs[i]);
@@ -186,7 +184,7 @@ class Finder {
     /// One slab, either face up and, where one live edge stays, either way round: what lacks least, then what shows the
     /// fewest flaws.
     void single(Found& f, Known& k) {
-        const Board2& ways = k.both();
+        const Board2& ways = *k.both();
         const bool one_edge = order_.top.live == LiveEdges::left || order_.top.live == LiveEdges::right;
         const Placement upright = f.placements[0];
         std::optional<LayPlan> best;
@@ -224,7 +222,7 @@ class Finder {
         in.choices.joints = f.joints;
         for (std::size_t i = 0; i < order.size(); ++i) {
             const bool over = f.placements[i].turned_over;
-            const Board2& b = known_[order[i]]->both();
+            const Board2& b = *known_[order[i]]->both();
             in.leaves.push_back({b.slab(over), b.shape(over), f.placements[i]});
         }
         const LaidTogether laid = plan_makeup(in);

@@ -59,7 +59,6 @@ Ring at_stations(const Ring& ring, double from, double to, std::size_t n) {
 
 Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool live, double step) {
     Widest w;
-    w.looked_at = 1;
     if (shape.ring_a.size() < 3) return w;
     const Vec2 c = centroid(shape.ring_a);
     const Frame f{c, angle_deg};
@@ -134,7 +133,6 @@ Widest widest_top(const SlabShape& shape, double length, bool live, double most,
         look(s.middle - s.half / 2, s.half / 2);
         look(s.middle + s.half / 2, s.half / 2);
     }
-    best.looked_at = looked;
     return best;
 }
 

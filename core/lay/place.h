@@ -20,7 +20,6 @@ struct Widest {
     Placement placement;      ///< the top's middle; width and length are the caller's to set
     double width_mm = 0;      ///< of the widest rectangle, sound wood on both faces; 0 where none lies in the slab
     double narrowest_mm = 0;  ///< edge to edge of the show face there, for tops whose live edges stay
-    int looked_at = 0;        ///< angles worked out
 };
 
 /// Branch and bound over the angle: at one angle the widest place along the slab is found over every station; a span of
