@@ -21,10 +21,11 @@ QString write_job(const Session& session, const QString& path) {
     JobFile file;
     if (j) file.job = *j;
     file.shop = session.shop();
-    for (const Leaf& l : file.job.leaves) {
-        const auto it = session.documents().slabs.find(l.slab);
-        if (it == session.documents().slabs.end()) return QObject::tr("The job has no slab yet: there is nothing to export.");
-        if (std::any_of(file.slabs.begin(), file.slabs.end(), [&](const Slab& s) { return s.id == l.slab; })) continue;
+    for (const Leaf& l : file.job.leaves)
+        if (!session.documents().slabs.count(l.slab)) return QObject::tr("The job has no slab yet: there is nothing to export.");
+    for (const std::string& id : file.job.slabs()) {
+        const auto it = session.documents().slabs.find(id);
+        if (it == session.documents().slabs.end()) continue;
         file.slabs.push_back(it->second);
         for (const auto& picture : {it->second.picture_a, it->second.picture_b})
             if (const auto bytes = picture && session.store() ? session.store()->attachment(picture->key) : std::nullopt)
@@ -55,6 +56,8 @@ QString read_job(Session& session, const QString& path) {
             slab.scan.clear();  // the cloud stayed behind; the heights taken from it are here
             for (Leaf& l : f.job.leaves)
                 if (l.slab == was) l.slab = slab.id;
+            for (Patch& p : f.job.makeup.patches)
+                if (p.slab == was) p.slab = slab.id;
             next.slabs[slab.id] = slab;
         }
         if (next.jobs.count(f.job.id)) f.job.id = fresh_id("job", next);

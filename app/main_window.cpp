@@ -47,7 +47,7 @@
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
 #include "app/under/under_view.h"
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -130,6 +130,7 @@ MainWindow::MainWindow() {
     connect(shop_, &ShopPage::back, this, [this] { pages_->setCurrentIndex(0); });
     connect(&session_, &Session::shop_wanted, this, &MainWindow::show_shop);
     connect(&session_, &Session::find_wanted, this, &MainWindow::show_find_tops);
+    connect(&session_, &Session::form_wanted, this, [this] { choose_drawing(OutlineAs::free_form); });
     connect(find_, &FindPanel::nothing, this, [this](const QString& text) { say(tr("Nothing is called “%1”.").arg(text)); });
     setCentralWidget(pages_);
     build_menus();
@@ -414,15 +415,23 @@ void MainWindow::bring_scan(const QString& path) {
 }
 
 bool MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per_unit) {
+    return bring_outline(path, mm_per_unit, OutlineAs::slab);
+}
+
+bool MainWindow::bring_free_form(const QString& path, std::optional<double> mm_per_unit) {
+    return bring_outline(path, mm_per_unit, OutlineAs::free_form);
+}
+
+bool MainWindow::bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
     try {
-        if (yb::bring_drawing(session_, path, mm_per_unit)) return true;
+        if (yb::bring_drawing(session_, path, mm_per_unit, as)) return true;
         const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
         bool ok = false;
         const QString unit =
             QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
         if (!ok) return false;
         constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
-        return yb::bring_drawing(session_, path, mm[static_cast<std::size_t>(units.indexOf(unit))]);
+        return yb::bring_drawing(session_, path, mm[static_cast<std::size_t>(units.indexOf(unit))], as);
     } catch (const FormatError& e) {
         say(tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
         return false;
@@ -483,9 +492,10 @@ void MainWindow::choose_scan() {
     if (!path.isEmpty()) bring_scan(path);
 }
 
-void MainWindow::choose_drawing() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a drawing"), {}, tr("Drawings (*.svg *.dxf);;All files (*)"));
-    if (!path.isEmpty()) bring_drawing(path);
+void MainWindow::choose_drawing(OutlineAs as) {
+    const QString title = as == OutlineAs::slab ? tr("Slab from a drawing") : tr("Free form from a drawing");
+    const QString path = QFileDialog::getOpenFileName(this, title, {}, tr("Drawings (*.svg *.dxf);;All files (*)"));
+    if (!path.isEmpty()) bring_outline(path, {}, as);
 }
 
 void MainWindow::show_grow() {

@@ -18,6 +18,7 @@ class FindPage;
 class FindPanel;
 class GrowPage;
 class LogPage;
+enum class OutlineAs;
 class LongWork;
 class PhotoPage;
 class Pictures;
@@ -52,6 +53,8 @@ class MainWindow : public QMainWindow {
     void bring_scan(const QString& path);
     /// @param mm_per_unit empty: what the file says; asked for where it says nothing.
     bool bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
+    /// The outline in a drawing as the wanted top of the job on the bench.
+    bool bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
     enum class Drawn { slab, top, joint };
     /// Slab, top or middle joint on the bench, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
     bool export_drawing(const QString& path, Drawn what);
@@ -76,7 +79,8 @@ class MainWindow : public QMainWindow {
     /// Slabs from files; what can't be read is said on the status line.
     void choose_photo();
     void choose_scan();
-    void choose_drawing();
+    void choose_drawing(OutlineAs as);
+    bool bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as);
 
     void print_sheet();
     void new_shop();

@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QSettings>
 
+#include "app/bring/bring.h"
 #include "app/find_panel.h"
 #include "app/main_window.h"
 #include "app/slip/slip.h"
@@ -45,7 +46,7 @@ void MainWindow::build_menus() {
     auto* in = file->addMenu(tr("&Bring a slab in"));
     in->addAction(tr("From a &photograph…"), this, &MainWindow::choose_photo);
     in->addAction(tr("From a &scan…"), this, &MainWindow::choose_scan);
-    in->addAction(tr("From a &drawing…"), this, &MainWindow::choose_drawing);
+    in->addAction(tr("From a &drawing…"), this, [this] { choose_drawing(OutlineAs::slab); });
     file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);
     auto* out = file->addMenu(tr("&Draw, 1:1"));
     const auto draw = [this](Drawn what, const QString& title) {

@@ -27,7 +27,7 @@ void replan(benchmark::State& state) {
     state.counters["readings"] = static_cast<double>(slab.heights_a.gap_mm.size() + slab.heights_b.gap_mm.size());
     for (auto _ : state) {
         j.first().placement.x_mm += 0.01;
-        benchmark::DoNotOptimize(plan_job(j, {prepared}, d.shop, whole_top, true));
+        benchmark::DoNotOptimize(plan_job(j, JobSlabs{{prepared}}, d.shop, {whole_top, Step::lay, nullptr}));
     }
 }
 BENCHMARK(replan)->Unit(benchmark::kMillisecond);

@@ -23,6 +23,7 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
     setAccessibleName(tr("Bench: plan, strip and end view"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
+    setAttribute(Qt::WA_OpaquePaintEvent);  // it paints every pixel itself
     connect(&session, &Session::changed, this, [this] {
         lay_out();
         update();
@@ -127,9 +128,9 @@ void Bench::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const auto& c = theme::colours();
-    p.fillRect(rect(), c.bench);
     const Plan* plan = session_.plan();
     if (!plan || plan->shape.ring_a.empty() || !view_) {
+        p.fillRect(rect(), c.bench);
         p.setPen(c.pencil);
         p.setFont(theme::figures(15, true));
         p.drawText(rect(), Qt::AlignCenter, view_ ? view_->empty_text(session_) : QString());
@@ -137,6 +138,7 @@ void Bench::paintEvent(QPaintEvent*) {
     }
     draw_still(p);
     if (session_.whole()) draw_leaves(p);
+    draw_patches(p);
     view_->draw_plan(p, map_, session_);
     if (!only() && plan->shape.usable) {
         p.setFont(theme::text(10));
@@ -293,26 +295,41 @@ void Bench::draw_leaves(QPainter& p) {
         tops_.leaf(p, plan.leaves[i].slab, plan.leaves[i].shape, job.leaves[i].placement, map_.scale, devicePixelRatioF(), false, px,
                    !session_.previewing());  // under the hand quick, at rest fine
     };
-    // Outside the top whole slabs, inside it only what each has in it.
-    const bool river = is_river(job.makeup.kind);
-    QPainterPath outside;
-    outside.setFillRule(Qt::OddEvenFill);
-    outside.addRect(map_.plan.adjusted(-200, -200, 200, 200));
-    if (!river) outside.addPolygon(map_.px(plan.lay.outline));
-    p.save();
-    p.setClipPath(outside);
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
-    p.restore();
-    if (river) return;
+    if (is_river(job.makeup.kind)) return;
+    // Outside the top whole slabs, inside it only what each has in it.
+    p.setPen(Qt::NoPen);
+    p.setBrush(theme::colours().bench);
+    p.drawPolygon(draw::fewer(map_.px(plan.lay.outline)));
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         QPolygonF part;
         for (const Vec2 q : plan.makeup.leaves[i].part) part << px(q);
         QPainterPath clip;
-        clip.addPolygon(part);
+        clip.addPolygon(draw::fewer(part));
         clip.closeSubpath();
         p.save();
         p.setClipPath(clip);
         leaf(i);
+        p.restore();
+    }
+}
+
+/// The wood of each patch where it is let in, as it lies on the slab it is cut from.
+void Bench::draw_patches(QPainter& p) {
+    const Plan& plan = *session_.plan();
+    if (!session_.job() || !plan.lay.ready) return;
+    const Frame top = plan.placement.frame();
+    for (std::size_t i = 0; i < std::min(plan.patches.size(), session_.job()->makeup.patches.size()); ++i) {
+        if (!plan.patches[i]) continue;
+        const Patch& patch = session_.job()->makeup.patches[i];
+        QPainterPath clip;
+        clip.addPolygon(map_.px(top.to_slab(patch.outline)));
+        clip.closeSubpath();
+        p.save();
+        p.setClipPath(clip);
+        tops_.leaf(
+            p, plan.patches[i]->up, plan.patches[i]->shape_up, on_patch_slab(patch), map_.scale, devicePixelRatioF(), false,
+            [&](Vec2 uv) { return map_.px(top.to_slab(uv)); }, true);
         p.restore();
     }
 }
@@ -364,7 +381,7 @@ void Bench::draw_leaf_sections(QPainter& p) {
         const WoodTone tone = tone_of(l.slab.species);
         p.setPen(QPen(tone.edge, 1.4));
         p.setBrush(tone.early);
-        p.drawPolygon(cut);
+        p.drawPolygon(draw::fewer(cut));
     }
 }
 
@@ -399,7 +416,7 @@ void Bench::draw_section(QPainter& p) {
     p.drawPixmap(map_.end.topLeft(), end_grain_);
     p.setPen(QPen(tone_of(plan.slab.species).edge, 1.4));
     p.setBrush(Qt::NoBrush);
-    p.drawPolygon(cut);
+    p.drawPolygon(draw::fewer(cut));
     view_->draw_end(p, map_, session_);
 }
 

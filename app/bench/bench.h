@@ -58,6 +58,7 @@ class Bench : public QWidget {
     void draw_ruler(QPainter& p);
     void draw_slab(QPainter& p);
     void draw_leaves(QPainter& p);
+    void draw_patches(QPainter& p);
     void draw_leaf_sections(QPainter& p);
     std::array<double, 4> extent() const;
     QPolygonF section_of(const SlabShape& shape, const std::function<Vec2(double)>& at, const std::vector<Span1>& a,

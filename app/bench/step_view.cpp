@@ -178,12 +178,20 @@ void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab
     flaws(p, map, slab, !image.isNull());
 }
 
+QPolygonF fewer(const QPolygonF& polygon) {
+    Ring ring;
+    for (const QPointF& q : polygon) ring.push_back({q.x(), q.y()});
+    QPolygonF out;
+    for (const Vec2 q : simplified(ring, 0.25)) out << QPointF(q.x, q.y);
+    return out;
+}
+
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep) {
     // The veil has the bench's own colour: over bare bench it is not seen, so no outline has to be cut.
     QPainterPath veil;
     veil.setFillRule(Qt::OddEvenFill);
     veil.addRect(map.plan.adjusted(0, -10, 0, 10));
-    veil.addPolygon(map.px(keep));
+    veil.addPolygon(fewer(map.px(keep)));
     QColor colour = theme::colours().bench;
     colour.setAlpha(150);
     p.fillPath(veil, colour);

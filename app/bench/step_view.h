@@ -89,6 +89,8 @@ void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture
 /// A slab as it lies: its underside, its show face with picture or drawn grain, its flaws.
 /// @param small the picture's small copy will do.
 void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double device_ratio, bool small);
+/// The polygon with as few points as it takes to look the same: outlines have hundreds.
+QPolygonF fewer(const QPolygonF& polygon);
 /// Dims everything on the plan outside a ring.
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep);
 }  // namespace draw

@@ -73,6 +73,7 @@ QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map, 
     for (const Flaw& f : slab.flaws)
         if (f.kind == FlawKind::knot && f.outline.size() > 2) knots.push_back({centroid(f.outline), std::sqrt(area(f.outline) / 3.14159)});
     const QPolygonF outline = map.px(shape.ring_a);
+    const Vec2 heart = centroid(shape.ring_a);  // of a cross-cut
     const QRectF box = outline.boundingRect();
     for (int j = 0; j < image.height(); ++j) {
         auto* line = reinterpret_cast<QRgb*>(image.scanLine(j));
@@ -90,7 +91,8 @@ QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map, 
             }
             // The stem tapers: rings run out along the face as the arches of flat-sawn wood.
             const double h = pith + 0.028 * p.x + 22 * noise(p.x / 800, 0.7, seed + 2);
-            const double r = std::sqrt(y * y + h * h) + 2.2 * noise(p.x / 120, p.y / 30, seed + 3) + 26 * around;
+            const double from_pith = slab.cross_cut ? length(p - heart) : std::sqrt(y * y + h * h);
+            const double r = from_pith + 2.2 * noise(p.x / 120, p.y / 30, seed + 3) + 26 * around;
             const double years = r / (ring * (1 + 0.25 * noise(r / 60, 0.1, seed + 4)));
             const double in_year = years - std::floor(years);
             const double late = std::pow(in_year, 3.2) * (in_year > 0.97 ? (1 - in_year) / 0.03 : 1);
@@ -126,6 +128,15 @@ void draw_end_grain(QPainter& painter, const Slab& slab, const SlabShape& shape,
     painter.setBrush(tone.early);
     painter.setPen(Qt::NoPen);
     painter.drawPolygon(section);
+    if (slab.cross_cut) {  // its fibres stand upright
+        QColor fibre = tone.late;
+        fibre.setAlpha(110);
+        painter.setPen(QPen(fibre, 1));
+        const QRectF box = section.boundingRect();
+        for (double x = box.left() + 3; x < box.right(); x += 5) painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+        painter.restore();
+        return;
+    }
     const double thickness = shape.thickness_at({map.gauge_mm, 0});
     const double pith = std::abs(slab.pith_mm.value_or(110));
     // The pith lies below the middle of the slab, under the chalk line.

@@ -6,7 +6,7 @@
 #include "app/bring/long_work.h"
 #include "app/job_files.h"
 #include "app/session/session.h"
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 
 namespace yb {
 
@@ -53,12 +53,21 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
         });
 }
 
-bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit) {
+bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
     const std::string bytes = read_whole(path);
     const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
     if (!mm_per_unit) mm_per_unit = drawing.mm_per_unit;
     if (!mm_per_unit) return false;
     const DrawnSlab drawn = slab_from_drawing(drawing, *mm_per_unit);
+    if (as == OutlineAs::free_form) {
+        session.edit_job(QObject::tr("Free form from a drawing"), [&](Job& j) {
+            const Box box = bounds(drawn.outline.a);
+            Ring uv = drawn.outline.a;
+            for (Vec2& q : uv) q = q - (box.low + box.high) * 0.5;  // over the middle of the top as it lies
+            set_free_form(j, uv);
+        });
+        return true;
+    }
     Slab slab;
     slab.name = QFileInfo(path).completeBaseName().toStdString();
     slab.outline = drawn.outline;

@@ -21,9 +21,12 @@ std::string read_whole(const QString& path);
 /// Reads a scan in the background, then puts its slab on the rack and looks at it.
 void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
+/// What the outline in a drawing becomes.
+enum class OutlineAs { slab, free_form };
+
 /// Reads a drawing. The unit is needed where the file does not say it: then nothing is done and false returned.
 /// @throws FormatError.
-bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit);
+bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit, OutlineAs as);
 
 /// Grows and saws a log in the background and puts its slabs with their faces on the rack.
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,

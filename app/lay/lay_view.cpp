@@ -4,6 +4,7 @@
 #include "app/bring/long_work.h"
 #include "app/job_files.h"
 #include "app/lay/leaves.h"
+#include "app/lay/patches.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
 #include "core/rack/rack.h"
@@ -16,11 +17,7 @@ namespace {
 void draw_extras(QPainter& p, const BenchMap& map, const Session& s) {
     const auto& c = theme::colours();
     const Frame f = s.plan()->placement.frame();
-    for (const Patch& patch : s.job()->makeup.patches) {
-        p.setPen(QPen(c.chalk, 1.6));
-        p.setBrush(c.wood);
-        p.drawPolygon(map.px(f.to_slab(patch.outline)));
-    }
+    patches::draw(p, map, s);
     if (const auto u = s.job()->makeup.halves_u_mm) {
         const double half = s.job()->top.width_mm / 2 + 30;
         p.setPen(QPen(c.slip, 4));
@@ -65,7 +62,7 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     draw_extras(p, map, s);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
-    p.drawPolygon(map.px(lay.outline));
+    p.drawPolygon(draw::fewer(map.px(lay.outline)));
     if (s.job()->top.live != LiveEdges::none) {
         p.setPen(QPen(c.chalk, 1, Qt::DotLine));
         p.drawPolygon(map.px(lay.rectangle));
@@ -115,29 +112,11 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
                QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
 }
 
-namespace {
-
-/// Patches lie on top of everything and are moved by themselves.
-void add_patches(std::vector<Handle>& out, const BenchMap& map, const Session& s) {
-    const Frame f = s.plan()->placement.frame();
-    const auto& patches = s.job()->makeup.patches;
-    for (std::size_t i = 0; i < patches.size(); ++i)
-        out.push_back({QObject::tr("patch %1").arg(i + 1), QObject::tr("Move a patch"), map.px(f.to_slab(patches[i].outline)),
-                       f.to_slab(centroid(patches[i].outline)), Qt::OpenHandCursor, [i, f](Session& session, Vec2 from, Vec2 to) {
-                           const Vec2 by = f.from_slab(to) - f.from_slab(from);
-                           session.preview([&](Job& j) {
-                               for (Vec2& q : j.makeup.patches[i].outline) q = q + by;
-                           });
-                       }});
-}
-
-}  // namespace
-
 std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) const {
     if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
     if (s.whole()) {
         std::vector<Handle> all = leaves::handles(map, s);
-        add_patches(all, map, s);
+        for (Handle& h : patches::handles(map, s)) all.push_back(std::move(h));  // they lie on top of everything
         return all;
     }
     const Placement at = s.job()->first().placement;
@@ -169,7 +148,7 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
                            session.preview([&](Job& j) { j.first().placement.angle_deg += turn; });
                        }});
     }
-    add_patches(out, map, s);
+    for (Handle& h : patches::handles(map, s)) out.push_back(std::move(h));
     return out;
 }
 
@@ -207,6 +186,7 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                                     });
                                 }}};
     for (PickField& f : leaf_picks(s)) out.push_back(std::move(f));
+    for (PickField& f : patches::picks(s)) out.push_back(std::move(f));
     if (s.job() && s.job()->several() && !is_river(s.job()->makeup.kind))
         out.push_back({"joint_kind",
                        QObject::tr("Middle joint"),
@@ -262,6 +242,8 @@ std::vector<Field> LayView::fields(const Session& now) const {
         f.push_back(halves);
         for (Field& more : leaves::fields(*now.job())) f.push_back(std::move(more));
     }
+    if (now.job())
+        for (Field& more : patches::fields(*now.job())) f.push_back(std::move(more));
     return f;
 }
 
@@ -358,7 +340,7 @@ std::vector<Action> LayView::actions(Session& session) {
         return [s, label, what] { s->edit_job(label, [&](Job& j) { j.makeup.*what = !(j.makeup.*what); }); };
     };
     const auto several = [s] { return s->whole(); };
-    return {{"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"),
+    std::vector<Action> all{{"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"),
              [s] { Q_EMIT s->find_wanted(); }},
             {"rips_best", QObject::tr("Find the best rip lines"),
              QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
@@ -394,57 +376,20 @@ std::vector<Action> LayView::actions(Session& session) {
             {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
              marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
             {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"),
-             [s] { take_off(*s); }, several()},
-            {"patch", QObject::tr("Draw a patch to let in"),
-             QObject::tr("Paint around it on the top: a piece let into the show face over a flaw"),
-             [s, this] {
-                 if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
-                 bench_.draw_outline([s](const Ring& ring) {
-                     Patch patch;
-                     patch.outline = s->plan()->placement.frame().from_slab(ring);
-                     for (Vec2& q : patch.outline) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
-                     s->edit_job(QObject::tr("Draw a patch"), [&](Job& j) {
-                         int n = 1;
-                         while (std::any_of(j.makeup.patches.begin(), j.makeup.patches.end(),
-                                            [&](const Patch& p) { return p.id == "patch-" + std::to_string(n); }))
-                             ++n;
-                         patch.id = "patch-" + std::to_string(n);
-                         j.makeup.patches.push_back(patch);
-                     });
-                 });
-             }},
+             [s] { take_off(*s); }, several()}};
+    for (Action& a : patches::actions(session, bench_)) all.push_back(std::move(a));
+    const std::vector<Action> rest{
             {"free_form", QObject::tr("Draw a free form"),
              QObject::tr("Paint around the top you want; its length and width can be typed after"),
              [s, this] {
                  if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
                  bench_.draw_outline([s](const Ring& ring) {
-                     const Placement at = s->plan()->placement;
-                     const bool many = s->job()->several();
-                     const Ring uv = at.frame().from_slab(ring);
-                     const Box box = bounds(uv);
-                     s->edit_job(QObject::tr("Draw a free form"), [&](Job& j) {
-                         j.top.free_form = uv;
-                         for (Vec2& q : j.top.free_form) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
-                         j.top.shape = TopShape::free;
-                         j.top.live = LiveEdges::none;
-                         j.top.length_mm = std::round(box.width());
-                         j.top.width_mm = std::round(box.height());
-                         if (many) return;  // the leaves lie under it as they did
-                         // The top's middle is the middle of what was drawn.
-                         const Vec2 middle = at.frame().to_slab((box.low + box.high) * 0.5);
-                         j.first().placement.x_mm = middle.x;
-                         j.first().placement.y_mm = middle.y;
-                     });
+                     const Ring uv = s->plan()->placement.frame().from_slab(ring);
+                     s->edit_job(QObject::tr("Draw a free form"), [&](Job& j) { set_free_form(j, uv); });
                  });
              }},
-            {"patch_away",
-             QObject::tr("Take the last patch away"),
-             {},
-             [s] {
-                 s->edit_job(QObject::tr("Take a patch away"), [](Job& j) {
-                     if (!j.makeup.patches.empty()) j.makeup.patches.pop_back();
-                 });
-             }},
+            {"free_form_file", QObject::tr("Free form from a drawing"), QObject::tr("SVG or DXF: its largest closed line becomes the top"),
+             [s] { Q_EMIT s->form_wanted(); }},
             {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
              [s] {
                  if (!s->plan() || !s->job() || s->job()->several()) return;
@@ -481,6 +426,8 @@ std::vector<Action> LayView::actions(Session& session) {
                  });
              }},
             {"next", QObject::tr("Next: flatten it"), {}, [s] { s->set_step(Step::flat); }, true, true}};
+    all.insert(all.end(), rest.begin(), rest.end());
+    return all;
 }
 
 QString LayView::help() const {

@@ -60,7 +60,7 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
     for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
-    p.drawPolygon(map.px(lay.outline));
+    p.drawPolygon(draw::fewer(map.px(lay.outline)));
     for (const JointPlan& j : s.plan()->makeup.joints) {
         if (j.along.size() < 2) continue;
         QPolygonF line;

@@ -129,9 +129,9 @@ void Session::replan() {
     const bool own = j && (!s || j->uses(s->id));
     if (!own) {
         on_bench_ = prepared(*s, none_.first().placement.turned_over);
-        plan_ = plan_job(none_, {on_bench_}, docs_.shop);
+        plan_ = plan_job(none_, JobSlabs{{on_bench_}}, docs_.shop);
     } else {
-        std::vector<std::shared_ptr<const PreparedSlab>> leaves;
+        JobSlabs slabs;
         int on_bench = whole_top;
         for (std::size_t i = 0; i < j->leaves.size(); ++i) {
             const Leaf& l = j->leaves[i];
@@ -140,13 +140,18 @@ void Session::replan() {
                                   : it == docs_.slabs.end()                ? nullptr
                                                                            : &it->second;
             static const Slab none;
-            leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
+            slabs.leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
             if (step_ == Step::rack && j->several() && s && l.slab == s->id) on_bench = static_cast<int>(i);
         }
         if (j->several() && (step_ == Step::flat || step_ == Step::fill))
             on_bench = std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1);
-        on_bench_ = leaves[static_cast<std::size_t>(std::max(0, on_bench))];
-        plan_ = plan_job(*j, leaves, docs_.shop, on_bench, previewing(), plan_ ? &*plan_ : nullptr);
+        for (const Patch& p : j->makeup.patches) {
+            const auto it = docs_.slabs.find(p.slab);
+            slabs.patches.push_back(it == docs_.slabs.end() ? nullptr : prepared(it->second, false)->ways);
+        }
+        on_bench_ = slabs.leaves[static_cast<std::size_t>(std::max(0, on_bench))];
+        plan_ = plan_job(*j, slabs, docs_.shop,
+                         {on_bench, previewing() ? std::optional(step_) : std::nullopt, plan_ ? &*plan_ : nullptr});
     }
     std::erase_if(ready_, [](const Ready& r) { return !r.used; });
     if (on_bench_ != before || plan_->on_bench != bench_before) ++slab_version_;

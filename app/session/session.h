@@ -99,6 +99,7 @@ class Session : public QObject {
     void opened();       ///< another shop
     void shop_wanted();  ///< the maker wants to set what belongs to the shop
     void find_wanted();  ///< … and what could be made of what is on the rack
+    void form_wanted();  ///< … a free form out of a drawing
     void changed();      ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();

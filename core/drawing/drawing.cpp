@@ -6,7 +6,7 @@
 
 #include <fmt/format.h>
 
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 #include "core/lay/curve.h"
 
 namespace yb {

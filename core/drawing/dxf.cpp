@@ -6,7 +6,7 @@
 #include <dxflib/dl_dxf.h>
 
 #include "core/drawing/drawing.h"
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 
 namespace yb {
 namespace {

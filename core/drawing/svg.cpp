@@ -8,7 +8,7 @@
 #include <pugixml.hpp>
 
 #include "core/drawing/drawing.h"
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 
 namespace yb {
 namespace {

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <mutex>
 
-#include "core/flat/tilt.h"
+#include "core/flat/flat.h"
 #include "core/lay/place.h"
 
 namespace yb {
@@ -63,7 +63,7 @@ class Finder {
         std::map<std::string, bool> taken;
         for (const auto& [id, j] : docs_.jobs)
             if (id != order_.for_job)
-                for (const Leaf& l : j.leaves) taken[l.slab] = true;
+                for (const std::string& used : j.slabs()) taken[used] = true;
         for (const auto& [id, s] : docs_.slabs)
             if (!s.retired && !taken.count(id)) {
                 known_.push_back(std::make_unique<Known>());
@@ -92,7 +92,7 @@ class Finder {
         for (auto& [tree, list] : trees) {
             for (std::size_t a = 0; a < list.size(); ++a)
                 for (std::size_t b = a + 1; b < list.size(); ++b) {
-                    if (order_.pairs) offer(MakeUp::book, {list[a], list[b]});
+                    if (order_.pairs) offer(MakeUp::book, {list[a], list[b]}), offer(MakeUp::slip, {list[a], list[b]});
                     if (order_.rivers) offer(MakeUp::river, {list[a], list[b]});
                 }
             if (!order_.boards) continue;
@@ -211,7 +211,7 @@ class Finder {
             }
         const bool over = f.placements[0].turned_over;
         measure(f, *best);
-        f.thickness_mm = thickness(ways.shape(over), best->outline);
+        f.thickness_mm = thickest_inside(ways.shape(over), best->outline).value_or(0);
         weigh(f, k, best->outline);
         count_flaws(f, ways.slab(over), best->flaws);
     }
@@ -225,6 +225,10 @@ class Finder {
             const Board2& b = *known_[order[i]]->both();
             in.leaves.push_back({b.slab(over), b.shape(over), f.placements[i]});
         }
+        if (is_river(f.kind)) {
+            f.placements = even_river(in);
+            for (std::size_t i = 0; i < order.size(); ++i) in.leaves[i].placement = f.placements[i];
+        }
         const LaidTogether laid = plan_makeup(in);
         measure(f, laid.lay);
         for (const JointPlan& j : laid.plan.joints)
@@ -237,13 +241,13 @@ class Finder {
                 f.thickness_mm = 0;
                 continue;
             }
-            f.thickness_mm = std::min(f.thickness_mm, thickness(in.leaves[i].shape, own.outline));
+            f.thickness_mm = std::min(f.thickness_mm, thickest_inside(in.leaves[i].shape, own.outline).value_or(0));
             weigh(f, *known_[order[i]], own.outline);
             count_flaws(f, in.leaves[i].slab, own.flaws);
         }
         if (f.kind == MakeUp::river) {
             f.resin_l = laid.plan.water_mm2 * order_.top.thickness_mm * 1e-6;
-            f.weight_kg += f.resin_l * 1.1;
+            f.weight_kg += f.resin_l * river_resin(docs_.shop.resins).mixed_density();
             f.price += f.resin_l * order_.resin_price_l;
         } else if (!is_river(f.kind)) {
             const auto a = known_[order[order.size() / 2 - 1]]->slab->sequence;
@@ -263,13 +267,6 @@ class Finder {
         }
         f.lack_mm = std::max(f.lack_mm, ends);
         f.fits = f.lack_mm < 0.05;
-    }
-
-    static double thickness(const SlabShape& shape, const Ring& outline) {
-        if (outline.size() < 3) return 0;
-        const auto top = deciding_points(shape.top, outline);
-        const auto bottom = deciding_points(shape.bottom, outline);
-        return top.empty() || bottom.empty() ? 0 : best_tilt(top, bottom).thickness_mm;
     }
 
     void weigh(Found& f, const Known& k, const Ring& outline) {
@@ -328,7 +325,9 @@ class Finder {
                                                      : 1 / (1 + f.apart_mm / 40);
         parts.push_back({w.likeness, like,
                          f.kind == MakeUp::single ? say("one figure, no joint") : say("faces only {} apart in the log", fine(f.apart_mm)),
-                         is_river(f.kind) ? say("the figure does not meet") : say("faces {} apart in the log", fine(f.apart_mm))});
+                         is_river(f.kind)         ? say("the figure does not meet")
+                         : f.kind == MakeUp::slip ? say("the figure repeats, it does not mirror")
+                                                  : say("faces {} apart in the log", fine(f.apart_mm))});
         parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaw_weight),
                          f.flaws == 0 ? say("no flaw inside") : say("{} flaws inside", count(f.flaws)),
                          say("{} flaws inside", count(f.flaws))});
@@ -362,8 +361,17 @@ class Finder {
         told(false, f.costs);
     }
 
+    /// Of a pair the better of opened and drawn out stays: the other is one click away.
     bool take(Found f) {
         const auto better = [](const Found& a, const Found& b) { return a.score > b.score; };
+        const auto pair = [](MakeUp kind) { return kind == MakeUp::book || kind == MakeUp::slip; };
+        const auto twin = std::find_if(best_.begin(), best_.end(), [&](const Found& g) {
+            return pair(f.kind) && pair(g.kind) && std::is_permutation(f.slabs.begin(), f.slabs.end(), g.slabs.begin(), g.slabs.end());
+        });
+        if (twin != best_.end()) {
+            if (f.score <= twin->score) return false;
+            best_.erase(twin);
+        }
         if (best_.size() >= order_.keep && f.score <= best_.back().score) return false;
         best_.insert(std::upper_bound(best_.begin(), best_.end(), f, better), std::move(f));
         if (best_.size() > order_.keep) best_.pop_back();

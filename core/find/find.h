@@ -1,6 +1,6 @@
 // Find: from the whole rack and the wanted top, what could be made, ranked by what the maker cares about.
 //
-// Every slab is tried alone; slabs of one tree are tried as opened pairs, as three or four boards in the order they
+// Every slab is tried alone; slabs of one tree are tried as pairs, opened and drawn out, as three or four boards in the order they
 // were sawn, and as rivers. Each candidate first gets a bound: the best score it could have, from its means alone. The
 // most promising is then laid out exactly (branch and bound over its place and angle), flattened inside the outline (the
 // linear program of flat/tilt.h) and scored; the search ends when no bound reaches the worst result kept.

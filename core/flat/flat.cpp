@@ -18,6 +18,14 @@ std::vector<Support> default_supports(const Ring& rough) {
     return out;
 }
 
+std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline) {
+    if (outline.size() < 3) return {};
+    const auto top = deciding_points(shape.top, outline);
+    const auto bottom = deciding_points(shape.bottom, outline);
+    if (top.empty() || bottom.empty()) return {};
+    return best_tilt(top, bottom).thickness_mm;
+}
+
 std::optional<double> spacer_for(double stickout_mm, const Sled& sled) {
     if (stickout_mm <= sled.stickout_mm + 1e-9) return 0;
     std::vector<double> boards = sled.spacers_mm;
@@ -221,13 +229,16 @@ class Planner {
         const Box b = bounds(in_.lay.outline);
         double sum = 0;
         int n = 0;
-        for (int i = 0; i < 40; ++i)
-            for (int j = 0; j < 16; ++j) {
-                const Vec2 p{b.low.x + b.width() * (i + 0.5) / 40, b.low.y + b.height() * (j + 0.5) / 16};
-                if (!contains(in_.lay.outline, p)) continue;
-                sum += off.at(p);
-                ++n;
-            }
+        for (int i = 0; i < 40; ++i) {
+            const double x = b.low.x + b.width() * (i + 0.5) / 40;
+            for (const Span1 s : cut_at_x(in_.lay.outline, x))
+                for (int j = 0; j < 16; ++j) {
+                    const double y = b.low.y + b.height() * (j + 0.5) / 16;
+                    if (y <= s.from || y >= s.to) continue;
+                    sum += off.at({x, y});
+                    ++n;
+                }
+        }
         return n ? sum / n : 0;
     }
 

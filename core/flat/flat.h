@@ -7,6 +7,7 @@
 #pragma once
 
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -24,6 +25,9 @@ enum class FlatAim {
 };
 enum class FinishTo { wanted, thickest };
 enum class FirstFace { show, underside };
+
+/// The thickest that one tilt leaves of a slab inside an outline on it, mm; nothing where there is no outline or no wood.
+std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline);
 
 struct Support {
     double x_mm = 0, y_mm = 0;  ///< on the slab as laid

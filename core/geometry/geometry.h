@@ -68,10 +68,8 @@ double intersection_area(const Ring& a, const Ring& b);
 /// The outline of a line drawn with a round pen, so many mm to either side. Empty for no points.
 Ring pen_outline(std::span<const Vec2> line, double half_width_mm);
 
-/// What of ring `a` lies outside `b`; holes are filled. @throws std::runtime_error as intersection() does.
-std::vector<Ring> difference(const Ring& a, const Ring& b);
-/// Both together, as zero or more rings; holes are filled.
-std::vector<Ring> united(const std::vector<Ring>& rings);
+/// The ring with as few of its points as keep every one of them within `tolerance` of it (Douglas and Peucker 1973).
+Ring simplified(const Ring& ring, double tolerance);
 
 /// Where a ring crosses or touches itself, or nothing for a simple ring.
 std::optional<Vec2> self_crossing(const Ring& ring);

@@ -1,4 +1,5 @@
 // The thin face over GEOS's C API: one context per thread, geometries owned by unique_ptr.
+#include <algorithm>
 #include <memory>
 #include <stdexcept>
 #include <string>
@@ -59,9 +60,9 @@ Geometry overlap(const Ring& a, const Ring& b) {
     return own(GEOSIntersection_r(context().handle, sound(a).get(), sound(b).get()), "intersection");
 }
 
-Ring ring_of(const GEOSGeometry* poly) {
+/// The points of a closed sequence, the last one, which is the first again, left out.
+Ring points_of(const GEOSCoordSequence* seq) {
     auto* h = context().handle;
-    const auto* seq = GEOSGeom_getCoordSeq_r(h, GEOSGetExteriorRing_r(h, poly));
     unsigned n = 0;
     GEOSCoordSeq_getSize_r(h, seq, &n);
     Ring out;
@@ -70,8 +71,20 @@ Ring ring_of(const GEOSGeometry* poly) {
         GEOSCoordSeq_getXY_r(h, seq, i, &p.x, &p.y);
         out.push_back(p);
     }
-    if (signed_area(out) < 0) out = Ring(out.rbegin(), out.rend());
     return out;
+}
+
+Ring ring_of(const GEOSGeometry* poly) {
+    auto* h = context().handle;
+    const Ring out = points_of(GEOSGeom_getCoordSeq_r(h, GEOSGetExteriorRing_r(h, poly)));
+    return signed_area(out) < 0 ? Ring(out.rbegin(), out.rend()) : out;
+}
+
+Geometry line_of(const Ring& points) {
+    auto* h = context().handle;
+    auto* seq = GEOSCoordSeq_create_r(h, static_cast<unsigned>(points.size()), 2);
+    for (unsigned i = 0; i < points.size(); ++i) GEOSCoordSeq_setXY_r(h, seq, i, points[i].x, points[i].y);
+    return own(GEOSGeom_createLineString_r(h, seq), "line");
 }
 
 std::vector<Ring> rings_of(const Geometry& g) {
@@ -87,16 +100,52 @@ std::vector<Ring> rings_of(const Geometry& g) {
 
 }  // namespace
 
-std::vector<Ring> intersection(const Ring& a, const Ring& b) { return rings_of(overlap(a, b)); }
+namespace {
 
-std::vector<Ring> difference(const Ring& a, const Ring& b) {
-    return rings_of(own(GEOSDifference_r(context().handle, sound(a).get(), sound(b).get()), "difference"));
+bool boxes_meet(const Box& a, const Box& b) {
+    return a.low.x <= b.high.x && b.low.x <= a.high.x && a.low.y <= b.high.y && b.low.y <= a.high.y;
 }
 
-std::vector<Ring> united(const std::vector<Ring>& rings) {
-    Geometry all = polygon({});
-    for (const Ring& r : rings) all = own(GEOSUnion_r(context().handle, all.get(), sound(r).get()), "union");
-    return rings_of(all);
+/// True when two sides meet or touch.
+bool sides_meet(Vec2 a, Vec2 b, Vec2 c, Vec2 d) {
+    const auto side = [](Vec2 p, Vec2 q, Vec2 r) { return cross(q - p, r - p); };
+    return side(a, b, c) * side(a, b, d) <= 0 && side(c, d, a) * side(c, d, b) <= 0;
+}
+
+/// True when a small simple ring certainly lies whole inside another: what most flaws and plates do. Anything else is
+/// left to the overlay.
+bool surely_inside(const Ring& a, const Ring& b) {
+    constexpr std::size_t small = 64;
+    if (a.size() < 3 || a.size() > small || b.size() < 3 || !contains(b, a.front())) return false;
+    const std::size_t n = a.size();
+    for (std::size_t i = 0; i < n; ++i)  // crosses it itself?
+        for (std::size_t k = i + 2; k < n; ++k)
+            if ((k + 1) % n != i && sides_meet(a[i], a[i + 1], a[k], a[(k + 1) % n])) return false;
+    const Box box = bounds(a);
+    for (std::size_t i = 0, j = b.size() - 1; i < b.size(); j = i++) {
+        const Box side{{std::min(b[i].x, b[j].x), std::min(b[i].y, b[j].y)}, {std::max(b[i].x, b[j].x), std::max(b[i].y, b[j].y)}};
+        if (!boxes_meet(box, side)) continue;
+        for (std::size_t k = 0; k < n; ++k)
+            if (sides_meet(a[k], a[(k + 1) % n], b[j], b[i])) return false;
+    }
+    return true;
+}
+
+}  // namespace
+
+std::vector<Ring> intersection(const Ring& a, const Ring& b) {
+    if (a.size() < 3 || b.size() < 3 || !boxes_meet(bounds(a), bounds(b))) return {};
+    if (surely_inside(a, b)) return {signed_area(a) < 0 ? Ring(a.rbegin(), a.rend()) : a};
+    return rings_of(overlap(a, b));
+}
+
+Ring simplified(const Ring& ring, double tolerance) {
+    if (ring.size() < 4) return ring;
+    Ring closed = ring;
+    closed.push_back(ring.front());
+    const Geometry line = own(GEOSSimplify_r(context().handle, line_of(closed).get(), tolerance), "simplify");
+    Ring out = points_of(GEOSGeom_getCoordSeq_r(context().handle, line.get()));
+    return out.size() < 3 ? ring : out;
 }
 
 Ring pen_outline(std::span<const Vec2> line, double half_width) {
@@ -104,13 +153,13 @@ Ring pen_outline(std::span<const Vec2> line, double half_width) {
     if (line.empty()) return {};
     Ring points(line.begin(), line.end());
     if (points.size() == 1) points.push_back(points.front() + Vec2{0.1, 0});
-    auto* seq = GEOSCoordSeq_create_r(h, static_cast<unsigned>(points.size()), 2);
-    for (unsigned i = 0; i < points.size(); ++i) GEOSCoordSeq_setXY_r(h, seq, i, points[i].x, points[i].y);
-    const Geometry path = own(GEOSGeom_createLineString_r(h, seq), "line");
+    const Geometry path = line_of(points);
     return largest(rings_of(own(GEOSBuffer_r(h, path.get(), half_width, 4), "pen")));
 }
 
 double intersection_area(const Ring& a, const Ring& b) {
+    if (a.size() < 3 || b.size() < 3 || !boxes_meet(bounds(a), bounds(b))) return 0;
+    if (surely_inside(a, b)) return area(a);
     const auto g = overlap(a, b);
     double value = 0;
     if (GEOSArea_r(context().handle, g.get(), &value) != 1) throw std::runtime_error("area: " + context().error);

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "core/geometry/geometry.h"
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 
 namespace yb {
 

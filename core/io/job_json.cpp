@@ -28,7 +28,12 @@ Json of(const MakeUpChoices& c) {
     for (const Joint& j : c.joints) joints.push_back({{"v_mm", j.v_mm}, {"angle_deg", j.angle_deg}, {"curved", j.curved}});
     Json patches = Json::array();
     for (const Patch& p : c.patches)
-        patches.push_back({{"id", p.id}, {"outline", points(p.outline)}, {"depth_mm", p.depth_mm}, {"slab", p.slab}});
+        patches.push_back({{"id", p.id},
+                           {"outline", points(p.outline)},
+                           {"depth_mm", p.depth_mm},
+                           {"slab", p.slab},
+                           {"at", {p.at.x, p.at.y}},
+                           {"turn_deg", p.turn_deg}});
     return {{"kind", word(c.kind, makeup_names)}, {"joints", joints},
             {"mill_kerf_mm", c.mill_kerf_mm},     {"rip_kerf_mm", c.rip_kerf_mm},
             {"hollow_mm", c.hollow_mm},           {"same_line", c.same_line},

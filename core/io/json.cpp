@@ -95,6 +95,7 @@ Json to_json(const Slab& s) {
         {"species", s.species},
         {"tree", s.tree},
         {"sequence", opt(s.sequence)},
+        {"cross_cut", s.cross_cut},
         {"face_b_up", s.face_b_up},
         {"ends_swapped", s.ends_swapped},
         {"pith_mm", opt(s.pith_mm)},
@@ -158,7 +159,7 @@ Slab slab_from_json(const Json& j) {
     Slab s;
     n["id"].to(s.id);
     n.maybe("name", s.name), n.maybe("species", s.species), n.maybe("tree", s.tree), n.maybe("sequence", s.sequence),
-        n.maybe("face_b_up", s.face_b_up), n.maybe("ends_swapped", s.ends_swapped);
+        n.maybe("cross_cut", s.cross_cut), n.maybe("face_b_up", s.face_b_up), n.maybe("ends_swapped", s.ends_swapped);
     n.maybe("pith_mm", s.pith_mm), n.maybe("moisture_pct", s.moisture_pct), n.maybe("moisture_on", s.moisture_on);
     n.maybe("moisture_log", s.moisture_log), n.maybe("sawn_on", s.sawn_on), n.maybe("retired", s.retired), n.maybe("cut_from", s.cut_from);
     n.maybe("price", s.price), n.maybe("notes", s.notes);

@@ -5,26 +5,14 @@
 // it does not know are left alone and ignored.
 #pragma once
 
-#include <stdexcept>
 #include <string>
 
 #include <nlohmann/json.hpp>
 
+#include "core/io/format_error.h"
 #include "core/job/job.h"
 
 namespace yb {
-
-/// A document that can't be read: `where` is a path such as `slab.tape.stations[3].left_mm`.
-class FormatError : public std::runtime_error {
-  public:
-    FormatError(std::string where, const std::string& what)
-        : std::runtime_error(where.empty() ? what : where + ": " + what), where_(std::move(where)) {}
-    explicit FormatError(const std::string& what) : FormatError(std::string(), what) {}
-    const std::string& where() const { return where_; }
-
-  private:
-    std::string where_;
-};
 
 using Json = nlohmann::ordered_json;
 

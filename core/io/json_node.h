@@ -130,7 +130,7 @@ class Node {
     void to(Joint& v) const { maybe("v_mm", v.v_mm), maybe("angle_deg", v.angle_deg), maybe("curved", v.curved); }
     void to(Patch& p) const {
         (*this)["id"].to(p.id), (*this)["outline"].to(p.outline);
-        maybe("depth_mm", p.depth_mm), maybe("slab", p.slab);
+        maybe("depth_mm", p.depth_mm), maybe("slab", p.slab), maybe("at", p.at), maybe("turn_deg", p.turn_deg);
         if (p.depth_mm <= 0) (*this)["depth_mm"].fail("a recess has to have some depth");
     }
     void to(VoidFill& v) const {

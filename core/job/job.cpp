@@ -18,11 +18,22 @@ bool Job::uses(const std::string& slab) const {
     return std::any_of(leaves.begin(), leaves.end(), [&](const Leaf& l) { return l.slab == slab; });
 }
 
+std::vector<std::string> Job::slabs() const {
+    std::vector<std::string> out;
+    const auto take = [&](const std::string& one) {
+        if (!one.empty() && std::find(out.begin(), out.end(), one) == out.end()) out.push_back(one);
+    };
+    for (const Leaf& l : leaves) take(l.slab);
+    for (const Patch& p : makeup.patches) take(p.slab);
+    return out;
+}
+
 std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
     auto p = std::make_shared<PreparedSlab>();
     p->ways = both_ways(slab);
     p->slab = p->ways->slab(over);
     p->shape = p->ways->shape(over);
+    if (p->shape.usable) p->thickness_mm = means_of(p->shape).thickness_mm;
     p->figures = figures_of(p->slab, p->shape);
     return p;
 }
@@ -47,7 +58,9 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab) {
     out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
                    {{"M0", percent(f.moisture_pct), "last reading"},
                     {"Me", percent(f.settles_pct), "mean of the shop's air through the year"},
-                    {"τ, days", days(f.tau_days), f.fitted ? "fitted to this slab's readings" : "prior: about a year per 25 mm"}},
+                    {"τ, days", days(f.tau_days), f.fitted          ? "fitted to this slab's readings"
+                                          : slab.cross_cut ? "prior: about a season per 25 mm of a cross-cut"
+                                                           : "prior: about a year per 25 mm"}},
                    "Wood Handbook eq. 4-5 for Me; docs/methods.md, Drying"};
     return out;
 }
@@ -55,13 +68,17 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab) {
 }  // namespace
 
 Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) {
-    return plan_job(job, {prepare(slab, job.first().placement.turned_over)}, shop);
+    return plan_job(job, JobSlabs{{prepare(slab, job.first().placement.turned_over)}}, shop);
 }
 
 Plan plan_job(const Job& job, const Documents& docs, int on_bench) {
-    std::vector<std::shared_ptr<const PreparedSlab>> leaves;
-    for (const Leaf& l : job.leaves) leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
-    return plan_job(job, leaves, docs.shop, on_bench);
+    JobSlabs slabs;
+    for (const Leaf& l : job.leaves) slabs.leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
+    for (const Patch& p : job.makeup.patches) {
+        const auto it = docs.slabs.find(p.slab);
+        slabs.patches.push_back(it == docs.slabs.end() ? nullptr : both_ways(it->second));
+    }
+    return plan_job(job, slabs, docs.shop, {on_bench, {}, nullptr});
 }
 
 namespace {
@@ -81,24 +98,17 @@ StepPlan rack_plan(const PreparedSlab& prepared, const Shop& shop) {
     return rack;
 }
 
-/// The most that flattening can leave of a leaf inside its share of the top.
-double thickest_of(const SlabShape& shape, const LayPlan& lay) {
-    if (!lay.ready || lay.outline.size() < 3) return 1e300;
-    const auto top = deciding_points(shape.top, lay.outline);
-    const auto bottom = deciding_points(shape.bottom, lay.outline);
-    return top.empty() || bottom.empty() ? 1e300 : best_tilt(top, bottom).thickness_mm;
-}
-
 /// Every leaf flattened to one thickness, its voids filled.
+/// @param fill_too false: fillings stay as they were.
 std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const MakeUpPlan& laid, const Shop& shop, double shop_c,
-                                 const Plan* before) {
+                                 const Plan* before, bool fill_too) {
     std::vector<LeafPlan> out;
     WantedTop top = job.top;
     FlatChoices flat = job.flat;
     double thickest = 1e300;
     for (std::size_t i = 0; i < prepared.size(); ++i) {
         out.push_back({prepared[i]->slab, prepared[i]->shape, laid.leaves[i].lay, {}, {}, {}});
-        thickest = std::min(thickest, thickest_of(out[i].shape, out[i].lay));
+        if (out[i].lay.ready) thickest = std::min(thickest, thickest_inside(out[i].shape, out[i].lay.outline).value_or(thickest));
     }
     // Leaves are matched: all come to what the thinnest can give.
     const double together = flat.finish == FinishTo::thickest ? thickest : std::min(top.thickness_mm, thickest);
@@ -111,7 +121,8 @@ std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const
         l.flat_from = {prepared[i], l.lay.outline, l.lay.rough, top.thickness_mm, flat, shop.sled, job.leaves[i].supports};
         if (before && i < before->leaves.size() && before->leaves[i].flat_from == l.flat_from) l.flat = before->leaves[i].flat;
         else l.flat = plan_flat({l.slab, l.shape, l.lay, top, flat, shop.sled, job.leaves[i].supports});
-        l.fill = plan_fill({l.slab, l.shape, l.lay, l.flat, job.fill, shop.resins, shop_c, job.leaves[i].voids});
+        if (fill_too) l.fill = plan_fill({l.slab, l.shape, l.lay, l.flat, job.fill, shop.resins, shop_c, job.leaves[i].voids});
+        else l.fill = before->leaves[i].fill;
     }
     return out;
 }
@@ -154,9 +165,7 @@ FlatPlan whole_flat(const std::vector<LeafPlan>& leaves, const Job& job) {
     return w;
 }
 
-constexpr double river_kg_l = 1.1;  ///< of mixed resin, a starting value
-
-FillPlan whole_fill(const std::vector<LeafPlan>& leaves, const Job& job, double water_mm2, double thickness) {
+FillPlan whole_fill(const std::vector<LeafPlan>& leaves, const Job& job, const Shop& shop, double water_mm2, double thickness) {
     FillPlan w;
     w.ready = true;
     std::size_t flaws = 0;
@@ -173,7 +182,7 @@ FillPlan whole_fill(const std::vector<LeafPlan>& leaves, const Job& job, double 
         take_cautions(w.cautions, f.cautions, leaves[i].slab.name, job.leaves[i].placement, job.top.length_mm / 2);
     }
     const double river_l = water_mm2 * thickness * 1e-6;
-    if (job.makeup.kind == MakeUp::river) w.volume_l += river_l, w.mass_kg += river_l * river_kg_l;
+    if (job.makeup.kind == MakeUp::river) w.volume_l += river_l, w.mass_kg += river_l * river_resin(shop.resins).mixed_density();
     if (job.makeup.kind == MakeUp::open_river) w.open_l += river_l;
     sort_by_severity(w.cautions);
     return w;
@@ -185,6 +194,7 @@ Slab whole_slab(const Job& job, const std::vector<LeafPlan>& leaves) {
     w.name = std::to_string(leaves.size()) + " leaves, " + leaves.front().slab.tree;
     w.species = leaves.front().slab.species;
     w.tree = leaves.front().slab.tree;
+    w.cross_cut = leaves.front().slab.cross_cut;
     for (std::size_t i = 0; i < leaves.size(); ++i) {
         const Slab& s = leaves[i].slab;
         if (s.moisture_pct) w.moisture_pct = std::max(w.moisture_pct.value_or(0), *s.moisture_pct);
@@ -245,9 +255,14 @@ Choice line_choice(const Job& job) {
              {"own", "Each leaf its own", say("keeps more width; the figure no longer meets"), !job.makeup.same_line}}};
 }
 
-void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop& shop, bool quick, const Plan* before) {
+void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop& shop, bool quick, const Plan* before, bool fill_too) {
     MakeUpInputs in{{}, job.top, job.makeup, quick, shop.bushings_mm};
-    for (std::size_t i = 0; i < prepared.size(); ++i) in.leaves.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
+    bool same_slabs = before && before->leaves.size() == prepared.size();
+    for (std::size_t i = 0; i < prepared.size(); ++i) {
+        in.leaves.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
+        same_slabs = same_slabs && before->leaves[i].flat_from.slab == prepared[i];
+    }
+    if (same_slabs) in.before = &before->makeup;
     LaidTogether laid = plan_makeup(in);
     p.makeup = std::move(laid.plan);
     p.lay = std::move(laid.lay);
@@ -263,9 +278,9 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
                                           {}});
         return;
     }
-    p.leaves = leaf_plans(job, prepared, p.makeup, shop, p.shop_air.temp_c, before);
+    p.leaves = leaf_plans(job, prepared, p.makeup, shop, p.shop_air.temp_c, before, fill_too);
     p.flat = whole_flat(p.leaves, job);
-    p.fill = whole_fill(p.leaves, job, p.makeup.water_mm2, p.flat.thickness_mm);
+    p.fill = whole_fill(p.leaves, job, shop, p.makeup.water_mm2, p.flat.thickness_mm);
     p.slab = whole_slab(job, p.leaves);
     p.shape.ring_a = p.lay.outline;
     p.shape.ring_b = laid.under;
@@ -278,7 +293,7 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
     for (const JointPlan& j : p.makeup.joints) {
         if (j.river) continue;
         const auto side = [&](std::size_t i) {
-            return SeamSide{p.leaves[i].slab, p.leaves[i].shape, &p.leaves[i].flat, job.leaves[i].placement};
+            return SeamSide{p.leaves[i].slab, p.leaves[i].shape, &p.leaves[i].flat, job.leaves[i].placement, prepared[i]->thickness_mm};
         };
         p.seams.push_back(likeness_of(side(j.right), side(j.left), j, job.makeup.mill_kerf_mm));
     }
@@ -307,15 +322,24 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
 
 }  // namespace
 
-Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on_bench, bool quick, const Plan* before) {
+Plan plan_job(const Job& job, const JobSlabs& slabs, const Shop& shop, const PlanFor& wanted) {
+    const Prepared& prepared = slabs.leaves;
+    const int on_bench = wanted.on_bench;
+    const Plan* before = wanted.before;
+    // While something is dragged, later steps stand still.
+    const bool still = wanted.dragged_in && before && before->on_bench == on_bench && before->lay.ready &&
+                       before->leaves.size() == (prepared.size() > 1 ? prepared.size() : 0);
+    const auto asked = [&](Step step) { return !still || *wanted.dragged_in >= step; };
     Plan p;
+    p.patches = slabs.patches;
+    p.patches.resize(job.makeup.patches.size());
     p.on_bench = on_bench;
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
     p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
     const PreparedSlab& looked_at = *prepared.at(on_bench == whole_top ? 0 : static_cast<std::size_t>(on_bench));
     p.rack = rack_plan(looked_at, shop);
     if (prepared.size() > 1) {
-        plan_several(p, job, prepared, shop, quick, before);
+        plan_several(p, job, prepared, shop, wanted.dragged_in.has_value(), before, asked(Step::fill));
     } else {
         const Leaf& leaf = job.first();
         p.slab = looked_at.slab;
@@ -323,25 +347,31 @@ Plan plan_job(const Job& job, const Prepared& prepared, const Shop& shop, int on
         p.placement = leaf.placement;
         p.lay = plan_lay({p.slab, p.shape, job.top, leaf.placement});
         p.flat = plan_flat({p.slab, p.shape, p.lay, job.top, job.flat, shop.sled, leaf.supports});
-        p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c, leaf.voids});
+        if (asked(Step::fill)) p.fill = plan_fill({p.slab, p.shape, p.lay, p.flat, job.fill, shop.resins, p.shop_air.temp_c, leaf.voids});
+        else p.fill = before->fill;
     }
-    tell_patches(job.makeup, shop.bushings_mm, p.flat.thickness_mm, p.placement.frame(), p.lay);
+    std::vector<LeafIn> in;
+    std::vector<const LayPlan*> lays;
+    for (std::size_t i = 0; i < prepared.size() && p.lay.ready; ++i) {
+        in.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
+        lays.push_back(prepared.size() > 1 ? &p.leaves[i].lay : &p.lay);
+    }
+    const PatchInputs patches{job.makeup, p.patches, in, lays, shop.bushings_mm, p.flat.thickness_mm, p.placement.frame()};
+    tell_patches(patches, p.lay);
     std::vector<Ring> gaps;
     if (job.makeup.kind == MakeUp::open_river)
         for (const JointPlan& j : p.makeup.joints) {
             gaps.push_back(j.water);
             for (Vec2& q : gaps.back()) q.x += job.top.length_mm / 2;
         }
-    p.under = plan_under({p.slab, p.shape, p.lay, p.flat, p.fill, job.top, p.placement, job.under, job.room, p.shop_air, gaps});
-    p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday, job.makeup.kind, p.makeup.joints.size()});
+    if (asked(Step::under))
+        p.under = plan_under({p.slab, p.shape, p.lay, p.flat, p.fill, job.top, p.placement, job.under, job.room, p.shop_air, gaps});
+    else p.under = before->under;
+    if (still) p.days = before->days;
+    else p.days = plan_days({p.lay, p.flat, p.fill, p.under, job.flat, job.start, shop.workday, job.makeup.kind, p.makeup.joints.size()});
     if (p.lay.ready) {
-        std::vector<LeafIn> in;
-        std::vector<const LayPlan*> lays;
-        for (std::size_t i = 0; i < prepared.size(); ++i) {
-            in.push_back({prepared[i]->slab, prepared[i]->shape, job.leaves[i].placement});
-            lays.push_back(prepared.size() > 1 ? &p.leaves[i].lay : &p.lay);
-        }
         p.cuts = cuts_of(in, lays, p.makeup, job.top, job.makeup);
+        add_patch_cuts(patches, p.cuts);
         p.lay.figures.push_back(cuts_figure(p.cuts, job.makeup, shop.units));
     }
     if (on_bench != whole_top && static_cast<std::size_t>(on_bench) < p.leaves.size()) {
@@ -482,6 +512,46 @@ std::string make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
         for (std::size_t i = 0; i < even.size(); ++i) job.leaves[i].placement = even[i];
     }
     return {};
+}
+
+void set_free_form(Job& job, Ring outline) {
+    const Box box = bounds(outline);
+    const Vec2 middle = (box.low + box.high) * 0.5;
+    for (Vec2& q : outline) q = {std::round((q.x - middle.x) * 10) / 10, std::round((q.y - middle.y) * 10) / 10};
+    job.top.free_form = std::move(outline);
+    job.top.shape = TopShape::free;
+    job.top.live = LiveEdges::none;
+    job.top.length_mm = std::round(box.width());
+    job.top.width_mm = std::round(box.height());
+    if (job.several()) {  // the leaves lie under what was drawn as they did
+        for (Leaf& l : job.leaves) move_by(l.placement, {-middle.x, -middle.y});
+        for (Joint& j : job.makeup.joints) j.v_mm -= middle.y;
+        return;
+    }
+    const Vec2 on_slab = job.first().placement.frame().to_slab(middle);
+    job.first().placement.x_mm = on_slab.x;
+    job.first().placement.y_mm = on_slab.y;
+}
+
+bool cut_patch_from(Job& job, std::size_t index, const Slab& slab, const Plan& plan) {
+    Patch& patch = job.makeup.patches.at(index);
+    std::vector<Ring> taken;
+    for (std::size_t i = 0; i < job.leaves.size(); ++i) {
+        const LayPlan& lay = i < plan.leaves.size() ? plan.leaves[i].lay : plan.lay;
+        if (job.leaves[i].slab != slab.id || lay.outline.empty()) continue;
+        taken.push_back(lay.outline);
+        if (job.leaves[i].placement.turned_over)
+            for (Vec2& q : taken.back()) q.y = -q.y;
+    }
+    for (std::size_t i = 0; i < job.makeup.patches.size(); ++i)
+        if (const Patch& other = job.makeup.patches[i]; i != index && other.slab == slab.id)
+            taken.push_back(on_patch_slab(other).frame().to_slab(other.outline));
+    const auto ways = both_ways(slab);
+    const auto found = patch_place(patch, *ways, taken);
+    patch.slab = slab.id;
+    const Vec2 at = found.value_or(centroid(ways->shape_up.ring_a));
+    patch.at = {std::round(at.x), std::round(at.y)};
+    return found.has_value();
 }
 
 void turn_over(Job& job, int index, double about_v_mm) {

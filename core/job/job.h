@@ -15,6 +15,7 @@
 #include "core/lay/cuts.h"
 #include "core/lay/likeness.h"
 #include "core/lay/makeup.h"
+#include "core/lay/patch.h"
 #include "core/resin/fill.h"
 #include "core/slab/slab.h"
 #include "core/under/under.h"
@@ -63,7 +64,9 @@ struct Job {
     Leaf& first() { return leaves.front(); }
     const Leaf& first() const { return leaves.front(); }
     bool several() const { return leaves.size() > 1; }
-    bool uses(const std::string& slab) const;
+    bool uses(const std::string& slab) const;  ///< as a leaf
+    /// Ids of all slabs it takes wood from, each once: the leaves', then those that patches are cut from.
+    std::vector<std::string> slabs() const;
 };
 
 /// Everything one shop file holds, as it stands after a revision.
@@ -118,6 +121,7 @@ struct Plan {
     MakeUpPlan makeup;             ///< how they lie together
     std::vector<Likeness> seams;   ///< one for each ripped joint
     CutList cuts;
+    std::vector<PatchSlab> patches;  ///< the slabs that the patches are cut from, one for each
     Month shop_air;               ///< in the month the job starts
     double shop_settles_pct = 0;  ///< equilibrium moisture of that air
 
@@ -136,13 +140,25 @@ struct PreparedSlab {
     std::shared_ptr<const Board2> ways;  ///< both ways up, for trying make-ups
     Slab slab;
     SlabShape shape;
+    double thickness_mm = 0;  ///< mean
     std::vector<Figure> figures;
 };
 std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool turned_over);
-/// @param quick while something is dragged: what only choices and advice need is left out.
-/// @param before an earlier plan: flattenings whose inputs are the same are taken from it. It changes no result.
-Plan plan_job(const Job& job, const std::vector<std::shared_ptr<const PreparedSlab>>& leaves, const Shop& shop, int on_bench = whole_top,
-              bool quick = false, const Plan* before = nullptr);
+/// The slabs of a job made ready: its leaves, and of each patch the slab it is cut from.
+struct JobSlabs {
+    std::vector<std::shared_ptr<const PreparedSlab>> leaves;
+    std::vector<PatchSlab> patches{};
+};
+/// What a plan is wanted for.
+struct PlanFor {
+    int on_bench = whole_top;
+    /// While something is dragged in a step: what only choices and advice need is left out, and later steps stay as they
+    /// were `before`, until the hand is still.
+    std::optional<Step> dragged_in{};
+    /// An earlier plan of the same job: what follows from the same inputs is taken from it, and is the same.
+    const Plan* before = nullptr;
+};
+Plan plan_job(const Job& job, const JobSlabs& slabs, const Shop& shop, const PlanFor& wanted = {});
 
 /// Sets a school of thought by the keys that the plan's choices carry.
 /// `leaf` is the one on the bench, where the choice is one of its own.
@@ -154,6 +170,14 @@ void give_slab(Job& job, const Slab& slab);
 
 /// Lays slabs together as a make-up (see arrange.h). Returns a sentence where it is not possible; the job stays then.
 std::string make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs);
+
+/// Makes the top a free form of this outline, in the top's frame as it lies; the middle of its box becomes the top's, the
+/// wood stays where it lies under it. Its live edges go.
+void set_free_form(Job& job, Ring outline);
+
+/// Cuts a patch from a slab, at the first clean place from its ends (patch_place); in its middle where there is none.
+/// @param plan of the job: what of the slab lies in the top is taken. @returns whether a clean place was found.
+bool cut_patch_from(Job& job, std::size_t patch, const Slab& slab, const Plan& plan);
 
 /// Turns a slab of the job over about its long axis; placement, supports and base follow. One of several leaves is
 /// turned about a line of the top at `about_v_mm`, so that it stays where it lies.

@@ -34,8 +34,6 @@ struct Arrangement {
     double given_up_mm = 0;  ///< width the rips take, all leaves
     double width_mm = 0;     ///< mean width that comes of it
     double taper_mm = 0;     ///< between the two ends
-    double apart_mm = 0;     ///< of the shown faces of the middle pair in the log, before flattening
-    double resin_mm2 = 0;
 };
 
 /// Lays these boards as the kind wants it, in the middle of their common length.

@@ -8,7 +8,7 @@
 namespace yb {
 
 const char* name_of(CutKind kind) {
-    static constexpr std::array names{"Rough-cut", "Rip", "Cut the ends", "Cut the sides"};
+    static constexpr std::array names{"Rough-cut", "Rip", "Cut the ends", "Cut the sides", "Let in a patch"};
     return names.at(static_cast<std::size_t>(kind));
 }
 

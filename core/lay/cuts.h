@@ -8,7 +8,7 @@
 
 namespace yb {
 
-enum class CutKind { rough, rip, ends, sides };
+enum class CutKind { rough, rip, ends, sides, patch };
 const char* name_of(CutKind kind);
 
 struct Cut {

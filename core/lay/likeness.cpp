@@ -16,7 +16,7 @@ struct Level {
     double down = 1;  ///< which way flattening moves it: −1 down for an upper face, +1 up for a lower one
 };
 
-double mean_thickness(const SeamSide& s) { return means_of(s.shape).thickness_mm; }
+double mean_thickness(const SeamSide& s) { return s.thickness_mm > 0 ? s.thickness_mm : means_of(s.shape).thickness_mm; }
 
 bool shows_upper(const SeamSide& s) { return yb::shows_upper(s.slab, s.placement); }
 
@@ -55,6 +55,28 @@ std::vector<KnotDive> knot_dives(const Slab& slab, double thickness) {
     return out;
 }
 
+namespace {
+
+/// How high in the log the pith runs. Each slab tells only how far it lies from its middle, not to which side: of the
+/// heights that both could mean, those that agree best; of one slab alone, the one further from the shown faces.
+std::optional<double> pith_height(std::optional<double> low, double low_middle, std::optional<double> high, double high_middle,
+                                  double shown) {
+    const auto ways = [](double distance, double middle) { return std::array{middle - distance, middle + distance}; };
+    if (low && high) {
+        double best = 0;
+        double misfit = 1e300;
+        for (const double p : ways(std::abs(*low), low_middle))
+            for (const double q : ways(std::abs(*high), high_middle))
+                if (std::abs(p - q) < misfit) misfit = std::abs(p - q), best = (p + q) / 2;
+        return best;
+    }
+    if (!low && !high) return {};
+    const auto [p, q] = low ? ways(std::abs(*low), low_middle) : ways(std::abs(*high), high_middle);
+    return std::abs(p - shown) > std::abs(q - shown) ? p : q;
+}
+
+}  // namespace
+
 Likeness likeness_of(const SeamSide& right, const SeamSide& left, const JointPlan& seam, double kerf) {
     Likeness l;
     l.same_tree = !right.slab.tree.empty() && right.slab.tree == left.slab.tree;
@@ -85,13 +107,14 @@ Likeness likeness_of(const SeamSide& right, const SeamSide& left, const JointPla
         const double off_high = off_at(high, high.placement.frame().to_slab({u, v_high}));
         return std::abs((b.height + b.down * off_high) - (a.height + a.down * off_low));
     };
-    l.pith_known = right.slab.pith_mm.has_value() || left.slab.pith_mm.has_value();
+    const auto pith = pith_height(low.slab.pith_mm, -t_low / 2, high.slab.pith_mm, gap + t_high / 2, (a.height + b.height) / 2);
+    l.pith_known = pith.has_value();
     const SeamSide& with_pith = right.slab.pith_mm ? right : left;
     for (const JointStation& s : seam.along) {
         SeamStation out{s.u, apart_at(s.u, s.v, s.v), 0};
         if (l.pith_known) {
             const double y = std::abs(with_pith.placement.frame().to_slab({s.u, s.v}).y);
-            const double h = std::abs(*with_pith.slab.pith_mm);
+            const double h = std::abs((a.height + b.height) / 2 - *pith);
             out.drift_mm = out.apart_mm * std::min(5.0, h / std::max(1e-6, y));
         }
         l.apart_mm += out.apart_mm / static_cast<double>(seam.along.size());

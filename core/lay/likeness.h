@@ -25,6 +25,7 @@ struct SeamSide {
     const SlabShape& shape;          ///< of it
     const FlatPlan* flat = nullptr;  ///< what flattening takes off; nullptr: nothing yet
     Placement placement;
+    double thickness_mm = 0;  ///< mean of the slab; 0: not known yet, found from its shape
 };
 
 /// A knot beside the seam and where flattening and saw have carried it.

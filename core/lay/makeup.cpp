@@ -96,8 +96,9 @@ class Planner {
     void leaves() {
         for (const LeafIn& l : in_.leaves) {
             const Frame f = l.placement.frame();
-            all().push_back({f.from_slab(l.shape.ring_a), f.from_slab(l.shape.ring_b), {}, {}});
+            all().push_back({f.from_slab(l.shape.ring_a), f.from_slab(l.shape.ring_b), {}, {}, l.placement, {}});
         }
+        out_.plan.top = in_.top;
         for (const LeafPart& l : all()) {
             joint_edges_.push_back({profile(l.show, 72), profile(l.under, 72)});
             outer_edges_.push_back({profile(l.show, 100), profile(l.under, 100)});
@@ -237,9 +238,22 @@ class Planner {
         return low;
     }
 
+    /// The leaf of the earlier plan, where it lay exactly so.
+    const LeafPart* as_before(std::size_t i) const {
+        if (!in_.before || in_.before->leaves.size() != n_ || !(in_.before->top == in_.top)) return nullptr;
+        const LeafPart& b = in_.before->leaves[i];
+        return b.placed == leaf(i).placed && b.strip == leaf(i).strip ? &b : nullptr;
+    }
+
     void parts() {
         for (std::size_t i = 0; i < n_; ++i) {
-            Ring part = largest(intersection(strip(i), leaf(i).show));
+            all()[i].strip = strip(i);
+            if (const LeafPart* same = as_before(i)) {
+                all()[i].part = same->part;
+                all()[i].lay = same->lay;
+                continue;
+            }
+            Ring part = largest(intersection(leaf(i).strip, leaf(i).show));
             if (in_.top.shape != TopShape::rectangle && !part.empty()) part = largest(intersection(part, shape_));
             all()[i].part = std::move(part);
         }
@@ -337,6 +351,11 @@ class Planner {
 
     /// A leaf on its own slab: what flattening and filling work on.
     void own_lay(std::size_t i) {
+        if (!as_before(i)) lay_alone(i);
+        lay().rough_length_mm = std::max(lay().rough_length_mm, leaf(i).lay.rough_length_mm);
+    }
+
+    void lay_alone(std::size_t i) {
         const LeafIn& in = in_.leaves[i];
         const Frame f = in.placement.frame();
         LayPlan& p = all()[i].lay;
@@ -347,7 +366,7 @@ class Planner {
         const Box b = bounds(part);
         p.rectangle = f.to_slab(Ring{b.low, {b.high.x, b.low.y}, b.high, {b.low.x, b.high.y}});
         p.outline = f.to_slab(part);
-        p.region = f.to_slab(strip(i));
+        p.region = f.to_slab(leaf(i).strip);
         const double over = std::max(0.0, in.placement.oversize_mm);
         p.rough = f.to_slab(
             largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)));
@@ -358,7 +377,6 @@ class Planner {
             p.finish_cuts.push_back(line(end * hl_));
             p.rough_cuts.push_back(line(std::clamp(end * (hl_ + over), whole.low.x, whole.high.x)));
         }
-        lay().rough_length_mm = std::max(lay().rough_length_mm, p.rough_length_mm);
         p.widest_mm = b.height();
         p.narrowest_mm = b.height();
         p.flaws = flaws_inside(in.slab, p.outline);
@@ -742,48 +760,5 @@ class Planner {
 }  // namespace
 
 LaidTogether plan_makeup(const MakeUpInputs& in) { return Planner(in).run(); }
-
-void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushings, double thickness, const Frame& top, LayPlan& lay) {
-    if (choices.patches.empty()) return;
-    double sum = 0;
-    for (const Patch& p : choices.patches) sum += area(p.outline);
-    const auto pair = bushings_for(choices.cutter_mm, bushings);
-    const auto add = [&](const char* key, Severity s, Phrase says, Vec2 uv) {
-        lay.cautions.push_back({key, s, Step::lay, std::move(says), top.to_slab(uv)});
-    };
-    const Vec2 first = centroid(choices.patches.front().outline);
-    if (pair)
-        lay.figures.push_back({"lay.patches",
-                               "Bushings for the patches",
-                               fine(pair->inner_mm),
-                               fine(pair->outer_mm),
-                               say("{} patches; corners come out {} round: square them by hand",
-                                   count(static_cast<double>(choices.patches.size())), fine(choices.cutter_mm / 2)),
-                               {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
-                                {{"cutter", fine(choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
-                                "one template, two bushings; docs/methods.md, Curved joints"}});
-    else
-        add("lay.bushings", Severity::watch,
-            say("No two bushings at hand differ by {}, twice the cutter: patch and recess can't be cut from one template.",
-                fine(2 * choices.cutter_mm)),
-            first);
-    for (const Patch& p : choices.patches) {
-        const Vec2 at = centroid(p.outline);
-        if (p.depth_mm > thickness - 8)
-            add("lay.patch_deep", Severity::stop,
-                say("A patch let in {} leaves {} of wood below it. Let it in less deep.", fine(p.depth_mm),
-                    fine(std::max(0.0, thickness - p.depth_mm))),
-                at);
-        Ring on = top.to_slab(p.outline);
-        if (intersection_area(on, lay.outline) < area(on) - 1)
-            add("lay.patch_out", Severity::watch,
-                say("A patch at {} runs past the edge of the top: it is cut off with it.", along(top.to_slab(at).x)), at);
-        for (const Patch& q : choices.patches)
-            if (&q < &p && intersection_area(p.outline, q.outline) > 1)
-                add("lay.patch_meets", Severity::watch,
-                    say("Two patches meet at {}: let the second in after the first is planed.", along(top.to_slab(at).x)), at);
-    }
-    sort_by_severity(lay.cautions);
-}
 
 }  // namespace yb

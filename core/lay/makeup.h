@@ -34,6 +34,8 @@ struct Patch {
     Ring outline;         ///< in the top's frame
     double depth_mm = 8;  ///< of the recess
     std::string slab;     ///< it is cut from; empty: not said
+    Vec2 at;              ///< where its middle lies on that slab as measured, face A up
+    double turn_deg = 0;  ///< of its grain against the top's length, to the left
     bool operator==(const Patch&) const = default;
 };
 
@@ -71,6 +73,8 @@ struct MakeUpInputs {
     MakeUpChoices choices;
     bool quick = false;                 ///< while something is dragged: no choices
     std::vector<double> bushings_mm{};  ///< at hand, for curved joints
+    /// Of an earlier plan of the same slabs: parts that lie as they did are taken from it. Changes no result.
+    const struct MakeUpPlan* before = nullptr;
 };
 
 /// A joint or the middle of a river at one station.
@@ -104,12 +108,16 @@ struct LeafPart {
     Ring show, under;  ///< its faces in the top's frame
     Ring part;         ///< what of the show face lies in the top
     LayPlan lay;       ///< the same on its own slab, for flattening and filling
+    // what it follows from, its slab aside
+    Placement placed;
+    Ring strip;  ///< between its joints and the sides of the top
 };
 
 struct MakeUpPlan {
     std::vector<LeafPart> leaves;
     std::vector<JointPlan> joints;
     double water_mm2 = 0;  ///< of all rivers
+    WantedTop top;         ///< it was made for
     bool several() const { return leaves.size() > 1; }
 };
 
@@ -124,11 +132,6 @@ struct LaidTogether {
     MakeUpPlan plan;
 };
 LaidTogether plan_makeup(const MakeUpInputs& in);
-
-/// What a piece let into the show face asks for: the bushing pair, square corners by hand, wood left below, what it
-/// meets. `top` is where the top's frame lies on the bench.
-void tell_patches(const MakeUpChoices& choices, const std::vector<double>& bushings_mm, double thickness_mm, const Frame& top,
-                  LayPlan& lay);
 
 /// The joints, one fewer than leaves, those not set laid evenly across the width.
 std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, double width_mm);

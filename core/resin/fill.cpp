@@ -13,6 +13,11 @@ const std::vector<Resin>& starting_resins() {
     return all;
 }
 
+const Resin& river_resin(const std::vector<Resin>& resins) {
+    if (resins.empty()) throw std::invalid_argument("there is no resin to pour a river of");
+    return *std::max_element(resins.begin(), resins.end(), [](const Resin& a, const Resin& b) { return a.deepest_mm < b.deepest_mm; });
+}
+
 double gel_hours(const Resin& r, double temp_c) {
     constexpr double e_over_r = 55000 / 8.314462618;
     return r.gel_25_h * std::exp(e_over_r * (1 / (temp_c + 273.15) - 1 / 298.15));

@@ -29,6 +29,9 @@ struct Resin {
 /// The four starting classes: slow deep casting, medium casting, coating, quick structural.
 const std::vector<Resin>& starting_resins();
 
+/// The class a river is poured of: the one that takes the deepest lift. @throws std::invalid_argument for none.
+const Resin& river_resin(const std::vector<Resin>& resins);
+
 /// Time to gel in h at `temp_c`: gel_25 · exp(E/R · (1/T − 1/298.15)), E = 55 kJ/mol (Arrhenius).
 double gel_hours(const Resin& resin, double temp_c);
 

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 #include "core/work/work.h"
 
 namespace yb {

@@ -94,6 +94,7 @@ struct Slab {
     std::string species;            ///< a name of the species table
     std::string tree;               ///< which log or tree; offcuts and sisters share it
     std::optional<int> sequence;    ///< number in the log, from the lowest up
+    bool cross_cut = false;         ///< a disc sawn across the log: its faces are end grain
     bool face_b_up = false;         ///< it lay in the log with face B up
     bool ends_swapped = false;      ///< its left end lay at the log's right one
     std::optional<double> pith_mm;  ///< from the middle of the slab's thickness to the pith

@@ -10,7 +10,7 @@
 #include <sqlite3.h>
 #include <unistd.h>
 
-#include "core/io/json.h"
+#include "core/io/format_error.h"
 
 namespace yb {
 

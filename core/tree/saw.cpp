@@ -229,7 +229,10 @@ class Maker {
         s.tree = "log " + std::to_string(r.seed);
         s.sequence = b_.number;
         s.moisture_pct = dry_.moisture_pct;
-        if (is_round(b_)) return;
+        if (is_round(b_)) {
+            s.cross_cut = true;
+            return;
+        }
         const double x = (b_.x0 + b_.x1) / 2;
         const Vec2 c = log_.pith(x);
         const Vec3 mid = b_.in_log(x, 0, b_.thickness_mm / 2);

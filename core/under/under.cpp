@@ -103,6 +103,7 @@ class Planner {
 
     /// Mean shrinkage between two lines of the top; the pith is taken under the chalk line.
     double shrink(double v0, double v1) const {
+        if (in_.slab.cross_cut) return species_->shrink_radial_pct.value_or(*species_->shrink_tangential_pct);
         const double y0 = frame_.to_slab({0, v0}).y;
         const double y1 = frame_.to_slab({0, v1}).y;
         return shrinkage_across(*species_, in_.slab.pith_mm, y0, y1);
@@ -177,12 +178,14 @@ class Planner {
             {"driest", percent(p_.low_pct), in_.room.name},
             {"dampest", percent(p_.high_pct), in_.room.name},
             {"shrinkage across", percent(p_.shrink_pct),
-             in_.slab.pith_mm ? "species table, ring angle from the pith" : "species table, tangential: the most it can be"}};
+             in_.slab.cross_cut ? "species table, radial: a cross-cut moves from its pith outward"
+             : in_.slab.pith_mm ? "species table, ring angle from the pith" : "species table, tangential: the most it can be"}};
         p_.figures.push_back({"under.travel",
                               "The top moves, dry to damp",
                               fine(p_.travel_mm),
                               {},
-                              say("{} wide at most; nothing to speak of along", mm(in_.lay.widest_mm)),
+                              in_.slab.cross_cut ? say("{} wide at most; a cross-cut moves as much along", mm(in_.lay.widest_mm))
+                                                 : say("{} wide at most; nothing to speak of along", mm(in_.lay.widest_mm)),
                               {"ΔD = D (M1 − M0) / (3000/S − 30 + M0)", moving, handbook}});
         if (const Slot* s = longest()) {
             auto given = moving;
@@ -255,6 +258,7 @@ class Planner {
         clash_checks();
         wood_left();
         moisture_and_slots();
+        if (in_.slab.cross_cut) cross_cut();
         if (p_.leg_mm < 300)
             add("under.leg", Severity::stop,
                 say("The leg comes out at {}: check the table height of {}.", fine(p_.leg_mm), mm(in_.top.height_mm)));
@@ -318,6 +322,29 @@ class Planner {
                         along(frame_.to_slab(s.uv).x)),
                     s.uv);
             }
+    }
+
+    /// Wood Handbook: round the rings it shrinks more than towards the pith; the difference opens at the rim.
+    void cross_cut() {
+        if (species_->shrink_radial_pct) {
+            const double round = 3.14159265358979 * in_.lay.widest_mm;
+            const double opens = movement(round, *species_->shrink_radial_pct, p_.day_pct, p_.low_pct) -
+                                 movement(round, *species_->shrink_tangential_pct, p_.day_pct, p_.low_pct);
+            if (opens > 0.5)
+                add("under.rim_crack", opens > 4 ? Severity::stop : Severity::watch,
+                    say("A cross-cut shrinks more around than towards its pith: from {} to {} a crack of up to {} opens at the rim. Dry it "
+                        "further first, or saw it open from rim to pith and let in a wedge.",
+                        percent(p_.day_pct), percent(p_.low_pct), fine(opens)),
+                    Vec2{0, -in_.lay.widest_mm / 2});
+        }
+        add("under.cross_cut", Severity::watch,
+            say("A cross-cut moves outward from its middle, along as much as across: holes off the middle want room in both directions, "
+                "{} at the rim. It breaks more easily than a slab: mind spans and edges.",
+                fine(p_.travel_mm / 2)));
+        if (!p_.slots.empty())
+            add("under.end_grain", Severity::stop,
+                say("The underside of a cross-cut is end grain: screws and inserts pull out. Bolt into plugs let in across, or through."),
+                p_.slots.front().uv);
     }
 
     void wood_left() {

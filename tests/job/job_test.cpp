@@ -237,7 +237,7 @@ TEST_CASE("a job of several leaves survives its file, and a version 1 file is st
     const Documents d = demo_shop();
     for (const char* id : {"job-seed-cabinet", "job-tarn-river", "job-open-river", "job-round-hall"}) {
         Job job = d.jobs.at(id);
-        job.makeup.patches.push_back({"patch-1", {{0, 0}, {50, 0}, {50, 30}}, 7.5, "slab-x"});
+        job.makeup.patches.push_back({"patch-1", {{0, 0}, {50, 0}, {50, 30}}, 7.5, "slab-x", {120, -30}, 15});
         job.makeup.halves_u_mm = -120;
         job.leaves.back().supports = {{100, 20}, {900, -20}};
         job.leaves.back().voids = {{"flaw-1", "medium", false}};
@@ -264,4 +264,35 @@ TEST_CASE("a job of several leaves survives its file, and a version 1 file is st
     CHECK(back.job.first().placement == job.first().placement);
     CHECK(back.job.first().supports.size() == 1);
     CHECK(back.job.first().voids.at(0).resin == "slow-deep");
+}
+
+TEST_CASE("while a leaf is dragged its step is planned as at rest; later steps stand still", "[job]") {
+    const Documents d = demo_shop();
+    for (const char* id : {"job-seed-cabinet", "job-tarn-river", "job-reading-table"}) {
+        INFO(id);
+        Job j = d.jobs.at(id);
+        JobSlabs slabs;
+        for (const Leaf& l : j.leaves) slabs.leaves.push_back(prepare(d.slabs.at(l.slab), l.placement.turned_over));
+        const Plan before = plan_job(j, slabs, d.shop);
+        j.leaves.back().placement.x_mm += 23;
+        j.leaves.back().placement.angle_deg += 0.2;
+        const Plan full = plan_job(j, slabs, d.shop);
+        const Plan dragged = plan_job(j, slabs, d.shop, {whole_top, Step::lay, &before});
+        REQUIRE(dragged.lay.figures.size() == full.lay.figures.size());
+        for (std::size_t i = 0; i < full.lay.figures.size(); ++i) {
+            CHECK(dragged.lay.figures[i].key == full.lay.figures[i].key);
+            CHECK(dragged.lay.figures[i].value.value == full.lay.figures[i].value.value);
+        }
+        CHECK(dragged.lay.outline == full.lay.outline);
+        CHECK(dragged.flat.thickness_mm == full.flat.thickness_mm);
+        CHECK(dragged.lay.cautions.size() == full.lay.cautions.size());
+        REQUIRE(dragged.makeup.leaves.size() == full.makeup.leaves.size());
+        for (std::size_t i = 0; i < full.makeup.leaves.size(); ++i) CHECK(dragged.makeup.leaves[i].part == full.makeup.leaves[i].part);
+        CHECK(dragged.under.top_kg == before.under.top_kg);
+        CHECK(dragged.days.ready == before.days.ready);
+        // Dragged in Under, all of it is planned.
+        const Plan under = plan_job(j, slabs, d.shop, {whole_top, Step::under, &before});
+        CHECK(under.under.top_kg == full.under.top_kg);
+        CHECK(under.fill.volume_l == full.fill.volume_l);
+    }
 }

@@ -79,6 +79,48 @@ TEST_CASE("narrow slabs of one tree make what none gives alone", "[find]") {
     CHECK(p.lay.fits);
 }
 
+TEST_CASE("a pair is listed once: opened where its faces are near, drawn out where whole slabs lie between", "[find]") {
+    Documents d;
+    for (const int n : {1, 2, 6}) {
+        const std::string id = "b" + std::to_string(n);
+        d.slabs[id] = plank(id.c_str(), 2400, 380, 55, "one log", n);
+    }
+    FindOrder o;
+    o.top = {2200, 700, 45, 740, LiveEdges::both, 0};
+    o.weights = {0, 0, 1, 0, 0, 0, 0, 0};
+    o.boards = o.rivers = o.singles = false;
+    const auto found = find_tops(d, o);
+    REQUIRE(found.size() == 3);
+    for (const Found& f : found) {
+        const bool near = f.slabs == std::vector<std::string>{"b1", "b2"} || f.slabs == std::vector<std::string>{"b2", "b1"};
+        INFO(f.slabs[0] << " " << f.slabs[1]);
+        CHECK(f.kind == (near ? MakeUp::book : MakeUp::slip));
+    }
+}
+
+TEST_CASE("a river is evened before it is judged, as it would be when it is taken", "[find]") {
+    const Documents d = demo_shop();
+    FindOrder o;
+    o.top = {1900, 900, 40, 740, LiveEdges::none, 0};
+    o.choices.river_mm = 140;
+    o.singles = o.pairs = o.boards = false;
+    o.for_job = "job-tarn-river";
+    const auto found = find_tops(d, o);
+    REQUIRE_FALSE(found.empty());
+    Job j = d.jobs.at("job-tarn-river");
+    j.top = o.top;
+    std::vector<Slab> slabs;
+    for (const std::string& id : found[0].slabs) slabs.push_back(d.slabs.at(id));
+    REQUIRE(make_up(j, MakeUp::river, slabs).empty());
+    const Plan made = plan_job(j, d);
+    take_find(j, found[0]);
+    const Plan taken = plan_job(j, d);
+    REQUIRE(made.makeup.joints.size() == 1);
+    CHECK(taken.makeup.joints[0].mean_mm == Approx(140).margin(3));
+    CHECK(taken.makeup.joints[0].widest_mm - taken.makeup.joints[0].narrowest_mm ==
+          Approx(made.makeup.joints[0].widest_mm - made.makeup.joints[0].narrowest_mm).margin(1));
+}
+
 TEST_CASE("reserved and retired slabs are left out", "[find]") {
     Documents d;
     for (const Slab& s : {plank("a", 2000, 900, 50), plank("b", 2000, 900, 50), plank("c", 2000, 900, 50)}) d.slabs[s.id] = s;

@@ -66,15 +66,22 @@ TEST_CASE("the shown faces lie as far apart as saw and slabs between put them", 
 }
 
 TEST_CASE("rings drift by d·h/|y|, told up to five times d", "[likeness]") {
-    // Seam 150 from the line above the pith, pith 75 below the middle: half of d.
+    // Seam 150 from the line above the pith. The lower slab, 60 thick, has it 75 below its middle: its shown face lies
+    // 105 over the pith, the mate's 109.
     Likeness l = Pair(sister("a", 1, 75), sister("b", 2), false, true).told();
     CHECK(l.pith_known);
-    CHECK(l.drift_mm == Approx(4 * 75.0 / 150));
-    // Exactly, for a small d: from y² + h² = r² the ring met at h − 4 lies further out by that much.
-    const double exact = std::sqrt(150.0 * 150 + 75 * 75 - (75 - 4) * (75 - 4)) - 150;
+    CHECK(l.drift_mm == Approx(4 * 107.0 / 150));
+    // Exactly: from y² + h² = r² the ring met on the mate lies further in by that much.
+    const double exact = 150 - std::sqrt(150.0 * 150 + 105 * 105 - 109 * 109);
     CHECK(l.drift_mm == Approx(exact).margin(0.1));
     l = Pair(sister("a", 1, 75), sister("b", 2), false, true, 2).told();
     CHECK(l.drift_mm == Approx(5 * 4));
+    // The pith in the middle of the lower slab, which the upper one, 64 higher, knows 64 away: 32 below the shown faces.
+    l = Pair(sister("a", 1, 0), sister("b", 2, 64), false, true).told();
+    CHECK(l.drift_mm == Approx(4 * 32.0 / 150));
+    // It lies between them: 30 above the lower's middle, 34 below the upper's, at the lower's own shown face.
+    l = Pair(sister("a", 1, 30), sister("b", 2, 34), false, true).told();
+    CHECK(l.drift_mm == Approx(4 * 2.0 / 150));
 }
 
 TEST_CASE("a knot drifts by its dive, the nearest pairs first", "[likeness]") {
