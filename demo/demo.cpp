@@ -120,7 +120,7 @@ std::vector<DemoLog> demo_logs() {
                 "the ferry-lane butternut",
                 11.2,
                 390,
-                {2, 3, 4, 5}};
+                {1, 2, 3, 4}};
     nut.recipe.spalting = 0.12;
     nut.saw.thickness_mm = 56;
     nut.saw.turn_deg = 30;
@@ -185,11 +185,11 @@ void made_up(Documents& d) {
     boards.name = "Sorting table, seed library";
     boards.client = "the village seed library";
     boards.start = "2027-01-18";
-    boards.top = {2200, 1500, 40, 740, LiveEdges::both, 10};
+    boards.top = {2200, 1250, 40, 740, LiveEdges::both, 10};
     boards.room = generic_climates()[2];
     boards.under = starting_under(boards.top);
     boards.under.helpers = 4;
-    lay(boards, MakeUp::boards, {"slab-butternut-log-2", "slab-butternut-log-3", "slab-butternut-log-4", "slab-butternut-log-5"});
+    lay(boards, MakeUp::boards, {"slab-butternut-log-1", "slab-butternut-log-2", "slab-butternut-log-3", "slab-butternut-log-4"});
 
     Job river;
     river.id = "job-tarn-river";

@@ -125,6 +125,8 @@ void Stick::paintEvent(QPaintEvent*) {
         const double y = wood_.top() + i * wood_.height() / 5;
         p.drawLine(QPointF(wood_.left() + 6, y), QPointF(wood_.right() - 6, y + (i % 2 ? 2 : -2)));
     }
+    QString day;
+    double free_from = 0;
     for (const Mark& m : marks_) {
         const bool here = m.step == session_.step();
         QColor solid = c.wood_edge;
@@ -155,7 +157,11 @@ void Stick::paintEvent(QPaintEvent*) {
         }
         p.setPen(c.pencil);
         p.setFont(theme::text(9));
-        if (!m.day.isEmpty() && m.end_x - m.x > theme::grown(50)) p.drawText(QPointF(m.x, wood_.bottom() + theme::grown(17)), m.day);
+        // A day is written where it begins, if the one before leaves room.
+        if (m.day.isEmpty() || m.day == day || m.x < free_from) continue;
+        day = m.day;
+        free_from = m.x + p.fontMetrics().horizontalAdvance(day) + 6;
+        p.drawText(QPointF(m.x, wood_.bottom() + theme::grown(17)), day);
     }
     const Plan* plan = session_.plan();
     if (!plan || !session_.job()) return;

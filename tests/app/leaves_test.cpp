@@ -187,15 +187,15 @@ TEST_CASE("a log is put back together and its slabs numbered", "[app][leaves]") 
     desk.click("log_order");
     desk.window->long_work().wait();
     CHECK(desk.text("log_about").contains("4 slabs in order"));
-    CHECK(desk.text("log_row_1").contains("Ferry butternut 2"));
-    CHECK(desk.text("log_row_4").contains("Ferry butternut 5"));
+    CHECK(desk.text("log_row_1").contains("Ferry butternut 1"));
+    CHECK(desk.text("log_row_4").contains("Ferry butternut 4"));
     desk.find<QCheckBox>("pin_place_slab-butternut-log-3")->click();
     desk.click("log_order");
     desk.window->long_work().wait();
-    CHECK(desk.text("log_row_2").contains("Ferry butternut 3"));
+    CHECK(desk.text("log_row_3").contains("Ferry butternut 3"));
     desk.click("log_write");
-    CHECK(desk.session().documents().slabs.at("slab-butternut-log-3").sequence == 2);
-    CHECK(desk.session().documents().slabs.at("slab-butternut-log-5").sequence == 4);
+    CHECK(desk.session().documents().slabs.at("slab-butternut-log-3").sequence == 3);
+    CHECK(desk.session().documents().slabs.at("slab-butternut-log-4").sequence == 4);
     desk.click("undo");
     CHECK_FALSE(desk.session().documents().slabs.at("slab-butternut-log-3").sequence);
 }
@@ -225,8 +225,68 @@ TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     desk.type("top_halves", "430");
     CHECK(std::any_of(desk.session().plan()->cuts.cuts.begin(), desk.session().plan()->cuts.cuts.end(),
                       [](const Cut& c) { return c.set.pattern.find("halves") != std::string::npos; }));
+    // Cut from a slab: its wood shows in it, its place and depth can be typed, the rack holds it back.
+    auto* from = desk.find<QComboBox>("patch_1_from");
+    from->setCurrentText("Tarn sycamore 4");
+    Q_EMIT from->activated(from->currentIndex());
+    QApplication::processEvents();
+    const auto patch = [&]() -> const Patch& { return desk.session().job()->makeup.patches.at(0); };
+    CHECK(patch().slab == "slab-sycamore-log-4");
+    CHECK_FALSE(find_caution(desk.session().plan()->lay.cautions, "lay.patch_off"));
+    CHECK(find_caution(desk.session().plan()->lay.cautions, "lay.patch_wood"));  // sycamore in maple
+    const auto colour = [&] {
+        const QPoint middle = b.map().px(desk.session().plan()->placement.frame().to_slab(centroid(patch().outline))).toPoint();
+        QApplication::processEvents();
+        return b.grab().toImage().copy(QRect(middle - QPoint(8, 4), QSize(16, 8)));
+    };
+    const QImage there = colour();
+    const double x = patch().at.x;
+    desk.type("patch_1_x", QString::number(x + 300).toLatin1());
+    CHECK(patch().at.x == Approx(x + 300));
+    CHECK(colour() != there);  // other wood of the same slab
+    desk.type("patch_1_deep", "44");
+    CHECK(desk.text("caution_lay.patch_deep").contains("leaves"));
+    desk.click("undo");
+    desk.type("patch_1_y", "0");
+    desk.type("patch_1_turn", "30");
+    CHECK(desk.text("caution_lay.patch_grain").contains("turned by 30"));
     desk.click("patch_away");
     CHECK(desk.session().job()->makeup.patches.empty());
+}
+
+TEST_CASE("a free form comes out of a drawing, over one slab and over four", "[app][leaves]") {
+    Desk desk;
+    QFile file(desk.dir.filePath("form.svg"));
+    REQUIRE(file.open(QIODevice::WriteOnly));
+    file.write("<svg xmlns='http://www.w3.org/2000/svg' width='1000mm' height='600mm' viewBox='0 0 1000 600'>"
+               "<path d='M 50 300 C 50 60 950 60 950 300 C 950 540 50 540 50 300 Z'/></svg>");
+    file.close();
+    desk.click("step_lay");
+    for (const char* job : {"job-reading-table", "job-seed-cabinet"}) {
+        INFO(job);
+        desk.session().set_job(job);
+        REQUIRE(desk.window->bring_free_form(file.fileName()));
+        const WantedTop& top = desk.session().job()->top;
+        CHECK(top.shape == TopShape::free);
+        CHECK(top.length_mm == Approx(900).margin(1));
+        CHECK(top.width_mm == Approx(360).margin(2));
+        const LayPlan& lay = desk.session().plan()->lay;
+        CHECK(lay.fits);
+        // A Bézier oval: its area by Green's theorem, 3/20 of the control polygon's cross products, both halves.
+        CHECK(area(lay.outline) == Approx(3.0 / 5 * 900 * 480).epsilon(0.002));
+        if (!desk.session().whole()) continue;
+        double parts = 0;
+        for (const LeafPart& l : desk.session().plan()->makeup.leaves) parts += area(l.part);
+        CHECK(parts == Approx(area(lay.outline)).epsilon(0.002));  // the leaves fill it
+    }
+    QFile open(desk.dir.filePath("open.svg"));
+    REQUIRE(open.open(QIODevice::WriteOnly));
+    open.write("<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='60mm' viewBox='0 0 100 60'><path d='M 5 5 L 60 5 L 50 40'/></svg>");
+    open.close();
+    const WantedTop before = desk.session().job()->top;
+    CHECK_FALSE(desk.window->bring_free_form(open.fileName()));
+    CHECK(desk.text("status").contains("no line closes"));
+    CHECK(desk.session().job()->top == before);
 }
 
 TEST_CASE("the faces are compared along the seam and the sheet carries the cut list", "[app][leaves]") {
