@@ -444,11 +444,13 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
     if (plan && !plan->shape.ring_a.empty()) {
         if (what == Drawn::slab) paths = drawn_slab(plan->slab, plan->shape);
         if (what == Drawn::top && session_.job() && plan->lay.ready) paths = drawn_top(*plan, plan->placement, true);
+        if (what == Drawn::patches && session_.job()) paths = drawn_patches(session_.job()->makeup, session_.shop().bushings_mm);
         if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, session_.job()->makeup, session_.shop().bushings_mm);
     }
     if (paths.empty()) {
         say(what == Drawn::slab  ? tr("The slab has no outline yet: there is nothing to draw.")
-            : what == Drawn::top ? tr("No top is laid yet: there is nothing to draw.")
+            : what == Drawn::top     ? tr("No top is laid yet: there is nothing to draw.")
+            : what == Drawn::patches ? tr("There is no patch in this top: in Lay, draw one over a flaw.")
                                  : tr("There is no joint on the bench: in Lay, a top of two glued leaves or more has one."),
             true);
         return false;

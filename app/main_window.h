@@ -55,8 +55,8 @@ class MainWindow : public QMainWindow {
     bool bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
     /// The outline in a drawing as the wanted top of the job on the bench.
     bool bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
-    enum class Drawn { slab, top, joint };
-    /// Slab, top or middle joint on the bench, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
+    enum class Drawn { slab, top, joint, patches };
+    /// Slab, top, middle joint or patches on the bench, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
     bool export_drawing(const QString& path, Drawn what);
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.

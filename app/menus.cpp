@@ -58,6 +58,7 @@ void MainWindow::build_menus() {
     out->addAction(tr("The slab…"), this, draw(Drawn::slab, tr("Outline of the slab")));
     out->addAction(tr("A template of the top…"), this, draw(Drawn::top, tr("Template of the top")));
     out->addAction(tr("The template of a joint…"), this, draw(Drawn::joint, tr("Template of the joint")));
+    out->addAction(tr("The templates of patches…"), this, draw(Drawn::patches, tr("Templates of patches")));
     file->addSeparator();
     file->addAction(tr("What the &shop has…"), QKeySequence(Qt::Key_S), this, &MainWindow::show_shop);
     file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);

@@ -308,6 +308,7 @@ void Bench::draw_leaves(QPainter& p) {
         clip.addPolygon(draw::fewer(part));
         clip.closeSubpath();
         p.save();
+        p.setRenderHint(QPainter::Antialiasing, false);  // else the bench shines through between two leaves
         p.setClipPath(clip);
         leaf(i);
         p.restore();

@@ -59,7 +59,8 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
     draw::dim_outside(p, map, lay.outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
-    for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
+    if (s.job()->top.shape == TopShape::rectangle)
+        for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
     p.drawPolygon(draw::fewer(map.px(lay.outline)));
     for (const JointPlan& j : s.plan()->makeup.joints) {
         if (j.along.size() < 2) continue;

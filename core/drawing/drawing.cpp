@@ -119,6 +119,18 @@ std::vector<DrawnPath> drawn_top(const Plan& plan, const Placement& placement, b
     return out;
 }
 
+std::vector<DrawnPath> drawn_patches(const MakeUpChoices& choices, const std::vector<double>& bushings) {
+    std::vector<DrawnPath> out;
+    const auto pair = bushings_for(choices.cutter_mm, bushings);
+    for (std::size_t i = 0; i < choices.patches.size(); ++i) {
+        const std::string number = std::to_string(i + 1);
+        out.push_back({choices.patches[i].outline, true, "patch " + number});
+        // The recess is cut with the larger bushing: its edge stands in from the template's by half what that exceeds the cutter.
+        if (pair) out.push_back({widened(choices.patches[i].outline, (pair->outer_mm - choices.cutter_mm) / 2), true, "template " + number});
+    }
+    return out;
+}
+
 std::vector<DrawnPath> drawn_joint(const Plan& plan, const MakeUpChoices& choices, const std::vector<double>& bushings) {
     const auto& joints = plan.makeup.joints;
     if (joints.empty() || joints[joints.size() / 2].river) return {};

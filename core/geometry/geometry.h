@@ -68,6 +68,9 @@ double intersection_area(const Ring& a, const Ring& b);
 /// The outline of a line drawn with a round pen, so many mm to either side. Empty for no points.
 Ring pen_outline(std::span<const Vec2> line, double half_width_mm);
 
+/// The ring grown outward by so many mm, its corners rounded.
+Ring widened(const Ring& ring, double by_mm);
+
 /// The ring with as few of its points as keep every one of them within `tolerance` of it (Douglas and Peucker 1973).
 Ring simplified(const Ring& ring, double tolerance);
 

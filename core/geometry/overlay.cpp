@@ -166,6 +166,10 @@ double intersection_area(const Ring& a, const Ring& b) {
     return value;
 }
 
+Ring widened(const Ring& ring, double by) {
+    return largest(rings_of(own(GEOSBuffer_r(context().handle, sound(ring).get(), by, 8), "widen")));
+}
+
 std::optional<Vec2> self_crossing(const Ring& ring) {
     if (ring.size() < 3) return {};
     auto* h = context().handle;

@@ -184,6 +184,10 @@ Json parse_json(const std::string& text) {
         throw FormatError(fmt::format("line {}, column {}", line, column),
                           at >= text.size() ? "the file ends too early: it was cut short"
                                             : "this is not JSON; a bracket, comma or quote is missing near here");
+    } catch (const Json::exception& e) {  // a number beyond all bounds
+        const std::string what = e.what();
+        const auto quote = what.find('\'');
+        throw FormatError("a number in it is too large to be one" + (quote == std::string::npos ? "" : ": " + what.substr(quote)));
     }
 }
 

@@ -121,6 +121,10 @@ std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const
         l.flat_from = {prepared[i], l.lay.outline, l.lay.rough, top.thickness_mm, flat, shop.sled, job.leaves[i].supports};
         if (before && i < before->leaves.size() && before->leaves[i].flat_from == l.flat_from) l.flat = before->leaves[i].flat;
         else l.flat = plan_flat({l.slab, l.shape, l.lay, top, flat, shop.sled, job.leaves[i].supports});
+        // Each is planned to the common thickness; the school that is chosen stays the job's.
+        for (Choice& c : l.flat.choices)
+            if (c.key == "flat.finish")
+                for (Option& o : c.options) o.chosen = (o.key == "thickest") == (job.flat.finish == FinishTo::thickest);
         if (fill_too) l.fill = plan_fill({l.slab, l.shape, l.lay, l.flat, job.fill, shop.resins, shop_c, job.leaves[i].voids});
         else l.fill = before->leaves[i].fill;
     }
@@ -301,6 +305,7 @@ void plan_several(Plan& p, const Job& job, const Prepared& prepared, const Shop&
     if (!p.seams.empty()) {
         const std::size_t k = p.seams.size() / 2;
         tell_likeness(p.seams[k], p.makeup.joints[k], job.makeup, p.lay, job.top.length_mm / 2);
+        sort_by_severity(p.lay.cautions);
     }
     if (quick) return;
     p.lay.choices.insert(p.lay.choices.begin(), makeup_choice(job, prepared));

@@ -91,7 +91,8 @@ class Planner {
         const double floor = std::min(full, raw - off_far);
         v.through = flaw.through || full > raw - off_far;
         v.depth_mm = std::max(0.0, floor - off_own);
-        v.gone = v.depth_mm < 0.05;
+        const bool unknown = !flaw.through && !flaw.depth_mm;
+        v.gone = v.depth_mm < 0.05 && !unknown;
         const double mouth = inside.area_mm2;
         v.volume_l = void_litres(mouth, full, flaw.floor_share, off_own, floor);
         v.advised = advised_resin(v.depth_mm, v.gap_mm, v.through);
@@ -109,7 +110,7 @@ class Planner {
     std::vector<Lift> lifts(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor,
                             const Resin& r) const {
         std::vector<Lift> out;
-        if (v.gone || v.left_open) return out;
+        if (v.depth_mm < 0.05 || v.left_open) return out;
         const int n = std::max(1, static_cast<int>(std::ceil(v.depth_mm / r.deepest_mm - 1e-9)));
         const double keep = 1 + in_.choices.reserve_pct / 100;
         for (int i = 0; i < n; ++i) {  // from the floor up

@@ -164,7 +164,7 @@ class Line {
 
 Cloud read_lines(const std::string& bytes, std::size_t from, std::size_t promised, const Places& places, bool ply, const Work& work) {
     Cloud c;
-    c.points.reserve(promised ? promised : bytes.size() / 30);
+    c.points.reserve(std::min(promised ? promised : bytes.size() / 30, bytes.size() / 5));  // a line has five bytes at least
     std::size_t line_number =
         ply ? static_cast<std::size_t>(std::count(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(from), '\n')) : 0;
     std::size_t read = 0;
