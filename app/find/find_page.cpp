@@ -143,7 +143,7 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
     side->addWidget(form_);
     auto* kinds = new QGridLayout;
     int n = 0;
-    for (const auto& [name, label] : {std::pair("find_singles", tr("one slab")), std::pair("find_pairs", tr("opened pairs")),
+    for (const auto& [name, label] : {std::pair("find_singles", tr("one slab")), std::pair("find_pairs", tr("pairs")),
                                       std::pair("find_boards", tr("three, four boards")), std::pair("find_rivers", tr("rivers"))}) {
         auto* box = new QCheckBox(label);
         box->setObjectName(name);

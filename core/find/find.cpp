@@ -321,7 +321,7 @@ class Finder {
                          say("gives up {} of the wood", percent(f.waste_pct))});
         const double like = f.kind == MakeUp::single ? 1
                             : is_river(f.kind)       ? 0.6
-                            : f.kind == MakeUp::slip ? 0.5
+                            : f.kind == MakeUp::slip ? 0.5 / (1 + (f.apart_mm - order_.choices.mill_kerf_mm) / 150)  // it repeats
                                                      : 1 / (1 + f.apart_mm / 40);
         parts.push_back({w.likeness, like,
                          f.kind == MakeUp::single ? say("one figure, no joint") : say("faces only {} apart in the log", fine(f.apart_mm)),

@@ -120,7 +120,7 @@ TEST_CASE("a number is typed into every field, kept, and wrong words are not", "
 }
 
 TEST_CASE("keys pressed at random lose nothing: undo brings everything back", "[app][any]") {
-    for (const unsigned seed : {1U, 2U, 3U, 4U, 5U, 6U}) {
+    for (const unsigned seed : {1U, 2U, 3U}) {
         INFO("seed " << seed);
         Desk desk;
         const Documents before = desk.session().documents();
@@ -131,7 +131,7 @@ TEST_CASE("keys pressed at random lose nothing: undo brings everything back", "[
                                   Qt::Key_Left,  Qt::Key_Right, Qt::Key_Up,         Qt::Key_Down,       Qt::Key_U,     Qt::Key_E,
                                   Qt::Key_O,     Qt::Key_W,     Qt::Key_Comma,      Qt::Key_Period,     Qt::Key_Escape, Qt::Key_BracketLeft,
                                   Qt::Key_Return, Qt::Key_T,    Qt::Key_P,          Qt::Key_G,          Qt::Key_Tab,   Qt::Key_Backspace};
-        for (int i = 0; i < 150; ++i) {
+        for (int i = 0; i < 120; ++i) {
             const Qt::Key key = keys[dice() % keys.size()];
             const bool arrow = key == Qt::Key_Left || key == Qt::Key_Right;  // with letters Ctrl opens dialogs
             const auto modifiers = dice() % 5 == 0 ? Qt::ShiftModifier : arrow && dice() % 2 ? Qt::ControlModifier : Qt::NoModifier;

@@ -337,3 +337,76 @@ TEST_CASE("a free form is painted on the slab", "[app][leaves]") {
     desk.type("top_length", "2.9 m");
     CHECK_FALSE(desk.session().plan()->lay.fits);
 }
+
+TEST_CASE("from what there is to a cut list, with nothing typed but the wanted size", "[app][leaves]") {
+    Desk desk;
+    desk.click("new_job");
+    desk.click("step_lay");
+    desk.window->activateWindow();
+    QTest::keyClick(&desk.window->bench(), Qt::Key_F);
+    auto* page = desk.find<FindPage>("find_page");
+    REQUIRE(page->isVisible());
+    desk.type("find_length", "1.9 m");
+    desk.type("find_width", "840");
+    QTest::qWait(200);
+    page->wait();
+    // The best that is made of two slabs or more.
+    Ticket* several = nullptr;
+    for (int i = 1; i <= 24 && !several; ++i)
+        if (auto* t = desk.window->findChild<Ticket*>(QStringLiteral("ticket_%1").arg(i)); t && t->found().slabs.size() > 1) several = t;
+    REQUIRE(several);
+    const Found found = several->found();
+    REQUIRE(found.fits);
+    several->click();
+    QApplication::processEvents();
+    const Plan& p = *desk.session().plan();
+    CHECK(p.lay.fits);
+    CHECK(p.lay.narrowest_mm >= 840 - 0.1);
+    CHECK(p.cuts.cuts.size() >= 8);
+    const QString pdf = desk.dir.filePath("cuts.pdf");
+    REQUIRE(desk.window->save_pdf(pdf));
+    const QString text = text_of_pdf(pdf);
+    CHECK(text.contains("Cuts, in working order"));
+    for (const std::string& id : found.slabs) CHECK(text.contains(QString::fromStdString(desk.session().documents().slabs.at(id).name)));
+    CHECK(text.contains("1900 mm from the other end"));
+}
+
+TEST_CASE("templates of patches are drawn 1:1, grown by what the larger bushing exceeds the cutter", "[app][leaves]") {
+    Desk desk;
+    desk.click("step_lay");
+    const QString file = desk.dir.filePath("patches.svg");
+    CHECK_FALSE(desk.window->export_drawing(file, MainWindow::Drawn::patches));
+    CHECK(desk.text("status").contains("no patch"));
+    desk.session().edit_job("Patch", [](Job& j) {
+        j.makeup.patches.push_back({"patch-1", {{0, 0}, {120, 0}, {120, 40}, {0, 40}}, 8, "", {}, 0});
+        j.makeup.cutter_mm = 12;  // the smallest pair that differs by 24: 16 and 40
+    });
+    REQUIRE(desk.window->export_drawing(file, MainWindow::Drawn::patches));
+    QFile f(file);
+    REQUIRE(f.open(QIODevice::ReadOnly));
+    const Drawing d = read_svg(f.readAll().toStdString());
+    REQUIRE(d.paths.size() == 2);
+    CHECK(area(d.paths[0].points) == Approx(4800).epsilon(1e-3));
+    const Box opening = bounds(d.paths[1].points);
+    CHECK(opening.width() * d.mm_per_unit.value_or(1) == Approx(120 + 2 * 14).margin(0.05));
+    CHECK(opening.height() * d.mm_per_unit.value_or(1) == Approx(40 + 2 * 14).margin(0.05));
+    const QString dxf = desk.dir.filePath("patches.dxf");
+    REQUIRE(desk.window->export_drawing(dxf, MainWindow::Drawn::patches));
+    QFile g(dxf);
+    REQUIRE(g.open(QIODevice::ReadOnly));
+    CHECK(read_dxf(g.readAll().toStdString()).paths.size() == 2);
+}
+
+TEST_CASE("a slab is marked as a cross-cut on the rack, and Under knows", "[app]") {
+    Desk desk;
+    desk.click("step_under");
+    CHECK_FALSE(find_caution(desk.session().plan()->under.cautions, "under.end_grain"));
+    desk.click("step_rack");
+    pick(desk, "slab_sawn", 1);
+    CHECK(desk.session().slab()->cross_cut);
+    desk.click("step_under");
+    CHECK(desk.text("caution_under.end_grain").contains("end grain"));
+    CHECK(desk.text("note_under.travel").contains("as much along"));
+    desk.click("undo");
+    CHECK_FALSE(find_caution(desk.session().plan()->under.cautions, "under.end_grain"));
+}
