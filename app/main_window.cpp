@@ -448,10 +448,10 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
         if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, session_.job()->makeup, session_.shop().bushings_mm);
     }
     if (paths.empty()) {
-        say(what == Drawn::slab  ? tr("The slab has no outline yet: there is nothing to draw.")
+        say(what == Drawn::slab      ? tr("The slab has no outline yet: there is nothing to draw.")
             : what == Drawn::top     ? tr("No top is laid yet: there is nothing to draw.")
             : what == Drawn::patches ? tr("There is no patch in this top: in Lay, draw one over a flaw.")
-                                 : tr("There is no joint on the bench: in Lay, a top of two glued leaves or more has one."),
+                                     : tr("There is no joint on the bench: in Lay, a top of two glued leaves or more has one."),
             true);
         return false;
     }

@@ -340,92 +340,93 @@ std::vector<Action> LayView::actions(Session& session) {
         return [s, label, what] { s->edit_job(label, [&](Job& j) { j.makeup.*what = !(j.makeup.*what); }); };
     };
     const auto several = [s] { return s->whole(); };
-    std::vector<Action> all{{"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"),
-             [s] { Q_EMIT s->find_wanted(); }},
-            {"rips_best", QObject::tr("Find the best rip lines"),
-             QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
-             [s] {
-                 if (!s->whole() || is_river(s->job()->makeup.kind)) {
-                     Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
-                     return;
-                 }
-                 set_placements(*s, QObject::tr("Best rip lines"), best_rips(leaves::inputs(*s), s->plan()->makeup));
-             },
-             several()},
-            {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
-             [s] {
-                 if (!s->whole() || !is_river(s->job()->makeup.kind)) {
-                     Q_EMIT s->trouble(QObject::tr("There is no river in this top."));
-                     return;
-                 }
-                 set_placements(*s, QObject::tr("Even the river"), even_river(leaves::inputs(*s)));
-             },
-             several()},
-            {"match_pictures", QObject::tr("Compare the faces along the seam"),
-             QObject::tr("By their pictures; slides the left leaf where that betters it"),
-             [s, this] {
-                 if (!s->plan()) return;
-                 match_pictures(*s, work_, pictures_, [this, s](const SeamMatch& m) {
-                     matched_ = Matched{m, s->job()->leaves};
-                     bench_.update();
-                 });
-             },
-             several()},
-            {"faces_flat", QObject::tr("Both faces are flat"), QObject::tr("Marks it, or takes the mark away: before that no rip"),
-             marked(QObject::tr("Faces flat"), &MakeUpChoices::faces_flat), several()},
-            {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
-             marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
-            {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"),
-             [s] { take_off(*s); }, several()}};
+    std::vector<Action> all{
+        {"find_tops", QObject::tr("Find what could be made"), QObject::tr("From the whole rack, for the size you want (F)"),
+         [s] { Q_EMIT s->find_wanted(); }},
+        {"rips_best", QObject::tr("Find the best rip lines"),
+         QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
+         [s] {
+             if (!s->whole() || is_river(s->job()->makeup.kind)) {
+                 Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
+                 return;
+             }
+             set_placements(*s, QObject::tr("Best rip lines"), best_rips(leaves::inputs(*s), s->plan()->makeup));
+         },
+         several()},
+        {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
+         [s] {
+             if (!s->whole() || !is_river(s->job()->makeup.kind)) {
+                 Q_EMIT s->trouble(QObject::tr("There is no river in this top."));
+                 return;
+             }
+             set_placements(*s, QObject::tr("Even the river"), even_river(leaves::inputs(*s)));
+         },
+         several()},
+        {"match_pictures", QObject::tr("Compare the faces along the seam"),
+         QObject::tr("By their pictures; slides the left leaf where that betters it"),
+         [s, this] {
+             if (!s->plan()) return;
+             match_pictures(*s, work_, pictures_, [this, s](const SeamMatch& m) {
+                 matched_ = Matched{m, s->job()->leaves};
+                 bench_.update();
+             });
+         },
+         several()},
+        {"faces_flat", QObject::tr("Both faces are flat"), QObject::tr("Marks it, or takes the mark away: before that no rip"),
+         marked(QObject::tr("Faces flat"), &MakeUpChoices::faces_flat), several()},
+        {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
+         marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
+        {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"), [s] { take_off(*s); },
+         several()}};
     for (Action& a : patches::actions(session, bench_)) all.push_back(std::move(a));
     const std::vector<Action> rest{
-            {"free_form", QObject::tr("Draw a free form"),
-             QObject::tr("Paint around the top you want; its length and width can be typed after"),
-             [s, this] {
-                 if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
-                 bench_.draw_outline([s](const Ring& ring) {
-                     const Ring uv = s->plan()->placement.frame().from_slab(ring);
-                     s->edit_job(QObject::tr("Draw a free form"), [&](Job& j) { set_free_form(j, uv); });
-                 });
-             }},
-            {"free_form_file", QObject::tr("Free form from a drawing"), QObject::tr("SVG or DXF: its largest closed line becomes the top"),
-             [s] { Q_EMIT s->form_wanted(); }},
-            {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
-             [s] {
-                 if (!s->plan() || !s->job() || s->job()->several()) return;
-                 const Plan& plan = *s->plan();
-                 const Placement best = best_placement({plan.slab, plan.shape, s->job()->top, s->job()->first().placement});
-                 s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.first().placement = best; });
-             }},
-            {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
-            {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }},
-            {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
-             [s] {
-                 if (!s->job() || !s->plan()) return;
-                 if (s->job()->cuts_done) {
-                     Q_EMIT s->trouble(QObject::tr("The offcuts of this job are on the rack already."));
-                     return;
+        {"free_form", QObject::tr("Draw a free form"),
+         QObject::tr("Paint around the top you want; its length and width can be typed after"),
+         [s, this] {
+             if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
+             bench_.draw_outline([s](const Ring& ring) {
+                 const Ring uv = s->plan()->placement.frame().from_slab(ring);
+                 s->edit_job(QObject::tr("Draw a free form"), [&](Job& j) { set_free_form(j, uv); });
+             });
+         }},
+        {"free_form_file", QObject::tr("Free form from a drawing"), QObject::tr("SVG or DXF: its largest closed line becomes the top"),
+         [s] { Q_EMIT s->form_wanted(); }},
+        {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
+         [s] {
+             if (!s->plan() || !s->job() || s->job()->several()) return;
+             const Plan& plan = *s->plan();
+             const Placement best = best_placement({plan.slab, plan.shape, s->job()->top, s->job()->first().placement});
+             s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.first().placement = best; });
+         }},
+        {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
+        {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }},
+        {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
+         [s] {
+             if (!s->job() || !s->plan()) return;
+             if (s->job()->cuts_done) {
+                 Q_EMIT s->trouble(QObject::tr("The offcuts of this job are on the rack already."));
+                 return;
+             }
+             std::vector<Slab> pieces;
+             for (std::size_t i = 0; i < s->job()->leaves.size(); ++i) {
+                 const auto it = s->documents().slabs.find(s->job()->leaves[i].slab);
+                 if (it == s->documents().slabs.end()) return;
+                 // Offcuts are told on the slab as it was measured.
+                 LayPlan lay = s->job()->several() ? s->plan()->leaves.at(i).lay : s->plan()->lay;
+                 if (s->job()->leaves[i].placement.turned_over)
+                     for (Vec2& q : lay.rough) q.y = -q.y;
+                 for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
+             }
+             const std::string id = s->job()->id;
+             s->edit(QObject::tr("Rough cuts made"), [&](Documents& d) {
+                 d.jobs[id].cuts_done = true;
+                 for (Slab piece : pieces) {
+                     piece.id = fresh_id("slab", d);
+                     d.slabs[piece.id] = piece;
                  }
-                 std::vector<Slab> pieces;
-                 for (std::size_t i = 0; i < s->job()->leaves.size(); ++i) {
-                     const auto it = s->documents().slabs.find(s->job()->leaves[i].slab);
-                     if (it == s->documents().slabs.end()) return;
-                     // Offcuts are told on the slab as it was measured.
-                     LayPlan lay = s->job()->several() ? s->plan()->leaves.at(i).lay : s->plan()->lay;
-                     if (s->job()->leaves[i].placement.turned_over)
-                         for (Vec2& q : lay.rough) q.y = -q.y;
-                     for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
-                 }
-                 const std::string id = s->job()->id;
-                 s->edit(QObject::tr("Rough cuts made"), [&](Documents& d) {
-                     d.jobs[id].cuts_done = true;
-                     for (Slab piece : pieces) {
-                         piece.id = fresh_id("slab", d);
-                         d.slabs[piece.id] = piece;
-                     }
-                 });
-             }},
-            {"next", QObject::tr("Next: flatten it"), {}, [s] { s->set_step(Step::flat); }, true, true}};
+             });
+         }},
+        {"next", QObject::tr("Next: flatten it"), {}, [s] { s->set_step(Step::flat); }, true, true}};
     all.insert(all.end(), rest.begin(), rest.end());
     return all;
 }

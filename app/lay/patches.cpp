@@ -54,17 +54,16 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
     const Frame f = s.plan()->placement.frame();
     const auto& all = s.job()->makeup.patches;
     for (std::size_t i = 0; i < all.size(); ++i)
-        out.push_back({QObject::tr("patch %1").arg(i + 1), QObject::tr("Move a patch"), map.px(f.to_slab(all[i].outline)),
-                       f.to_slab(centroid(all[i].outline)), Qt::OpenHandCursor,
-                       [i, f](Session& session, Vec2 from, Vec2 to) {
-                           const Vec2 by = f.from_slab(to) - f.from_slab(from);
-                           session.preview([&](Job& j) {
-                               for (Vec2& q : j.makeup.patches[i].outline) q = q + by;
-                           });
-                       },
-                       [i](Session& session, double degrees) {
-                           session.preview([&](Job& j) { j.makeup.patches[i].turn_deg += degrees; });
-                       }});
+        out.push_back(
+            {QObject::tr("patch %1").arg(i + 1), QObject::tr("Move a patch"), map.px(f.to_slab(all[i].outline)),
+             f.to_slab(centroid(all[i].outline)), Qt::OpenHandCursor,
+             [i, f](Session& session, Vec2 from, Vec2 to) {
+                 const Vec2 by = f.from_slab(to) - f.from_slab(from);
+                 session.preview([&](Job& j) {
+                     for (Vec2& q : j.makeup.patches[i].outline) q = q + by;
+                 });
+             },
+             [i](Session& session, double degrees) { session.preview([&](Job& j) { j.makeup.patches[i].turn_deg += degrees; }); }});
     return out;
 }
 
@@ -77,8 +76,8 @@ std::vector<Field> fields(const Job& job) {
     for (std::size_t i = 0; i < all.size(); ++i) {
         out.push_back(patch_field(i, "deep", QObject::tr("let in"), Kind::fine, 1, 200, [](Patch& p) -> double& { return p.depth_mm; }));
         if (all[i].slab.empty()) continue;
-        out.push_back(patch_field(i, "x", QObject::tr("along its slab"), Kind::along, -20000, 20000,
-                                  [](Patch& p) -> double& { return p.at.x; }));
+        out.push_back(
+            patch_field(i, "x", QObject::tr("along its slab"), Kind::along, -20000, 20000, [](Patch& p) -> double& { return p.at.x; }));
         out.push_back(
             patch_field(i, "y", QObject::tr("across its slab"), Kind::length, -5000, 5000, [](Patch& p) -> double& { return p.at.y; }));
         out.push_back(
@@ -113,8 +112,9 @@ std::vector<PickField> picks(const Session& s) {
                                else j.makeup.patches[i].slab.clear();
                            });
                            if (!found)
-                               Q_EMIT now.trouble(QObject::tr("No clean place of that size was found on it; the piece lies in its middle. "
-                                                              "Type another place, or choose another slab."));
+                               Q_EMIT now.trouble(
+                                   QObject::tr("No clean place of that size was found on it; the piece lies in its middle. "
+                                               "Type another place, or choose another slab."));
                        }});
     return out;
 }

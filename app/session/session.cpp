@@ -150,8 +150,7 @@ void Session::replan() {
             slabs.patches.push_back(it == docs_.slabs.end() ? nullptr : prepared(it->second, false)->ways);
         }
         on_bench_ = slabs.leaves[static_cast<std::size_t>(std::max(0, on_bench))];
-        plan_ = plan_job(*j, slabs, docs_.shop,
-                         {on_bench, previewing() ? std::optional(step_) : std::nullopt, plan_ ? &*plan_ : nullptr});
+        plan_ = plan_job(*j, slabs, docs_.shop, {on_bench, previewing() ? std::optional(step_) : std::nullopt, plan_ ? &*plan_ : nullptr});
     }
     std::erase_if(ready_, [](const Ready& r) { return !r.used; });
     if (on_bench_ != before || plan_->on_bench != bench_before) ++slab_version_;

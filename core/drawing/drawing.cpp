@@ -126,7 +126,8 @@ std::vector<DrawnPath> drawn_patches(const MakeUpChoices& choices, const std::ve
         const std::string number = std::to_string(i + 1);
         out.push_back({choices.patches[i].outline, true, "patch " + number});
         // The recess is cut with the larger bushing: its edge stands in from the template's by half what that exceeds the cutter.
-        if (pair) out.push_back({widened(choices.patches[i].outline, (pair->outer_mm - choices.cutter_mm) / 2), true, "template " + number});
+        if (pair)
+            out.push_back({widened(choices.patches[i].outline, (pair->outer_mm - choices.cutter_mm) / 2), true, "template " + number});
     }
     return out;
 }

@@ -58,9 +58,10 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab) {
     out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
                    {{"M0", percent(f.moisture_pct), "last reading"},
                     {"Me", percent(f.settles_pct), "mean of the shop's air through the year"},
-                    {"τ, days", days(f.tau_days), f.fitted          ? "fitted to this slab's readings"
-                                          : slab.cross_cut ? "prior: about a season per 25 mm of a cross-cut"
-                                                           : "prior: about a year per 25 mm"}},
+                    {"τ, days", days(f.tau_days),
+                     f.fitted         ? "fitted to this slab's readings"
+                     : slab.cross_cut ? "prior: about a season per 25 mm of a cross-cut"
+                                      : "prior: about a year per 25 mm"}},
                    "Wood Handbook eq. 4-5 for Me; docs/methods.md, Drying"};
     return out;
 }

@@ -122,8 +122,8 @@ struct Plan {
     std::vector<Likeness> seams;   ///< one for each ripped joint
     CutList cuts;
     std::vector<PatchSlab> patches;  ///< the slabs that the patches are cut from, one for each
-    Month shop_air;               ///< in the month the job starts
-    double shop_settles_pct = 0;  ///< equilibrium moisture of that air
+    Month shop_air;                  ///< in the month the job starts
+    double shop_settles_pct = 0;     ///< equilibrium moisture of that air
 
     /// What a step says; the sheet says what all of them mind.
     const StepPlan& said(Step step) const;

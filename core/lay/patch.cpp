@@ -9,10 +9,10 @@ namespace yb {
 
 namespace {
 
-constexpr double below_mm = 8;         ///< wood to be left below a recess
-constexpr double spare_mm = 3;         ///< a piece is cut so much thicker than its recess is deep
-constexpr double turned_deg = 10;      ///< grain turned further than this shows
-constexpr double between_mm = 6;       ///< from a piece to a flaw or to other pieces
+constexpr double below_mm = 8;     ///< wood to be left below a recess
+constexpr double spare_mm = 3;     ///< a piece is cut so much thicker than its recess is deep
+constexpr double turned_deg = 10;  ///< grain turned further than this shows
+constexpr double between_mm = 6;   ///< from a piece to a flaw or to other pieces
 
 /// The patch's outline on the slab it is cut from.
 Ring piece_of(const Patch& p) { return on_patch_slab(p).frame().to_slab(p.outline); }
@@ -56,16 +56,15 @@ class Teller {
                        patches().front());
         double sum = 0;
         for (const Patch& p : patches()) sum += area(p.outline);
-        lay_.figures.push_back(
-            {"lay.patches",
-             "Bushings for the patches",
-             fine(pair->inner_mm),
-             fine(pair->outer_mm),
-             say("{} patches; corners come out {} round: square them by hand", count(static_cast<double>(patches().size())),
-                 fine(in_.choices.cutter_mm / 2)),
-             {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
-              {{"cutter", fine(in_.choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
-              "one template, two bushings; docs/methods.md, Curved joints"}});
+        lay_.figures.push_back({"lay.patches",
+                                "Bushings for the patches",
+                                fine(pair->inner_mm),
+                                fine(pair->outer_mm),
+                                say("{} patches; corners come out {} round: square them by hand",
+                                    count(static_cast<double>(patches().size())), fine(in_.choices.cutter_mm / 2)),
+                                {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
+                                 {{"cutter", fine(in_.choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
+                                 "one template, two bushings; docs/methods.md, Curved joints"}});
     }
 
     void recess(const Patch& p) {
@@ -97,7 +96,8 @@ class Teller {
         for (const Vec2 q : on) thin = std::min(thin, from.shape_up.thickness_at(q));
         if (thin < p.depth_mm + spare_mm)
             add("lay.patch_thin", Severity::stop,
-                say(name + " is only {} thick there; the patch wants {} and {} to plane off.", fine(thin), fine(p.depth_mm), fine(spare_mm)),
+                say(name + " is only {} thick there; the patch wants {} and {} to plane off.", fine(thin), fine(p.depth_mm),
+                    fine(spare_mm)),
                 p);
         for (const Flaw& f : from.up.flaws)
             if ((f.face == Face::a || f.through) && f.outline.size() > 2 && intersection_area(on, f.outline) > 1) {
@@ -109,11 +109,13 @@ class Teller {
             }
         if (std::abs(std::remainder(p.turn_deg, 180)) > turned_deg)
             add("lay.patch_grain", Severity::watch,
-                say("The grain of a patch is turned by {}: it moves against the top and its edges open. Lay it along.", degrees(p.turn_deg)),
+                say("The grain of a patch is turned by {}: it moves against the top and its edges open. Lay it along.",
+                    degrees(p.turn_deg)),
                 p);
         if (!in_.leaves.empty() && in_.leaves.front().slab.species != from.up.species)
-            add("lay.patch_wood", Severity::note, "A patch of " + from.up.species + " in " + in_.leaves.front().slab.species +
-                                                      " shows, and is meant to: colours drift apart with the years.",
+            add("lay.patch_wood", Severity::note,
+                "A patch of " + from.up.species + " in " + in_.leaves.front().slab.species +
+                    " shows, and is meant to: colours drift apart with the years.",
                 p);
         used_twice(i, from, on);
     }
@@ -127,7 +129,8 @@ class Teller {
                 for (Vec2& q : used) q.y = -q.y;
             if (intersection_area(on, used) > 1)
                 add("lay.patch_twice", Severity::stop,
-                    say("The piece for a patch at {} of " + from.up.name + " lies in the top itself: the same wood can't lie in two places.",
+                    say("The piece for a patch at {} of " + from.up.name +
+                            " lies in the top itself: the same wood can't lie in two places.",
                         along(p.at.x)),
                     p);
         }
@@ -189,7 +192,12 @@ void add_patch_cuts(const PatchInputs& in, CutList& list) {
     for (std::size_t i = 0; i < in.choices.patches.size(); ++i) {
         const Patch& p = in.choices.patches[i];
         const Box b = bounds(p.outline);
-        Cut c{CutKind::patch, 0, "the top", in.top.to_slab(b.low), in.top.to_slab(b.high), b.width(),
+        Cut c{CutKind::patch,
+              0,
+              "the top",
+              in.top.to_slab(b.low),
+              in.top.to_slab(b.high),
+              b.width(),
               say("recess {} deep, {} by {}, at {}", fine(p.depth_mm), mm(b.width()), mm(b.height()),
                   along(in.top.to_slab(centroid(p.outline)).x)),
               true};

@@ -23,12 +23,12 @@ std::optional<Vec2> patch_place(const Patch& patch, const Board2& slab, const st
 
 struct PatchInputs {
     const MakeUpChoices& choices;
-    std::vector<PatchSlab> slabs;             ///< of each patch
-    const std::vector<LeafIn>& leaves;        ///< of the top, with what of each lies in it
+    std::vector<PatchSlab> slabs;       ///< of each patch
+    const std::vector<LeafIn>& leaves;  ///< of the top, with what of each lies in it
     const std::vector<const LayPlan*>& lays;
-    std::vector<double> bushings_mm;          ///< at hand
-    double thickness_mm = 0;                  ///< of the finished top
-    Frame top;                                ///< where the top's frame lies on the bench
+    std::vector<double> bushings_mm;  ///< at hand
+    double thickness_mm = 0;          ///< of the finished top
+    Frame top;                        ///< where the top's frame lies on the bench
 };
 
 /// What the patches ask for: the bushing pair, square corners by hand, wood left below, what a patch meets, whether its

@@ -173,13 +173,13 @@ class Planner {
 
     void figures() {
         const std::string handbook = "Wood Handbook FPL-GTR-190, eq. 13-3 and 4-5";
-        std::vector<Given> moving{
-            {"moisture on the day", percent(p_.day_pct), day_from_},
-            {"driest", percent(p_.low_pct), in_.room.name},
-            {"dampest", percent(p_.high_pct), in_.room.name},
-            {"shrinkage across", percent(p_.shrink_pct),
-             in_.slab.cross_cut ? "species table, radial: a cross-cut moves from its pith outward"
-             : in_.slab.pith_mm ? "species table, ring angle from the pith" : "species table, tangential: the most it can be"}};
+        std::vector<Given> moving{{"moisture on the day", percent(p_.day_pct), day_from_},
+                                  {"driest", percent(p_.low_pct), in_.room.name},
+                                  {"dampest", percent(p_.high_pct), in_.room.name},
+                                  {"shrinkage across", percent(p_.shrink_pct),
+                                   in_.slab.cross_cut ? "species table, radial: a cross-cut moves from its pith outward"
+                                   : in_.slab.pith_mm ? "species table, ring angle from the pith"
+                                                      : "species table, tangential: the most it can be"}};
         p_.figures.push_back({"under.travel",
                               "The top moves, dry to damp",
                               fine(p_.travel_mm),

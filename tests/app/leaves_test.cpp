@@ -258,8 +258,9 @@ TEST_CASE("a free form comes out of a drawing, over one slab and over four", "[a
     Desk desk;
     QFile file(desk.dir.filePath("form.svg"));
     REQUIRE(file.open(QIODevice::WriteOnly));
-    file.write("<svg xmlns='http://www.w3.org/2000/svg' width='1000mm' height='600mm' viewBox='0 0 1000 600'>"
-               "<path d='M 50 300 C 50 60 950 60 950 300 C 950 540 50 540 50 300 Z'/></svg>");
+    file.write(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='1000mm' height='600mm' viewBox='0 0 1000 600'>"
+        "<path d='M 50 300 C 50 60 950 60 950 300 C 950 540 50 540 50 300 Z'/></svg>");
     file.close();
     desk.click("step_lay");
     for (const char* job : {"job-reading-table", "job-seed-cabinet"}) {
@@ -281,7 +282,8 @@ TEST_CASE("a free form comes out of a drawing, over one slab and over four", "[a
     }
     QFile open(desk.dir.filePath("open.svg"));
     REQUIRE(open.open(QIODevice::WriteOnly));
-    open.write("<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='60mm' viewBox='0 0 100 60'><path d='M 5 5 L 60 5 L 50 40'/></svg>");
+    open.write(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='60mm' viewBox='0 0 100 60'><path d='M 5 5 L 60 5 L 50 40'/></svg>");
     open.close();
     const WantedTop before = desk.session().job()->top;
     CHECK_FALSE(desk.window->bring_free_form(open.fileName()));

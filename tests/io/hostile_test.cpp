@@ -75,7 +75,8 @@ TEST_CASE("spoilt job files are taken or refused with a sentence, and what is ta
             Documents d;
             d.shop = f.shop;
             for (const Slab& slab : f.slabs) d.slabs[slab.id] = slab;
-            const bool whole = std::all_of(f.job.leaves.begin(), f.job.leaves.end(), [&](const Leaf& l) { return d.slabs.count(l.slab) > 0; });
+            const bool whole =
+                std::all_of(f.job.leaves.begin(), f.job.leaves.end(), [&](const Leaf& l) { return d.slabs.count(l.slab) > 0; });
             if (!whole) return;
             const Plan p = plan_job(f.job, d);
             CHECK(std::isfinite(p.days.end_h));
@@ -94,8 +95,9 @@ TEST_CASE("spoilt drawings, clouds and tables are taken or refused with a senten
     std::vector<CloudPoint> points;
     for (int i = 0; i < 300; ++i) points.push_back({static_cast<float>(i % 20) * 50.f, static_cast<float>(i / 20) * 40.f, 50.f});
     taken(to_ply(points), 600, 4, [](const std::string& s) { read_cloud(s); });
-    taken("ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nend_header\n0 0 1\n1 0 1\n0 1 1\n", 600, 5,
-          [](const std::string& s) { read_cloud(s); });
+    taken(
+        "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nend_header\n0 0 1\n1 0 1\n0 1 1\n",
+        600, 5, [](const std::string& s) { read_cloud(s); });
     taken("# a cloud\n1 2 3\n4;5;6\n7,8,9\n", 400, 6, [](const std::string& s) { read_cloud(s); });
     taken("face,x_mm,y_mm,z_mm\ntop,0,0,50.5\nbottom,1,2,-3e-1\n", 600, 7, [](const std::string& s) { read_readings(s); });
 }

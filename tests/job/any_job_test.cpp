@@ -26,14 +26,10 @@ Job any_job(Dice& dice, const Documents& d) {
     j.start = dice.one_in(9) ? "whenever" : "2026-12-07";
     std::vector<const Slab*> all;
     for (const auto& [id, s] : d.slabs) all.push_back(&s);
-    j.top = {std::max(50.0, dice.wild(300, 2600)),
-             std::max(50.0, dice.wild(200, 1300)),
-             std::max(3.0, dice.wild(20, 60)),
-             std::max(100.0, dice.wild(300, 1000)),
-             static_cast<LiveEdges>(dice.upto(3)),
-             dice.upto(10),
-             static_cast<TopShape>(dice.upto(3)),
-             {}};
+    j.top = {std::max(50.0, dice.wild(300, 2600)), std::max(50.0, dice.wild(200, 1300)),
+             std::max(3.0, dice.wild(20, 60)),     std::max(100.0, dice.wild(300, 1000)),
+             static_cast<LiveEdges>(dice.upto(3)), dice.upto(10),
+             static_cast<TopShape>(dice.upto(3)),  {}};
     if (j.top.shape == TopShape::free)
         for (int i = 0; i < 9; ++i) j.top.free_form.push_back(Vec2{std::cos(i * 0.698), std::sin(i * 0.698)} * dice.between(100, 500));
     const int leaves = 1 + (dice.one_in(2) ? 0 : dice.upto(3));
@@ -61,9 +57,14 @@ Job any_job(Dice& dice, const Documents& d) {
     for (int i = dice.upto(2); i > 0; --i) {
         const double u = dice.wild(-400, 400);
         const double v = dice.wild(-200, 200);
-        m.patches.push_back({"patch-" + std::to_string(i), {{u, v}, {u + 80, v}, {u + 80, v + 40}, {u, v + 40}}, std::max(1.0, dice.wild(2, 20)),
-                             dice.one_in(3) ? "" : dice.one_in(4) ? "gone" : all[static_cast<std::size_t>(dice.upto(5))]->id,
-                             {dice.wild(0, 2000), dice.wild(-200, 200)}, dice.wild(-180, 180)});
+        m.patches.push_back({"patch-" + std::to_string(i),
+                             {{u, v}, {u + 80, v}, {u + 80, v + 40}, {u, v + 40}},
+                             std::max(1.0, dice.wild(2, 20)),
+                             dice.one_in(3)   ? ""
+                             : dice.one_in(4) ? "gone"
+                                              : all[static_cast<std::size_t>(dice.upto(5))]->id,
+                             {dice.wild(0, 2000), dice.wild(-200, 200)},
+                             dice.wild(-180, 180)});
     }
     m.faces_flat = dice.one_in(2), m.ripped = dice.one_in(2);
     j.flat.aim = static_cast<FlatAim>(dice.upto(2));

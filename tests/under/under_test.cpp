@@ -123,8 +123,8 @@ TEST_CASE("a pocket leaves its channel room, and the channel its share of stiffn
 
 TEST_CASE("what stands in the way underneath is said with its place", "[under]") {
     Table t;
-    for (const char* key : {"under.outside", "under.clash", "under.through", "under.deep_channel", "under.channel_end", "under.wet", "under.leg",
-                            "under.no_plates", "under.hole_in_void"})
+    for (const char* key : {"under.outside", "under.clash", "under.through", "under.deep_channel", "under.channel_end", "under.wet",
+                            "under.leg", "under.no_plates", "under.hole_in_void"})
         CHECK_FALSE(t.says(key));
     const UnderChoices good = t.job.under;
     t.job.under.channels[0].u_mm = -900;
