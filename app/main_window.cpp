@@ -1,6 +1,5 @@
 #include "app/main_window.h"
 
-#include <array>
 
 #include <QDir>
 #include <QFile>
@@ -11,8 +10,6 @@
 #include <QMenu>
 #include <QLabel>
 #include <QPainter>
-#include <QPrintDialog>
-#include <QPrinter>
 #include <QPushButton>
 #include <QSettings>
 #include <QStackedWidget>
@@ -30,24 +27,20 @@
 #include "app/find/find_page.h"
 #include "app/find_panel.h"
 #include "app/flat/flat_view.h"
-#include "app/job_files.h"
 #include "app/lay/lay_view.h"
 #include "app/log/log_page.h"
 #include "app/rack/rack_row.h"
 #include "app/rack/rack_view.h"
 #include "app/rack/tape_panel.h"
 #include "app/session/pictures.h"
-#include "app/session/whole_file.h"
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
-#include "app/sheets/tiled_pdf.h"
 #include "app/shop/shop_page.h"
 #include "app/slip/slip.h"
 #include "app/start_page.h"
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
 #include "app/under/under_view.h"
-#include "core/io/format_error.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -377,127 +370,6 @@ void MainWindow::refresh() {
     undo_->setToolTip(session_.can_undo() ? tr("Undo: %1 (Ctrl+Z)").arg(session_.undo_label()) : tr("Nothing to undo"));
     redo_->setToolTip(session_.can_redo() ? tr("Redo: %1 (Ctrl+Shift+Z)").arg(session_.redo_label()) : tr("Nothing to redo"));
     try_again_->setVisible(session_.unsaved());
-}
-
-bool MainWindow::save_pdf(const QString& path) {
-    if (!session_.plan() || !session_.job()) {
-        say(tr("There is no job to print yet."), true);
-        return false;
-    }
-    const QString wrong = write_sheet_pdf(path, *session_.job(), *session_.plan(), session_.shop());
-    say(wrong.isEmpty() ? tr("Saved the sheet as %1").arg(path) : wrong, !wrong.isEmpty());
-    return wrong.isEmpty();
-}
-
-void MainWindow::print_sheet() {
-    if (!session_.plan() || !session_.job()) return say(tr("There is no job to print yet."), true);
-    QPrinter printer(QPrinter::HighResolution);
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() != QDialog::Accepted) return;
-    const QString wrong = yb::print_sheet(printer, *session_.job(), *session_.plan(), session_.shop());
-    say(wrong.isEmpty() ? tr("The sheet went to the printer.") : wrong, !wrong.isEmpty());
-}
-
-bool MainWindow::export_job(const QString& path) {
-    const QString wrong = write_job(session_, path);
-    say(wrong.isEmpty() ? tr("Exported as %1").arg(path) : wrong, !wrong.isEmpty());
-    return wrong.isEmpty();
-}
-
-bool MainWindow::import_job(const QString& path) {
-    const QString wrong = read_job(session_, path);
-    say(wrong.isEmpty() ? tr("Imported %1").arg(QString::fromStdString(session_.job()->name)) : wrong, !wrong.isEmpty());
-    return wrong.isEmpty();
-}
-
-void MainWindow::bring_scan(const QString& path) {
-    yb::bring_scan(session_, *work_, path, [this](const QString& text) { say(text); });
-}
-
-bool MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per_unit) {
-    return bring_outline(path, mm_per_unit, OutlineAs::slab);
-}
-
-bool MainWindow::bring_free_form(const QString& path, std::optional<double> mm_per_unit) {
-    return bring_outline(path, mm_per_unit, OutlineAs::free_form);
-}
-
-bool MainWindow::bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
-    try {
-        if (yb::bring_drawing(session_, path, mm_per_unit, as)) return true;
-        const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
-        bool ok = false;
-        const QString unit =
-            QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
-        if (!ok) return false;
-        constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
-        return yb::bring_drawing(session_, path, mm[static_cast<std::size_t>(units.indexOf(unit))], as);
-    } catch (const FormatError& e) {
-        say(tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
-        return false;
-    }
-}
-
-bool MainWindow::export_drawing(const QString& path, Drawn what) {
-    const Plan* plan = session_.plan();
-    std::vector<DrawnPath> paths;
-    if (plan && !plan->shape.ring_a.empty()) {
-        if (what == Drawn::slab) paths = drawn_slab(plan->slab, plan->shape);
-        if (what == Drawn::top && session_.job() && plan->lay.ready) paths = drawn_top(*plan, plan->placement, true);
-        if (what == Drawn::patches && session_.job()) paths = drawn_patches(session_.job()->makeup, session_.shop().bushings_mm);
-        if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, session_.job()->makeup, session_.shop().bushings_mm);
-    }
-    if (paths.empty()) {
-        say(what == Drawn::slab      ? tr("The slab has no outline yet: there is nothing to draw.")
-            : what == Drawn::top     ? tr("No top is laid yet: there is nothing to draw.")
-            : what == Drawn::patches ? tr("There is no patch in this top: in Lay, draw one over a flaw.")
-                                     : tr("There is no joint on the bench: in Lay, a top of two glued leaves or more has one."),
-            true);
-        return false;
-    }
-    const std::string title = what == Drawn::slab ? plan->slab.name : session_.job()->name;
-    const QString wrong =
-        path.endsWith(".pdf", Qt::CaseInsensitive)
-            ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)
-            : write_whole(path,
-                          QByteArray::fromStdString(path.endsWith(".dxf", Qt::CaseInsensitive) ? to_dxf(paths) : to_svg(paths, title)));
-    say(wrong.isEmpty() ? tr("Drawn 1:1 in millimetres as %1").arg(path) : wrong, !wrong.isEmpty());
-    return wrong.isEmpty();
-}
-
-bool MainWindow::bring_photo(const QString& path) {
-    if (!photo_) {
-        photo_ = new PhotoPage(session_, *work_);
-        pages_->addWidget(photo_);
-        connect(photo_, &PhotoPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(photo_, &PhotoPage::say, this, &MainWindow::say);
-        connect(photo_, &PhotoPage::taken, this, [this](const QString& key) { pictures_->forget(key.toStdString()); });
-    }
-    const QString wrong = photo_->open(path);
-    if (!wrong.isEmpty()) {
-        say(wrong, true);
-        return false;
-    }
-    pages_->setCurrentWidget(photo_);
-    return true;
-}
-
-void MainWindow::choose_photo() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a photograph"), {},
-                                                      tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
-    if (!path.isEmpty()) bring_photo(path);
-}
-
-void MainWindow::choose_scan() {
-    const QString path =
-        QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"));
-    if (!path.isEmpty()) bring_scan(path);
-}
-
-void MainWindow::choose_drawing(OutlineAs as) {
-    const QString title = as == OutlineAs::slab ? tr("Slab from a drawing") : tr("Free form from a drawing");
-    const QString path = QFileDialog::getOpenFileName(this, title, {}, tr("Drawings (*.svg *.dxf);;All files (*)"));
-    if (!path.isEmpty()) bring_outline(path, {}, as);
 }
 
 void MainWindow::show_grow() {

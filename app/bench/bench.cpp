@@ -2,15 +2,12 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
-#include <QPainter>
-#include <QPainterPath>
 #include <QWheelEvent>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 
-#include "app/bench/wood_face.h"
 #include "app/session/pictures.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
@@ -111,79 +108,6 @@ std::array<double, 4> Bench::extent() const {
     return e;
 }
 
-double Bench::station_step() const {
-    const bool metric = session_.units().metric_length();
-    const double pixels = theme::grown(70);
-    static constexpr std::array metric_steps{50.0, 100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0};
-    static constexpr std::array inch_steps{76.2, 152.4, 304.8, 609.6, 1219.2};
-    const auto pick = [&](const auto& steps) {
-        for (const double s : steps)
-            if (s * map_.scale >= pixels) return s;
-        return steps.back();
-    };
-    return metric ? pick(metric_steps) : pick(inch_steps);
-}
-
-void Bench::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const auto& c = theme::colours();
-    const Plan* plan = session_.plan();
-    if (!plan || plan->shape.ring_a.empty() || !view_) {
-        p.fillRect(rect(), c.bench);
-        p.setPen(c.pencil);
-        p.setFont(theme::figures(15, true));
-        p.drawText(rect(), Qt::AlignCenter, view_ ? view_->empty_text(session_) : QString());
-        return;
-    }
-    draw_still(p);
-    if (session_.whole()) draw_leaves(p);
-    draw_patches(p);
-    view_->draw_plan(p, map_, session_);
-    if (!only() && plan->shape.usable) {
-        p.setFont(theme::text(10));
-        p.setPen(c.pencil);
-        p.drawText(
-            QPointF(map_.strip.left(), map_.strip.top() - 7),
-            p.fontMetrics().elidedText(view_->strip_title(session_), Qt::ElideRight, static_cast<int>(width() - map_.strip.left() - 8)));
-        p.setPen(QPen(c.rule, 1));
-        p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
-        view_->draw_strip(p, map_, session_);
-        draw_section(p);
-    }
-    draw_dimensions(p);
-    draw_handles(p);
-    draw_outline_so_far(p);
-    draw_gauge(p);
-}
-
-void Bench::draw_still(QPainter& p) {
-    const StillKey key{session_.slab_version(), size(), map_.scale,        map_.x0_mm,
-                       devicePixelRatioF(),     0,      pictures_version_, session_.units()};
-    if (!(key == still_for_)) {
-        still_for_ = key;
-        still_ = QPixmap(size() * key.ratio);
-        still_.setDevicePixelRatio(key.ratio);
-        still_.fill(theme::colours().bench);
-        QPainter q(&still_);
-        q.setRenderHint(QPainter::Antialiasing);
-        draw_ruler(q);
-        if (!session_.whole()) draw_slab(q);
-    }
-    p.drawPixmap(0, 0, still_);
-}
-
-void Bench::draw_dimensions(QPainter& p) {
-    dimensions_.clear();
-    for (const Dimension& d : view_->dimensions(map_, session_)) {
-        const auto value = d.field.get(session_);
-        if (!value) continue;
-        if (only() && !map_.plan.contains((d.a + d.b) / 2)) continue;
-        const QPolygonF place = draw::dimension(p, d.a, d.b, in_units({*value, d.field.kind}, session_), d.off);
-        if (!place.isEmpty()) dimensions_.emplace_back(place, d);
-    }
-}
-
 QPolygonF Bench::dimension_place(const QString& field) const {
     for (const auto& [place, d] : dimensions_)
         if (d.field.name == field) return place;
@@ -249,214 +173,6 @@ bool Bench::eventFilter(QObject* watched, QEvent* e) {
     return true;
 }
 
-void Bench::draw_ruler(QPainter& p) {
-    const auto& c = theme::colours();
-    const Plan& plan = *session_.plan();
-    p.setPen(QPen(c.pencil, 1));
-    const double y = map_.ruler.bottom();
-    const double x0 = map_.px(plan.shape.x0);
-    const double x1 = map_.px(plan.shape.x1);
-    p.drawLine(QPointF(x0, y), QPointF(x1, y));
-    p.setFont(theme::figures(9, true));
-    const double step = station_step();
-    const int minor = 5;
-    for (int i = 0;; ++i) {
-        const double x = plan.shape.x0 + i * step / minor;
-        if (x > plan.shape.x1 + 0.5) break;
-        const bool major = i % minor == 0;
-        p.drawLine(QPointF(map_.px(x), y), QPointF(map_.px(x), y - (major ? 8 : 4)));
-        if (!major) continue;
-        const QString text = QString::fromStdString(print(along(x), session_.units()).number);
-        p.drawText(QRectF(map_.px(x) - 60, y - 10 - theme::grown(16), 120, theme::grown(16)), Qt::AlignCenter, text);
-    }
-    if (session_.units().metric_length()) p.drawText(QPointF(x1 + 24, y - 12), "m");
-}
-
-void Bench::draw_slab(QPainter& p) {
-    const Plan& plan = *session_.plan();
-    draw::slab(p, map_, pictures_, plan.slab, plan.shape, devicePixelRatioF(), false);
-}
-
-/// The leaves of a whole top, each where it lies.
-void Bench::draw_leaves(QPainter& p) {
-    const Plan& plan = *session_.plan();
-    const Job& job = *session_.job();
-    const double half = job.top.length_mm / 2;
-    for (const JointPlan& j : plan.makeup.joints) {
-        if (!j.river || job.makeup.kind != MakeUp::river) continue;
-        QPolygonF water;
-        for (const Vec2 q : j.water) water << map_.px(q + Vec2{half, 0});
-        p.setPen(Qt::NoPen);
-        p.setBrush(theme::colours().resin);
-        p.drawPolygon(water);
-    }
-    const auto px = [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); };
-    const auto leaf = [&](std::size_t i) {
-        tops_.leaf(p, plan.leaves[i].slab, plan.leaves[i].shape, job.leaves[i].placement, map_.scale, devicePixelRatioF(), false, px,
-                   !session_.previewing());  // under the hand quick, at rest fine
-    };
-    for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
-    if (is_river(job.makeup.kind)) return;
-    // Outside the top whole slabs, inside it only what each has in it.
-    p.setPen(Qt::NoPen);
-    p.setBrush(theme::colours().bench);
-    p.drawPolygon(draw::fewer(map_.px(plan.lay.outline)));
-    for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
-        QPolygonF part;
-        for (const Vec2 q : plan.makeup.leaves[i].part) part << px(q);
-        QPainterPath clip;
-        clip.addPolygon(draw::fewer(part));
-        clip.closeSubpath();
-        p.save();
-        p.setRenderHint(QPainter::Antialiasing, false);  // else the bench shines through between two leaves
-        p.setClipPath(clip);
-        leaf(i);
-        p.restore();
-    }
-}
-
-/// The wood of each patch where it is let in, as it lies on the slab it is cut from.
-void Bench::draw_patches(QPainter& p) {
-    const Plan& plan = *session_.plan();
-    if (!session_.job() || !plan.lay.ready) return;
-    const Frame top = plan.placement.frame();
-    for (std::size_t i = 0; i < std::min(plan.patches.size(), session_.job()->makeup.patches.size()); ++i) {
-        if (!plan.patches[i]) continue;
-        const Patch& patch = session_.job()->makeup.patches[i];
-        QPainterPath clip;
-        clip.addPolygon(map_.px(top.to_slab(patch.outline)));
-        clip.closeSubpath();
-        p.save();
-        p.setClipPath(clip);
-        tops_.leaf(
-            p, plan.patches[i]->up, plan.patches[i]->shape_up, on_patch_slab(patch), map_.scale, devicePixelRatioF(), false,
-            [&](Vec2 uv) { return map_.px(top.to_slab(uv)); }, true);
-        p.restore();
-    }
-}
-
-QPolygonF Bench::section() const {
-    const Plan& plan = *session_.plan();
-    const double x = std::clamp(map_.gauge_mm, plan.shape.x0 + 0.01, plan.shape.x1 - 0.01);
-    return section_of(
-        plan.shape,
-        [x](double y) {
-            return Vec2{x, y};
-        },
-        cut_at_x(plan.shape.ring_a, x), cut_at_x(plan.shape.ring_b, x));
-}
-
-/// A slab cut across: `at` tells the place on it for a place across the end view.
-QPolygonF Bench::section_of(const SlabShape& shape, const std::function<Vec2(double)>& at, const std::vector<Span1>& a,
-                            const std::vector<Span1>& b) const {
-    QPolygonF out;
-    if (a.empty() || b.empty()) return out;
-    constexpr int n = 24;
-    for (int i = 0; i <= n; ++i) {
-        const double y = a.front().from + (a.back().to - a.front().from) * i / n;
-        out << map_.end_px(y, shape.top.at(at(y)));
-    }
-    for (int i = n; i >= 0; --i) {
-        const double y = b.front().from + (b.back().to - b.front().from) * i / n;
-        out << map_.end_px(y, shape.bottom.at(at(y)));
-    }
-    return out;
-}
-
-/// The leaves of a whole top cut across at the gauge, as thick as they are now.
-void Bench::draw_leaf_sections(QPainter& p) {
-    const Plan& plan = *session_.plan();
-    const Job& job = *session_.job();
-    const double u = map_.gauge_mm - job.top.length_mm / 2;
-    for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
-        const LeafPlan& l = plan.leaves[i];
-        const LeafPart& part = plan.makeup.leaves[i];
-        const Frame f = job.leaves[i].placement.frame();
-        const QPolygonF cut = section_of(
-            l.shape,
-            [&](double v) {
-                return f.to_slab({u, v});
-            },
-            cut_at_x(part.show, u), cut_at_x(part.under, u));
-        if (cut.isEmpty()) continue;
-        const WoodTone tone = tone_of(l.slab.species);
-        p.setPen(QPen(tone.edge, 1.4));
-        p.setBrush(tone.early);
-        p.drawPolygon(draw::fewer(cut));
-    }
-}
-
-void Bench::draw_section(QPainter& p) {
-    const auto& c = theme::colours();
-    const Plan& plan = *session_.plan();
-    p.setFont(theme::text(10));
-    p.setPen(c.pencil);
-    QString title = tr("end view at %1").arg(in_units(along(map_.gauge_mm), session_));
-    if (map_.end_rise != 1) title += tr(" · heights ×%1").arg(map_.end_rise);
-    const QString note = view_->end_note(session_);
-    if (!note.isEmpty()) title += " · " + note;
-    p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
-    if (session_.whole() && view_->shows_leaves()) {
-        draw_leaf_sections(p);
-        return view_->draw_end(p, map_, session_);
-    }
-    const QPolygonF cut = section();
-    if (cut.isEmpty()) return;
-    const StillKey key{session_.slab_version(), size(), map_.end_scale, map_.end_base_px, devicePixelRatioF(), map_.end_rise, 0, {}};
-    if (!(key == end_for_) || end_gauge_ != map_.gauge_mm) {
-        end_for_ = key;
-        end_gauge_ = map_.gauge_mm;
-        end_grain_ = QPixmap(map_.end.size().toSize() * key.ratio);
-        end_grain_.setDevicePixelRatio(key.ratio);
-        end_grain_.fill(Qt::transparent);
-        QPainter q(&end_grain_);
-        q.setRenderHint(QPainter::Antialiasing);
-        q.translate(-map_.end.topLeft());
-        draw_end_grain(q, plan.slab, plan.shape, map_, cut);
-    }
-    p.drawPixmap(map_.end.topLeft(), end_grain_);
-    p.setPen(QPen(tone_of(plan.slab.species).edge, 1.4));
-    p.setBrush(Qt::NoBrush);
-    p.drawPolygon(draw::fewer(cut));
-    view_->draw_end(p, map_, session_);
-}
-
-void Bench::draw_gauge(QPainter& p) {
-    const auto& c = theme::colours();
-    const double x = map_.px(map_.gauge_mm);
-    const double y = map_.ruler.bottom();
-    p.setPen(QPen(c.brass, 1.6));
-    p.drawLine(QPointF(x, y + 12), QPointF(x, only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
-    p.setBrush(c.brass);
-    p.setPen(QPen(c.brass_dark, 1));
-    p.drawRoundedRect(QRectF(x - 32, y + 1, 64, 12), 1.5, 1.5);
-    p.setBrush(c.slip);
-    p.setPen(Qt::NoPen);
-    for (const double d : {-22.0, 22.0}) p.drawEllipse(QPointF(x + d, y + 7), 2, 2);
-    const QString text = in_units(along(map_.gauge_mm), session_);
-    p.setFont(theme::figures(10));
-    const double w = std::max(64.0, QFontMetricsF(p.font()).horizontalAdvance(text) + 14);
-    const double tall = theme::grown(22);
-    const QRectF label(x - w / 2, y - 2 - tall, w, tall);
-    p.setBrush(c.slip);
-    p.setPen(QPen(c.brass, 1));
-    p.drawRoundedRect(label, 2, 2);
-    p.setPen(c.ink);
-    p.drawText(label, Qt::AlignCenter, text);
-}
-
-void Bench::draw_handles(QPainter& p) {
-    if (!hasFocus() && hover_.isEmpty()) return;
-    const auto& c = theme::colours();
-    for (const Handle& h : view_->handles(map_, session_)) {
-        const bool picked = hasFocus() && h.name == picked_;
-        if (!picked && h.name != hover_) continue;
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(picked ? c.brass : c.chalk, picked ? 2.2 : 1.4, picked ? Qt::SolidLine : Qt::DotLine));
-        p.drawPolygon(h.area);
-    }
-}
-
 void Bench::draw_outline(std::function<void(Ring)> done, bool line) {
     if (!drawn_) plan_only_before_ = plan_only_;
     drawn_ = std::move(done);
@@ -469,21 +185,6 @@ void Bench::draw_outline(std::function<void(Ring)> done, bool line) {
                    : tr("Paint around it with the button held, or click from point to point. Enter or a double click closes it, Backspace "
                         "takes a point back, Esc drops it."));
     update();
-}
-
-void Bench::draw_outline_so_far(QPainter& p) {
-    if (!drawn_) return;
-    const auto& c = theme::colours();
-    QPolygonF line = map_.px(points_);
-    for (const QPointF& q : line) {
-        p.setBrush(c.chalk);
-        p.setPen(Qt::NoPen);
-        p.drawEllipse(q, 3.5, 3.5);
-    }
-    if (!points_.empty()) line << mouse_;
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
-    p.drawPolyline(line);
 }
 
 void Bench::finish_outline() {

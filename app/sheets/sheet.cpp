@@ -149,6 +149,13 @@ class Page {
         for (const auto& [q, r] : plan_.lay.rough_cuts) p_.drawLine(map.px(q), map.px(r));
         p_.setPen(QPen(Qt::black, 0.3));
         const Frame fr = plan_.placement.frame();
+        if (const auto u = job_.makeup.halves_u_mm) {
+            const double half = job_.top.width_mm / 2 + 20;
+            p_.drawLine(map.px(fr.to_slab(Vec2{*u, -half})), map.px(fr.to_slab(Vec2{*u, half})));
+        }
+        p_.setBrush(QColor("#F0E6D2"));
+        for (const Patch& patch : job_.makeup.patches) outline(patch.outline, fr, map);
+        p_.setBrush(Qt::NoBrush);
         for (const auto& ch : job_.under.channels) outline(footprint(ch), fr, map);
         for (const auto& pl : job_.under.plates) outline(footprint(pl), fr, map);
         p_.setFont(font(8.5, true));
@@ -159,11 +166,11 @@ class Page {
             p_.drawText(QRectF(q.x() - 3, q.y() - 2.2, 6, 4.4), Qt::AlignCenter, QString::number(i + 1));
         }
         // Dimensions: length along the lower side, both end widths at the ends.
-        const QPolygonF rect = map.px(plan_.lay.rectangle);
+        const QRectF rect = map.px(plan_.lay.rectangle).boundingRect();
         p_.setFont(font(9.5, true));
         const double base = map.plan.bottom() + 3;
-        p_.drawLine(QPointF(rect[0].x(), base), QPointF(rect[1].x(), base));
-        for (const QPointF& q : {rect[0], rect[1]}) p_.drawLine(QPointF(q.x(), base - 1.5), QPointF(q.x(), base + 1.5));
+        p_.drawLine(QPointF(rect.left(), base), QPointF(rect.right(), base));
+        for (const double x : {rect.left(), rect.right()}) p_.drawLine(QPointF(x, base - 1.5), QPointF(x, base + 1.5));
         p_.drawText(QRectF(map.plan.center().x() - 40, base + 0.5, 80, 5), Qt::AlignCenter, say(mm(job_.top.length_mm)));
         const auto end = [&](double x, double w) {
             p_.save();
