@@ -143,6 +143,11 @@ MainWindow::MainWindow() {
 
 MainWindow::~MainWindow() = default;
 
+void MainWindow::closeEvent(QCloseEvent* e) {
+    if (QWidget* line = focusWidget()) line->clearFocus();
+    QMainWindow::closeEvent(e);
+}
+
 QWidget* MainWindow::build_top() {
     auto* top = new QWidget;
     top->setFixedHeight(theme::grown(44));

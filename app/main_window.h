@@ -69,6 +69,10 @@ class MainWindow : public QMainWindow {
     /// The start page: `trouble` says why a shop at `path` could not be opened.
     void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
 
+  protected:
+    /// Keeps what is typed and not yet entered.
+    void closeEvent(QCloseEvent* e) override;
+
   private:
     void build_menus();
     QWidget* build_top();

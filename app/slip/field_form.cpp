@@ -67,6 +67,10 @@ FieldForm::FieldForm(Session& session, const std::vector<TextField>& texts, cons
     show_values();
 }
 
+FieldForm::~FieldForm() {
+    for (QLineEdit* line : findChildren<QLineEdit*>()) line->disconnect(this);  // see ~MeasureField
+}
+
 void FieldForm::show_values() {
     for (const auto& update : updates_) update();
 }

@@ -12,6 +12,7 @@ class FieldForm : public QWidget {
   public:
     FieldForm(Session& session, const std::vector<TextField>& texts, const std::vector<PickField>& picks, const std::vector<Field>& fields,
               QWidget* parent = nullptr);
+    ~FieldForm() override;
     bool empty() const { return updates_.empty(); }
     /// Shows what holds now, except where something is being typed.
     void show_values();

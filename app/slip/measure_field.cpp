@@ -29,6 +29,10 @@ MeasureField::MeasureField(const QString& name, Kind kind, QWidget* parent)
     connect(line_, &QLineEdit::editingFinished, this, &MeasureField::commit);
 }
 
+MeasureField::~MeasureField() {
+    line_->disconnect(this);  // going, it loses the focus and would report here once more
+}
+
 void MeasureField::show_value(std::optional<double> value, const Units& units) {
     const bool same = value == value_ && units == units_;
     value_ = value;

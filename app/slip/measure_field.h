@@ -17,6 +17,7 @@ class MeasureField : public QWidget {
   public:
     /// @param name object name of the line edit, for tests and for finding
     MeasureField(const QString& name, Kind kind, QWidget* parent = nullptr);
+    ~MeasureField() override;
 
     /// Shows a value unless the maker is typing or what was typed can't be read yet.
     void show_value(std::optional<double> value, const Units& units);

@@ -127,6 +127,12 @@ void Slip::set_step_view(StepView* view) {
 QLabel* Slip::heading(const QString& text) { return label(text, theme::text(9.5, true), theme::colours().pencil); }
 
 void Slip::rebuild() {
+    // What is typed and not yet entered is kept before its line goes; what comes of that is shown by what is built here.
+    keeping_ = true;
+    if (QWidget* line = window()->focusWidget(); line && line != this && isAncestorOf(line)) line->clearFocus();
+    keeping_ = false;
+    // The old page may be what called: it goes when it has come to its end.
+    if (QWidget* old = takeWidget()) old->deleteLater();
     auto* page = new QWidget;
     page->setObjectName("slip_page");
     page->setStyleSheet(QStringLiteral("QWidget#slip_page { background: %1; }").arg(theme::colours().slip.name()));
@@ -189,7 +195,7 @@ QStringList Slip::asked_for() const {
 }
 
 void Slip::refresh() {
-    if (!view_ || !widget()) return;
+    if (!view_ || !widget() || keeping_) return;
     if (!session_.previewing() && asked_for() != built_for_) return rebuild();
     fill_answers();
     if (!session_.previewing()) return fill_rest();

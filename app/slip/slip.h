@@ -55,6 +55,7 @@ class Slip : public QScrollArea {
     QStringList built_for_;
     QLabel* help_ = nullptr;
     bool help_open_ = false;
+    bool keeping_ = false;  ///< what was being typed is on its way into the job
     bool workings_open_ = false;
     QTimer pause_;  ///< the slower parts of the slip follow when a drag rests
 };

@@ -277,3 +277,30 @@ TEST_CASE("inks stand out from their papers", "[app]") {
     }
     for (const QColor& wash : {c.madder_wash, c.ochre_wash, c.moss_wash}) CHECK(contrast(c.ink, wash) >= 4.5);
 }
+
+TEST_CASE("what was typed and not entered is kept when the program is closed or another step is gone to", "[app]") {
+    Desk desk;
+    desk.click("step_lay");
+    const auto begin = [&](const char* name, const char* what) {
+        auto* line = desk.find<QLineEdit>(name);
+        line->setFocus();
+        line->selectAll();
+        QTest::keyClicks(line, what);
+    };
+    begin("top_length", "1.85 m");
+    desk.session().set_step(Step::flat);  // by a key elsewhere: the slip is built anew
+    QApplication::processEvents();
+    CHECK(desk.session().job()->top.length_mm == 1850);
+    desk.session().set_step(Step::lay);
+    begin("top_width", "77 cm");
+    desk.window->close();
+    desk.restart();
+    CHECK(desk.session().job()->top.width_mm == 770);
+    CHECK(desk.session().job()->top.length_mm == 1850);
+    // A word too, and a cell of the tape table.
+    desk.click("step_lay");
+    begin("job_client", "the boat club");
+    desk.window->close();
+    desk.restart();
+    CHECK(desk.session().job()->client == "the boat club");
+}
