@@ -1,6 +1,5 @@
 #include "app/main_window.h"
 
-
 #include <QDir>
 #include <QFile>
 #include <QFileDialog>

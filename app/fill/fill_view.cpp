@@ -22,10 +22,12 @@ void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         p.drawPolygon(map.px(plan.slab.flaws[v.flaw].outline));
         const QString text = v.gone        ? QObject::tr("planed away")
                              : v.left_open ? QObject::tr("left open")
-                                           : (v.lifts.size() == 1 ? QObject::tr("%1 · %2 lift of %3") : QObject::tr("%1 · %2 lifts of %3"))
-                                                 .arg(in_units(litres(v.volume_l), s))
-                                                 .arg(v.lifts.size())
-                                                 .arg(v.lifts.empty() ? QString() : in_units(fine(v.lifts.front().depth_mm), s));
+                             : v.lifts.empty()
+                                 ? QObject::tr("how deep?")
+                                 : (v.lifts.size() == 1 ? QObject::tr("%1 · %2 lift of %3") : QObject::tr("%1 · %2 lifts of %3"))
+                                       .arg(in_units(litres(v.volume_l), s))
+                                       .arg(v.lifts.size())
+                                       .arg(in_units(fine(v.lifts.front().depth_mm), s));
         draw::tag(p, map.px(v.at), text, map.plan, c.chalk);
     }
 }

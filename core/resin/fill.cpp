@@ -42,7 +42,11 @@ std::string advised_resin(double depth, double gap, bool through) {
 
 namespace {
 
-bool fillable(FlawKind k) { return k != FlawKind::pith && k != FlawKind::scar; }
+/// A knot is filled where it is loose: dead, through, or probed and found to have a depth. A live one is wood.
+bool fillable(const Flaw& f) {
+    if (f.kind == FlawKind::knot) return f.through || f.depth_mm || f.note.find("dead") != std::string::npos;
+    return f.kind != FlawKind::pith && f.kind != FlawKind::scar;
+}
 
 double girth(const Ring& r) {
     double g = 0;
@@ -58,7 +62,7 @@ class Planner {
         if (!in_.flat.ready) return p_;
         p_.ready = true;
         for (const FlawInside& f : in_.lay.flaws)
-            if (fillable(in_.slab.flaws[f.index].kind)) one(f);
+            if (fillable(in_.slab.flaws[f.index])) one(f);
         totals();
         figures();
         cautions();

@@ -167,6 +167,20 @@ TEST_CASE("what can go wrong with a filling is said before it is poured", "[fill
     CHECK_FALSE(p.says("fill.gloves"));
 }
 
+TEST_CASE("a live knot is wood, a dead one wants its depth", "[fill]") {
+    Pour p;
+    Flaw& f = p.flaw(FlawKind::knot, Face::a, {});
+    CHECK(p.plan().voids.empty());
+    CHECK_FALSE(p.says("fill.no_depth"));
+    f.note = "dead";
+    CHECK(p.says("fill.no_depth"));
+    CHECK_FALSE(p.says("fill.gone"));  // nothing was planed away: it was never probed
+    f.depth_mm = 6;
+    CHECK(p.only().depth_mm == Approx(6).margin(1e-6));
+    f.note.clear();
+    CHECK(p.plan().voids.size() == 1);  // probed, it is taken for what was found
+}
+
 TEST_CASE("the class advised follows depth, gap and what is below", "[fill]") {
     CHECK(advised_resin(2, 20, false) == "quick");
     CHECK(advised_resin(20, 1, false) == "quick");  // a hairline takes nothing thicker
