@@ -7,32 +7,11 @@
 #include <cstdint>
 
 #include "app/theme/theme.h"
+#include "core/tree/noise.h"
 
 namespace yb {
 
 namespace {
-
-double hash01(std::uint32_t x, std::uint32_t y, std::uint32_t seed) {
-    std::uint32_t h = x * 0x8da6b343U ^ y * 0xd8163841U ^ seed * 0xcb1ab31fU;
-    h ^= h >> 13;
-    h *= 0x5bd1e995U;
-    h ^= h >> 15;
-    return static_cast<double>(h & 0xffffffU) / 0xffffffU;
-}
-
-/// Smooth noise between -1 and 1.
-double noise(double x, double y, std::uint32_t seed) {
-    const double fx = std::floor(x);
-    const double fy = std::floor(y);
-    const auto ix = static_cast<std::uint32_t>(static_cast<std::int64_t>(fx));
-    const auto iy = static_cast<std::uint32_t>(static_cast<std::int64_t>(fy));
-    const auto ease = [](double t) { return t * t * (3 - 2 * t); };
-    const double tx = ease(x - fx);
-    const double ty = ease(y - fy);
-    const double low = hash01(ix, iy, seed) * (1 - tx) + hash01(ix + 1, iy, seed) * tx;
-    const double high = hash01(ix, iy + 1, seed) * (1 - tx) + hash01(ix + 1, iy + 1, seed) * tx;
-    return 2 * (low * (1 - ty) + high * ty) - 1;
-}
 
 std::uint32_t seed_of(const std::string& s) {
     std::uint32_t h = 2166136261U;

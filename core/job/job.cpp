@@ -363,7 +363,7 @@ Plan plan_job(const Job& job, const JobSlabs& slabs, const Shop& shop, const Pla
         lays.push_back(prepared.size() > 1 ? &p.leaves[i].lay : &p.lay);
     }
     const PatchInputs patches{job.makeup, p.patches, in, lays, shop.bushings_mm, p.flat.thickness_mm, p.placement.frame()};
-    tell_patches(patches, p.lay);
+    if (p.lay.ready) tell_patches(patches, p.lay);
     std::vector<Ring> gaps;
     if (job.makeup.kind == MakeUp::open_river)
         for (const JointPlan& j : p.makeup.joints) {

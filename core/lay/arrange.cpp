@@ -44,12 +44,12 @@ struct Laid {
 };
 
 /// A leaf whose rip line becomes the joint at v; `high`: the joint is at the leaf's high side in the top.
-/// @param x where the top's middle lies along the slab.
-Placement at_joint(const RipLine& rip, bool over, bool ended, double x, double joint_v, double oversize) {
+/// @param x where the top's middle lies along the slab. @param joint_deg how the joint runs against the top's length.
+Placement at_joint(const RipLine& rip, bool over, bool ended, double x, double joint_v, double oversize, double joint_deg = 0) {
     Placement p;
     p.turned_over = over;
     p.oversize_mm = oversize;
-    p.angle_deg = degrees_of(rip.slope) + (ended ? 180 : 0);
+    p.angle_deg = degrees_of(rip.slope) - joint_deg + (ended ? 180 : 0);
     // The point of the rip line at x comes to lie at (0, joint_v).
     const Vec2 on_slab{x, rip.at(x)};
     const Vec2 back = Frame{{0, 0}, p.angle_deg}.to_slab({0, joint_v});
@@ -274,6 +274,7 @@ class Arranger {
     bool draw_out(std::vector<Laid>& leaves, std::vector<Joint>& joints, std::size_t k, bool over, bool to_right, double& given) {
         const bool ended = choices_.ends_swapped;
         const Laid& next = to_right ? leaves.front() : leaves.back();
+        if (ended) return turned_beside(leaves, joints, k, over, to_right, next, given);
         // The neighbour's outer edge, seen in the top: a straight line that stays in its wood, parallel to the seam.
         const SlabShape& s = board(next.board).shape(next.over);
         double v = to_right ? -1e300 : 1e300;
@@ -295,14 +296,35 @@ class Arranger {
         }
         if (counted == 0) return false;
         given += std::abs(v - mean / counted);
-        // Which side of the board meets it: drawn straight out it is the side towards its neighbour in the log.
-        const bool high = to_right != ended;
-        const auto rip = best_rip(limits(k, over, high), high);
+        // Drawn straight out it is met by the side towards its neighbour in the log.
+        const auto rip = best_rip(limits(k, over, to_right), to_right);
         if (!rip) return false;
         given += rip->given_up_mm;
-        Laid l{k, over, ended, at_joint(*rip, over, ended, middle(k), v, oversize)};
-        if (to_right) leaves.insert(leaves.begin(), l), joints.insert(joints.begin(), Joint{v, 0, false});
-        else leaves.push_back(l), joints.push_back(Joint{v, 0, false});
+        put_beside(leaves, joints, {k, over, false, at_joint(*rip, over, false, middle(k), v, oversize)}, Joint{v, 0, false}, to_right);
+        return true;
+    }
+
+    static void put_beside(std::vector<Laid>& leaves, std::vector<Joint>& joints, const Laid& leaf, const Joint& joint, bool to_right) {
+        leaves.insert(to_right ? leaves.begin() : leaves.end(), leaf);
+        joints.insert(to_right ? joints.begin() : joints.end(), joint);
+    }
+
+    /// An outer board turned end for end: the joint follows its neighbour's edge, so that what the one loses towards the
+    /// top of the log the other gains.
+    bool turned_beside(std::vector<Laid>& leaves, std::vector<Joint>& joints, std::size_t k, bool over, bool to_right, const Laid& next,
+                       double& given) {
+        const auto edge = best_rip(limits(next.board, next.over, !to_right), !to_right);
+        const auto rip = best_rip(limits(k, over, !to_right), !to_right);
+        if (!edge || !rip) return false;
+        const Frame f = next.placement.frame();
+        const double x = edge->middle_x_mm;
+        const Vec2 a = f.from_slab(Vec2{x - 500, edge->at(x - 500)});
+        const Vec2 b = f.from_slab(Vec2{x + 500, edge->at(x + 500)});
+        const double slope = (b.y - a.y) / (b.x - a.x);
+        const Joint joint{a.y - slope * a.x, degrees_of(slope), false};
+        given += edge->given_up_mm + rip->given_up_mm;
+        put_beside(leaves, joints, {k, over, true, at_joint(*rip, over, true, middle(k), joint.v_mm, oversize, joint.angle_deg)}, joint,
+                   to_right);
         return true;
     }
 

@@ -40,7 +40,8 @@ struct Arrangement {
 ///  - book: the faces that the saw parted are shown (lower slab face A up, upper slab turned over); the seam is the side
 ///    of the log that gives up less width.
 ///  - slip: both show face A, drawn out to the side.
-///  - boards: the two middle ones opened, the outer ones drawn straight out, or turned end for end.
+///  - boards: the two middle ones opened, the outer ones drawn straight out to a joint parallel to the seam, or turned end
+///    for end to a joint along their neighbour's edge: what one loses towards the top of the log the other gains.
 ///  - rivers: two leaves with a live edge of each towards the water, the evener of the two sides each.
 /// Boards with numbers in the log are put in that order. @throws nothing; says why it is not possible.
 Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>>& boards, const WantedTop& top,

@@ -202,9 +202,10 @@ void add_patch_cuts(const PatchInputs& in, CutList& list) {
                   along(in.top.to_slab(centroid(p.outline)).x)),
               true};
         if (i < in.slabs.size() && in.slabs[i]) {
-            c.set.pattern += "; its piece from " + in.slabs[i]->up.name + " at {}, {} from the chalk line, {} thick";
+            c.set.pattern += "; its piece from " + in.slabs[i]->up.name + " at {}, {} " + (p.at.y < 0 ? "right" : "left") +
+                             " of the chalk line, {} thick";
             c.set.values.push_back(along(p.at.x));
-            c.set.values.push_back(mm(p.at.y));
+            c.set.values.push_back(mm(std::abs(p.at.y)));
             c.set.values.push_back(fine(p.depth_mm + spare_mm));
         }
         list.cuts.push_back(std::move(c));

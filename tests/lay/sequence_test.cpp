@@ -146,3 +146,52 @@ TEST_CASE("pins are kept and contradictions said", "[sequence]") {
     stopped.stop = source.get_token();
     CHECK_THROWS_AS(put_in_order(y.items(false), stopped), Cancelled);
 }
+
+TEST_CASE("the order found is the cheapest of all orders and turns, each tried by pinning it", "[sequence]") {
+    // Three boards of one crooked log, each with edges of its own; the middle one measured the other way round.
+    const auto board = [](const char* id, double phase, bool ended) {
+        Slab s;
+        s.id = s.name = id;
+        s.species = "butternut";
+        TracedOutline o;
+        Ring low;
+        Ring high;
+        for (double x = 0; x <= 1600; x += 20) {
+            const double u = ended ? 1600 - x : x;
+            const double bend = 30 * std::sin(u / 400 + phase) + 12 * std::sin(u / 110 + 3 * phase);
+            const double y = ended ? -bend : bend;
+            low.push_back({x, y - 180 - 10 * phase});
+            high.push_back({x, y + 190 - 20 * phase});
+        }
+        low.insert(low.end(), high.rbegin(), high.rend());
+        o.a = o.b = low;
+        o.from = "drawing";
+        s.outline = o;
+        s.tape.stations = {{0, 200, 200, {}, {}, 50, {}}, {1600, 200, 200, {}, {}, 50, {}}};
+        return s;
+    };
+    const std::vector<Slab> slabs{board("c", 0.9, false), board("a", 0.2, false), board("b", 0.5, true)};
+    std::vector<SlabShape> shapes;
+    for (const Slab& s : slabs) shapes.push_back(shape_of(s));
+    std::vector<SequenceItem> items;
+    for (std::size_t i = 0; i < slabs.size(); ++i) items.push_back({&slabs[i], &shapes[i], nullptr, nullptr, {}, {}, {}});
+    const Sequence best = put_in_order(items);
+    CHECK(best.exact);
+    double least = 1e300;
+    std::vector<int> order{0, 1, 2};
+    do {
+        for (unsigned turns = 0; turns < 64; ++turns) {
+            for (std::size_t i = 0; i < 3; ++i) {
+                items[i].position = order[i];
+                items[i].over = (turns >> (2 * i) & 1U) != 0;
+                items[i].ended = (turns >> (2 * i + 1) & 1U) != 0;
+            }
+            const Sequence one = put_in_order(items);
+            for (std::size_t k = 0; k < 3; ++k) CHECK(order[one.places[k].item] == static_cast<int>(k));  // the pins are kept
+            least = std::min(least, one.cost);
+        }
+    } while (std::next_permutation(order.begin(), order.end()));
+    CHECK(best.cost == Approx(least).margin(1e-9));
+    // And it is the log's own: a, b, c or c, b, a.
+    CHECK(slabs[best.places[1].item].id == "b");
+}
