@@ -1,10 +1,11 @@
 #include "app/sheets/sheet.h"
 
-#include <QFile>
-#include <QPageSize>
 #include <QBuffer>
+#include <QKeyEvent>
+#include <QPageSize>
 #include <QPdfWriter>
 #include <QPrinter>
+#include <QWheelEvent>
 
 #include <algorithm>
 
@@ -24,7 +25,8 @@ class Page {
     Page(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop)
         : p_(p), size_(size), job_(job), plan_(plan), shop_(shop) {}
 
-    void draw() {
+    /// The first page. @returns how many of the cautions found room.
+    std::size_t draw() {
         p_.setRenderHint(QPainter::Antialiasing);
         header();
         plan_picture();
@@ -39,44 +41,56 @@ class Page {
         y_ += 2;
         under(margin + half + 6, half);
         y_ = std::max(left_end, y_) + 2;
-        cautions();
-        p_.setFont(font(7));
-        p_.setPen(QColor("#6E675C"));
-        p_.drawText(
-            QRectF(margin, size_.height() - 9, size_.width() - 2 * margin, 5), Qt::AlignLeft,
-            QObject::tr(
-                "Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them."));
+        p_.setPen(QPen(Qt::black, 0.2));
+        p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
+        y_ += 1.5;
+        const std::size_t shown = cautions(0, QObject::tr("Mind"));
+        foot();
+        return shown;
     }
 
-    /// The second page: every cut in its order, and what to keep of what falls off.
-    void draw_cuts() {
-        p_.setRenderHint(QPainter::Antialiasing);
+    /// A page of cautions from one on. @returns up to which.
+    std::size_t draw_cautions(std::size_t from) {
         header();
-        heading(margin, 180, QObject::tr("Cuts, in working order"));
-        int n = 0;
-        for (const Cut& c : plan_.cuts.cuts) {
-            if (y_ > size_.height() - 40) break;
-            text(margin, 8, QString::number(++n), 11, true);
+        const std::size_t shown = cautions(from, QObject::tr("Mind, continued"));
+        foot();
+        return std::max(shown, from + 1);
+    }
+
+    /// A page of the cut list: every cut in its order, then what to keep of what falls off. @param from,returns lines.
+    std::size_t draw_cuts(std::size_t from) {
+        header();
+        const auto& cuts = plan_.cuts.cuts;
+        const auto& keep = plan_.cuts.offcuts;
+        std::size_t n = from;
+        if (n < cuts.size()) heading(margin, 180, QObject::tr("Cuts, in working order"));
+        for (; n < cuts.size() && y_ < size_.height() - 30; ++n) {
+            const Cut& c = cuts[n];
+            text(margin, 8, QString::number(n + 1), 11, true);
             text(margin + 8, 120, QString::fromLatin1(name_of(c.kind)) + " · " + QString::fromStdString(c.slab), 11, true);
             if (c.length_mm > 0)
                 text(size_.width() - margin - 50, 50, QObject::tr("%1 long").arg(say(mm(c.length_mm))), 11, false, Qt::AlignRight, true);
             advance(11);
-            text(margin + 8, 175, say(c.set) + (c.after_flat ? QObject::tr("; after both faces are flat") : QString()), 9.5);
-            advance(11);
-            y_ += 1;
+            wrapped(margin + 8, size_.width() - 2 * margin - 8,
+                    say(c.set) + (c.after_flat ? QObject::tr("; after both faces are flat") : QString()), 9.5);
+            y_ += 2;
         }
-        text(margin, 180, QObject::tr("Each kerf is %1 wide and lies on the waste side.").arg(say(fine(job_.makeup.rip_kerf_mm))), 9.5);
-        advance(12);
-        y_ += 2;
-        if (plan_.cuts.offcuts.empty()) return;
-        heading(margin, 180, QObject::tr("Back to the rack"));
-        for (const Offcut& o : plan_.cuts.offcuts) {
-            if (y_ > size_.height() - 15) break;
+        if (n < cuts.size()) return n;
+        if (from < cuts.size()) {
+            text(margin, 180, QObject::tr("Each kerf is %1 wide and lies on the waste side.").arg(say(fine(job_.makeup.rip_kerf_mm))), 9.5);
+            advance(12);
+            y_ += 2;
+        }
+        if (n - cuts.size() < keep.size()) heading(margin, 180, QObject::tr("Back to the rack"));
+        for (; n < cuts.size() + keep.size() && y_ < size_.height() - 15; ++n) {
+            const Offcut& o = keep[n - cuts.size()];
             text(margin, 150,
                  QString::fromStdString(o.name) + QObject::tr(": about %1 × %2").arg(say(mm(o.length_mm)), say(mm(o.width_mm))), 10);
             advance(10);
         }
+        return std::max(n, from + 1);
     }
+    std::size_t cut_lines() const { return plan_.cuts.cuts.size() + plan_.cuts.offcuts.size(); }
 
   private:
     static constexpr double margin = 12;
@@ -96,6 +110,13 @@ class Page {
         p_.setPen(Qt::black);
         const double h = points * 0.3528 * 1.35;
         p_.drawText(QRectF(x, y_, w, h), align | Qt::AlignVCenter, s);
+    }
+    void wrapped(double x, double w, const QString& s, double points) {
+        p_.setFont(font(points));
+        p_.setPen(Qt::black);
+        const QRectF room(x, y_, w, 60);
+        y_ += p_.boundingRect(room, Qt::TextWordWrap, s).height();
+        p_.drawText(room, Qt::TextWordWrap, s);
     }
     void advance(double points = 9.5) { y_ += points * 0.3528 * 1.35; }
 
@@ -228,17 +249,13 @@ class Page {
         advance(points);
     }
 
-    /// Of several leaves the cuts in their order stand where a single slab has its shims.
+    /// Of several leaves the cut list stands where a single slab has its shims: it has pages of its own.
     void cuts(double x, double w) {
-        heading(x, w, QObject::tr("Cuts, in order"));
-        std::size_t n = 0;
-        for (const Cut& c : plan_.cuts.cuts) {
-            if (++n > 14) break;
-            text(x, w, QString::fromLatin1(name_of(c.kind)) + " · " + QString::fromStdString(c.slab), 9, true);
-            advance(9);
-            text(x, w, "   " + say(c.set), 8.5);
-            advance(9);
-        }
+        heading(x, w, QObject::tr("Cuts"));
+        text(x, w,
+             QObject::tr("Cuts: %1, offcuts to keep: %2, all on the cut list").arg(plan_.cuts.cuts.size()).arg(plan_.cuts.offcuts.size()),
+             9.5);
+        advance();
         y_ += 2;
     }
 
@@ -362,25 +379,35 @@ class Page {
         }
     }
 
-    void cautions() {
-        p_.setPen(QPen(Qt::black, 0.2));
-        p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
-        y_ += 1.5;
-        heading(margin, 100, QObject::tr("Mind"));
-        for (const Caution& c : plan_.sheets.cautions) {
-            const QString s = QString::fromLatin1(name_of(c.severity)) + ": " + say(c.says);
+    /// Cautions from one on, worst first. @returns up to which there was room.
+    std::size_t cautions(std::size_t from, const QString& title) {
+        heading(margin, 100, title);
+        const auto& all = plan_.sheets.cautions;
+        for (std::size_t i = from; i < all.size(); ++i) {
+            const QString s = QString::fromLatin1(name_of(all[i].severity)) + ": " + say(all[i].says);
             p_.setFont(font(8.5));
             const QRectF room(margin + 5, y_, size_.width() - 2 * margin - 5, 30);
             const QRectF used = p_.boundingRect(room, Qt::TextWordWrap, s);
-            if (y_ + used.height() > size_.height() - 14) {
-                p_.drawText(QRectF(margin + 5, y_, 150, 5), QObject::tr("more on the slip"));
-                break;
+            if (y_ + used.height() > size_.height() - 15) {
+                p_.setPen(Qt::black);
+                p_.drawText(QRectF(margin + 5, size_.height() - 14, 150, 5), QObject::tr("more to mind on the last page"));
+                return i;
             }
-            theme::draw_sign(p_, c.severity, QRectF(margin, y_ + 0.8, 2.6, 2.6));
+            theme::draw_sign(p_, all[i].severity, QRectF(margin, y_ + 0.8, 2.6, 2.6));
             p_.setPen(Qt::black);
             p_.drawText(room, Qt::TextWordWrap, s);
             y_ += used.height() + 0.6;
         }
+        return all.size();
+    }
+
+    void foot() {
+        p_.setFont(font(7));
+        p_.setPen(QColor("#6E675C"));
+        p_.drawText(
+            QRectF(margin, size_.height() - 9, size_.width() - 2 * margin, 5), Qt::AlignLeft,
+            QObject::tr(
+                "Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them."));
     }
 
     QPainter& p_;
@@ -393,18 +420,23 @@ class Page {
 
 }  // namespace
 
-void draw_sheet(QPainter& p, QSizeF page, const Job& job, const Plan& plan, const Shop& shop) {
+void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop, const std::function<void()>& next_page) {
     if (!plan.lay.ready || !plan.flat.ready) {
         p.setFont(theme::text(4));
-        p.drawText(QRectF(12, 12, page.width() - 24, 40), Qt::TextWordWrap,
+        p.drawText(QRectF(12, 12, size.width() - 24, 40), Qt::TextWordWrap,
                    QObject::tr("The slab is not measured far enough for a sheet."));
         return;
     }
-    Page(p, page, job, plan, shop).draw();
-}
-
-void draw_cut_list(QPainter& p, QSizeF page, const Job& job, const Plan& plan, const Shop& shop) {
-    Page(p, page, job, plan, shop).draw_cuts();
+    Page page(p, size, job, plan, shop);
+    std::size_t minded = page.draw();
+    for (std::size_t n = 0; n < page.cut_lines();) {
+        next_page();
+        n = page.draw_cuts(n);
+    }
+    while (minded < plan.sheets.cautions.size()) {
+        next_page();
+        minded = page.draw_cautions(minded);
+    }
 }
 
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {
@@ -414,11 +446,7 @@ QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const S
     if (!p.begin(&printer)) return QObject::tr("The printer did not take the sheet. Look whether it is on, or save a PDF.");
     const double k = printer.resolution() / 25.4;
     p.scale(k, k);
-    draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
-    if (!plan.cuts.cuts.empty()) {
-        printer.newPage();
-        draw_cut_list(p, sheet_size_mm(shop), job, plan, shop);
-    }
+    draw_sheet(p, sheet_size_mm(shop), job, plan, shop, [&] { printer.newPage(); });
     return {};
 }
 
@@ -434,11 +462,7 @@ QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, c
         pdf.setTitle(QString::fromStdString(job.name));
         QPainter p(&pdf);
         p.scale(600 / 25.4, 600 / 25.4);
-        draw_sheet(p, sheet_size_mm(shop), job, plan, shop);
-        if (!plan.cuts.cuts.empty()) {
-            pdf.newPage();
-            draw_cut_list(p, sheet_size_mm(shop), job, plan, shop);
-        }
+        draw_sheet(p, sheet_size_mm(shop), job, plan, shop, [&] { pdf.newPage(); });
     }
     return write_whole(path, bytes);
 }
@@ -446,6 +470,7 @@ QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, c
 SheetView::SheetView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("sheet_view");
     setAccessibleName(tr("The bench sheet"));
+    setFocusPolicy(Qt::StrongFocus);
     connect(&session, &Session::changed, this, [this] { update(); });
 }
 
@@ -464,7 +489,41 @@ void SheetView::paintEvent(QPaintEvent*) {
     p.scale(k, k);
     p.fillRect(QRectF(QPointF(0.8, 0.8), size), QColor(0, 0, 0, 40));
     p.fillRect(QRectF(QPointF(0, 0), size), Qt::white);
-    draw_sheet(p, size, *session_.job(), *session_.plan(), session_.shop());
+    // Every page is drawn, the one that is looked at is seen.
+    int n = 0;
+    const auto begin = [&] { p.setClipRect(n == page_ ? QRectF(QPointF(0, 0), size) : QRectF()); };
+    begin();
+    draw_sheet(p, size, *session_.job(), *session_.plan(), session_.shop(), [&] {
+        ++n;
+        begin();
+    });
+    pages_ = n + 1;
+    if (page_ >= pages_) {
+        page_ = pages_ - 1;
+        update();
+    }
+    p.setClipping(false);
+    p.resetTransform();
+    if (pages_ < 2) return;
+    p.setFont(theme::text(10));
+    p.setPen(theme::colours().pencil);
+    p.drawText(QPointF(16, 26), tr("page %1 of %2").arg(page_ + 1).arg(pages_));
+    p.drawText(QPointF(16, 26 + theme::grown(18)), tr("click, PgDn and PgUp turn"));
+}
+
+void SheetView::turn_to(int page) {
+    page_ = std::clamp(page, 0, pages_ - 1);
+    update();
+}
+
+void SheetView::mousePressEvent(QMouseEvent*) { turn_to((page_ + 1) % pages_); }
+
+void SheetView::wheelEvent(QWheelEvent* e) { turn_to(page_ + (e->angleDelta().y() < 0 ? 1 : -1)); }
+
+void SheetView::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_PageDown) turn_to(page_ + 1);
+    else if (e->key() == Qt::Key_PageUp) turn_to(page_ - 1);
+    else QWidget::keyPressEvent(e);
 }
 
 }  // namespace yb

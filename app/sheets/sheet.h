@@ -1,6 +1,8 @@
-// The bench sheet: one side of A4 or Letter with what the job needs, readable at arm's length. The same
-// drawing goes to the screen, the printer and PDF.
+// The bench sheet: a page of A4 or Letter with what the job needs, readable at arm's length, the cut list and what else is
+// to be minded on pages of their own. The same drawing goes to the screen, the printer and PDF.
 #pragma once
+
+#include <functional>
 
 #include <QPainter>
 #include <QString>
@@ -15,11 +17,10 @@ namespace yb {
 /// Page size in mm.
 QSizeF sheet_size_mm(const Shop& shop);
 
-/// Draws the sheet; the painter's unit is one millimetre of paper.
-void draw_sheet(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop);
-
-/// Draws the second page: the cuts in their order, what to set the saw to, and the offcuts to keep.
-void draw_cut_list(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop);
+/// Draws the sheet; the painter's unit is one millimetre of paper. The first page holds what the bench needs; the cuts in
+/// their order and the offcuts to keep follow, then whatever of the cautions found no room. `next_page` is called before
+/// every page but the first.
+void draw_sheet(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop, const std::function<void()>& next_page);
 
 /// Prints the sheet on the printer as it is set up. @returns an empty text, or what went wrong.
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop);
@@ -31,12 +32,19 @@ class SheetView : public QWidget {
     Q_OBJECT
   public:
     explicit SheetView(Session& session, QWidget* parent = nullptr);
+    int page() const { return page_; }
+    int pages() const { return pages_; }  ///< as last painted
+    void turn_to(int page);
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent* e) override;
+    void wheelEvent(QWheelEvent* e) override;
 
   private:
     Session& session_;
+    int page_ = 0, pages_ = 1;
 };
 
 }  // namespace yb

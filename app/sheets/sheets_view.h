@@ -11,12 +11,14 @@ class SheetsStep : public StepView {
     Step step() const override { return Step::sheets; }
     std::vector<Action> actions(Session& s) override {
         Session* session = &s;
-        return {{"sheet_pdf", QObject::tr("Save as PDF"), QObject::tr("One page, as it is shown"), pdf_},
+        return {{"sheet_pdf", QObject::tr("Save as PDF"), QObject::tr("All its pages"), pdf_},
                 {"sheet_size", QObject::tr("A4 or Letter"), QObject::tr("Changes the paper"),
                  [session] { session->edit(QObject::tr("Paper size"), [](Documents& d) { d.shop.letter = !d.shop.letter; }); }},
                 {"sheet_print", QObject::tr("Print it"), QObject::tr("Ctrl+P"), print_, true, true}};
     }
-    QString help() const override { return QObject::tr("What the job needs on one page. Print it, or save it as PDF."); }
+    QString help() const override {
+        return QObject::tr("What the job needs on one page, then its cut list; PgDn and PgUp turn. Print it, or save it as PDF.");
+    }
 
   private:
     std::function<void()> print_, pdf_;

@@ -135,6 +135,16 @@ std::vector<LeafPlan> leaf_plans(const Job& job, const Prepared& prepared, const
 void take_cautions(std::vector<Caution>& into, const std::vector<Caution>& from, const std::string& name, const Placement& leaf,
                    double half) {
     for (Caution c : from) {
+        // What is the same for several leaves, like care with the router, is told once and of none.
+        const auto told = std::find_if(into.begin(), into.end(), [&](const Caution& e) {
+            const std::string& p = e.says.pattern;
+            return !c.at && e.key == c.key && e.says.values == c.says.values && p.size() >= c.says.pattern.size() &&
+                   p.compare(p.size() - c.says.pattern.size(), std::string::npos, c.says.pattern) == 0;
+        });
+        if (told != into.end()) {
+            told->says.pattern = c.says.pattern;
+            continue;
+        }
         c.says.pattern = name + ": " + c.says.pattern;
         if (c.at) c.at = leaf.frame().from_slab(*c.at) + Vec2{half, 0};
         into.push_back(std::move(c));

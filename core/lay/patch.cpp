@@ -56,15 +56,17 @@ class Teller {
                        patches().front());
         double sum = 0;
         for (const Patch& p : patches()) sum += area(p.outline);
-        lay_.figures.push_back({"lay.patches",
-                                "Bushings for the patches",
-                                fine(pair->inner_mm),
-                                fine(pair->outer_mm),
-                                say("{} patches; corners come out {} round: square them by hand",
-                                    count(static_cast<double>(patches().size())), fine(in_.choices.cutter_mm / 2)),
-                                {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
-                                 {{"cutter", fine(in_.choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
-                                 "one template, two bushings; docs/methods.md, Curved joints"}});
+        lay_.figures.push_back(
+            {"lay.patches",
+             "Bushings for the patches",
+             fine(pair->inner_mm),
+             fine(pair->outer_mm),
+             say(patches().size() == 1 ? "one patch; its corners come out {} round: square them by hand"
+                                       : std::to_string(patches().size()) + " patches; corners come out {} round: square them by hand",
+                 fine(in_.choices.cutter_mm / 2)),
+             {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
+              {{"cutter", fine(in_.choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
+              "one template, two bushings; docs/methods.md, Curved joints"}});
     }
 
     void recess(const Patch& p) {

@@ -231,7 +231,10 @@ class Planner {
                 add("fill.gone", Severity::note, say("The " + what + " at {} is planed away: nothing to fill.", along(v.at.x)), v.at);
                 continue;
             }
-            if (!f.through && !f.depth_mm)
+            if (!f.through && !f.depth_mm && f.kind == FlawKind::knot)
+                add("fill.no_depth", Severity::watch,
+                    say("The dead knot at {} has no depth. Tap it: if it is loose, probe it and type how deep.", along(v.at.x)), v.at);
+            else if (!f.through && !f.depth_mm)
                 add("fill.no_depth", Severity::stop,
                     say("The " + what + " at {} has no depth. Probe it with a wire and type it, or call it through.", along(v.at.x)), v.at);
             if (v.left_open) continue;

@@ -7,6 +7,7 @@
 #include "app/bring/long_work.h"
 #include "app/find/find_page.h"
 #include "app/log/log_page.h"
+#include "app/sheets/sheet.h"
 #include "core/drawing/drawing.h"
 #include "tests/app/desk.h"
 
@@ -371,6 +372,43 @@ TEST_CASE("from what there is to a cut list, with nothing typed but the wanted s
     CHECK(text.contains("Cuts, in working order"));
     for (const std::string& id : found.slabs) CHECK(text.contains(QString::fromStdString(desk.session().documents().slabs.at(id).name)));
     CHECK(text.contains("1900 mm from the other end"));
+}
+
+TEST_CASE("all that is to be minded and every cut is on paper, however many pages that takes", "[app][leaves]") {
+    Desk desk;
+    desk.session().set_job("job-seed-cabinet");
+    desk.click("step_sheets");
+    auto* view = desk.find<SheetView>("sheet_view");
+    view->repaint();
+    CHECK(view->pages() >= 3);
+    CHECK(view->page() == 0);
+    const QImage first = view->grab().toImage();
+    QTest::mouseClick(view, Qt::LeftButton);
+    CHECK(view->page() == 1);
+    CHECK(view->grab().toImage() != first);
+    view->setFocus();
+    QTest::keyClick(view, Qt::Key_PageUp);
+    CHECK(view->page() == 0);
+    QTest::keyClick(view, Qt::Key_PageUp);
+    CHECK(view->page() == 0);
+    for (int i = 0; i < 9; ++i) QTest::keyClick(view, Qt::Key_PageDown);
+    CHECK(view->page() == view->pages() - 1);
+    for (const char* id : {"job-seed-cabinet", "job-reading-table"}) {
+        desk.session().set_job(id);
+        const QString pdf = desk.dir.filePath("all.pdf");
+        REQUIRE(desk.window->save_pdf(pdf));
+        const QString text = text_of_pdf(pdf).simplified();
+        for (const Caution& c : desk.session().plan()->sheets.cautions) {
+            const QString begin = QString::fromStdString(render(c.says, desk.session().units())).left(40);
+            INFO(id << " " << begin.toStdString());
+            CHECK(text.contains(begin));
+        }
+        for (const Cut& c : desk.session().plan()->cuts.cuts) {
+            const QString begin = QString::fromStdString(render(c.set, desk.session().units())).left(40);
+            INFO(begin.toStdString());
+            CHECK(text.contains(begin));
+        }
+    }
 }
 
 TEST_CASE("templates of patches are drawn 1:1, grown by what the larger bushing exceeds the cutter", "[app][leaves]") {

@@ -8,6 +8,7 @@
 #include "core/lay/cuts.h"
 #include "core/lay/snap.h"
 #include "core/tree/saw.h"
+#include "demo/demo.h"
 
 using namespace yb;
 
@@ -257,6 +258,21 @@ TEST_CASE("leaves come to one thickness, the thinnest decides", "[makeup]") {
     const Plan leaf = plan_job(j, d, 1);
     CHECK(leaf.slab.id == j.leaves[1].slab);
     CHECK(leaf.flat.thickness_mm == Approx(36).margin(0.01));
+}
+
+TEST_CASE("care that is the same for every leaf is told once", "[makeup]") {
+    const Documents d = demo_shop();
+    const Plan p = plan_job(d.jobs.at("job-seed-cabinet"), d);
+    std::map<std::string, int> seen;
+    for (const Caution& c : p.sheets.cautions)
+        if (!c.at) ++seen[render(c.says, {})];
+    for (const auto& [sentence, times] : seen) {
+        INFO(sentence);
+        CHECK(times == 1);
+    }
+    int router = 0;
+    for (const auto& [sentence, times] : seen) router += sentence.rfind("Router", 0) == 0;  // of no leaf by name
+    CHECK(router == 1);
 }
 
 TEST_CASE("turning a leaf over or end for end leaves it where it lies", "[makeup]") {

@@ -13,23 +13,25 @@ using namespace yb;
 TEST_CASE("every index is worked on once, on any number of cores", "[work]") {
     for (const unsigned threads : {0U, 1U, 2U, 7U}) {
         std::vector<std::atomic<int>> seen(5000);
-        in_parallel(
-            seen.size(), [&](std::size_t i) { ++seen[i]; }, {{}, {}, threads});
+        in_parallel(seen.size(), [&](std::size_t i) { ++seen[i]; }, {{}, {}, threads});
         for (const auto& n : seen) CHECK(n == 1);
     }
     in_parallel(0, [](std::size_t) { FAIL("there is nothing to do"); });
 }
 
 TEST_CASE("the first fault comes out, a stop stops", "[work]") {
-    CHECK_THROWS_AS(in_parallel(100, [](std::size_t i) { if (i == 40) throw std::out_of_range("forty"); }), std::out_of_range);
+    CHECK_THROWS_AS(in_parallel(100,
+                                [](std::size_t i) {
+                                    if (i == 40) throw std::out_of_range("forty");
+                                }),
+                    std::out_of_range);
     std::stop_source stop;
     std::atomic<int> done = 0;
-    CHECK_THROWS_AS(in_parallel(
-                        100000,
-                        [&](std::size_t) {
-                            if (++done == 50) stop.request_stop();
-                        },
-                        {{}, stop.get_token(), 2}),
+    CHECK_THROWS_AS(in_parallel(100000,
+                                [&](std::size_t) {
+                                    if (++done == 50) stop.request_stop();
+                                },
+                                {{}, stop.get_token(), 2}),
                     Cancelled);
     CHECK(done < 100000);
     CHECK_THROWS_AS(Work({{}, stop.get_token(), 0}).check(), Cancelled);
@@ -39,7 +41,8 @@ TEST_CASE("progress rises to the whole, a part to its stretch", "[work]") {
     std::vector<double> told;
     Work w;
     w.progress = [&](double share) { told.push_back(share); };
-    in_parallel(200, [](std::size_t) {}, w);
+    in_parallel(
+        200, [](std::size_t) {}, w);
     REQUIRE_FALSE(told.empty());
     CHECK(std::is_sorted(told.begin(), told.end()));
     CHECK(told.back() == Approx(1));
