@@ -49,8 +49,10 @@ void Bench::paintEvent(QPaintEvent*) {
             p.fontMetrics().elidedText(view_->strip_title(session_), Qt::ElideRight, static_cast<int>(width() - map_.strip.left() - 8)));
         p.setPen(QPen(c.rule, 1));
         p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
+        p.setRenderHint(QPainter::Antialiasing, !session_.previewing());  // under the hand quick, at rest fine
         view_->draw_strip(p, map_, session_);
         draw_section(p);
+        p.setRenderHint(QPainter::Antialiasing);
     }
     draw_dimensions(p);
     draw_handles(p);
