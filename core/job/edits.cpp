@@ -124,14 +124,9 @@ void set_free_form(Job& job, Ring outline) {
     job.top.live = LiveEdges::none;
     job.top.length_mm = std::round(box.width());
     job.top.width_mm = std::round(box.height());
-    if (job.several()) {  // the leaves lie under what was drawn as they did
-        for (Leaf& l : job.leaves) move_by(l.placement, {-middle.x, -middle.y});
-        for (Joint& j : job.makeup.joints) j.v_mm -= middle.y;
-        return;
-    }
-    const Vec2 on_slab = job.first().placement.frame().to_slab(middle);
-    job.first().placement.x_mm = on_slab.x;
-    job.first().placement.y_mm = on_slab.y;
+    // The wood lies under what was drawn as it did.
+    for (Leaf& l : job.leaves) move_by(l.placement, {-middle.x, -middle.y});
+    for (Joint& j : job.makeup.joints) j.v_mm -= middle.y;
 }
 
 bool cut_patch_from(Job& job, std::size_t index, const Slab& slab, const Plan& plan) {
