@@ -43,16 +43,15 @@ void FindPanel::collect() {
             {tr("Job: %1").arg(QString::fromStdString(j.name)), [this, key = QString::fromStdString(id)] { session_.set_job(key); }});
     for (const auto& [id, s] : session_.documents().slabs)
         places_.push_back({tr("Slab: %1").arg(QString::fromStdString(s.name)), [this, key = QString::fromStdString(id)] {
-                               session_.set_step(Step::rack);
+                               session_.set_step(step_key::rack);
                                session_.look_at(key);
                            }});
     const Plan* p = session_.plan();
     if (!p) return;
-    for (const Step step : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under})
-        for (const Figure& f : p->said(step).figures)
-            places_.push_back(
-                {QString::fromLatin1(name_of(step)) + ": " + QString::fromStdString(f.label) + "  " + in_units(f.value, session_),
-                 [this, step] { session_.set_step(step); }});
+    for (const StepRow& row : steps())
+        for (const Figure& f : p->said(row.step).figures)
+            places_.push_back({QString::fromLatin1(row.name) + ": " + QString::fromStdString(f.label) + "  " + in_units(f.value, session_),
+                               [this, step = row.step] { session_.set_step(step); }});
 }
 
 void FindPanel::open() {

@@ -9,28 +9,14 @@
 
 namespace yb {
 
-std::string fresh_id(const char* stem, const Documents& d) {
-    for (int i = 1;; ++i) {
-        std::string id = std::string(stem) + "-" + std::to_string(i);
-        if (!d.slabs.count(id) && !d.jobs.count(id)) return id;
-    }
-}
-
 QString write_job(const Session& session, const QString& path) {
     const Job* j = session.job();
-    JobFile file;
-    if (j) file.job = *j;
-    file.shop = session.shop();
-    for (const Leaf& l : file.job.leaves)
+    if (!j) return QObject::tr("There is no job to export.");
+    for (const Leaf& l : j->leaves)
         if (!session.documents().slabs.count(l.slab)) return QObject::tr("The job has no slab yet: there is nothing to export.");
-    for (const std::string& id : file.job.slabs()) {
-        const auto it = session.documents().slabs.find(id);
-        if (it == session.documents().slabs.end()) continue;
-        file.slabs.push_back(it->second);
-        for (const auto& picture : {it->second.picture_a, it->second.picture_b})
-            if (const auto bytes = picture && session.store() ? session.store()->attachment(picture->key) : std::nullopt)
-                file.pictures[picture->key] = QByteArray::fromStdString(*bytes).toBase64().toStdString();
-    }
+    const JobFile file = job_file(session.documents(), j->id, [&](const std::string& key) {
+        return session.store() ? session.store()->attachment(key) : std::nullopt;
+    });
     return write_whole(path, QByteArray::fromStdString(write_job_file(file)));
 }
 
@@ -46,12 +32,16 @@ QString read_job(Session& session, const QString& path) {
         for (Slab& slab : f.slabs) {
             const std::string was = slab.id;
             if (next.slabs.count(slab.id) && !(next.slabs.at(slab.id) == slab)) slab.id = fresh_id("slab", next);
-            for (const auto& [picture, side] : {std::pair(&slab.picture_a, "/a"), std::pair(&slab.picture_b, "/b")}) {
+            for (auto* picture : {&slab.picture_a, &slab.picture_b}) {
                 if (!*picture) continue;
                 const auto it = f.pictures.find((*picture)->key);
-                if (slab.id != was) (*picture)->key = slab.id + side;
-                if (it != f.pictures.end())
-                    pictures.emplace_back((*picture)->key, QByteArray::fromBase64(QByteArray::fromStdString(it->second)).toStdString());
+                if (it == f.pictures.end()) continue;
+                std::string bytes = from_base64(it->second);
+                // A picture that is not the one kept under that name here gets the name of its own bytes.
+                if (session.store() && session.store()->has_attachment((*picture)->key) &&
+                    session.store()->attachment((*picture)->key) != bytes)
+                    (*picture)->key = attachment_key(bytes);
+                pictures.emplace_back((*picture)->key, std::move(bytes));
             }
             slab.scan.clear();  // the cloud stayed behind; the heights taken from it are here
             for (Leaf& l : f.job.leaves)

@@ -8,7 +8,6 @@
 namespace yb {
 
 class Session;
-struct Documents;
 
 /// Writes the job on the bench with its slab and the shop's settings. Returns what went wrong, or nothing.
 QString write_job(const Session& session, const QString& path);
@@ -16,8 +15,5 @@ QString write_job(const Session& session, const QString& path);
 /// Reads a job and its slab into the shop and puts it on the bench; what is already there stays. Returns what
 /// went wrong, or nothing.
 QString read_job(Session& session, const QString& path);
-
-/// A new id such as `slab-7` that is not taken yet.
-std::string fresh_id(const char* stem, const Documents& d);
 
 }  // namespace yb

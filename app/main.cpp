@@ -16,6 +16,8 @@
 #include "app/find/find_page.h"
 #include "app/main_window.h"
 #include "app/theme/theme.h"
+#include "core/edit/edits.h"
+#include "core/job/steps.h"
 
 namespace {
 
@@ -29,8 +31,7 @@ int take_look(yb::MainWindow& window, const QString& job, const QString& step, c
     window.session().set_job(job);
     if (step == "find") window.show_find_tops();
     else if (step == "log") window.show_log();
-    for (const yb::Step s : {yb::Step::rack, yb::Step::lay, yb::Step::flat, yb::Step::fill, yb::Step::under, yb::Step::sheets})
-        if (step.compare(QString::fromLatin1(yb::name_of(s)), Qt::CaseInsensitive) == 0) window.session().set_step(s);
+    if (const yb::StepRow* row = yb::find_step(step.toLower().toStdString())) window.session().set_step(row->step);
     if (auto* page = window.findChild<yb::FindPage*>(); page && step == "find") page->wait();
     if (auto* order = window.findChild<QPushButton*>("log_order"); order && step == "log") {
         order->click();
@@ -55,15 +56,15 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
         return window.grab().save(folder + "/" + name + ".png");
     };
     bool ok = true;
-    for (const yb::Step s : {yb::Step::rack, yb::Step::lay, yb::Step::flat, yb::Step::fill, yb::Step::under, yb::Step::sheets}) {
-        window.session().set_step(s);
+    for (const yb::StepRow& row : yb::steps()) {
+        window.session().set_step(row.step);
         window.session().set_gauge(1400);
-        ok = shoot(QString::fromLatin1(yb::name_of(s)).toLower()) && ok;
+        ok = shoot(QString::fromUtf8(row.step.key.data(), static_cast<int>(row.step.key.size()))) && ok;
     }
     for (const auto& [job, name] :
          {std::pair("job-seed-cabinet", "boards"), std::pair("job-tarn-river", "river"), std::pair("job-round-hall", "round")}) {
         window.session().set_job(job);
-        window.session().set_step(yb::Step::lay);
+        window.session().set_step(yb::step_key::lay);
         ok = shoot(name) && ok;
     }
     window.session().set_job("job-tarn-river");
@@ -76,7 +77,7 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
     ok = shoot("log") && ok;
     if (auto* b = window.findChild<QPushButton*>("log_back")) b->click();
     window.session().set_job("job-reading-table");
-    window.session().set_step(yb::Step::rack);
+    window.session().set_step(yb::step_key::rack);
     window.session().look_at("slab-sycamore-3");
     if (auto* b = window.findChild<QPushButton*>("type_tape")) b->click();
     ok = shoot("tape") && ok;
@@ -151,7 +152,7 @@ int main(int argc, char** argv) {
     window.show();
     if (options.isSet("job")) window.session().set_job(options.value("job"));
     if (options.isSet("time-start")) {
-        window.session().set_step(yb::Step::lay);
+        window.session().set_step(yb::step_key::lay);
         window.grab();
         if (options.isSet("job")) window.finish_growing();  // with its pictures
         QApplication::processEvents();

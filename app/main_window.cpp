@@ -22,24 +22,19 @@
 #include "app/bring/grow_page.h"
 #include "app/bring/long_work.h"
 #include "app/bring/photo_page.h"
-#include "app/fill/fill_view.h"
 #include "app/find/find_page.h"
 #include "app/find_panel.h"
-#include "app/flat/flat_view.h"
-#include "app/lay/lay_view.h"
 #include "app/log/log_page.h"
 #include "app/rack/rack_row.h"
-#include "app/rack/rack_view.h"
 #include "app/rack/tape_panel.h"
 #include "app/session/pictures.h"
 #include "app/sheets/sheet.h"
-#include "app/sheets/sheets_view.h"
 #include "app/shop/shop_page.h"
 #include "app/slip/slip.h"
 #include "app/start_page.h"
+#include "app/steps.h"
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
-#include "app/under/under_view.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -83,16 +78,16 @@ MainWindow::MainWindow() {
     slip_ = new Slip(session_);
     stick_ = new Stick(session_);
     work_ = new LongWork;
-    steps_.push_back(std::make_unique<RackView>(*bench_, *tape_));
-    steps_.push_back(std::make_unique<LayView>(*bench_, *work_, *pictures_));
-    steps_.push_back(std::make_unique<FlatView>());
-    steps_.push_back(std::make_unique<FillView>());
-    steps_.push_back(std::make_unique<UnderView>());
-    steps_.push_back(std::make_unique<SheetsStep>([this] { print_sheet(); },
-                                                  [this] {
-                                                      const QString path = ask_save(tr("Save the sheet"), tr("PDF (*.pdf)"));
-                                                      if (!path.isEmpty()) save_pdf(path);
-                                                  }));
+    const StepParts parts{*bench_,
+                          *tape_,
+                          *work_,
+                          *pictures_,
+                          [this] { print_sheet(); },
+                          [this] {
+                              const QString path = ask_save(tr("Save the sheet"), tr("PDF (*.pdf)"));
+                              if (!path.isEmpty()) save_pdf(path);
+                          }};
+    for (const StepViewRow& row : step_views()) steps_.push_back(row.make(parts));
     auto* work = new QWidget;
     auto* column = new QVBoxLayout(work);
     column->setContentsMargins(0, 0, 0, 0);
@@ -131,7 +126,8 @@ MainWindow::MainWindow() {
     });
     connect(bench_, &Bench::say, this, [this](const QString& s) { say(s); });
     // The tape table needs the room of the rack above.
-    connect(bench_, &Bench::plan_only_changed, this, [this](bool only) { rack_row_->setVisible(!only && session_.step() == Step::rack); });
+    connect(bench_, &Bench::plan_only_changed, this,
+            [this](bool only) { rack_row_->setVisible(!only && session_.step() == step_key::rack); });
     connect(tape_, &TapePanel::say, this, [this](const QString& s) { say(s); });
     connect(&session_, &Session::trouble, this, [this](const QString& s) { say(s, true); });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
@@ -265,7 +261,10 @@ void MainWindow::open_shop(const QString& path) {
         session_.open(path);
         remember(path);
         pages_->setCurrentIndex(0);
-        if (session_.read_only())
+        if (session_.store() && session_.store()->newer())
+            say(tr("A newer program wrote this shop: it can be looked at here, not changed. What this program does not know is kept."),
+                true);
+        else if (session_.read_only())
             say(tr("Open for reading only: the file or its folder can't be written. Save a copy to change it."), true);
         else say({});
     } catch (const StoreError& e) {
@@ -343,11 +342,13 @@ void MainWindow::say(const QString& text, bool trouble) {
 
 void MainWindow::show_step() {
     const Step s = session_.step();
-    view_ = steps_[static_cast<std::size_t>(s)].get();
-    rack_row_->setVisible(s == Step::rack);
+    const auto it = std::find_if(steps_.begin(), steps_.end(), [&](const auto& v) { return v->step() == s; });
+    if (it == steps_.end()) return;
+    view_ = it->get();
+    rack_row_->setVisible(s == step_key::rack);
     tape_->hide();
     bench_->set_plan_only(false);
-    middle_->setCurrentIndex(s == Step::sheets ? 1 : 0);
+    middle_->setCurrentIndex(s == step_key::sheets ? 1 : 0);
     bench_->set_step_view(view_);
     slip_->set_step_view(view_);
     if (!session_.unsaved() && session_.is_open()) say({});
@@ -359,7 +360,7 @@ void MainWindow::refresh() {
     job_->setText(j ? QString::fromStdString(j->name) : tr("No job yet"));
     const Slab* slab = session_.slab();
     about_->setText(
-        slab ? QString::fromStdString(session_.whole() ? session_.plan()->slab.name : slab->name) +
+        slab ? QString::fromStdString(session_.whole() ? session_.plan()->title : slab->name) +
                    (j ? QString(" · %1 × %2").arg(in_units(mm(j->top.length_mm), session_), in_units(mm(j->top.width_mm), session_))
                       : QString())
              : QString());
@@ -413,7 +414,7 @@ void MainWindow::show_log() {
 void MainWindow::type_dimension() {
     if (bench_->type_dimension()) return;
     // A step without a dimension on the bench: the size of the top is the one that is meant.
-    session_.set_step(Step::lay);
+    session_.set_step(step_key::lay);
     bench_->repaint();
     bench_->type_dimension();
 }

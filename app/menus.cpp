@@ -8,6 +8,7 @@
 #include "app/bring/bring.h"
 #include "app/find_panel.h"
 #include "app/main_window.h"
+#include "app/steps.h"
 #include "app/slip/slip.h"
 
 namespace yb {
@@ -81,12 +82,11 @@ void MainWindow::build_menus() {
     edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
 
     auto* view = menuBar()->addMenu(tr("&View"));
-    int key = Qt::Key_1;
-    for (const Step s : {Step::rack, Step::lay, Step::flat, Step::fill, Step::under})
-        view->addAction(QString::fromLatin1(name_of(s)), QKeySequence(key++), this, [this, s] { session_.set_step(s); });
+    for (const StepViewRow& row : step_views())
+        view->addAction(QString::fromLatin1(name_of(row.step)), QKeySequence(row.key), this,
+                        [this, s = row.step] { session_.set_step(s); });
     view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
     view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
-    view->addAction(tr("Sheets"), QKeySequence(Qt::Key_P), this, [this] { session_.set_step(Step::sheets); });
     view->addSeparator();
     const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };
     view->addAction(tr("Gauge left"), QKeySequence(Qt::Key_Comma), this, gauge(-25));
@@ -95,7 +95,7 @@ void MainWindow::build_menus() {
     view->addAction(tr("Gauge right, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Period), this, gauge(1));
     view->addAction(tr("Workings"), QKeySequence(Qt::Key_W), slip_, &Slip::toggle_workings);
     view->addAction(tr("Tape table"), QKeySequence(Qt::Key_T), this, [this] {
-        session_.set_step(Step::rack);
+        session_.set_step(step_key::rack);
         if (auto* b = slip_->findChild<QPushButton*>("type_tape")) b->click();
     });
     view->addSeparator();

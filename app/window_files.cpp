@@ -20,6 +20,9 @@
 #include "app/sheets/sheets_view.h"
 #include "app/sheets/tiled_pdf.h"
 #include "core/io/format_error.h"
+#include "core/lay/lay.h"
+#include "core/slab/slab.h"
+#include "core/templates/templates.h"
 
 namespace yb {
 
@@ -85,9 +88,14 @@ bool MainWindow::bring_outline(const QString& path, std::optional<double> mm_per
 bool MainWindow::export_drawing(const QString& path, Drawn what) {
     const Plan* plan = session_.plan();
     std::vector<DrawnPath> paths;
-    if (plan && !plan->shape.ring_a.empty()) {
-        if (what == Drawn::slab) paths = drawn_slab(plan->slab, plan->shape);
-        if (what == Drawn::top && session_.job() && plan->lay.ready) paths = drawn_top(*plan, plan->placement, true);
+    // Of a top of several the slab is the leaf that was picked.
+    const LeafPlan* leaf = plan && !plan->leaves.empty()
+                               ? &plan->leaves[std::min(plan->leaves.size() - 1, static_cast<std::size_t>(std::max(0, session_.leaf())))]
+                               : nullptr;
+    const Slab* slab = !plan ? nullptr : plan->slab() ? plan->slab() : leaf ? &leaf->slab() : nullptr;
+    if (plan && plan->drawable()) {
+        if (what == Drawn::slab) paths = drawn_slab(*slab, plan->slab() ? *plan->shape() : leaf->shape());
+        if (what == Drawn::top && session_.job() && plan->lay->ready) paths = drawn_top(*plan, plan->placement, true);
         if (what == Drawn::patches && session_.job()) paths = drawn_patches(session_.job()->makeup, session_.shop().bushings_mm);
         if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, session_.job()->makeup, session_.shop().bushings_mm);
     }
@@ -99,7 +107,7 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
             true);
         return false;
     }
-    const std::string title = what == Drawn::slab ? plan->slab.name : session_.job()->name;
+    const std::string title = what == Drawn::slab ? slab->name : session_.job()->name;
     const QString wrong =
         path.endsWith(".pdf", Qt::CaseInsensitive)
             ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)

@@ -84,7 +84,7 @@ void drag(benchmark::State& state, const char* job) {
     window.finish_growing();
     window.show();
     window.session().set_job(job);
-    window.session().set_step(Step::lay);
+    window.session().set_step(step_key::lay);
     window.grab();
     window.finish_growing();
     const Placement at = window.session().job()->first().placement;

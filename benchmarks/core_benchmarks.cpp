@@ -7,6 +7,8 @@
 #include "core/flat/tilt.h"
 #include "core/job/job.h"
 #include "core/store/store.h"
+#include "core/job/plan.h"
+#include "core/job/prepared.h"
 #include "demo/demo.h"
 
 namespace {
@@ -27,7 +29,7 @@ void replan(benchmark::State& state) {
     state.counters["readings"] = static_cast<double>(slab.heights_a.gap_mm.size() + slab.heights_b.gap_mm.size());
     for (auto _ : state) {
         j.first().placement.x_mm += 0.01;
-        benchmark::DoNotOptimize(plan_job(j, JobSlabs{{prepared}}, d.shop, {whole_top, Step::lay, nullptr}));
+        benchmark::DoNotOptimize(plan_job(j, JobSlabs{{prepared}}, d.shop, {whole_top, step_key::lay, nullptr}));
     }
 }
 BENCHMARK(replan)->Unit(benchmark::kMillisecond);

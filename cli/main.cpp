@@ -15,10 +15,15 @@
 #include "core/flat/tilt.h"
 #include "core/io/csv.h"
 #include "core/io/json.h"
+#include "core/fields/walk.h"
 #include "core/job/job.h"
-#include "core/lay/sequence.h"
+#include "core/job/plan.h"
+#include "core/lay/lay.h"
+#include "core/makeup/arrange.h"
+#include "core/match/sequence.h"
 #include "core/store/store.h"
 #include "core/wood/wood.h"
+#include "demo/demo.h"
 
 namespace {
 
@@ -108,6 +113,52 @@ void run_plan(const std::string& path) {
     yb::Job job = f.job;
     if (job.first().slab.empty()) job.first().slab = f.slabs.front().id;
     print(yb::to_json(yb::plan_job(job, docs), f.shop.units));
+}
+
+void run_demo(const std::string& path) {
+    const yb::Documents demo = yb::demo_shop();
+    yb::Store::create(path, demo, "New shop");
+    print({{"shop", path}, {"slabs", demo.slabs.size()}, {"jobs", demo.jobs.size()}});
+}
+
+/// How far a job has come, in a word.
+std::string state_of(const yb::Job& job, const yb::Documents& docs) {
+    for (const yb::Leaf& l : job.leaves)
+        if (!docs.slabs.count(l.slab)) return "no slab";
+    if (job.makeup.ripped) return "ripped";
+    if (job.makeup.faces_flat) return "flat";
+    if (job.cuts_done) return "rough-cut";
+    const yb::Plan plan = yb::plan_job(job, docs);
+    return !plan.lay->ready ? "not measured" : plan.lay->fits ? "laid" : "does not fit";
+}
+
+void run_jobs(const std::string& path) {
+    const yb::Store store = yb::Store::open(path);
+    Json list = Json::array();
+    for (const auto& [id, j] : store.documents().jobs)
+        list.push_back({{"id", id}, {"name", j.name}, {"state", state_of(j, store.documents())}, {"start", j.start}, {"slabs", j.slabs()}});
+    print(list);
+}
+
+void run_export(const std::string& path, const std::string& job) {
+    const yb::Store store = yb::Store::open(path);
+    const yb::Documents& docs = store.documents();
+    if (!docs.jobs.count(job)) {
+        std::string known;
+        for (const auto& [id, j] : docs.jobs) known += " " + id;
+        throw BadInput("there is no job ‘" + job + "’ in " + path + ". There are:" + known);
+    }
+    for (const yb::Leaf& l : docs.jobs.at(job).leaves)
+        if (!docs.slabs.count(l.slab)) throw BadInput("the job ‘" + job + "’ has no slab yet: there is nothing to export");
+    std::cout << yb::write_job_file(yb::job_file(docs, job, [&](const std::string& key) { return store.attachment(key); })) << '\n';
+}
+
+/// The fields of a job file, for --help.
+std::string job_fields() {
+    yb::Job job;
+    std::string out = "Fields of the job in its file, with their ranges:\n";
+    for (const yb::FieldLine& l : yb::describe(yb::walk_of(job))) out += fmt::format("  {:<36} {}\n", l.path, l.what);
+    return out;
 }
 
 struct WantOrder {
@@ -311,6 +362,22 @@ int main(int argc, char** argv) {
     auto* plan = app.add_subcommand("plan", "plans a job file");
     plan->add_option("job", file, "a job exported as JSON")->required();
     plan->callback([&] { run_plan(file); });
+
+    plan->footer(job_fields);
+
+    auto* demo = app.add_subcommand("demo", "writes the demo shop");
+    demo->add_option("file", file, "the shop file to make")->required();
+    demo->callback([&] { run_demo(file); });
+
+    auto* jobs = app.add_subcommand("jobs", "the jobs of a shop: id, name and state of each");
+    jobs->add_option("shop", file, "a shop file")->required();
+    jobs->callback([&] { run_jobs(file); });
+
+    std::string job;
+    auto* exporting = app.add_subcommand("export", "a job of a shop with its slabs, as the job file that other verbs read");
+    exporting->add_option("shop", file, "a shop file")->required();
+    exporting->add_option("job", job, "the job's id")->required();
+    exporting->callback([&] { run_export(file, job); });
 
     auto* check = app.add_subcommand("check", "looks a shop file through");
     check->add_option("shop", file, "a shop file")->required();

@@ -7,7 +7,9 @@
 #include <numbers>
 #include <random>
 
+#include "core/edit/edits.h"
 #include "core/picture/picture.h"
+#include "core/under/under.h"
 #include "core/tree/saw.h"
 
 namespace yb {
@@ -245,9 +247,11 @@ std::vector<std::pair<std::string, std::string>> demo_pictures(const Work& work)
     return out;
 }
 
-Documents demo_shop() {
+namespace {
+Documents made_demo() {
     Documents d;
     d.shop.name = "Tarnside workshop";
+    for (Resin& r : d.shop.resins) r.price_l = r.key == "slow-deep" ? 21 : r.key == "medium" ? 24 : 30;
 
     SlabRecipe plane{"slab-sycamore-3",
                      "Sycamore 3",
@@ -403,6 +407,12 @@ Documents demo_shop() {
     d.jobs[hall.id] = hall;
     made_up(d);
     return d;
+}
+}  // namespace
+
+const Documents& demo_shop() {
+    static const Documents grown = made_demo();  // its logs are grown once in a program
+    return grown;
 }
 
 }  // namespace yb

@@ -7,8 +7,8 @@
 namespace yb {
 
 /// The demo shop's documents: four slabs measured by tape, eleven from two grown logs and a grown round, three
-/// jobs. Always the same.
-Documents demo_shop();
+/// jobs. Always the same; grown once in a program.
+const Documents& demo_shop();
 
 /// The pictures that the demo shop's grown slabs name: key and JPEG. Grown anew, over the cores.
 /// @throws Cancelled.

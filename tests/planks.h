@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "core/job/job.h"
+#include "tests/everything.h"
 
 namespace yb {
 

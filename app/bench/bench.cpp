@@ -11,6 +11,9 @@
 #include "app/session/pictures.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
+#include "core/lay/lay.h"
+#include "core/makeup/makeup.h"
+#include "core/slab/slab.h"
 
 namespace yb {
 
@@ -72,7 +75,7 @@ void Bench::lay_out() {
     map_.end = {left, map_.strip.bottom() + 30 + grown, w - left - right, std::max(30.0, h - map_.strip.bottom() - 42 - grown)};
     map_.gauge_mm = session_.gauge_mm();
     const Plan* plan = session_.plan();
-    if (!plan || plan->shape.ring_a.empty()) return;
+    if (!plan || !plan->drawable()) return;
     if (session_.whole() && session_.previewing() && map_.scale > 0 && whole_before_) return;  // nothing jumps under the hand
     whole_before_ = session_.whole();
     const auto [x0, x1, y0, y1] = extent();
@@ -92,12 +95,15 @@ void Bench::lay_out() {
 /// What has to find room on the plan: the slab, or the whole top with all that its leaves reach beyond it.
 std::array<double, 4> Bench::extent() const {
     const Plan& plan = *session_.plan();
-    const Box a = bounds(plan.shape.ring_a);
-    const Box b = bounds(plan.shape.ring_b);
-    std::array<double, 4> e{plan.shape.x0, plan.shape.x1, std::min(a.low.y, b.low.y), std::max(a.high.y, b.high.y)};
-    if (!session_.whole()) return e;
+    if (const SlabShape* shape = plan.shape()) {
+        const Box a = bounds(shape->ring_a);
+        const Box b = bounds(shape->ring_b);
+        return {shape->x0, shape->x1, std::min(a.low.y, b.low.y), std::max(a.high.y, b.high.y)};
+    }
+    const Box top = bounds(plan.lay->outline);
+    std::array<double, 4> e{plan.stations().from, plan.stations().to, top.low.y, top.high.y};
     const double half = session_.job()->top.length_mm / 2;
-    for (const LeafPart& l : plan.makeup.leaves) {
+    for (const LeafPart& l : plan.makeup->leaves) {
         const Box k = bounds(l.show);
         // A leaf drawn far away does not make the rest too small to see.
         e[0] = std::max(-0.6 * half, std::min(e[0], k.low.x + half));
@@ -207,7 +213,7 @@ const Handle* Bench::handle_at(const std::vector<Handle>& all, QPointF p) const 
 
 void Bench::mousePressEvent(QMouseEvent* e) {
     const Plan* plan = session_.plan();
-    if (e->button() != Qt::LeftButton || !plan || plan->shape.ring_a.empty() || !view_) return;
+    if (e->button() != Qt::LeftButton || !plan || !plan->drawable() || !view_) return;
     const QPointF at = e->position();
     if (drawn_) {
         if (!drawn_line_ && points_.size() > 2 && QLineF(map_.px(points_.front()), at).length() < 9) return finish_outline();

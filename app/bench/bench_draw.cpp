@@ -7,8 +7,13 @@
 #include <cmath>
 
 #include "app/bench/bench.h"
+#include "app/bench/top_section.h"
 #include "app/bench/wood_face.h"
 #include "app/theme/theme.h"
+#include "core/lay/lay.h"
+#include "core/makeup/arrange.h"
+#include "core/patch/patch.h"
+#include "core/slab/slab.h"
 
 namespace yb {
 
@@ -30,7 +35,7 @@ void Bench::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     const auto& c = theme::colours();
     const Plan* plan = session_.plan();
-    if (!plan || plan->shape.ring_a.empty() || !view_) {
+    if (!plan || !plan->drawable() || !view_) {
         p.fillRect(rect(), c.bench);
         p.setPen(c.pencil);
         p.setFont(theme::figures(15, true));
@@ -41,7 +46,7 @@ void Bench::paintEvent(QPaintEvent*) {
     if (session_.whole()) draw_leaves(p);
     draw_patches(p);
     view_->draw_plan(p, map_, session_);
-    if (!only() && plan->shape.usable) {
+    if (!only() && (plan->whole() || plan->shape()->usable)) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
         p.drawText(
@@ -92,15 +97,15 @@ void Bench::draw_ruler(QPainter& p) {
     const Plan& plan = *session_.plan();
     p.setPen(QPen(c.pencil, 1));
     const double y = map_.ruler.bottom();
-    const double x0 = map_.px(plan.shape.x0);
-    const double x1 = map_.px(plan.shape.x1);
+    const double x0 = map_.px(plan.stations().from);
+    const double x1 = map_.px(plan.stations().to);
     p.drawLine(QPointF(x0, y), QPointF(x1, y));
     p.setFont(theme::figures(9, true));
     const double step = station_step();
     const int minor = 5;
     for (int i = 0;; ++i) {
-        const double x = plan.shape.x0 + i * step / minor;
-        if (x > plan.shape.x1 + 0.5) break;
+        const double x = plan.stations().from + i * step / minor;
+        if (x > plan.stations().to + 0.5) break;
         const bool major = i % minor == 0;
         p.drawLine(QPointF(map_.px(x), y), QPointF(map_.px(x), y - (major ? 8 : 4)));
         if (!major) continue;
@@ -112,7 +117,7 @@ void Bench::draw_ruler(QPainter& p) {
 
 void Bench::draw_slab(QPainter& p) {
     const Plan& plan = *session_.plan();
-    draw::slab(p, map_, pictures_, plan.slab, plan.shape, devicePixelRatioF(), false);
+    draw::slab(p, map_, pictures_, *plan.slab(), *plan.shape(), devicePixelRatioF(), false);
 }
 
 /// The leaves of a whole top, each where it lies.
@@ -120,7 +125,7 @@ void Bench::draw_leaves(QPainter& p) {
     const Plan& plan = *session_.plan();
     const Job& job = *session_.job();
     const double half = job.top.length_mm / 2;
-    for (const JointPlan& j : plan.makeup.joints) {
+    for (const JointPlan& j : plan.makeup->joints) {
         if (!j.river || job.makeup.kind != MakeUp::river) continue;
         QPolygonF water;
         for (const Vec2 q : j.water) water << map_.px(q + Vec2{half, 0});
@@ -130,7 +135,7 @@ void Bench::draw_leaves(QPainter& p) {
     }
     const auto px = [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); };
     const auto leaf = [&](std::size_t i) {
-        tops_.leaf(p, plan.leaves[i].slab, plan.leaves[i].shape, job.leaves[i].placement, map_.scale, devicePixelRatioF(), false, px,
+        tops_.leaf(p, plan.leaves[i].slab(), plan.leaves[i].shape(), job.leaves[i].placement, map_.scale, devicePixelRatioF(), false, px,
                    !session_.previewing());  // under the hand quick, at rest fine
     };
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
@@ -138,10 +143,10 @@ void Bench::draw_leaves(QPainter& p) {
     // Outside the top whole slabs, inside it only what each has in it.
     p.setPen(Qt::NoPen);
     p.setBrush(theme::colours().bench);
-    p.drawPolygon(draw::fewer(map_.px(plan.lay.outline)));
+    p.drawPolygon(draw::fewer(map_.px(plan.lay->outline)));
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         QPolygonF part;
-        for (const Vec2 q : plan.makeup.leaves[i].part) part << px(q);
+        for (const Vec2 q : plan.makeup->leaves[i].part) part << px(q);
         QPainterPath clip;
         clip.addPolygon(draw::fewer(part));
         clip.closeSubpath();
@@ -156,7 +161,7 @@ void Bench::draw_leaves(QPainter& p) {
 /// The wood of each patch where it is let in, as it lies on the slab it is cut from.
 void Bench::draw_patches(QPainter& p) {
     const Plan& plan = *session_.plan();
-    if (!session_.job() || !plan.lay.ready) return;
+    if (!session_.job() || !plan.lay->ready) return;
     const Frame top = plan.placement.frame();
     for (std::size_t i = 0; i < std::min(plan.patches.size(), session_.job()->makeup.patches.size()); ++i) {
         if (!plan.patches[i]) continue;
@@ -175,13 +180,14 @@ void Bench::draw_patches(QPainter& p) {
 
 QPolygonF Bench::section() const {
     const Plan& plan = *session_.plan();
-    const double x = std::clamp(map_.gauge_mm, plan.shape.x0 + 0.01, plan.shape.x1 - 0.01);
+    const SlabShape& shape = *plan.shape();
+    const double x = std::clamp(map_.gauge_mm, shape.x0 + 0.01, shape.x1 - 0.01);
     return section_of(
-        plan.shape,
+        shape,
         [x](double y) {
             return Vec2{x, y};
         },
-        cut_at_x(plan.shape.ring_a, x), cut_at_x(plan.shape.ring_b, x));
+        cut_at_x(shape.ring_a, x), cut_at_x(shape.ring_b, x));
 }
 
 /// A slab cut across: `at` tells the place on it for a place across the end view.
@@ -208,16 +214,16 @@ void Bench::draw_leaf_sections(QPainter& p) {
     const double u = map_.gauge_mm - job.top.length_mm / 2;
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         const LeafPlan& l = plan.leaves[i];
-        const LeafPart& part = plan.makeup.leaves[i];
+        const LeafPart& part = plan.makeup->leaves[i];
         const Frame f = job.leaves[i].placement.frame();
         const QPolygonF cut = section_of(
-            l.shape,
+            l.shape(),
             [&](double v) {
                 return f.to_slab({u, v});
             },
             cut_at_x(part.show, u), cut_at_x(part.under, u));
         if (cut.isEmpty()) continue;
-        const WoodTone tone = tone_of(l.slab.species);
+        const WoodTone tone = tone_of(l.slab().species);
         p.setPen(QPen(tone.edge, 1.4));
         p.setBrush(tone.early);
         p.drawPolygon(draw::fewer(cut));
@@ -238,6 +244,10 @@ void Bench::draw_section(QPainter& p) {
         draw_leaf_sections(p);
         return view_->draw_end(p, map_, session_);
     }
+    if (view_->shows_finished() || session_.whole()) {
+        draw_top_section(p, map_, *plan.top);
+        return view_->draw_end(p, map_, session_);
+    }
     const QPolygonF cut = section();
     if (cut.isEmpty()) return;
     const StillKey key{session_.slab_version(), size(), map_.end_scale, map_.end_base_px, devicePixelRatioF(), map_.end_rise, 0, {}};
@@ -250,10 +260,10 @@ void Bench::draw_section(QPainter& p) {
         QPainter q(&end_grain_);
         q.setRenderHint(QPainter::Antialiasing);
         q.translate(-map_.end.topLeft());
-        draw_end_grain(q, plan.slab, plan.shape, map_, cut);
+        draw_end_grain(q, *plan.slab(), *plan.shape(), map_, cut);
     }
     p.drawPixmap(map_.end.topLeft(), end_grain_);
-    p.setPen(QPen(tone_of(plan.slab.species).edge, 1.4));
+    p.setPen(QPen(tone_of(plan.slab()->species).edge, 1.4));
     p.setBrush(Qt::NoBrush);
     p.drawPolygon(draw::fewer(cut));
     view_->draw_end(p, map_, session_);

@@ -4,8 +4,8 @@
 #include <QFileInfo>
 
 #include "app/bring/long_work.h"
-#include "app/job_files.h"
 #include "app/session/session.h"
+#include "core/edit/slab_edits.h"
 #include "core/io/format_error.h"
 
 namespace yb {
@@ -16,13 +16,12 @@ std::string read_whole(const QString& path) {
     return file.readAll().toStdString();
 }
 
-std::string add_slab(Session& session, Slab slab, const QString& label) {
-    slab.id = fresh_id("slab", session.documents());
-    if (slab.name.empty()) slab.name = "Slab " + std::to_string(session.documents().slabs.size() + 1);
-    session.edit(label, [&](Documents& d) { d.slabs[slab.id] = slab; });
-    session.set_step(Step::rack);
-    session.look_at(QString::fromStdString(slab.id));
-    return slab.id;
+std::string add_slab(Session& session, const Slab& slab, const QString& label) {
+    std::string id;
+    session.edit(label, [&](Documents& d) { id = add_slab(d, slab); });
+    session.set_step(step_key::rack);
+    session.look_at(QString::fromStdString(id));
+    return id;
 }
 
 void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
@@ -30,19 +29,20 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
         QObject::tr("Reading the scan"),
         [path](const Work& w) {
             const Cloud cloud = read_cloud(read_whole(path), w.part(0, 0.4));
-            ScanResult r = slab_from_scan(cloud, {}, w.part(0.4, 1));
+            ScanResult r = slab_from_scan(cloud, {}, w.part(0.4, 0.9));
             if (cloud.not_numbers > 0)
                 r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
-            return r;
+            return std::pair(std::move(r), to_ply(r.on_slab));
         },
-        [&session, path, say](const ScanResult& r) {
+        [&session, path, say](const std::pair<ScanResult, std::string>& read) {
+            const auto& [r, cloud] = read;
             Slab slab = r.slab;
             slab.name = QFileInfo(path).completeBaseName().toStdString();
             for (const std::string& n : r.notes) slab.notes += (slab.notes.empty() ? "" : " ") + n;
             QString text = QObject::tr("%1 points on the slab.").arg(r.used);
-            const std::string key = fresh_id("slab", session.documents()) + "/scan";
+            const std::string key = attachment_key(cloud);
             if (Store* store = session.store(); store && !session.read_only()) try {
-                    store->attach(key, to_ply(r.on_slab));  // all of them are kept
+                    store->attach(key, cloud);  // all of its points are kept
                     slab.scan = key;
                 } catch (const StoreError& e) {
                     text = QString::fromStdString(e.what());
@@ -93,8 +93,11 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
             in_parallel(
                 sawn.size(),
                 [&](std::size_t i) {
-                    made.pictures[2 * i].second = to_jpeg(sawn[i].face_a);
-                    made.pictures[2 * i + 1].second = to_jpeg(sawn[i].face_b);
+                    for (const std::size_t side : {0, 1}) {
+                        auto& [key, bytes] = made.pictures[2 * i + side];
+                        bytes = to_jpeg(side == 0 ? sawn[i].face_a : sawn[i].face_b);
+                        key = attachment_key(bytes);
+                    }
                 },
                 w.part(0.9, 1));
             for (const SawnSlab& s : sawn) made.slabs.push_back(s.slab);
@@ -110,10 +113,8 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
                 s.id = fresh_id("slab", next);
                 if (first.empty()) first = s.id;
                 s.name = "Log " + std::to_string(recipe.seed) + ", " + std::to_string(i + 1);
-                for (const auto& [picture, side] : {std::pair(&s.picture_a, "/a"), std::pair(&s.picture_b, "/b")})
-                    (*picture)->key = s.id + side;
-                made.pictures[2 * i].first = s.id + "/a";
-                made.pictures[2 * i + 1].first = s.id + "/b";
+                s.picture_a->key = made.pictures[2 * i].first;
+                s.picture_b->key = made.pictures[2 * i + 1].first;
                 next.slabs[s.id] = s;
             }
             try {
@@ -122,7 +123,7 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
                 return say(QString::fromStdString(e.what()));
             }
             session.edit(QObject::tr("Saw a practice log"), [&](Documents& d) { d = next; });
-            session.set_step(Step::rack);
+            session.set_step(step_key::rack);
             session.look_at(QString::fromStdString(first));
             say(QObject::tr("%1 slabs stand on the rack.").arg(made.slabs.size()));
         });

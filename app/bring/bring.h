@@ -33,6 +33,6 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
                std::function<void(const QString&)> say);
 
 /// Adds a slab under a fresh id and looks at it. Returns the id.
-std::string add_slab(Session& session, Slab slab, const QString& label);
+std::string add_slab(Session& session, const Slab& slab, const QString& label);
 
 }  // namespace yb

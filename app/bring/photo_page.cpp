@@ -315,22 +315,25 @@ void PhotoPage::find() {
 void PhotoPage::take(bool other) {
     if (!result_) return;
     Store* store = session_.store();
-    const auto keep = [&](const std::string& key) {
-        if (!store || session_.read_only()) return;
+    // Named by its own bytes: a new picture never takes the place of one that an earlier revision shows.
+    const auto keep = [&] {
+        const std::string bytes = to_jpeg(result_->face, 88);
+        const std::string key = attachment_key(bytes);
+        if (!store || session_.read_only()) return key;
         try {
-            store->attach(key, to_jpeg(result_->face, 88));
+            store->attach(key, bytes);
             Q_EMIT taken(QString::fromStdString(key));
         } catch (const StoreError& e) {
             Q_EMIT say(QString::fromStdString(e.what()), true);
         }
+        return key;
     };
     if (!other) {
         Slab slab;
         slab.name = name_;
         slab.outline = result_->outline;
         slab.picture_a = result_->place;
-        slab.picture_a->key = fresh_id_for_picture() + "/a";
-        keep(slab.picture_a->key);
+        slab.picture_a->key = keep();
         add_slab(session_, slab, tr("Slab from a photograph"));
         Q_EMIT say(tr("The slab stands on the rack. Type a station with its thickness, or photograph its other face; cracks, knots and rot "
                       "are painted over the picture."),
@@ -342,13 +345,12 @@ void PhotoPage::take(bool other) {
         const Slab& now = *session_.slab();
         const TracedOutline both = match_outlines(*now.outline, result_->outline);
         FacePicture place = result_->place;
-        place.key = now.id + "/b";
         // Seen from below: rows run the other way, slid across as the edges were.
         const Box mine = bounds(result_->outline.a);
         const Box laid = bounds(both.b);
         place.mirrored = !place.mirrored;
         place.corner.y = -place.corner.y + ((laid.low.y + laid.high.y) / 2 + (mine.low.y + mine.high.y) / 2);
-        keep(place.key);
+        place.key = keep();
         session_.edit_slab(tr("The other face from a photograph"), [&](Slab& s) {
             s.outline = both;
             s.picture_b = place;
@@ -356,14 +358,6 @@ void PhotoPage::take(bool other) {
         Q_EMIT back();
     } catch (const PhotoError& e) {
         Q_EMIT say(tr("%1. Nothing was changed.").arg(QString::fromUtf8(e.what())), true);
-    }
-}
-
-std::string PhotoPage::fresh_id_for_picture() const {
-    // Keys outlive the slabs that name them: never the same one twice.
-    for (int i = 1;; ++i) {
-        std::string key = "photo-" + std::to_string(i);
-        if (!session_.store() || !session_.store()->has_attachment(key + "/a")) return key;
     }
 }
 

@@ -72,7 +72,6 @@ class PhotoPage : public QWidget {
     void find();
     void take(bool other_face);
     void refresh();
-    std::string fresh_id_for_picture() const;
 
     Session& session_;
     LongWork& work_;

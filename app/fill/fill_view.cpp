@@ -1,6 +1,10 @@
 #include "app/fill/fill_view.h"
 
 #include "app/theme/theme.h"
+#include "core/fill/fill.h"
+#include "core/flat/flat.h"
+#include "core/lay/lay.h"
+#include "core/top/top.h"
 
 namespace yb {
 
@@ -9,17 +13,17 @@ QString FillView::strip_title(const Session&) const { return QObject::tr("voids 
 void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
-    if (!plan.fill.ready) return;
-    draw::dim_outside(p, map, plan.lay.outline);
+    if (!plan.fill->ready) return;
+    draw::dim_outside(p, map, plan.lay->outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
-    p.drawPolygon(map.px(plan.lay.outline));
-    for (const VoidPlan& v : plan.fill.voids) {
+    p.drawPolygon(map.px(plan.lay->outline));
+    for (const VoidPlan& v : plan.fill->voids) {
         QColor resin = v.left_open || v.gone ? QColor(Qt::transparent) : c.chalk;
         resin.setAlpha(v.left_open || v.gone ? 0 : 170);
         p.setBrush(resin);
         p.setPen(QPen(c.chalk, 1.6));
-        p.drawPolygon(map.px(plan.slab.flaws[v.flaw].outline));
+        p.drawPolygon(map.px(v.outline));
         const QString text = v.gone        ? QObject::tr("planed away")
                              : v.left_open ? QObject::tr("left open")
                              : v.lifts.empty()
@@ -30,27 +34,50 @@ void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
                                        .arg(in_units(fine(v.lifts.front().depth_mm), s));
         draw::tag(p, map.px(v.at), text, map.plan, c.chalk);
     }
+    const Frame f = plan.placement.frame();
+    for (const RiverFill& r : plan.fill->rivers) {
+        const auto it = std::find_if(plan.top->regions.begin(), plan.top->regions.end(),
+                                     [&](const Region& g) { return g.kind == RegionKind::resin && !g.let_in && g.index == r.joint; });
+        if (it == plan.top->regions.end() || it->above.size() < 3) continue;
+        const QString text = (r.lifts.size() == 1 ? QObject::tr("river %1 · %2 lift of %3") : QObject::tr("river %1 · %2 lifts of %3"))
+                                 .arg(in_units(litres(r.volume_l), s))
+                                 .arg(r.lifts.size())
+                                 .arg(in_units(fine(r.lifts.empty() ? 0 : r.lifts.front().depth_mm), s));
+        draw::tag(p, map.px(f.to_slab(centroid(it->above))), text, map.plan, c.chalk);
+    }
 }
 
 void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
-    if (!plan.fill.ready) return;
-    const Box top = bounds(plan.lay.outline);
-    const double thickness = std::max(1.0, plan.flat.thickness_mm);
+    if (!plan.fill->ready) return;
+    const Box top = bounds(plan.lay->outline);
+    const double thickness = std::max(1.0, plan.flat->thickness_mm);
     const double k = (map.strip.height() - 8) / thickness;
     p.setPen(QPen(c.wood_edge, 1.2));
     p.setBrush(c.wood);
     const QRectF side(map.px(top.low.x), map.strip.top() + 4, map.px(top.high.x) - map.px(top.low.x), thickness * k);
     p.drawRect(side);
-    for (const VoidPlan& v : plan.fill.voids) {
+    // A river runs through the whole of it; its lifts are lines along it.
+    for (const RiverFill& r : plan.fill->rivers) {
+        QColor resin = c.resin;
+        resin.setAlpha(190);
+        p.setBrush(resin);
+        p.setPen(QPen(c.chalk, 1.2));
+        p.drawRect(side);
+        p.setPen(QPen(c.slip, 1));
+        for (std::size_t i = 1; i < r.lifts.size(); ++i) {
+            const double y = side.bottom() - side.height() * static_cast<double>(i) / static_cast<double>(r.lifts.size());
+            p.drawLine(QPointF(side.left(), y), QPointF(side.right(), y));
+        }
+    }
+    for (const VoidPlan& v : plan.fill->voids) {
         if (v.gone) continue;
-        const Flaw& f = plan.slab.flaws[v.flaw];
-        const Box b = bounds(f.outline);
+        const Box b = bounds(v.outline);
         const double a0 = map.px(std::max(b.low.x, top.low.x));
         const double a1 = map.px(std::min(b.high.x, top.high.x));
-        const double inset = (a1 - a0) / 2 * (1 - f.floor_share);
-        const bool above = f.face == Face::a;
+        const double inset = (a1 - a0) / 2 * (1 - v.floor_share);
+        const bool above = v.face == Face::a;
         const double mouth = above ? side.top() : side.bottom();
         const double floor = mouth + (above ? 1 : -1) * v.depth_mm * k;
         QColor resin = c.chalk;
@@ -67,19 +94,14 @@ void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     }
 }
 
-std::vector<PickField> FillView::picks(const Session& s) const { return leaf_picks(s); }
-
-std::vector<Field> FillView::fields(const Session&) const {
-    return {job_field("fill_overfill", QObject::tr("Overfill"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.fill.overfill_mm; }),
-            job_field("fill_reserve", QObject::tr("Reserve"), Kind::percent, 0, 200, [](Job& j) -> double& { return j.fill.reserve_pct; })};
-}
+std::vector<Field> FillView::fields(const Session&) const { return {job_number("fill.overfill_mm"), job_number("fill.reserve_pct")}; }
 
 std::vector<Action> FillView::actions(Session& session) {
     Session* s = &session;
     return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"),
-             [s] { s->set_step(Step::rack); }},
+             [s] { s->set_step(step_key::rack); }},
             {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
-            {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step::under); }, true, true}};
+            {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(step_key::under); }, true, true}};
 }
 
 QString FillView::help() const {

@@ -14,6 +14,7 @@
 #include "app/session/pictures.h"
 #include "app/slip/field_form.h"
 #include "app/theme/theme.h"
+#include "core/fill/fill.h"
 
 namespace yb {
 
@@ -134,12 +135,10 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
     about_->setObjectName("find_about");
     about_->setWordWrap(true);
     side->addWidget(about_);
-    form_ = new FieldForm(
-        session, {}, {},
-        {job_field("find_length", tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; }),
-         job_field("find_width", tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; }),
-         job_field("find_thickness", tr("Thickness"), Kind::fine, 3, 400, [](Job& j) -> double& { return j.top.thickness_mm; }),
-         job_field("find_river", tr("River, if any"), Kind::length, 5, 3000, [](Job& j) -> double& { return j.makeup.river_mm; })});
+    form_ =
+        new FieldForm(session, {}, {},
+                      {job_number("top.length_mm", "find_length"), job_number("top.width_mm", "find_width"),
+                       job_number("top.thickness_mm", "find_thickness"), job_number("makeup.river_mm", "find_river", tr("River, if any"))});
     side->addWidget(form_);
     auto* kinds = new QGridLayout;
     int n = 0;
@@ -219,7 +218,12 @@ void FindPage::showEvent(QShowEvent* e) {
 
 FindOrder FindPage::order() const {
     FindOrder o;
-    if (const Job* j = session_.job()) o.top = j->top, o.choices = j->makeup, o.for_job = j->id;
+    if (const Job* j = session_.job()) {
+        o.top = j->top, o.choices = j->makeup, o.for_job = j->id;
+        o.dry_pct = dry_enough_pct(j->room, session_.shop());
+    }
+    const auto& resins = session_.shop().resins;
+    if (!resins.empty()) o.resin_price_l = river_resin(resins, session_.job() ? session_.job()->fill.river : "").price_l.value_or(0);
     const auto w = [&](const char* name) { return sliders_.at(name)->value() / 10.0; };
     o.weights = {w("weigh_thickness"), w("weigh_waste"),  w("weigh_likeness"), w("weigh_flaws"),
                  w("weigh_resin"),     w("weigh_weight"), w("weigh_moisture"), w("weigh_money")};
@@ -260,7 +264,7 @@ void FindPage::search() {
 }
 
 void FindPage::wait() {
-    while (busy_) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    while (busy_ || pause_.isActive()) QApplication::processEvents(QEventLoop::AllEvents, 20);
 }
 
 void FindPage::show_found(const std::vector<Found>& found, const Boards& boards, const WantedTop& top, bool done) {
@@ -283,7 +287,7 @@ void FindPage::show_found(const std::vector<Found>& found, const Boards& boards,
         connect(t, &Ticket::clicked, this, [this, f] {
             session_.edit_job(tr("Take what was found"), [&](Job& j) { take_find(j, f); });
             session_.set_leaf(0);
-            session_.set_step(Step::lay);
+            session_.set_step(step_key::lay);
             Q_EMIT back();
         });
         list_->insertWidget(list_->count() - 1, t);

@@ -3,17 +3,24 @@
 #include <QPainterPath>
 
 #include "app/theme/theme.h"
+#include "core/flat/flat.h"
+#include "core/lay/lay.h"
+#include "core/slab/slab.h"
 
 namespace yb {
 
 namespace {
-Field thickness_field() {
-    return job_field("flat_thickness", QObject::tr("Wanted thickness"), Kind::fine, 3, 400,
-                     [](Job& j) -> double& { return j.top.thickness_mm; });
+Field thickness_field() { return job_number("top.thickness_mm", "flat_thickness", QObject::tr("Wanted thickness")); }
+
+/// Where the shims stand now.
+std::vector<Vec2> supports_of(const FlatPlan& flat) {
+    std::vector<Vec2> out;
+    for (const Shim& h : flat.shims) out.push_back({h.at.x_mm, h.at.y_mm});
+    return out;
 }
 
 /// Across: where the middle of what lies in the top runs.
-double middle_y(const Session& s) { return s.plan() && s.plan()->lay.outline.size() > 2 ? centroid(s.plan()->lay.outline).y : 0; }
+double middle_y(const Session& s) { return s.plan() && s.plan()->lay->outline.size() > 2 ? centroid(s.plan()->lay->outline).y : 0; }
 }  // namespace
 
 QString FlatView::strip_title(const Session&) const {
@@ -21,7 +28,7 @@ QString FlatView::strip_title(const Session&) const {
 }
 
 QString FlatView::end_note(const Session& s) const {
-    const FlatPlan& f = s.plan()->flat;
+    const FlatPlan& f = *s.plan()->flat;
     if (!f.ready) return {};
     const Vec2 p{s.gauge_mm(), middle_y(s)};
     return QObject::tr("%1 off the show face, %2 off the underside here")
@@ -29,10 +36,10 @@ QString FlatView::end_note(const Session& s) const {
 }
 
 void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
-    const FlatPlan& f = s.plan()->flat;
+    const FlatPlan& f = *s.plan()->flat;
     if (!f.ready) return;
     const auto& c = theme::colours();
-    const LayPlan& lay = s.plan()->lay;
+    const LayPlan& lay = *s.plan()->lay;
     draw::dim_outside(p, map, lay.rough);
     // Tint: the more comes off, the deeper.
     p.save();
@@ -80,12 +87,12 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
 }
 
 void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
-    const FlatPlan& f = s.plan()->flat;
+    const FlatPlan& f = *s.plan()->flat;
     if (!f.ready || !s.job()) return;
     const auto& c = theme::colours();
-    const SlabShape& shape = s.plan()->shape;
+    const SlabShape& shape = *s.plan()->shape();
     const double y = middle_y(s);
-    const Box b = bounds(s.plan()->lay.rough);
+    const Box b = bounds(s.plan()->lay->rough);
     double low = 1e9;
     double high = -1e9;
     for (int i = 0; i <= 40; ++i) {
@@ -106,10 +113,10 @@ void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
 }
 
 void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
-    const FlatPlan& f = s.plan()->flat;
+    const FlatPlan& f = *s.plan()->flat;
     if (!f.ready) return;
     const auto& c = theme::colours();
-    const auto cut = cut_at_x(s.plan()->shape.ring_a, s.gauge_mm());
+    const auto cut = cut_at_x(s.plan()->shape()->ring_a, s.gauge_mm());
     if (cut.empty()) return;
     const double y0 = cut.front().from;
     const double y1 = cut.back().to;
@@ -126,7 +133,7 @@ void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
         const double a = y0 + (y1 - y0) * i / n;
         const double b = y0 + (y1 - y0) * (i + 1) / n;
         const Vec2 q{x, (a + b) / 2};
-        const SlabShape& shape = s.plan()->shape;
+        const SlabShape& shape = *s.plan()->shape();
         const double over = f.off_top.at(q);
         const double under = f.off_bottom.at(q);
         if (over > 0) p.drawRect(QRectF(map.end_px(b, shape.top.at(q)), map.end_px(a, shape.top.at(q) - over)));
@@ -136,67 +143,54 @@ void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
 
 std::vector<Handle> FlatView::handles(const BenchMap& map, const Session& s) const {
     std::vector<Handle> out;
-    if (!s.plan() || !s.plan()->flat.ready || !s.job()) return out;
-    const auto& shims = s.plan()->flat.shims;
-    std::vector<Support> supports;
-    for (const Shim& h : shims) supports.push_back(h.at);
+    if (!s.plan() || !s.plan()->flat->ready || !s.job()) return out;
+    const auto& shims = s.plan()->flat->shims;
+    const std::vector<Vec2> standing = supports_of(*s.plan()->flat);
     for (std::size_t i = 0; i < shims.size(); ++i) {
         const Vec2 at{shims[i].at.x_mm, shims[i].at.y_mm};
         const QPointF q = map.px(at);
         out.push_back({QObject::tr("shim %1").arg(i + 1), QObject::tr("Move a shim"), QPolygonF(QRectF(q.x() - 28, q.y() - 14, 56, 28)), at,
-                       Qt::OpenHandCursor, [supports, i](Session& session, Vec2 from, Vec2 to) {
-                           session.preview_leaf([&](Leaf& leaf) {
-                               leaf.supports = supports;
-                               leaf.supports[i].x_mm += to.x - from.x;
-                               leaf.supports[i].y_mm += to.y - from.y;
-                           });
+                       Qt::OpenHandCursor, [standing, i](Session& session, Vec2 from, Vec2 to) {
+                           session.preview_leaf([&](Leaf& leaf) { move_support(leaf, standing, i, to - from); });
                        }});
     }
     return out;
 }
 
 std::vector<Dimension> FlatView::dimensions(const BenchMap& map, const Session& s) const {
-    if (!s.plan() || !s.plan()->flat.ready) return {};
+    if (!s.plan() || !s.plan()->flat->ready) return {};
     // The finished thickness, beside the end view.
-    const Tilt& t = s.plan()->flat.tilt;
-    const auto cut = cut_at_x(s.plan()->shape.ring_a, s.gauge_mm());
+    const Tilt& t = s.plan()->flat->tilt;
+    const auto cut = cut_at_x(s.plan()->shape()->ring_a, s.gauge_mm());
     if (cut.empty()) return {};
     const Vec2 q{s.gauge_mm(), cut.front().from};
     return {{map.end_px(q.y, t.bottom_at(q)), map.end_px(q.y, t.top_at(q)), -26, thickness_field()}};
 }
 
 std::vector<Field> FlatView::fields(const Session&) const {
-    return {thickness_field(),
-            job_field("flat_rest", QObject::tr("Rest between"), Kind::hours, 0, 2000, [](Job& j) -> double& { return j.flat.rest_h; }),
-            job_field("flat_allowance", QObject::tr("Left for last pass"), Kind::fine, 0, 20,
-                      [](Job& j) -> double& { return j.flat.allowance_mm; })};
+    return {thickness_field(), job_number("flat.rest_h"), job_number("flat.allowance_mm")};
 }
 
 std::vector<PickField> FlatView::picks(const Session& s) const { return leaf_picks(s); }
 
 std::vector<Action> FlatView::actions(Session& session) {
     Session* s = &session;
-    const auto supports = [s] {
-        std::vector<Support> now;
-        for (const Shim& h : s->plan()->flat.shims) now.push_back(h.at);
-        return now;
-    };
     return {
         {"shim_add",
          QObject::tr("Add a shim at the gauge"),
          {},
-         [s, supports] {
-             if (!s->plan() || !s->plan()->flat.ready) return;
-             auto now = supports();
+         [s] {
+             if (!s->plan() || !s->plan()->flat->ready) return;
+             auto now = supports_of(*s->plan()->flat);
              now.push_back({s->gauge_mm(), middle_y(*s)});
-             s->edit_leaf(QObject::tr("Add a shim"), [&](Leaf& leaf) { leaf.supports = now; });
+             s->edit_leaf(QObject::tr("Add a shim"), [&](Leaf& leaf) { set_supports(leaf, now); });
          }},
         {"shim_reset",
          QObject::tr("Shims back to four"),
          {},
-         [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { leaf.supports.clear(); }); }},
+         [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { set_supports(leaf, {}); }); }},
         {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
-        {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(Step::fill); }, true, true}};
+        {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(step_key::fill); }, true, true}};
 }
 
 QString FlatView::help() const {

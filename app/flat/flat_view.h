@@ -7,7 +7,7 @@ namespace yb {
 /// Flat: what comes off where as a tint, shims to be moved, lanes; the strip shows both faces and the planes.
 class FlatView : public StepView {
   public:
-    Step step() const override { return Step::flat; }
+    Step step() const override { return step_key::flat; }
     QString strip_title(const Session& s) const override;
     QString end_note(const Session& s) const override;
     double end_rise() const override { return 2; }

@@ -2,12 +2,14 @@
 
 #include "app/bench/bench.h"
 #include "app/bring/long_work.h"
-#include "app/job_files.h"
 #include "app/lay/leaves.h"
 #include "app/lay/patches.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
-#include "core/rack/rack.h"
+#include "core/edit/slab_edits.h"
+#include "core/lay/lay.h"
+#include "core/makeup/arrange.h"
+#include "core/match/likeness.h"
 
 namespace yb {
 
@@ -46,10 +48,10 @@ QString LayView::strip_title(const Session& s) const {
 void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     if (s.whole()) {
         leaves::draw_plan(p, map, s);
-        if (s.plan()->lay.ready) draw_extras(p, map, s);
+        if (s.plan()->lay->ready) draw_extras(p, map, s);
         return;
     }
-    const LayPlan& lay = s.plan()->lay;
+    const LayPlan& lay = *s.plan()->lay;
     if (!lay.ready) return;
     const auto& c = theme::colours();
     draw::dim_outside(p, map, lay.outline);
@@ -86,7 +88,7 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
         return;
     }
     const auto& c = theme::colours();
-    const SlabShape& shape = s.plan()->shape;
+    const SlabShape& shape = *s.plan()->shape();
     const Job* j = s.job();
     if (!j) return;
     const auto width = [&](double x) {
@@ -103,7 +105,7 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
     QColor fill = c.wood;
     fill.setAlpha(150);
     draw::strip_line(p, map, shape.x0, shape.x1, least, most, width, QPen(c.brass_dark, 1.5), fill);
-    const Box b = bounds(s.plan()->lay.outline);
+    const Box b = bounds(s.plan()->lay->outline);
     draw::strip_line(
         p, map, b.low.x, b.high.x, least, most, [&](double) { return j->top.width_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
     p.setFont(theme::figures(9));
@@ -113,7 +115,7 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
 }
 
 std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) const {
-    if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
+    if (!s.plan() || !s.plan()->lay->ready || !s.job()) return {};
     if (s.whole()) {
         std::vector<Handle> all = leaves::handles(map, s);
         for (Handle& h : patches::handles(map, s)) all.push_back(std::move(h));  // they lie on top of everything
@@ -122,16 +124,11 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
     const Placement at = s.job()->first().placement;
     Handle top{QObject::tr("top"),
                QObject::tr("Move the top"),
-               map.px(s.plan()->lay.rectangle),
+               map.px(s.plan()->lay->rectangle),
                {at.x_mm, at.y_mm},
                Qt::OpenHandCursor,
-               [](Session& session, Vec2 from, Vec2 to) {
-                   session.preview([&](Job& j) {
-                       j.first().placement.x_mm += to.x - from.x;
-                       j.first().placement.y_mm += to.y - from.y;
-                   });
-               },
-               [](Session& session, double degrees) { session.preview([&](Job& j) { j.first().placement.angle_deg += degrees; }); }};
+               [](Session& session, Vec2 from, Vec2 to) { session.preview([&](Job& j) { move_top(j, to - from); }); },
+               [](Session& session, double degrees) { session.preview([&](Job& j) { turn_top(j, degrees); }); }};
     // The corners turn it about its middle.
     std::vector<Handle> out{top};
     const Box box = bounds(outline_of(s.job()->top));
@@ -144,8 +141,8 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
                        r[i], Qt::CrossCursor, [middle](Session& session, Vec2 from, Vec2 to) {
                            const Vec2 a = from - middle;
                            const Vec2 b = to - middle;
-                           const double turn = std::atan2(cross(a, b), dot(a, b)) * 180 / 3.14159265358979;
-                           session.preview([&](Job& j) { j.first().placement.angle_deg += turn; });
+                           const double turn = degrees_between(a, b);
+                           session.preview([&](Job& j) { turn_top(j, turn); });
                        }});
     }
     for (Handle& h : patches::handles(map, s)) out.push_back(std::move(h));
@@ -153,22 +150,18 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
 }
 
 namespace {
-Field length_field() {
-    return job_field("top_length", QObject::tr("Length"), Kind::length, 50, 20000, [](Job& j) -> double& { return j.top.length_mm; });
-}
-Field width_field() {
-    return job_field("top_width", QObject::tr("Width"), Kind::length, 50, 5000, [](Job& j) -> double& { return j.top.width_mm; });
-}
+Field length_field() { return job_number("top.length_mm"); }
+Field width_field() { return job_number("top.width_mm"); }
 }  // namespace
 
 std::vector<Dimension> LayView::dimensions(const BenchMap& map, const Session& s) const {
-    if (!s.plan() || !s.plan()->lay.ready || !s.job()) return {};
+    if (!s.plan() || !s.plan()->lay->ready || !s.job()) return {};
     if (s.whole()) return leaves::dimensions(map, s, length_field(), width_field());
     const Box box = bounds(outline_of(s.job()->top));
     const Frame f = s.job()->first().placement.frame();
     QPolygonF r;
     for (const Vec2 q : {box.low, Vec2{box.high.x, box.low.y}, box.high, Vec2{box.low.x, box.high.y}}) r << map.px(f.to_slab(q));
-    const double below = map.px(bounds(s.plan()->shape.ring_a).low).y() - std::max(r[0].y(), r[1].y());
+    const double below = map.px(bounds(s.plan()->shape()->ring_a).low).y() - std::max(r[0].y(), r[1].y());
     return {{r[0], r[1], -std::max(18.0, below + 16), length_field()}, {(r[0] * 7 + r[1]) / 8, (r[3] * 7 + r[2]) / 8, 0, width_field()}};
 }
 
@@ -178,12 +171,8 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                                 {QObject::tr("rectangle"), QObject::tr("round"), QObject::tr("oval"), QObject::tr("free form")},
                                 [](const Session& now) { return now.job() ? static_cast<int>(now.job()->top.shape) : 0; },
                                 [](Session& now, int i) {
-                                    now.edit_job(QObject::tr("Shape of the top"), [&](Job& j) {
-                                        j.top.shape = static_cast<TopShape>(i);
-                                        if (j.top.shape == TopShape::round)
-                                            j.top.length_mm = j.top.width_mm = std::min(j.top.length_mm, j.top.width_mm);
-                                        if (j.top.shape != TopShape::rectangle) j.top.live = LiveEdges::none;
-                                    });
+                                    now.edit_job(QObject::tr("Shape of the top"),
+                                                 [&](Job& j) { set_top_shape(j, static_cast<TopShape>(i)); });
                                 }}};
     for (PickField& f : leaf_picks(s)) out.push_back(std::move(f));
     for (PickField& f : patches::picks(s)) out.push_back(std::move(f));
@@ -196,45 +185,29 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                            return joints.empty() || !joints[joints.size() / 2].curved ? 0 : 1;
                        },
                        [](Session& now, int i) {
-                           now.edit_job(QObject::tr("Straight or curved joint"), [&](Job& j) {
-                               j.makeup.joints = joints_of(j.makeup, j.leaves.size(), j.top.width_mm);
-                               if (!j.makeup.joints.empty()) j.makeup.joints[j.makeup.joints.size() / 2].curved = i == 1;
-                           });
+                           now.edit_job(QObject::tr("Straight or curved joint"), [&](Job& j) { set_middle_joint_curved(j, i == 1); });
                        }});
     return out;
 }
 
 std::vector<Field> LayView::fields(const Session& now) const {
-    using J = Job;
-    std::vector<Field> f{
-        length_field(),
-        width_field(),
-        job_field("top_thickness", QObject::tr("Thickness"), Kind::fine, 3, 400, [](J& j) -> double& { return j.top.thickness_mm; }),
-        job_field("top_height", QObject::tr("Table height"), Kind::length, 100, 2000, [](J& j) -> double& { return j.top.height_mm; }),
-        {"top_seats", QObject::tr("Seats"), Kind::count,
-         [](const Session& s) -> std::optional<double> { return s.job() ? std::optional<double>(s.job()->top.seats) : std::nullopt; },
-         [](Session& s, std::optional<double> v) {
-             s.edit_job(QObject::tr("Seats"), [&](J& j) { j.top.seats = static_cast<int>(v.value_or(0)); });
+    std::vector<Field> f{length_field(),
+                         width_field(),
+                         job_number("top.thickness_mm"),
+                         job_number("top.height_mm"),
+                         job_number("top.seats"),
+                         job_number("leaves[0].placement.oversize_mm", "top_oversize"),
+                         job_number("leaves[0].placement.x_mm", "top_x"),
+                         job_number("leaves[0].placement.y_mm", "top_y"),
+                         job_number("leaves[0].placement.angle_deg", "top_angle")};
+    f.push_back(
+        {"top_halves", QObject::tr("In two halves, cut at"), Kind::along,
+         [](const Session& s) -> std::optional<double> {
+             if (!s.job() || !s.job()->makeup.halves_u_mm) return {};
+             return *s.job()->makeup.halves_u_mm + s.job()->top.length_mm / 2;
          },
-         0, 60, true},
-        job_field("top_oversize", QObject::tr("Over, each end"), Kind::length, 0, 500,
-                  [](J& j) -> double& { return j.first().placement.oversize_mm; }),
-        job_field("top_x", QObject::tr("Middle, along"), Kind::length, -20000, 20000,
-                  [](J& j) -> double& { return j.first().placement.x_mm; }),
-        job_field("top_y", QObject::tr("Middle, across"), Kind::length, -5000, 5000,
-                  [](J& j) -> double& { return j.first().placement.y_mm; }),
-        job_field("top_angle", QObject::tr("Turned"), Kind::angle, -360, 360,
-                  [](J& j) -> double& { return j.first().placement.angle_deg; })};
-    f.push_back({"top_halves", QObject::tr("In two halves, cut at"), Kind::along,
-                 [](const Session& s) -> std::optional<double> {
-                     if (!s.job() || !s.job()->makeup.halves_u_mm) return {};
-                     return *s.job()->makeup.halves_u_mm + s.job()->top.length_mm / 2;
-                 },
-                 [](Session& s, std::optional<double> v) {
-                     s.edit_job(QObject::tr("Two halves"),
-                                [&](Job& j) { j.makeup.halves_u_mm = v ? std::optional(*v - j.top.length_mm / 2) : std::nullopt; });
-                 },
-                 1, 20000, true});
+         [](Session& s, std::optional<double> v) { s.edit_job(QObject::tr("Two halves"), [&](Job& j) { set_halves_from_left(j, v); }); }, 1,
+         20000, true});
     if (now.job() && now.job()->several()) {
         const Field halves = f.back();
         f.pop_back();
@@ -267,9 +240,7 @@ std::vector<TextField> LayView::texts() const {
 namespace {
 
 void set_placements(Session& s, const QString& label, const std::vector<Placement>& all) {
-    s.edit_job(label, [&](Job& j) {
-        for (std::size_t i = 0; i < all.size() && i < j.leaves.size(); ++i) j.leaves[i].placement = all[i];
-    });
+    s.edit_job(label, [&](Job& j) { yb::set_placements(j, all); });
 }
 
 /// A leaf taken off: what is left is laid anew as what it can be.
@@ -283,33 +254,33 @@ void take_off(Session& s) {
 
 /// Both faces of every leaf photographed: their likeness along the seam, and the slide that betters it.
 void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::function<void(const SeamMatch&)> keep) {
-    const auto k = s.plan()->makeup.joints.size() / 2;
-    if (!s.whole() || k >= s.plan()->seams.size()) {
+    const auto k = s.plan()->makeup->joints.size() / 2;
+    if (!s.whole() || k >= s.plan()->seams->size()) {
         Q_EMIT s.trouble(QObject::tr("There is no seam to compare along: lay two leaves of one tree together."));
         return;
     }
     const Plan plan = *s.plan();
     const Job job = *s.job();
-    const JointPlan seam = plan.makeup.joints[k];
+    const JointPlan seam = plan.makeup->joints[k];
     std::vector<Picture> shown;
     for (const std::size_t i : {seam.right, seam.left}) {
-        const auto& place = plan.leaves[i].slab.picture_a;
+        const auto& place = plan.leaves[i].slab().picture_a;
         std::optional<Picture> p = place ? pictures.pixels(place->key) : std::nullopt;
         if (!p) {
             Q_EMIT s.trouble(QObject::tr("%1 has no picture of the face that shows. Photograph it, and its likeness can be compared.")
-                                 .arg(QString::fromStdString(plan.leaves[i].slab.name)));
+                                 .arg(QString::fromStdString(plan.leaves[i].slab().name)));
             return;
         }
         shown.push_back(std::move(*p));
     }
     work.run(
         QObject::tr("Comparing the faces"),
-        [plan, job, seam, shown, mirrored = plan.seams[k].mirrored](const Work& w) {
+        [plan, job, seam, shown, mirrored = (*plan.seams)[k].mirrored](const Work& w) {
             const auto side = [&](std::size_t i) {
-                return SeamSide{plan.leaves[i].slab, plan.leaves[i].shape, nullptr, job.leaves[i].placement};
+                return SeamSide{plan.leaves[i].slab(), plan.leaves[i].shape(), nullptr, job.leaves[i].placement};
             };
-            return match_seam(side(seam.right), {&shown[0], *plan.leaves[seam.right].slab.picture_a}, side(seam.left),
-                              {&shown[1], *plan.leaves[seam.left].slab.picture_a}, seam, mirrored, 120, w);
+            return match_seam(side(seam.right), {&shown[0], *plan.leaves[seam.right].slab().picture_a}, side(seam.left),
+                              {&shown[1], *plan.leaves[seam.left].slab().picture_a}, seam, mirrored, 120, w);
         },
         [&s, left = seam.left, keep](const SeamMatch& m) {
             if (m.windows.empty()) {
@@ -317,7 +288,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
                 return;
             }
             if (std::abs(m.slide_mm) >= 2 && m.slid_mean > m.mean + 0.02) {
-                s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) { move_by(j.leaves[left].placement, {m.slide_mm, 0}); });
+                s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) { move_leaf(j, left, {m.slide_mm, 0}); });
                 Q_EMIT s.trouble(
                     QObject::tr("The left leaf was slid by %1: knots and figure meet better there (likeness %2, before %3). Undo takes "
                                 "it back.")
@@ -350,7 +321,7 @@ std::vector<Action> LayView::actions(Session& session) {
                  Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
                  return;
              }
-             set_placements(*s, QObject::tr("Best rip lines"), best_rips(leaves::inputs(*s), s->plan()->makeup));
+             set_placements(*s, QObject::tr("Best rip lines"), best_rips(leaves::inputs(*s), *s->plan()->makeup));
          },
          several()},
         {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
@@ -383,7 +354,7 @@ std::vector<Action> LayView::actions(Session& session) {
         {"free_form", QObject::tr("Draw a free form"),
          QObject::tr("Paint around the top you want; its length and width can be typed after"),
          [s, this] {
-             if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
+             if (!s->job() || !s->plan() || !s->plan()->lay->ready) return;
              bench_.draw_outline([s](const Ring& ring) {
                  const Ring uv = s->plan()->placement.frame().from_slab(ring);
                  s->edit_job(QObject::tr("Draw a free form"), [&](Job& j) { set_free_form(j, uv); });
@@ -395,7 +366,7 @@ std::vector<Action> LayView::actions(Session& session) {
          [s] {
              if (!s->plan() || !s->job() || s->job()->several()) return;
              const Plan& plan = *s->plan();
-             const Placement best = best_placement({plan.slab, plan.shape, s->job()->top, s->job()->first().placement});
+             const Placement best = best_placement({*plan.slab(), *plan.shape(), s->job()->top, s->job()->first().placement});
              s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.first().placement = best; });
          }},
         {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
@@ -407,26 +378,12 @@ std::vector<Action> LayView::actions(Session& session) {
                  Q_EMIT s->trouble(QObject::tr("The offcuts of this job are on the rack already."));
                  return;
              }
-             std::vector<Slab> pieces;
-             for (std::size_t i = 0; i < s->job()->leaves.size(); ++i) {
-                 const auto it = s->documents().slabs.find(s->job()->leaves[i].slab);
-                 if (it == s->documents().slabs.end()) return;
-                 // Offcuts are told on the slab as it was measured.
-                 LayPlan lay = s->job()->several() ? s->plan()->leaves.at(i).lay : s->plan()->lay;
-                 if (s->job()->leaves[i].placement.turned_over)
-                     for (Vec2& q : lay.rough) q.y = -q.y;
-                 for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
-             }
-             const std::string id = s->job()->id;
-             s->edit(QObject::tr("Rough cuts made"), [&](Documents& d) {
-                 d.jobs[id].cuts_done = true;
-                 for (Slab piece : pieces) {
-                     piece.id = fresh_id("slab", d);
-                     d.slabs[piece.id] = piece;
-                 }
-             });
+             for (const Leaf& l : s->job()->leaves)
+                 if (!s->documents().slabs.count(l.slab)) return;
+             s->edit(QObject::tr("Rough cuts made"),
+                     [id = s->job()->id, plan = *s->plan()](Documents& d) { make_rough_cuts(d, id, plan); });
          }},
-        {"next", QObject::tr("Next: flatten it"), {}, [s] { s->set_step(Step::flat); }, true, true}};
+        {"next", QObject::tr("Next: flatten it"), {}, [s] { s->set_step(step_key::flat); }, true, true}};
     all.insert(all.end(), rest.begin(), rest.end());
     return all;
 }

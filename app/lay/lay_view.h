@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/bench/step_view.h"
+#include "core/match/likeness.h"
 
 namespace yb {
 
@@ -12,7 +13,7 @@ class LongWork;
 class LayView : public StepView {
   public:
     LayView(Bench& bench, LongWork& work, Pictures& pictures) : bench_(bench), work_(work), pictures_(pictures) {}
-    Step step() const override { return Step::lay; }
+    Step step() const override { return step_key::lay; }
     QString strip_title(const Session& s) const override;
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;

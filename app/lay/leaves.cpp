@@ -3,7 +3,10 @@
 #include <cmath>
 
 #include "app/theme/theme.h"
-#include "core/lay/snap.h"
+#include "core/flat/flat.h"
+#include "core/lay/lay.h"
+#include "core/makeup/snap.h"
+#include "core/match/likeness.h"
 
 namespace yb::leaves {
 
@@ -19,11 +22,11 @@ QPolygonF polygon(const BenchMap& map, const Session& s, const Ring& uv) {
 }
 
 const JointPlan* middle_joint(const Session& s) {
-    const auto& joints = s.plan()->makeup.joints;
+    const auto& joints = s.plan()->makeup->joints;
     return joints.empty() ? nullptr : &joints[joints.size() / 2];
 }
 const Likeness* middle_seam(const Session& s) {
-    const auto& seams = s.plan()->seams;
+    const auto& seams = *s.plan()->seams;
     return seams.empty() ? nullptr : &seams[seams.size() / 2];
 }
 
@@ -32,7 +35,7 @@ const Likeness* middle_seam(const Session& s) {
 MakeUpInputs inputs(const Session& s) {
     MakeUpInputs in{{}, s.job()->top, s.job()->makeup, false, {}};
     for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i)
-        in.leaves.push_back({s.plan()->leaves[i].slab, s.plan()->leaves[i].shape, s.job()->leaves[i].placement});
+        in.leaves.push_back({s.plan()->leaves[i].slab(), s.plan()->leaves[i].shape(), s.job()->leaves[i].placement});
     return in;
 }
 
@@ -53,7 +56,7 @@ QString end_note(const Session& s) {
 }
 
 void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
-    const LayPlan& lay = s.plan()->lay;
+    const LayPlan& lay = *s.plan()->lay;
     if (!lay.ready) return;
     const auto& c = theme::colours();
     draw::dim_outside(p, map, lay.outline);
@@ -62,7 +65,7 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
     if (s.job()->top.shape == TopShape::rectangle)
         for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
     p.drawPolygon(draw::fewer(map.px(lay.outline)));
-    for (const JointPlan& j : s.plan()->makeup.joints) {
+    for (const JointPlan& j : s.plan()->makeup->joints) {
         if (j.along.size() < 2) continue;
         QPolygonF line;
         for (const JointStation& t : j.along) line << px(map, s, {t.u, t.v});
@@ -125,15 +128,15 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
     };
     if (is_river(s.job()->makeup.kind)) {
         double most = s.job()->makeup.river_mm * 1.2;
-        for (const JointPlan& j : s.plan()->makeup.joints) most = std::max(most, j.widest_mm * 1.1);
-        for (const JointPlan& j : s.plan()->makeup.joints) {
+        for (const JointPlan& j : s.plan()->makeup->joints) most = std::max(most, j.widest_mm * 1.1);
+        for (const JointPlan& j : s.plan()->makeup->joints) {
             const auto width = [&](double x) {
-                const auto r = wood_at(s.plan()->makeup.leaves[j.right], x - hl, false);
-                const auto l = wood_at(s.plan()->makeup.leaves[j.left], x - hl, false);
+                const auto r = wood_at(s.plan()->makeup->leaves[j.right], x - hl, false);
+                const auto l = wood_at(s.plan()->makeup->leaves[j.left], x - hl, false);
                 return r && l ? l->from - r->to : 0;
             };
             draw::strip_line(p, map, 1, 2 * hl - 1, 0, most, width, QPen(c.brass_dark, 1.5), fill);
-            if (&j == &s.plan()->makeup.joints.front()) at_gauge(QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
+            if (&j == &s.plan()->makeup->joints.front()) at_gauge(QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
         }
         draw::strip_line(
             p, map, 0, 2 * hl, 0, most, [&](double) { return s.job()->makeup.river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
@@ -173,16 +176,18 @@ void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
     const double u = map.gauge_mm - half(s);
     for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i) {
         const LeafPlan& l = s.plan()->leaves[i];
-        const auto w = wood_at(s.plan()->makeup.leaves[i], u, false);
-        if (!w || !l.flat.ready) continue;
+        const auto w = wood_at(s.plan()->makeup->leaves[i], u, false);
+        if (!w || !l.flat->ready) continue;
         const Frame f = s.job()->leaves[i].placement.frame();
         p.setPen(QPen(c.madder, 1.4, Qt::DashLine));
         for (const bool top : {true, false}) {
-            const auto z = [&](double v) { return top ? l.flat.tilt.top_at(f.to_slab({u, v})) : l.flat.tilt.bottom_at(f.to_slab({u, v})); };
+            const auto z = [&](double v) {
+                return top ? l.flat->tilt.top_at(f.to_slab({u, v})) : l.flat->tilt.bottom_at(f.to_slab({u, v}));
+            };
             p.drawLine(map.end_px(w->from, z(w->from)), map.end_px(w->to, z(w->to)));
         }
     }
-    for (const JointPlan& j : s.plan()->makeup.joints) {
+    for (const JointPlan& j : s.plan()->makeup->joints) {
         if (j.river) continue;
         for (std::size_t k = 0; k + 1 < j.along.size(); ++k)
             if (j.along[k].u <= u && u < j.along[k + 1].u) {
@@ -194,9 +199,9 @@ void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
 
 std::vector<Handle> handles(const BenchMap& map, const Session& s) {
     std::vector<Handle> out;
-    if (!s.plan() || !s.plan()->lay.ready || !s.job()) return out;
+    if (!s.plan() || !s.plan()->lay->ready || !s.job()) return out;
     const MakeUpInputs in = inputs(s);
-    const MakeUpPlan& plan = s.plan()->makeup;
+    const MakeUpPlan& plan = *s.plan()->makeup;
     const double within = 7 / map.scale;
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         const auto places = std::make_shared<SnapPlaces>(snap_places(in, plan, i));
@@ -209,11 +214,9 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
                  [i, places, within](Session& session, Vec2 from, Vec2 to) {
                      const bool far = length(to - from) > 12;  // a step of the keys is taken as it is
                      const Vec2 by = far ? snapped(*places, to - from, within) : to - from;
-                     session.preview([&](Job& j) { move_by(j.leaves[i].placement, by); });
+                     session.preview([&](Job& j) { move_leaf(j, i, by); });
                  },
-                 [i, middle](Session& session, double degrees) {
-                     session.preview([&](Job& j) { turn_about(j.leaves[i].placement, middle, degrees); });
-                 }};
+                 [i, middle](Session& session, double degrees) { session.preview([&](Job& j) { turn_leaf(j, i, middle, degrees); }); }};
         out.push_back(std::move(h));
     }
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
@@ -231,8 +234,8 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
                            [i, middle, shift = half(s)](Session& session, Vec2 from, Vec2 to) {
                                const Vec2 a = from - Vec2{shift, 0} - middle;
                                const Vec2 b2 = to - Vec2{shift, 0} - middle;
-                               const double turn = std::atan2(cross(a, b2), dot(a, b2)) * 180 / 3.14159265358979;
-                               session.preview([&](Job& j) { turn_about(j.leaves[i].placement, middle, turn); });
+                               const double turn = degrees_between(a, b2);
+                               session.preview([&](Job& j) { turn_leaf(j, i, middle, turn); });
                            }});
         }
     }
@@ -245,62 +248,34 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
         const auto upper = [&](std::size_t i) { return shows_upper(in.leaves[i].slab, in.leaves[i].placement); };
         const bool book = upper(j.right) != upper(j.left);
         const bool same = book && s.job()->makeup.same_line;
-        const auto joints = joints_of(s.job()->makeup, plan.leaves.size(), s.job()->top.width_mm);
         out.push_back({QObject::tr("joint %1").arg(k + 1), QObject::tr("Move a rip line"), band,
-                       Vec2{half(s), j.along[j.along.size() / 2].v}, Qt::SizeVerCursor,
-                       [k, same, joints, right = j.right, left = j.left](Session& session, Vec2 from, Vec2 to) {
-                           const double by = to.y - from.y;
-                           session.preview([&](Job& job) {
-                               if (!same) {
-                                   job.makeup.joints = joints;
-                                   job.makeup.joints[k].v_mm += by;
-                                   return;
-                               }
-                               // The same line in the log for both: the joint stays, the leaves close up over it.
-                               for (const auto& [i, sign] : {std::pair(right, 1.0), std::pair(left, -1.0)})
-                                   move_by(job.leaves[i].placement, {0, sign * -by});
-                           });
+                       Vec2{half(s), j.along[j.along.size() / 2].v}, Qt::SizeVerCursor, [k, same](Session& session, Vec2 from, Vec2 to) {
+                           session.preview([&](Job& job) { move_joint(job, k, to.y - from.y, same); });
                        }});
     }
     return out;
 }
 
 std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const Field& length, const Field& width) {
-    if (!s.plan() || !s.plan()->lay.ready) return {};
-    const Box b = bounds(s.plan()->lay.rectangle);
-    const Box all = bounds(s.plan()->lay.outline);
+    if (!s.plan() || !s.plan()->lay->ready) return {};
+    const Box b = bounds(s.plan()->lay->rectangle);
+    const Box all = bounds(s.plan()->lay->outline);
     const QPointF low = map.px(Vec2{b.low.x, all.low.y});
     const QPointF high = map.px(Vec2{b.high.x, all.low.y});
     return {{low, high, -22, length}, {map.px({b.low.x + b.width() / 8, b.low.y}), map.px({b.low.x + b.width() / 8, b.high.y}), 0, width}};
 }
 
 std::vector<Field> fields(const Job& job) {
-    using J = Job;
-    const auto f = [](const char* name, const QString& label, Kind kind, double low, double high, auto member) {
-        return job_field(name, label, kind, low, high, member);
-    };
-    if (is_river(job.makeup.kind)) {
-        std::vector<Field> out{
-            f("river_width", QObject::tr("River, on average"), Kind::length, 5, 3000, [](J& j) -> double& { return j.makeup.river_mm; })};
-        if (job.makeup.kind == MakeUp::open_river) {
-            out.push_back(
-                f("rod_pitch", QObject::tr("Rods, apart"), Kind::length, 40, 3000, [](J& j) -> double& { return j.makeup.rod_pitch_mm; }));
-            out.push_back(
-                f("rod_depth", QObject::tr("Rods, deep"), Kind::length, 10, 500, [](J& j) -> double& { return j.makeup.rod_depth_mm; }));
-            out.push_back(f("rod_thick", QObject::tr("Rods, thick"), Kind::fine, 3, 60, [](J& j) -> double& { return j.makeup.rod_mm; }));
-        }
-        return out;
-    }
-    std::vector<Field> out{
-        f("mill_kerf", QObject::tr("Mill's kerf"), Kind::fine, 0, 30, [](J& j) -> double& { return j.makeup.mill_kerf_mm; }),
-        f("rip_kerf", QObject::tr("Rip saw's kerf"), Kind::fine, 0, 12, [](J& j) -> double& { return j.makeup.rip_kerf_mm; }),
-        f("hollow", QObject::tr("Spring in the joint"), Kind::fine, 0, 5, [](J& j) -> double& { return j.makeup.hollow_mm; })};
+    if (job.makeup.kind == MakeUp::river) return {job_number("makeup.river_mm", "river_width")};
+    if (job.makeup.kind == MakeUp::open_river)
+        return {job_number("makeup.river_mm", "river_width"), job_number("makeup.rod_pitch_mm", "rod_pitch"),
+                job_number("makeup.rod_depth_mm", "rod_depth"), job_number("makeup.rod_mm", "rod_thick")};
+    std::vector<Field> out{job_number("makeup.mill_kerf_mm", "mill_kerf"), job_number("makeup.rip_kerf_mm", "rip_kerf"),
+                           job_number("makeup.hollow_mm", "hollow")};
     for (const Joint& j : job.makeup.joints)
         if (j.curved) {
-            out.push_back(f("least_radius", QObject::tr("Curve, least radius"), Kind::length, 20, 20000,
-                            [](J& k) -> double& { return k.makeup.least_radius_mm; }));
-            out.push_back(
-                f("joint_cutter", QObject::tr("Cutter for it"), Kind::fine, 3, 60, [](J& k) -> double& { return k.makeup.cutter_mm; }));
+            out.push_back(job_number("makeup.least_radius_mm", "least_radius"));
+            out.push_back(job_number("makeup.cutter_mm", "joint_cutter"));
             break;
         }
     return out;

@@ -3,6 +3,8 @@
 #pragma once
 
 #include "app/bench/step_view.h"
+#include "core/makeup/makeup.h"
+#include "core/match/likeness.h"
 
 namespace yb::leaves {
 

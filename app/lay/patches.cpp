@@ -5,6 +5,8 @@
 
 #include "app/bench/bench.h"
 #include "app/theme/theme.h"
+#include "core/fields/walk.h"
+#include "core/lay/lay.h"
 
 namespace yb::patches {
 
@@ -23,13 +25,36 @@ std::vector<const Slab*> sources(const Session& s) {
     return out;
 }
 
-/// A number of a patch that may have gone meanwhile.
-Field patch_field(std::size_t i, const char* name, const QString& label, Kind kind, double low, double high, double& (*member)(Patch&)) {
-    return job_field(QStringLiteral("patch_%1_%2").arg(i + 1).arg(name), QObject::tr("Patch %1, %2").arg(i + 1).arg(label), kind, low, high,
-                     [i, member](Job& j) -> double& {
-                         static Patch none;
-                         return member(i < j.makeup.patches.size() ? j.makeup.patches[i] : none);
-                     });
+/// A declared number of a patch; nothing is set where the patch has gone meanwhile.
+Field patch_number(const std::string& path, const QString& name, const QString& label) {
+    Field f = job_number("makeup.patches[]" + path.substr(path.find(']') + 1), name, label);
+    f.get = [path](const Session& s) -> std::optional<double> {
+        if (!s.job()) return {};
+        Job copy = *s.job();
+        return number_at(walk_of(copy), path).value;
+    };
+    f.set = [path, label](Session& s, std::optional<double> v) {
+        if (v) s.edit_job(label, [&](Job& j) { set_number(walk_of(j), path, v); });
+    };
+    return f;
+}
+
+/// Where on its slab a patch is cut.
+Field place_field(std::size_t i, const QString& name, const QString& label, Kind kind, double Vec2::*side) {
+    return {name,
+            label,
+            kind,
+            [i, side](const Session& s) -> std::optional<double> {
+                return s.job() && i < s.job()->makeup.patches.size() ? std::optional(s.job()->makeup.patches[i].at.*side) : std::nullopt;
+            },
+            [i, side, label](Session& s, std::optional<double> v) {
+                if (v)
+                    s.edit_job(label, [&](Job& j) {
+                        if (i < j.makeup.patches.size()) j.makeup.patches[i].at.*side = *v;
+                    });
+            },
+            -20000,
+            20000};
 }
 
 }  // namespace
@@ -59,9 +84,7 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
              f.to_slab(centroid(all[i].outline)), Qt::OpenHandCursor,
              [i, f](Session& session, Vec2 from, Vec2 to) {
                  const Vec2 by = f.from_slab(to) - f.from_slab(from);
-                 session.preview([&](Job& j) {
-                     for (Vec2& q : j.makeup.patches[i].outline) q = q + by;
-                 });
+                 session.preview([&](Job& j) { move_patch(j, i, by); });
              },
              [i](Session& session, double degrees) { session.preview([&](Job& j) { j.makeup.patches[i].turn_deg += degrees; }); }});
     return out;
@@ -70,18 +93,16 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
 std::vector<Field> fields(const Job& job) {
     std::vector<Field> out;
     const auto& all = job.makeup.patches;
-    if (!all.empty())
-        out.push_back(job_field("patch_cutter", QObject::tr("Cutter for patches"), Kind::fine, 3, 60,
-                                [](Job& j) -> double& { return j.makeup.cutter_mm; }));
+    if (!all.empty()) out.push_back(job_number("makeup.cutter_mm", "patch_cutter", QObject::tr("Cutter for patches")));
     for (std::size_t i = 0; i < all.size(); ++i) {
-        out.push_back(patch_field(i, "deep", QObject::tr("let in"), Kind::fine, 1, 200, [](Patch& p) -> double& { return p.depth_mm; }));
+        const std::string path = "makeup.patches[" + std::to_string(i) + "].";
+        const auto name = [&](const char* what) { return QStringLiteral("patch_%1_%2").arg(i + 1).arg(what); };
+        const auto label = [&](const QString& what) { return QObject::tr("Patch %1, %2").arg(i + 1).arg(what); };
+        out.push_back(patch_number(path + "depth_mm", name("deep"), label(QObject::tr("let in"))));
         if (all[i].slab.empty()) continue;
-        out.push_back(
-            patch_field(i, "x", QObject::tr("along its slab"), Kind::along, -20000, 20000, [](Patch& p) -> double& { return p.at.x; }));
-        out.push_back(
-            patch_field(i, "y", QObject::tr("across its slab"), Kind::length, -5000, 5000, [](Patch& p) -> double& { return p.at.y; }));
-        out.push_back(
-            patch_field(i, "turn", QObject::tr("grain turned"), Kind::angle, -180, 180, [](Patch& p) -> double& { return p.turn_deg; }));
+        out.push_back(place_field(i, name("x"), label(QObject::tr("along its slab")), Kind::along, &Vec2::x));
+        out.push_back(place_field(i, name("y"), label(QObject::tr("across its slab")), Kind::length, &Vec2::y));
+        out.push_back(patch_number(path + "turn_deg", name("turn"), label(QObject::tr("grain turned"))));
     }
     return out;
 }
@@ -124,25 +145,14 @@ std::vector<Action> actions(Session& session, Bench& bench) {
     return {{"patch", QObject::tr("Draw a patch to let in"),
              QObject::tr("Paint around it on the top: a piece let into the show face over a flaw"),
              [s, &bench] {
-                 if (!s->job() || !s->plan() || !s->plan()->lay.ready) return;
+                 if (!s->job() || !s->plan() || !s->plan()->lay->ready) return;
                  bench.draw_outline([s](const Ring& ring) {
-                     Patch patch;
-                     patch.outline = s->plan()->placement.frame().from_slab(ring);
-                     for (Vec2& q : patch.outline) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
-                     s->edit_job(QObject::tr("Draw a patch"), [&](Job& j) {
-                         int n = 1;
-                         while (std::any_of(j.makeup.patches.begin(), j.makeup.patches.end(),
-                                            [&](const Patch& p) { return p.id == "patch-" + std::to_string(n); }))
-                             ++n;
-                         patch.id = "patch-" + std::to_string(n);
-                         j.makeup.patches.push_back(patch);
-                     });
+                     const Ring uv = s->plan()->placement.frame().from_slab(ring);
+                     s->edit_job(QObject::tr("Draw a patch"), [&](Job& j) { add_patch(j, uv); });
                  });
              }},
             {"patch_away", QObject::tr("Take the last patch away"), {}, [s] {
-                 s->edit_job(QObject::tr("Take a patch away"), [](Job& j) {
-                     if (!j.makeup.patches.empty()) j.makeup.patches.pop_back();
-                 });
+                 s->edit_job(QObject::tr("Take a patch away"), [](Job& j) { drop_patch(j, j.makeup.patches.size() - 1); });
              }}};
 }
 

@@ -8,8 +8,8 @@
 
 #include "app/bench/top_picture.h"
 #include "app/session/session.h"
-#include "core/lay/arrange.h"
-#include "core/lay/sequence.h"
+#include "core/makeup/arrange.h"
+#include "core/match/sequence.h"
 
 class QComboBox;
 class QGridLayout;

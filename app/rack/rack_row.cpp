@@ -82,21 +82,25 @@ void RackRow::rebuild() {
     if (session_.previewing()) return;
     const auto& docs = session_.documents();
     std::string jobs;
-    for (const auto& [id, j] : docs.jobs) jobs += j.first().slab + ":" + j.name + ";";
+    const auto taken = taken_slabs(docs);
+    for (const auto& [slab, name] : taken) jobs += slab + ":" + name + ";";
     const Job* job = session_.job();
     if (job)
-        jobs += std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);
+        jobs += job->room.name + std::to_string(settles_at(job->room)) + std::to_string(docs.shop.dry_allowed_pct) +
+                std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);
     if (docs.slabs == built_for_ && jobs == built_jobs_) return choose();  // units may be others, or the slab looked at
     for (const auto& [id, slab] : built_for_)
         if (const auto it = docs.slabs.find(id); it == docs.slabs.end() || !(it->second == slab)) drawn_.erase(id);
     built_for_ = docs.slabs;
     built_jobs_ = jobs;
     const std::optional<WantedTop> top = job ? std::optional(job->top) : std::nullopt;
-    if (docs.slabs.size() <= at_once) return take(rack_of(docs, top ? &*top : nullptr, today().toStdString()));
+    const double dry = dry_enough_pct(job ? job->room : Job().room, docs.shop);
+    const std::string day = today().toStdString();
+    if (docs.slabs.size() <= at_once) return take(rack_of({docs.slabs, taken, docs.shop.air, dry, top ? &*top : nullptr, day}));
     const int asked = ++asked_;
-    reading_ = std::jthread([this, docs, top, asked, day = today().toStdString()](const std::stop_token& stop) {
+    reading_ = std::jthread([this, slabs = docs.slabs, taken, air = docs.shop.air, dry, top, asked, day](const std::stop_token& stop) {
         try {
-            auto entries = rack_of(docs, top ? &*top : nullptr, day, {{}, stop, 0});
+            auto entries = rack_of({slabs, taken, air, dry, top ? &*top : nullptr, day}, {{}, stop, 0});
             QMetaObject::invokeMethod(
                 this,
                 [this, asked, entries = std::move(entries)]() mutable {

@@ -6,9 +6,8 @@
 
 #include "app/bench/bench.h"
 #include "app/bring/bring.h"
-#include "app/job_files.h"
 #include "app/rack/tape_panel.h"
-#include "core/rack/rack.h"
+#include "core/edit/slab_edits.h"
 #include "app/theme/theme.h"
 
 namespace yb {
@@ -23,7 +22,7 @@ QString RackView::strip_title(const Session&) const { return QObject::tr("thickn
 
 void RackView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
-    const SlabShape& shape = s.plan()->shape;
+    const SlabShape& shape = *s.plan()->shape();
     double most = 1;
     for (int i = 0; i <= 40; ++i) most = std::max(most, shape.thickness_at({shape.x0 + (shape.x1 - shape.x0) * i / 40, 0}));
     QColor fill = c.wood;
@@ -42,11 +41,11 @@ void RackView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
 
 void RackView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
-    const SlabShape& shape = s.plan()->shape;
+    const SlabShape& shape = *s.plan()->shape();
     // The chalk line and the stations on it.
     p.setPen(QPen(c.chalk, 1, Qt::DashLine));
     p.drawLine(map.px(Vec2{shape.x0, 0}), map.px(Vec2{shape.x1, 0}));
-    for (const Station& st : s.plan()->slab.tape.stations) {
+    for (const Station& st : s.plan()->slab()->tape.stations) {
         p.setPen(QPen(c.chalk, 1));
         p.drawLine(map.px(Vec2{st.x_mm, 0}) + QPointF(0, -4), map.px(Vec2{st.x_mm, 0}) + QPointF(0, 4));
     }
@@ -54,13 +53,15 @@ void RackView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     dot.setAlpha(120);
     p.setPen(Qt::NoPen);
     p.setBrush(dot);
-    const HeightGrid& g = s.plan()->slab.heights_a;
+    const HeightGrid& g = s.plan()->slab()->heights_a;
     for (std::size_t i = 0; i < g.x_mm.size(); ++i)
         for (std::size_t j = 0; j < g.y_mm.size(); ++j)
             if (g.at(i, j)) p.drawEllipse(map.px(Vec2{g.x_mm[i], g.y_mm[j]}), 1.8, 1.8);
 }
 
 namespace {
+
+std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
 
 /// True when the slab looked at lies face B up in the job.
 bool laid_over(const Session& s) {
@@ -70,29 +71,17 @@ bool laid_over(const Session& s) {
                        [&](const Leaf& l) { return l.slab == s.slab()->id && l.placement.turned_over; });
 }
 
-/// Cracks, pith and scars are lines; they are painted along, with a pen of this width.
-double pen_mm(FlawKind kind) {
-    switch (kind) {
-        case FlawKind::crack: return 3;
-        case FlawKind::pith: return 12;
-        case FlawKind::scar: return 5;
-        default: return 0;
-    }
-}
-
 }  // namespace
 
 std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) const {
     std::vector<Handle> out;
     // Flaws are moved as they were measured, face A up; on a slab laid face B up they stay where they are.
     if (!s.plan() || !s.slab() || laid_over(s)) return out;
-    const auto& flaws = s.plan()->slab.flaws;
+    const auto& flaws = s.plan()->slab()->flaws;
     for (std::size_t i = 0; i < flaws.size(); ++i)
         out.push_back({QObject::tr("%1 %2").arg(QString::fromLatin1(name_of(flaws[i].kind))).arg(i + 1), QObject::tr("Move a flaw"),
                        map.px(flaws[i].outline), centroid(flaws[i].outline), Qt::OpenHandCursor, [i](Session& session, Vec2 from, Vec2 to) {
-                           session.preview_slab([&](Slab& slab) {
-                               for (Vec2& q : slab.flaws[i].outline) q = q + (to - from);
-                           });
+                           session.preview_slab([&](Slab& slab) { move_flaw(slab, i, to - from); });
                        }});
     return out;
 }
@@ -128,13 +117,7 @@ std::vector<Field> RackView::fields(const Session&) const {
     // A new reading keeps the one before: drying is forecast from them.
     Field moisture = slab_number("slab_moisture", QObject::tr("Moisture today"), Kind::percent, 0, 120, &Slab::moisture_pct);
     moisture.set = [](Session& s, std::optional<double> v) {
-        s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) {
-            const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
-            if (slab.moisture_pct && !slab.moisture_on.empty() && slab.moisture_on != today)
-                slab.moisture_log.push_back({slab.moisture_on, *slab.moisture_pct});
-            slab.moisture_pct = v;
-            slab.moisture_on = v ? today : "";
-        });
+        s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) { read_moisture(slab, v, today()); });
     };
     return {moisture,
             slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
@@ -200,28 +183,12 @@ std::vector<Action> RackView::actions(Session& session) {
     const auto draw_flaw = [this, s] {
         if (!s->slab()) return;
         const FlawKind kind = kind_;
-        const double pen = pen_mm(kind);
         bench_.draw_outline(
-            [s, kind, pen](Ring ring) {
-                // Drawn on the slab as it lies: turned over, the face that is up is B and across is mirrored.
-                const bool over = laid_over(*s);
-                if (pen > 0) ring = pen_outline(ring, pen / 2);
-                if (over)
-                    for (Vec2& q : ring) q.y = -q.y;
-                if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
-                for (Vec2& q : ring) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
-                const bool through = kind == FlawKind::crack;
-                const double deep = kind == FlawKind::scar ? 1.5 : kind == FlawKind::knot ? 5 : 10;
-                s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))), [&](Slab& slab) {
-                    int n = 1;
-                    while (std::any_of(slab.flaws.begin(), slab.flaws.end(),
-                                       [&](const Flaw& f) { return f.id == "flaw-" + std::to_string(n); }))
-                        ++n;
-                    slab.flaws.push_back({"flaw-" + std::to_string(n), kind, over ? Face::b : Face::a, ring, through,
-                                          through ? std::nullopt : std::optional<double>(deep), 0.7, ""});
-                });
+            [s, kind](const Ring& ring) {
+                s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))),
+                             [&, over = laid_over(*s)](Slab& slab) { add_flaw(slab, kind, ring, over); });
             },
-            pen > 0);
+            pen_of(kind) > 0);
     };
     return {
         {"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
@@ -234,17 +201,8 @@ std::vector<Action> RackView::actions(Session& session) {
          QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
          [this, s] {
              const Slab* slab = s->slab();
-             if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
-             const SlabShape shape = shape_of(*slab);
-             const Box b = bounds(shape.ring_a);
-             HeightGrid g;
-             for (double x = shape.x0 + 50; x <= shape.x1 - 40; x += 200) g.x_mm.push_back(x);
-             for (double y = std::ceil((b.low.y + 40) / 150) * 150; y <= b.high.y - 40; y += 150) g.y_mm.push_back(y);
-             g.gap_mm.assign(g.x_mm.size() * g.y_mm.size(), std::nullopt);
-             s->edit_slab(QObject::tr("Lay a grid for heights"), [&](Slab& one) {
-                 if (!one.heights_a.has_readings()) one.heights_a = g;
-                 if (!one.heights_b.has_readings()) one.heights_b = g;
-             });
+             if (!slab || !s->plan() || s->plan()->shape()->ring_a.empty()) return;
+             s->edit_slab(QObject::tr("Lay a grid for heights"), lay_height_grid);
              tape_.setVisible(true);
              bench_.set_plan_only(true);
              tape_.show_sheet(TapePanel::Sheet::heights_a);
@@ -255,13 +213,8 @@ std::vector<Action> RackView::actions(Session& session) {
          QObject::tr("New slab"),
          {},
          [this, s] {
-             const std::string id = fresh_id("slab", s->documents());
-             s->edit(QObject::tr("New slab"), [&](Documents& d) {
-                 Slab slab;
-                 slab.id = id;
-                 slab.name = "Slab " + std::to_string(d.slabs.size() + 1);
-                 d.slabs[id] = slab;
-             });
+             std::string id;
+             s->edit(QObject::tr("New slab"), [&](Documents& d) { id = add_slab(d, {}); });
              s->look_at(QString::fromStdString(id));
              tape_.setVisible(true);
              bench_.set_plan_only(true);
@@ -271,29 +224,18 @@ std::vector<Action> RackView::actions(Session& session) {
         {"copy_slab", QObject::tr("Copy this slab"), QObject::tr("A second one like it"),
          [s] {
              if (!s->slab()) return;
-             Slab copy = *s->slab();
-             copy.name += " (copy)";
-             add_slab(*s, copy, QObject::tr("Copy a slab"));
+             std::string id = s->slab()->id;
+             s->edit(QObject::tr("Copy a slab"), [&](Documents& d) { id = copy_slab(d, id); });
+             s->look_at(QString::fromStdString(id));
          }},
         {"split_slab", QObject::tr("Cut it in two at the gauge"), QObject::tr("Two shorter slabs of the same tree; this one is retired"),
          [s] {
              const Slab* slab = s->slab();
-             if (!slab || !s->plan() || s->plan()->shape.ring_a.empty()) return;
+             if (!slab || !s->plan() || s->plan()->shape()->ring_a.empty()) return;
              try {
-                 const double x = s->gauge_mm();
-                 Slab left = piece_of(*slab, -1e9, x);
-                 Slab right = piece_of(*slab, x, 1e9);
-                 left.name = slab->name + ", left";
-                 right.name = slab->name + ", right";
-                 const std::string id = slab->id;
-                 s->edit(QObject::tr("Cut a slab in two"), [&](Documents& d) {
-                     d.slabs[id].retired = true;
-                     for (Slab* piece : {&left, &right}) {
-                         piece->id = fresh_id("slab", d);
-                         d.slabs[piece->id] = *piece;
-                     }
-                 });
-                 s->look_at(QString::fromStdString(left.id));
+                 std::string left;
+                 s->edit(QObject::tr("Cut a slab in two"), [&](Documents& d) { left = split_slab(d, slab->id, s->gauge_mm()); });
+                 s->look_at(QString::fromStdString(left));
              } catch (const std::invalid_argument& e) {
                  Q_EMIT s->trouble(QObject::tr("It was not cut: %1.").arg(QString::fromUtf8(e.what())));
              }
@@ -312,17 +254,13 @@ std::vector<Action> RackView::actions(Session& session) {
          [s] {
              const Slab* slab = s->slab();
              if (!slab) return;
-             const std::string id = fresh_id("job", s->documents());
-             s->edit(QObject::tr("New job"), [&](Documents& d) {
-                 Job j;
-                 j.id = id;
-                 j.name = "Table " + std::to_string(d.jobs.size() + 1);
-                 give_slab(j, *slab);
-                 j.start = QDate::currentDate().toString(Qt::ISODate).toStdString();
-                 d.jobs[id] = j;
+             std::string id;
+             s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) {
+                 id = add_job(d, "Table " + std::to_string(d.jobs.size() + 1), today());
+                 give_slab(d.jobs[id], chosen);
              });
              s->set_job(QString::fromStdString(id));
-             s->set_step(Step::lay);
+             s->set_step(step_key::lay);
          }},
         {"add_leaf", QObject::tr("Add it to this job's top"), QObject::tr("As another leaf: opened like a book with a sister, or a river"),
          [s] {
@@ -337,14 +275,14 @@ std::vector<Action> RackView::actions(Session& session) {
                  if (!l.slab.empty()) ids.push_back(l.slab);
              ids.push_back(slab->id);
              s->make_up(QObject::tr("Add a leaf"), made_of(s->job()->makeup.kind, ids.size()), ids);
-             s->set_step(Step::lay);
+             s->set_step(step_key::lay);
          }},
         {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
          [s] {
              const Slab* slab = s->slab();
              if (!slab || !s->job()) return;
              if (!s->job()->uses(slab->id)) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
-             s->set_step(Step::lay);
+             s->set_step(step_key::lay);
          },
          true, true}};
 }

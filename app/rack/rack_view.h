@@ -11,7 +11,7 @@ class TapePanel;
 class RackView : public StepView {
   public:
     RackView(Bench& bench, TapePanel& tape) : bench_(bench), tape_(tape) {}
-    Step step() const override { return Step::rack; }
+    Step step() const override { return step_key::rack; }
     QString empty_text(const Session& s) const override;
     QString strip_title(const Session& s) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;

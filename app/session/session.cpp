@@ -6,6 +6,7 @@
 
 #include <algorithm>
 
+#include "core/job/prepared.h"
 #include "core/scan/scan.h"
 
 namespace yb {
@@ -45,7 +46,7 @@ void Session::settle() {
     for (const auto& [id, j] : docs_.jobs)
         if (!j.start.empty() && j.start < docs_.jobs[job_id_].start) job_id_ = id;
     replan();
-    if (plan_ && plan_->shape.usable) gauge_mm_ = (plan_->shape.x0 + plan_->shape.x1) / 2;
+    if (plan_ && plan_->drawable()) gauge_mm_ = (plan_->stations().from + plan_->stations().to) / 2;
     Q_EMIT opened();
     Q_EMIT changed();
     Q_EMIT gauge_moved();
@@ -66,7 +67,7 @@ const Slab* Session::slab() const {
         const auto i = static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1));
         return j->leaves[i].slab;
     };
-    const std::string& id = step_ == Step::rack && !looked_at_.empty() ? looked_at_ : !leaf().empty() ? leaf() : looked_at_;
+    const std::string& id = step_ == step_key::rack && !looked_at_.empty() ? looked_at_ : !leaf().empty() ? leaf() : looked_at_;
     const auto it = docs_.slabs.find(id);
     return it == docs_.slabs.end() ? nullptr : &it->second;
 }
@@ -141,13 +142,13 @@ void Session::replan() {
                                                                            : &it->second;
             static const Slab none;
             slabs.leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
-            if (step_ == Step::rack && j->several() && s && l.slab == s->id) on_bench = static_cast<int>(i);
+            if (step_ == step_key::rack && j->several() && s && l.slab == s->id) on_bench = static_cast<int>(i);
         }
-        if (j->several() && (step_ == Step::flat || step_ == Step::fill))
+        if (j->several() && step_ != step_key::rack && row_of(step_).on == StepRow::On::leaf)
             on_bench = std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1);
         for (const Patch& p : j->makeup.patches) {
             const auto it = docs_.slabs.find(p.slab);
-            slabs.patches.push_back(it == docs_.slabs.end() ? nullptr : prepared(it->second, false)->ways);
+            slabs.patches.push_back(it == docs_.slabs.end() ? nullptr : ways_of(*prepared(it->second, false)));
         }
         on_bench_ = slabs.leaves[static_cast<std::size_t>(std::max(0, on_bench))];
         plan_ = plan_job(*j, slabs, docs_.shop, {on_bench, previewing() ? std::optional(step_) : std::nullopt, plan_ ? &*plan_ : nullptr});
@@ -167,7 +168,7 @@ void Session::set_leaf(int leaf) {
 }
 
 void Session::set_step(Step step) {
-    if (step == step_) return;
+    if (step == step_ || !find_step(step.key)) return;
     step_ = step;
     forget_preview();
     replan();
@@ -182,7 +183,7 @@ void Session::set_job(const QString& id) {
     looked_at_.clear();
     forget_preview();
     replan();
-    if (plan_ && plan_->shape.usable) set_gauge((plan_->shape.x0 + plan_->shape.x1) / 2);
+    if (plan_ && plan_->drawable()) set_gauge((plan_->stations().from + plan_->stations().to) / 2);
     Q_EMIT changed();
 }
 
@@ -195,7 +196,7 @@ void Session::look_at(const QString& slab_id) {
 }
 
 void Session::set_gauge(double x) {
-    if (plan_ && !plan_->shape.ring_a.empty()) x = std::clamp(x, plan_->shape.x0, plan_->shape.x1);
+    if (plan_ && plan_->drawable()) x = std::clamp(x, plan_->stations().from, plan_->stations().to);
     if (x == gauge_mm_) return;
     gauge_mm_ = x;
     Q_EMIT gauge_moved();
@@ -260,7 +261,7 @@ void Session::preview_leaf(const std::function<void(Leaf&)>& change) {
 void Session::turn(bool over) {
     double v = 0;
     if (whole()) {
-        const Ring& part = plan_->makeup.leaves[static_cast<std::size_t>(std::max(0, leaf_))].part;
+        const Ring& part = plan_->makeup->leaves[static_cast<std::size_t>(std::max(0, leaf_))].part;
         if (part.size() > 2) v = centroid(part).y;
     }
     edit_job(over ? tr("Turn over") : tr("End for end"), [&](Job& j) { over ? turn_over(j, leaf_, v) : end_for_end(j, leaf_, v); });
@@ -276,9 +277,10 @@ std::vector<Slab> Session::slabs_of(const std::vector<std::string>& ids) const {
 void Session::make_up(const QString& label, MakeUp kind, const std::vector<std::string>& ids) {
     if (!job()) return;
     Job next = *job();
-    const std::string why = yb::make_up(next, kind, slabs_of(ids));
-    if (!why.empty()) {
-        Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(why)));
+    try {
+        yb::make_up(next, kind, slabs_of(ids));
+    } catch (const Refusal& e) {
+        refuse(e);
         return;
     }
     leaf_ = 0;
@@ -292,13 +294,19 @@ void Session::choose(const QString& label, const std::string& choice, const std:
     if (choice == "lay.makeup" || choice == "makeup.ends" || choice == "makeup.line") {
         std::vector<std::string> ids;
         for (const Leaf& l : next.leaves) ids.push_back(l.slab);
-        if (const std::string why = yb::make_up(next, next.makeup.kind, slabs_of(ids)); !why.empty()) {
-            Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(why)));
+        try {
+            yb::make_up(next, next.makeup.kind, slabs_of(ids));
+        } catch (const Refusal& e) {
+            refuse(e);
             Q_EMIT changed();  // the choice shows what holds
             return;
         }
     }
     edit_job(label, [&](Job& j) { j = next; });
+}
+
+void Session::refuse(const Refusal& why) {
+    Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(render(why.says, units()))));
 }
 
 void Session::preview(const std::function<void(Job&)>& change) {

@@ -9,7 +9,10 @@
 #include <QObject>
 #include <QString>
 
+#include "core/edit/edits.h"
 #include "core/job/job.h"
+#include "core/job/plan.h"
+#include "core/job/steps.h"
 #include "core/store/store.h"
 
 namespace yb {
@@ -50,7 +53,7 @@ class Session : public QObject {
     int leaf() const { return leaf_; }
     void set_leaf(int leaf);
     /// True when the whole of several leaves lies on the bench.
-    bool whole() const { return plan_ && plan_->on_bench == whole_top && job() && job()->several() && !plan_->leaves.empty(); }
+    bool whole() const { return plan_ && plan_->whole() && plan_->drawable(); }
 
     void set_step(Step step);
     void set_job(const QString& id);
@@ -106,6 +109,7 @@ class Session : public QObject {
     void trouble(const QString& sentence);
 
   private:
+    void refuse(const Refusal& why);
     void settle();  ///< after opening: pick a job
     void replan();
     std::shared_ptr<const PreparedSlab> prepared(const Slab& slab, bool over);
@@ -143,7 +147,7 @@ class Session : public QObject {
         bool there = false;
     };
     std::map<std::string, AllHeights> scans_;
-    Step step_ = Step::rack;
+    Step step_ = step_key::rack;
     double gauge_mm_ = 600;
 };
 

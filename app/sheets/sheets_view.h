@@ -8,7 +8,7 @@ namespace yb {
 class SheetsStep : public StepView {
   public:
     SheetsStep(std::function<void()> print, std::function<void()> pdf) : print_(std::move(print)), pdf_(std::move(pdf)) {}
-    Step step() const override { return Step::sheets; }
+    Step step() const override { return step_key::sheets; }
     std::vector<Action> actions(Session& s) override {
         Session* session = &s;
         return {{"sheet_pdf", QObject::tr("Save as PDF"), QObject::tr("All its pages"), pdf_},

@@ -10,6 +10,7 @@
 
 #include "app/slip/field_form.h"
 #include "app/theme/theme.h"
+#include "core/fields/walk.h"
 
 namespace yb {
 
@@ -32,36 +33,30 @@ std::variant<std::vector<double>, QString> read_boards(const QString& text, cons
 
 namespace {
 
-Field resin_field(const std::string& key, const QString& name, const QString& label, Kind kind, double low, double high,
-                  double Resin::*member) {
-    const auto find = [key](const Shop& s) {
+/// A number of one resin of the shelf, by the field it is declared at.
+Field resin_field(const std::string& key, const char* field, const QString& name) {
+    Field f = shop_number(std::string("resins[].") + field, QString::fromStdString(key) + "_" + name);
+    const auto find = [key](Shop& s) {
         return std::find_if(s.resins.begin(), s.resins.end(), [&](const Resin& r) { return r.key == key; });
     };
-    return {QString::fromStdString(key) + "_" + name,
-            label,
-            kind,
-            [=](const Session& s) -> std::optional<double> {
-                const auto it = find(s.shop());
-                return it == s.shop().resins.end() ? std::nullopt : std::optional<double>((*it).*member);
-            },
-            [=](Session& s, std::optional<double> v) {
-                if (v)
-                    s.edit(label, [&](Documents& d) {
-                        for (Resin& r : d.shop.resins)
-                            if (r.key == key) r.*member = *v;
-                    });
-            },
-            low,
-            high};
+    f.get = [find, field](const Session& s) -> std::optional<double> {
+        Shop copy = s.shop();
+        const auto it = find(copy);
+        return it == copy.resins.end() ? std::nullopt : number_at(walk_of(*it), field).value;
+    };
+    f.set = [find, field, label = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
+        if (v || empty)
+            s.edit(label, [&](Documents& d) {
+                if (const auto it = find(d.shop); it != d.shop.resins.end()) set_number(walk_of(*it), field, v);
+            });
+    };
+    return f;
 }
 
 std::vector<Field> resin_fields(const std::string& key) {
-    return {resin_field(key, "gel", QObject::tr("Gels at 25 °C in"), Kind::hours, 0.05, 500, &Resin::gel_25_h),
-            resin_field(key, "deepest", QObject::tr("Deepest lift"), Kind::fine, 0.5, 300, &Resin::deepest_mm),
-            resin_field(key, "parts_a", QObject::tr("Parts A, by volume"), Kind::number, 0.01, 1000, &Resin::parts_a),
-            resin_field(key, "parts_b", QObject::tr("Parts B, by volume"), Kind::number, 0.01, 1000, &Resin::parts_b),
-            resin_field(key, "density_a", QObject::tr("Density A, g/mL"), Kind::number, 0.5, 3, &Resin::density_a),
-            resin_field(key, "density_b", QObject::tr("Density B, g/mL"), Kind::number, 0.5, 3, &Resin::density_b)};
+    return {resin_field(key, "gel_25_h", "gel"),    resin_field(key, "deepest_mm", "deepest"),  resin_field(key, "parts_a", "parts_a"),
+            resin_field(key, "parts_b", "parts_b"), resin_field(key, "density_a", "density_a"), resin_field(key, "density_b", "density_b"),
+            resin_field(key, "price_l", "price")};
 }
 
 TextField resin_name(const std::string& key) {
@@ -137,30 +132,21 @@ std::vector<TextField> sled_texts() {
 }
 
 std::vector<Field> sled_fields() {
-    return {
-        shop_field("sled_cutter", QObject::tr("Cutter"), Kind::fine, 3, 300, [](Shop& s) -> double& { return s.sled.cutter_mm; }),
-        shop_field("sled_depth", QObject::tr("Depth a layer"), Kind::fine, 0.2, 25, [](Shop& s) -> double& { return s.sled.depth_mm; }),
-        shop_field("sled_overlap", QObject::tr("Lanes overlap, share"), Kind::number, 0, 0.95,
-                   [](Shop& s) -> double& { return s.sled.overlap; }),
-        shop_field("sled_feed", QObject::tr("Feed, mm a second"), Kind::number, 1, 1000,
-                   [](Shop& s) -> double& { return s.sled.feed_mm_s; }),
-        shop_field("sled_turn", QObject::tr("To the next lane, seconds"), Kind::number, 0, 600,
-                   [](Shop& s) -> double& { return s.sled.turn_s; }),
-        shop_field("sled_layer", QObject::tr("To set a layer, seconds"), Kind::number, 0, 3600,
-                   [](Shop& s) -> double& { return s.sled.layer_s; }),
-        shop_field("sled_rail", QObject::tr("Rails above the bench"), Kind::fine, 10, 600,
-                   [](Shop& s) -> double& { return s.sled.rail_mm; }),
-        shop_field("sled_floor", QObject::tr("Floor of the sled"), Kind::fine, 1, 80, [](Shop& s) -> double& { return s.sled.floor_mm; }),
-        shop_field("sled_stickout", QObject::tr("Bit may stand out"), Kind::fine, 1, 120,
-                   [](Shop& s) -> double& { return s.sled.stickout_mm; }),
-        shop_field("sled_tram", QObject::tr("Out of tram by"), Kind::fine, 0, 5, [](Shop& s) -> double& { return s.sled.tram_mm; })};
+    return {shop_number("sled.cutter_mm"),
+            shop_number("sled.depth_mm"),
+            shop_number("sled.overlap"),
+            shop_number("sled.feed_mm_s", "sled_feed"),
+            shop_number("sled.turn_s", "sled_turn"),
+            shop_number("sled.layer_s", "sled_layer"),
+            shop_number("sled.rail_mm"),
+            shop_number("sled.floor_mm"),
+            shop_number("sled.stickout_mm"),
+            shop_number("sled.tram_mm")};
 }
 
 std::vector<Field> hours_fields() {
-    return {
-        shop_field("work_from", QObject::tr("Work begins, o'clock"), Kind::number, 0, 23,
-                   [](Shop& s) -> double& { return s.workday.from_h; }),
-        shop_field("work_to", QObject::tr("Work ends, o'clock"), Kind::number, 1, 24, [](Shop& s) -> double& { return s.workday.to_h; })};
+    return {shop_number("workday.from_h", "work_from"), shop_number("workday.to_h", "work_to"),
+            shop_number("dry_allowed_pct", "dry_allowed")};
 }
 
 }  // namespace
@@ -231,14 +217,8 @@ void ShopPage::rebuild() {
             auto* drop = new QPushButton(tr("take this one away"));
             drop->setObjectName("drop_" + QString::fromStdString(key));
             drop->setProperty("plain", true);
-            connect(drop, &QPushButton::clicked, this, [this, key] {
-                session_.edit(tr("Take a resin away"), [&](Documents& d) {
-                    std::erase_if(d.shop.resins, [&](const Resin& r) { return r.key == key; });
-                    for (auto& [id, job] : d.jobs)
-                        for (VoidFill& v : job.first().voids)
-                            if (v.resin == key) v.resin.clear();
-                });
-            });
+            connect(drop, &QPushButton::clicked, this,
+                    [this, key] { session_.edit(tr("Take a resin away"), [&](Documents& d) { drop_resin(d, key); }); });
             card->addWidget(drop);
         }
         card->addStretch(1);
@@ -249,17 +229,7 @@ void ShopPage::rebuild() {
     auto* more = new QPushButton(tr("Another resin, from its label"));
     more->setObjectName("add_resin");
     more->setProperty("quiet", true);
-    connect(more, &QPushButton::clicked, this, [this] {
-        session_.edit(tr("Another resin"), [](Documents& d) {
-            Resin r = starting_resins().at(1);
-            for (int i = 1;; ++i) {
-                r.key = "own-" + std::to_string(i);
-                r.label = "own resin " + std::to_string(i);
-                if (std::none_of(d.shop.resins.begin(), d.shop.resins.end(), [&](const Resin& o) { return o.key == r.key; })) break;
-            }
-            d.shop.resins.push_back(r);
-        });
-    });
+    connect(more, &QPushButton::clicked, this, [this] { session_.edit(tr("Another resin"), [](Documents& d) { add_resin(d.shop); }); });
     right->addWidget(more, 0, Qt::AlignLeft);
     right->addStretch(1);
     columns->addLayout(right, 3);

@@ -1,40 +1,59 @@
 #include "app/slip/field.h"
 
+#include "core/fields/walk.h"
+#include "core/job/job.h"
+
 namespace yb {
 
 QString in_units(Quantity q, const Session& s) { return QString::fromStdString(format(q, s.units())); }
 
-Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member) {
-    return {name,
-            label,
-            kind,
-            [member](const Session& s) -> std::optional<double> {
-                if (!s.job()) return {};
-                Job copy = *s.job();
-                return member(copy);
-            },
-            [member, label](Session& s, std::optional<double> v) {
-                if (v) s.edit_job(label, [&](Job& j) { member(j) = *v; });
-            },
-            low,
-            high,
-            false};
+namespace {
+
+/// `top.length_mm` is `top_length`.
+QString name_of_path(const std::string& path) {
+    QString name = QString::fromStdString(path).remove("[]").replace('.', '_');
+    for (const char* unit : {"_mm", "_pct", "_deg", "_h"})
+        if (name.endsWith(unit)) name.chop(static_cast<int>(qstrlen(unit)));
+    return name;
 }
 
-Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member) {
-    return {name,
-            label,
-            kind,
-            [member](const Session& s) -> std::optional<double> {
-                Shop copy = s.shop();
-                return member(copy);
-            },
-            [member, label](Session& s, std::optional<double> v) {
-                if (v) s.edit(label, [&](Documents& d) { member(d.shop) = *v; });
-            },
-            low,
-            high,
-            false};
+Field declared(const NumberAt& at, const std::string& path, const QString& name, const QString& label) {
+    Field f;
+    f.name = name.isEmpty() ? name_of_path(path) : name;
+    f.label = label.isEmpty() ? QObject::tr(at.field.label) : label;
+    f.kind = at.field.kind;
+    f.low = at.field.range.low, f.high = at.field.range.high;
+    f.may_be_empty = at.may_be_empty;
+    return f;
+}
+
+}  // namespace
+
+Field job_number(const std::string& path, const QString& name, const QString& label) {
+    Job blank;
+    Field f = declared(declared_at(walk_of(blank), path), path, name, label);
+    f.get = [path](const Session& s) -> std::optional<double> {
+        if (!s.job()) return {};
+        Job copy = *s.job();
+        return number_at(walk_of(copy), path).value;
+    };
+    f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
+        if (v || empty) s.edit_job(text, [&](Job& j) { set_number(walk_of(j), path, v); });
+    };
+    return f;
+}
+
+Field shop_number(const std::string& path, const QString& name, const QString& label) {
+    Shop blank;
+    Field f = declared(declared_at(walk_of(blank), path), path, name, label);
+    f.get = [path](const Session& s) -> std::optional<double> {
+        Shop copy = s.shop();
+        return number_at(walk_of(copy), path).value;
+    };
+    f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
+        if (v || empty) s.edit(text, [&](Documents& d) { set_number(walk_of(d.shop), path, v); });
+    };
+    return f;
 }
 
 }  // namespace yb

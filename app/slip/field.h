@@ -33,10 +33,11 @@ struct PickField {
     std::function<void(Session&, int)> set;
 };
 
-/// A plain two-way binding of a number in the job, for step views' fields.
-Field job_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Job&)> member);
+/// A number of the job, by the path it is declared at (core/fields): its label, kind and range are the declaration's. `[]`
+/// stands for every item of a list. @param name of the line, for tests; the path's with its unit left out where it is empty.
+Field job_number(const std::string& path, const QString& name = {}, const QString& label = {});
 /// The same in the shop's settings.
-Field shop_field(const QString& name, const QString& label, Kind kind, double low, double high, std::function<double&(Shop&)> member);
+Field shop_number(const std::string& path, const QString& name = {}, const QString& label = {});
 
 QString in_units(Quantity q, const Session& s);
 

@@ -315,8 +315,7 @@ void Slip::fill_cautions() {
             caution_boxes_.push_back(box);
         }
     }
-    for (std::size_t i = 0; i < list.size(); ++i)
-        caution_boxes_[i]->say(QString::fromStdString(yb::render(list[i].says, session_.units())));
+    for (std::size_t i = 0; i < list.size(); ++i) caution_boxes_[i]->say(QString::fromStdString(yb::render(list[i], session_.units())));
     shown_cautions_ = std::move(list);
 }
 

@@ -9,11 +9,13 @@
 
 #include "app/bench/step_view.h"
 #include "app/theme/theme.h"
+#include "core/days/days.h"
 
 namespace yb {
 
 namespace {
 QString short_day(const std::string& iso) {
+    if (iso.empty()) return {};
     return QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(iso), Qt::ISODate), "ddd d MMM");
 }
 }  // namespace
@@ -24,7 +26,7 @@ Stick::Stick(Session& session, QWidget* parent) : QWidget(parent), session_(sess
     sheets_->setObjectName("step_sheets");
     sheets_->setProperty("plain", true);
     sheets_->setToolTip(tr("The bench sheet (P)"));
-    connect(sheets_, &QPushButton::clicked, this, [this] { session_.set_step(Step::sheets); });
+    connect(sheets_, &QPushButton::clicked, this, [this] { session_.set_step(step_key::sheets); });
     connect(&session, &Session::changed, this, &Stick::rebuild);
     rebuild();
 }
@@ -32,19 +34,22 @@ Stick::Stick(Session& session, QWidget* parent) : QWidget(parent), session_(sess
 void Stick::rebuild() {
     if (session_.previewing()) return;  // the days follow when the drag is kept
     std::vector<Mark> next;
-    next.push_back({Step::rack, tr("Rack"), {}, 0, 0, 0, false, false, Severity::note, nullptr});
+    next.push_back({step_key::rack, tr("Rack"), {}, 0, 0, 0, false, false, Severity::note, nullptr});
     const Plan* plan = session_.plan();
     if (plan && session_.job()) {
-        for (const Caution& c : plan->shape.cautions)
+        for (const Caution& c : plan->rack.cautions)
             if (c.severity != Severity::note) next[0].knot = true, next[0].worst = std::max(next[0].worst, c.severity);
-        for (const Operation& o : plan->days.operations)
-            next.push_back({o.step, QString::fromStdString(o.label), short_day(date_after(plan->days.start, o.start_h)), 0, 0, 0, o.knot,
-                            o.unmet, o.worst, nullptr});
+        for (const Operation& o : plan->days->operations)
+            next.push_back({o.step, QString::fromStdString(o.label), short_day(plan->days->date(o.start_h)), 0, 0, 0, o.knot, o.unmet,
+                            o.worst, nullptr});
     }
     // Every step the job has can be reached, also when nothing happens there yet.
-    for (const Step s : {Step::lay, Step::flat, Step::fill, Step::under})
+    for (const StepRow& row : steps()) {
+        const Step s = row.step;
+        if (row.on == StepRow::On::beside) continue;
         if (std::none_of(next.begin(), next.end(), [&](const Mark& m) { return m.step == s; }))
-            next.push_back({s, QString::fromLatin1(name_of(s)), {}, 0, 0, 0, false, false, Severity::note, nullptr});
+            next.push_back({s, QString::fromLatin1(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
+    }
     QStringList names;
     for (const Mark& m : next) names << m.label;
     if (names != built_for_) {
@@ -76,11 +81,11 @@ void Stick::lay_out() {
     std::vector<double> weight(marks_.size(), 1.0);
     std::vector<double> hands(marks_.size(), 0.0);
     const Plan* plan = session_.plan();
-    const bool timed = plan && session_.job() && marks_.size() >= plan->days.operations.size() + 1;
+    const bool timed = plan && session_.job() && marks_.size() >= plan->days->operations.size() + 1;
     double sum = 0;
     for (std::size_t i = 0; i < marks_.size(); ++i) {
-        if (timed && i > 0 && i <= plan->days.operations.size()) {
-            const Operation& o = plan->days.operations[i - 1];
+        if (timed && i > 0 && i <= plan->days->operations.size()) {
+            const Operation& o = plan->days->operations[i - 1];
             const double days = std::max(0.0, o.end_h - o.start_h) / 24;
             // Hours and fortnights on one stick: the square root keeps both to be seen, the order of lengths true.
             weight[i] = std::max(0.85, std::sqrt(days) * 1.1);
@@ -170,10 +175,13 @@ void Stick::paintEvent(QPaintEvent*) {
     p.drawText(QPointF(width() - theme::grown(148), theme::grown(26)), tr("ready for the finish"));
     p.setFont(theme::figures(14));
     p.setPen(c.ink);
-    p.drawText(QPointF(width() - theme::grown(148), theme::grown(52)),
-               QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(plan->days.ready), Qt::ISODate), "d MMM yyyy"));
+    p.drawText(
+        QPointF(width() - theme::grown(148), theme::grown(52)),
+        plan->days->ready.empty()
+            ? tr("not dated")
+            : QLocale(QLocale::English).toString(QDate::fromString(QString::fromStdString(plan->days->ready), Qt::ISODate), "d MMM yyyy"));
     double hands = 0;
-    for (const Operation& o : plan->days.operations) hands += o.hands_on_h;
+    for (const Operation& o : plan->days->operations) hands += o.hands_on_h;
     p.setFont(theme::text(9));
     p.setPen(c.pencil);
     p.drawText(QPointF(width() - theme::grown(148), theme::grown(72)), tr("%1 hands-on").arg(in_units(hours(hands), session_)));

@@ -1,11 +1,16 @@
 #include "app/under/under_view.h"
 
+#include "app/bench/top_section.h"
 #include "app/theme/theme.h"
+#include "core/job/job.h"
+#include "core/lay/lay.h"
+#include "core/top/top.h"
+#include "core/under/under.h"
 
 namespace yb {
 
 QString UnderView::strip_title(const Session& s) const {
-    const UnderPlan& u = s.plan()->under;
+    const UnderPlan& u = *s.plan()->under;
     return QObject::tr("how far each edge moves, driest to dampest · fixed line in brass") +
            (u.ready ? QObject::tr(" · %1 today, %2 to %3 in the room")
                           .arg(in_units(percent(u.day_pct), s), in_units(percent(u.low_pct), s), in_units(percent(u.high_pct), s))
@@ -18,20 +23,23 @@ QPolygonF on_plan(const Ring& uv, const Frame& f, const BenchMap& map) {
     for (const Vec2 p : uv) out << map.px(f.to_slab(p));
     return out;
 }
+/// Stations of the bench for places along the top, and back.
+double map_station(const Plan& plan, double u) { return plan.placement.frame().to_slab({u, 0}).x; }
+double station_u(const Plan& plan, double x) { return plan.placement.frame().from_slab({x, plan.placement.y_mm}).x; }
 }  // namespace
 
 void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
-    if (!plan.under.ready || !s.job()) return;
-    draw::dim_outside(p, map, plan.lay.outline);
+    if (!plan.under->ready || !s.job()) return;
+    const Frame f = s.plan()->placement.frame();
+    draw::dim_outside(p, map, f.to_slab(plan.top->above));
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
-    p.drawPolygon(map.px(plan.lay.outline));
-    const Frame f = s.plan()->placement.frame();
+    p.drawPolygon(draw::fewer(map.px(f.to_slab(plan.top->above))));
     const double half = s.job()->top.length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
-    p.drawLine(map.px(f.to_slab({-half, plan.under.fixed_v_mm})), map.px(f.to_slab({half, plan.under.fixed_v_mm})));
+    p.drawLine(map.px(f.to_slab({-half, plan.under->fixed_v_mm})), map.px(f.to_slab({half, plan.under->fixed_v_mm})));
     QColor steel = c.steel;
     steel.setAlpha(190);
     const UnderChoices& u = s.job()->under;
@@ -45,7 +53,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
         p.setPen(QPen(c.ink, 1.3));
         p.drawPolygon(on_plan(footprint(pl), f, map));
     }
-    for (const Slot& slot : plan.under.slots) {
+    for (const Slot& slot : plan.under->slots) {
         const QPointF q = map.px(f.to_slab(slot.uv));
         const double r = std::max(3.0, u.bolt_mm * map.scale / 2);
         p.setPen(QPen(c.ink, 1));
@@ -71,38 +79,40 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
 void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
-    if (!plan.under.ready || plan.lay.widest_mm <= 0) return;
-    const double share = plan.under.travel_mm / plan.lay.widest_mm;
-    const Box b = bounds(plan.lay.outline);
+    const Top& top = *plan.top;
+    if (!plan.under->ready || !top.ready || plan.under->travel_mm <= 0) return;
+    // Every station's own wood moves: where a river is wide there is less of it.
+    const Box b = bounds(top.above);
     QColor wash = c.madder;
     wash.setAlpha(60);
     draw::strip_line(
-        p, map, b.low.x + 1, b.high.x - 1, 0, plan.under.travel_mm * 1.15,
+        p, map, map_station(plan, b.low.x) + 1, map_station(plan, b.high.x) - 1, 0, plan.under->travel_mm * 1.15,
         [&](double x) {
-            const auto cut = cut_at_x(plan.lay.outline, x);
-            return cut.empty() ? 0 : (cut.back().to - cut.front().from) * share;
+            const double u = station_u(plan, x);
+            const auto all = top.across(u);
+            return all.empty() ? 0 : top.widens(u, all.front().from, all.back().to, plan.under->low_pct, plan.under->high_pct);
         },
         QPen(c.madder, 1.5), wash);
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
-    p.drawText(QPointF(map.px(b.low.x) + 6, map.strip.bottom() - 6),
-               in_units(fine(plan.under.travel_mm), s) + QObject::tr(" at the widest"));
+    p.drawText(QPointF(map.px(map_station(plan, b.low.x)) + 6, map.strip.bottom() - 6),
+               in_units(fine(plan.under->travel_mm), s) + QObject::tr(" at the widest"));
 }
 
 void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
-    if (!plan.under.ready || !s.job()) return;
+    if (!plan.under->ready || !s.job()) return;
     const Frame f = s.plan()->placement.frame();
     const UnderChoices& u = s.job()->under;
-    const double gauge_u = f.from_slab({s.gauge_mm(), s.plan()->placement.y_mm}).x;
+    const double gauge_u = station_u(plan, s.gauge_mm());
+    // The top stands finished on the line of the bench; steel hangs under it or is let in.
     const auto steel = [&](double v, double across, double low, double high) {
         const double y0 = f.to_slab({gauge_u, v - across / 2}).y;
         const double y1 = f.to_slab({gauge_u, v + across / 2}).y;
-        const double base = plan.flat.tilt.bottom_at({s.gauge_mm(), (y0 + y1) / 2});
         p.setPen(QPen(c.ink, 1));
         p.setBrush(c.steel);
-        p.drawRect(QRectF(map.end_px(y1, base + high), map.end_px(y0, base + low)));
+        p.drawRect(QRectF(map.end_px(y1, high), map.end_px(y0, low)).normalized());
     };
     for (const LegPlate& pl : u.plates)
         if (std::abs(gauge_u - pl.u_mm) < pl.along_mm / 2)
@@ -113,141 +123,89 @@ void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) con
 
 std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) const {
     std::vector<Handle> out;
-    if (!s.plan() || !s.plan()->under.ready || !s.job()) return out;
+    if (!s.plan() || !s.plan()->under->ready || !s.job()) return out;
     const Frame f = s.plan()->placement.frame();
-    const auto move = [f](auto list, std::size_t i) {
-        return [f, list, i](Session& session, Vec2 from, Vec2 to) {
-            const Vec2 d = f.from_slab(to) - f.from_slab(from);
-            session.preview([&](Job& j) {
-                auto& one = (j.under.*list)[i];
-                one.u_mm += d.x;
-                one.v_mm += d.y;
-            });
+    const auto move = [f](void (*by)(Job&, std::size_t, Vec2), std::size_t i) {
+        return [f, by, i](Session& session, Vec2 from, Vec2 to) {
+            session.preview([&](Job& j) { by(j, i, f.from_slab(to) - f.from_slab(from)); });
         };
     };
     const UnderChoices& u = s.job()->under;
     for (std::size_t i = 0; i < u.channels.size(); ++i)
         out.push_back({QObject::tr("channel %1").arg(i + 1), QObject::tr("Move a channel"), on_plan(footprint(u.channels[i]), f, map),
-                       f.to_slab({u.channels[i].u_mm, u.channels[i].v_mm}), Qt::OpenHandCursor, move(&UnderChoices::channels, i)});
+                       f.to_slab({u.channels[i].u_mm, u.channels[i].v_mm}), Qt::OpenHandCursor, move(move_channel, i)});
     for (std::size_t i = 0; i < u.plates.size(); ++i)
         out.push_back({QObject::tr("plate %1").arg(i + 1), QObject::tr("Move a leg plate"), on_plan(footprint(u.plates[i]), f, map),
-                       f.to_slab({u.plates[i].u_mm, u.plates[i].v_mm}), Qt::OpenHandCursor, move(&UnderChoices::plates, i)});
+                       f.to_slab({u.plates[i].u_mm, u.plates[i].v_mm}), Qt::OpenHandCursor, move(move_plate, i)});
     return out;
 }
 
 std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session& s) const {
     std::vector<Dimension> out;
-    if (!s.plan() || !s.plan()->under.ready || !s.job()) return out;
+    if (!s.plan() || !s.plan()->under->ready || !s.job()) return out;
     const Job& job = *s.job();
     const Frame f = s.plan()->placement.frame();
     const double half = job.top.length_mm / 2;
     const double edge = -job.top.width_mm / 2;
     // From the nearer end of the top to the middle of each plate and channel, in two rows below the top.
-    const auto from_end = [&](const QString& name, const QString& label, auto list, std::size_t i, double off) {
-        const double u = (job.under.*list)[i].u_mm;
-        const double end = u < 0 ? -half : half;
+    const auto from_end = [&](const QString& name, const QString& label, double u, double off, auto at,
+                              void (*set)(Job&, std::size_t, double), std::size_t i) {
         Field field{name,
                     label,
                     Kind::length,
-                    [list, i, half, u](const Session& now) -> std::optional<double> {
-                        if (!now.job() || i >= (now.job()->under.*list).size()) return {};
-                        return half + (u < 0 ? 1 : -1) * (now.job()->under.*list)[i].u_mm;
+                    [at, i](const Session& now) -> std::optional<double> {
+                        if (!now.job()) return {};
+                        const auto there = at(*now.job(), i);
+                        return there ? std::optional(from_end_mm(*now.job(), *there)) : std::nullopt;
                     },
-                    [list, i, half, u, label](Session& now, std::optional<double> v) {
-                        if (v) now.edit_job(label, [&](Job& j) { (j.under.*list)[i].u_mm = (u < 0 ? 1 : -1) * (*v - half); });
+                    [set, i, label](Session& now, std::optional<double> v) {
+                        if (v) now.edit_job(label, [&](Job& j) { set(j, i, *v); });
                     },
                     0,
                     job.top.length_mm};
+        const double end = u < 0 ? -half : half;
         const QPointF a = map.px(f.to_slab({std::min(u, end), edge}));
         const QPointF b = map.px(f.to_slab({std::max(u, end), edge}));
         out.push_back({a, b, off, field});
     };
+    const auto plate = [](const Job& j, std::size_t i) {
+        return i < j.under.plates.size() ? std::optional(j.under.plates[i].u_mm) : std::nullopt;
+    };
+    const auto channel = [](const Job& j, std::size_t i) {
+        return i < j.under.channels.size() ? std::optional(j.under.channels[i].u_mm) : std::nullopt;
+    };
     for (std::size_t i = 0; i < job.under.plates.size(); ++i)
-        from_end(QString("plate_%1_from_end").arg(i + 1), QObject::tr("Plate %1 from the end").arg(i + 1), &UnderChoices::plates, i, -16);
+        from_end(QString("plate_%1_from_end").arg(i + 1), QObject::tr("Plate %1 from the end").arg(i + 1), job.under.plates[i].u_mm, -16,
+                 plate, set_plate_from_end, i);
     for (std::size_t i = 0; i < job.under.channels.size(); ++i)
-        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), &UnderChoices::channels, i,
-                 -38);
+        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), job.under.channels[i].u_mm,
+                 -38, channel, set_channel_from_end, i);
     return out;
 }
 
-namespace {
-/// A size that all plates, or all channels, share.
-template <class Part>
-Field part_field(const QString& name, const QString& label, Kind kind, double low, double high, std::vector<Part> UnderChoices::*list,
-                 double Part::*size) {
-    return {name,
-            label,
-            kind,
-            [=](const Session& s) -> std::optional<double> {
-                if (!s.job() || (s.job()->under.*list).empty()) return {};
-                return (s.job()->under.*list).front().*size;
-            },
-            [=](Session& s, std::optional<double> v) {
-                if (v)
-                    s.edit_job(label, [&](Job& j) {
-                        for (Part& p : j.under.*list) p.*size = *v;
-                    });
-            },
-            low,
-            high};
-}
-/// A number of bolts that all plates, or all channels, share.
-template <class Part>
-Field bolts_field(const QString& name, const QString& label, std::vector<Part> UnderChoices::*list, int Part::*number) {
-    return {name,
-            label,
-            Kind::count,
-            [=](const Session& s) -> std::optional<double> {
-                if (!s.job() || (s.job()->under.*list).empty()) return {};
-                return (s.job()->under.*list).front().*number;
-            },
-            [=](Session& s, std::optional<double> v) {
-                if (v)
-                    s.edit_job(label, [&](Job& j) {
-                        for (Part& p : j.under.*list) p.*number = static_cast<int>(std::lround(*v));
-                    });
-            },
-            1,
-            12};
-}
-}  // namespace
-
 std::vector<Field> UnderView::fields(const Session&) const {
-    std::vector<Field> out{
-        {"under_day", QObject::tr("Moisture on the day"), Kind::percent,
-         [](const Session& s) -> std::optional<double> { return s.job() ? s.job()->under.day_moisture_pct : std::nullopt; },
-         [](Session& s, std::optional<double> v) {
-             s.edit_job(QObject::tr("Moisture on the day"), [&](Job& j) { j.under.day_moisture_pct = v; });
-         },
-         0, 30, true},
-        job_field("under_bolt", QObject::tr("Bolt"), Kind::fine, 2, 40, [](Job& j) -> double& { return j.under.bolt_mm; }),
-        job_field("under_play", QObject::tr("Play in the slot"), Kind::fine, 0, 20, [](Job& j) -> double& { return j.under.play_mm; }),
-        job_field("under_insert", QObject::tr("Insert goes in"), Kind::fine, 1, 200, [](Job& j) -> double& { return j.under.insert_mm; }),
-        job_field("under_plate", QObject::tr("Plate thickness"), Kind::fine, 0, 50, [](Job& j) -> double& { return j.under.plate_mm; }),
-        job_field("under_feet", QObject::tr("Feet"), Kind::fine, 0, 200, [](Job& j) -> double& { return j.under.feet_mm; }),
-        part_field("plate_across", QObject::tr("Plates, across"), Kind::length, 20, 3000, &UnderChoices::plates, &LegPlate::across_mm),
-        part_field("plate_along", QObject::tr("Plates, along"), Kind::length, 20, 3000, &UnderChoices::plates, &LegPlate::along_mm),
-        bolts_field("plate_bolts_across", QObject::tr("Bolts across a plate"), &UnderChoices::plates, &LegPlate::bolts_across),
-        bolts_field("plate_bolts_along", QObject::tr("Rows of bolts"), &UnderChoices::plates, &LegPlate::bolts_along),
-        part_field("channel_length", QObject::tr("Channels, long"), Kind::length, 50, 3000, &UnderChoices::channels, &Channel::length_mm),
-        part_field("channel_width", QObject::tr("Channels, wide"), Kind::fine, 5, 200, &UnderChoices::channels, &Channel::width_mm),
-        part_field("channel_depth", QObject::tr("Channels, deep"), Kind::fine, 2, 100, &UnderChoices::channels, &Channel::depth_mm),
-        bolts_field("channel_bolts", QObject::tr("Bolts a channel"), &UnderChoices::channels, &Channel::bolts),
-        job_field("under_edge", QObject::tr("Last bolt from its end"), Kind::fine, 5, 300,
-                  [](Job& j) -> double& { return j.under.edge_mm; }),
-        {"under_helpers", QObject::tr("People to lift"), Kind::count,
-         [](const Session& s) -> std::optional<double> { return s.job() ? std::optional<double>(s.job()->under.helpers) : std::nullopt; },
-         [](Session& s, std::optional<double> v) {
-             if (v) s.edit_job(QObject::tr("People to lift"), [&](Job& j) { j.under.helpers = static_cast<int>(*v); });
-         },
-         1, 20}};
+    std::vector<Field> out{job_number("under.day_moisture_pct", "under_day"),
+                           job_number("under.bolt_mm"),
+                           job_number("under.play_mm"),
+                           job_number("under.insert_mm"),
+                           job_number("under.plate_mm"),
+                           job_number("under.feet_mm"),
+                           job_number("under.plates[].across_mm", "plate_across"),
+                           job_number("under.plates[].along_mm", "plate_along"),
+                           job_number("under.plates[].bolts_across", "plate_bolts_across"),
+                           job_number("under.plates[].bolts_along", "plate_bolts_along"),
+                           job_number("under.channels[].length_mm", "channel_length"),
+                           job_number("under.channels[].width_mm", "channel_width"),
+                           job_number("under.channels[].depth_mm", "channel_depth"),
+                           job_number("under.channels[].bolts", "channel_bolts"),
+                           job_number("under.edge_mm"),
+                           job_number("under.helpers")};
     // The months of the room, each typed over as one likes.
-    for (std::size_t m = 0; m < 12; ++m) {
-        const QString month = QString::fromLatin1(month_name(static_cast<int>(m)));
-        out.push_back(job_field(QString("room_rh_%1").arg(m + 1), QObject::tr("%1, humidity").arg(month), Kind::percent, 0, 100,
-                                [m](Job& j) -> double& { return j.room.months[m].rh_pct; }));
-        out.push_back(job_field(QString("room_c_%1").arg(m + 1), QObject::tr("%1, air").arg(month), Kind::temperature, -40, 60,
-                                [m](Job& j) -> double& { return j.room.months[m].temp_c; }));
+    for (int m = 0; m < 12; ++m) {
+        const std::string path = "room.months[" + std::to_string(m) + "].";
+        const QString month = QString::fromLatin1(month_name(m));
+        out.push_back(job_number(path + "rh_pct", QString("room_rh_%1").arg(m + 1), QObject::tr("%1, humidity").arg(month)));
+        out.push_back(job_number(path + "temp_c", QString("room_c_%1").arg(m + 1), QObject::tr("%1, air").arg(month)));
     }
     return out;
 }
@@ -275,32 +233,20 @@ std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
     return {{"lay_plates", QObject::tr("Lay two plates and two channels"), QObject::tr("A fifth in from each end, to start from"),
-             [s] {
-                 s->edit_job(QObject::tr("Lay plates and channels"), [](Job& j) {
-                     const UnderChoices fresh = starting_under(j.top);
-                     j.under.plates = fresh.plates;
-                     j.under.channels = fresh.channels;
-                 });
-             }},
+             [s] { s->edit_job(QObject::tr("Lay plates and channels"), lay_plates); }},
             {"add_channel",
              QObject::tr("Add a channel at the gauge"),
              {},
              [s, at_gauge] {
                  if (!s->job() || !s->plan()) return;
                  const double u = at_gauge();
-                 s->edit_job(QObject::tr("Add a channel"), [&](Job& j) {
-                     j.under.channels.push_back({u, 0, std::floor(j.top.width_mm * 0.07) * 10, 40, 12, 3, 3});
-                 });
+                 s->edit_job(QObject::tr("Add a channel"), [&](Job& j) { add_channel(j, u); });
              }},
             {"drop_channel",
              QObject::tr("Take the last channel away"),
              {},
-             [s] {
-                 s->edit_job(QObject::tr("Take a channel away"), [](Job& j) {
-                     if (!j.under.channels.empty()) j.under.channels.pop_back();
-                 });
-             }},
-            {"next", QObject::tr("Next: the bench sheet"), {}, [s] { s->set_step(Step::sheets); }, true, true}};
+             [s] { s->edit_job(QObject::tr("Take a channel away"), drop_channel); }},
+            {"next", QObject::tr("Next: the bench sheet"), {}, [s] { s->set_step(step_key::sheets); }, true, true}};
 }
 
 QString UnderView::help() const {

@@ -7,7 +7,8 @@ namespace yb {
 /// Under: plates and channels laid on the underside; every hole with its travel.
 class UnderView : public StepView {
   public:
-    Step step() const override { return Step::under; }
+    Step step() const override { return step_key::under; }
+    bool shows_finished() const override { return true; }
     QString strip_title(const Session& s) const override;
     double end_rise() const override { return 1; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;

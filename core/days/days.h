@@ -1,28 +1,21 @@
 // Days: the operations of one job in working order, with hands-on hours and waiting, set on a calendar.
 //
-// Hands-on work falls into working hours; waiting runs day and night. Estimates are starting values.
+// Every step gives its own operations (core/job/steps.cpp); here they are put in order and dated. Hands-on work falls into
+// working hours; waiting runs day and night. Estimates are starting values.
 #pragma once
 
 #include <string>
 #include <vector>
 
+#include "core/calendar/calendar.h"
 #include "core/figure/figure.h"
-#include "core/flat/flat.h"
-#include "core/lay/makeup.h"
-#include "core/resin/fill.h"
-#include "core/under/under.h"
 
 namespace yb {
 
-struct Workday {
-    double from_h = 8, to_h = 17;
-    bool saturdays = false;
-    bool operator==(const Workday&) const = default;
-};
-
 struct Operation {
     std::string key, label;
-    Step step = Step::rack;
+    Step step{};
+    int order = 0;  ///< in the order of work, across steps: rough cuts before flattening, ripping after
     double hands_on_h = 0, waiting_h = 0;
     double start_h = 0;  ///< from midnight of the first day
     double hands_end_h = 0;
@@ -33,36 +26,18 @@ struct Operation {
 };
 
 struct DaysPlan {
-    std::string start;  ///< ISO date
+    std::string start;  ///< ISO date; empty where the job's first day can't be read: hours are then counted from a Monday
     std::vector<Operation> operations;
     double end_h = 0;
-    std::string ready;  ///< ISO date the last operation ends
+    std::string ready;  ///< ISO date the last operation ends; empty likewise
+    /// The date so many hours after the start; empty where there is none.
+    std::string date(double h) const { return start.empty() ? std::string() : date_after(start, h); }
 };
 
-/// Moves a time (h from midnight of `start`) to the next working hour.
-double next_working_hour(const std::string& start, double h, const Workday& day);
+/// The worst of a step's cautions lands on its operation as a knot.
+void mark(Operation& op, const StepPlan& says);
 
-/// When `hands_on_h` of work begun at `h` are done, working hours only.
-double after_work(const std::string& start, double h, double hands_on_h, const Workday& day);
-
-/// The date `h` hours after midnight of an ISO date. @throws std::invalid_argument for a date it can't read.
-std::string date_after(const std::string& start, double h);
-
-/// True for a date that exists, written YYYY-MM-DD.
-bool is_date(const std::string& iso);
-
-struct DaysInputs {
-    const LayPlan& lay;
-    const FlatPlan& flat;
-    const FillPlan& fill;
-    const UnderPlan& under;
-    FlatChoices flat_choices;
-    std::string start;
-    Workday workday;
-    MakeUp kind = MakeUp::single;
-    std::size_t joints = 0;  ///< to rip and glue, or rivers to pour
-};
-
-DaysPlan plan_days(const DaysInputs& in);
+/// @param start the job's first day, ISO.
+DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday);
 
 }  // namespace yb

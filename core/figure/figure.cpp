@@ -5,18 +5,6 @@
 
 namespace yb {
 
-const char* name_of(Step step) {
-    switch (step) {
-        case Step::rack: return "Rack";
-        case Step::lay: return "Lay";
-        case Step::flat: return "Flat";
-        case Step::fill: return "Fill";
-        case Step::under: return "Under";
-        case Step::sheets: return "Sheets";
-    }
-    return "";
-}
-
 const char* name_of(Severity severity) {
     switch (severity) {
         case Severity::note: return "Note";
@@ -24,6 +12,11 @@ const char* name_of(Severity severity) {
         case Severity::stop: return "Stop";
     }
     return "";
+}
+
+std::string render(const Caution& c, const Units& units) {
+    const std::string sentence = render(c.says, units);
+    return c.of.empty() ? sentence : c.of + ": " + sentence;
 }
 
 void sort_by_severity(std::vector<Caution>& cautions) {

@@ -4,6 +4,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/geometry/geometry.h"
@@ -11,10 +12,16 @@
 
 namespace yb {
 
-/// The steps of the order of work that this program knows, in that order.
-enum class Step { rack, lay, flat, fill, under, sheets };
+/// A step of the order of work, by its key. The steps there are, their order and names stand in core/job/steps.cpp; each
+/// room declares its own.
+struct Step {
+    std::string_view key{};
+    bool operator==(const Step&) const = default;
+};
 
-const char* name_of(Step step);
+namespace step_key {
+inline constexpr Step rack{"rack"};  ///< what slabs say belongs to no room of its own
+}
 
 /// One number that went into a figure, and where it came from ("tape at 1.20 m", "starting value").
 struct Given {
@@ -44,14 +51,33 @@ enum class Severity { note, watch, stop };
 
 const char* name_of(Severity severity);
 
-/// Something to mind: one sentence that says what happens and what to do.
+/// What the program can do itself about a caution: an edit of core/edit, by its key, with the numbers it takes.
+struct Mend {
+    std::string edit;             ///< e.g. `evened_ends`; mended() in core/edit does it
+    Phrase label;                 ///< what it does and what it costs: "Rip the wedge · −6 mm"
+    std::vector<double> takes{};  ///< as the edit says
+    bool operator==(const Mend&) const = default;
+};
+
+/// Something to mind: a headline, one sentence that says what happens and what to do, a place, and a mend where the
+/// program can do it itself.
 struct Caution {
     std::string key;  ///< stable name, e.g. `flat.stickout`
     Severity severity = Severity::note;
-    Step step = Step::rack;
+    Step step = step_key::rack;
     Phrase says;
     std::optional<Vec2> at{};  ///< the place it points at, in the frame of the slab as laid
+    std::string of{};          ///< the leaf it is said of, by name; empty: of all there is
+    std::optional<Mend> mend{};
+    std::string field{};  ///< path of the field to type anew, where one is wrong: `under.bolt_mm`
 };
+
+/// A headline of at most seven words for a caution's key; the key itself where there is none.
+const char* headline_of(const std::string& key);
+/// Every key that has a headline.
+std::vector<std::string> headline_keys();
+/// The caution's sentence as the maker reads it, the leaf it is said of first.
+std::string render(const Caution& caution, const Units& units);
 
 /// One school of thought that can be chosen, with what it gains and loses in numbers.
 struct Option {

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <mutex>
 
+#include "core/fill/fill.h"
 #include "core/flat/flat.h"
 #include "core/lay/place.h"
 
@@ -247,7 +248,7 @@ class Finder {
         }
         if (f.kind == MakeUp::river) {
             f.resin_l = laid.plan.water_mm2 * order_.top.thickness_mm * 1e-6;
-            f.weight_kg += f.resin_l * river_resin(docs_.shop.resins).mixed_density();
+            f.weight_kg += f.resin_l * river_resin(docs_.shop.resins, {}).mixed_density();
             f.price += f.resin_l * order_.resin_price_l;
         } else if (!is_river(f.kind)) {
             const auto a = known_[order[order.size() / 2 - 1]]->slab->sequence;
@@ -262,7 +263,7 @@ class Finder {
         f.lack_mm = 0;
         double ends = 0;  // what both ends lack together is what the slab is too short
         for (const Shortfall& s : lay.short_at) {
-            if (s.side.find("end") != std::string::npos) ends += s.mm;
+            if (is_end(s.side)) ends += s.mm;
             f.lack_mm = std::max(f.lack_mm, s.mm);
         }
         f.lack_mm = std::max(f.lack_mm, ends);

@@ -13,7 +13,7 @@
 #include <vector>
 
 #include "core/job/job.h"
-#include "core/lay/arrange.h"
+#include "core/makeup/arrange.h"
 #include "core/work/work.h"
 
 namespace yb {

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/figure/choice.h"
+
 namespace yb {
 
 std::vector<Support> default_supports(const Ring& rough) {
@@ -329,7 +331,7 @@ class Planner {
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
-        p_.cautions.push_back({std::move(key), s, Step::flat, std::move(says), at});
+        p_.cautions.push_back({std::move(key), s, step_key::flat, std::move(says), at});
     }
 
     void cautions() {
@@ -373,21 +375,20 @@ class Planner {
         const std::string which = f.face == Face::a ? "show face" : "underside";
         if (f.highest_mm > in_.sled.rail_mm + 1e-9)
             add("flat.rails", Severity::stop,
-                say("On the " + which + " the wood stands {} above the rails. Raise them to {} at least.",
+                say("On the {} the wood stands {} above the rails. Raise them to {} at least.", which,
                     fine(f.highest_mm - in_.sled.rail_mm), mm(std::ceil(f.highest_mm))));
         if (f.spacer_mm < 0) {
             add("flat.stickout", Severity::stop,
-                say("For the last pass of the " + which +
-                        " the bit would stand out {}; {} is the limit, and no board at hand lifts the "
-                        "slab enough. Lower the rails by {}.",
-                    fine(f.stickout_mm), fine(in_.sled.stickout_mm), fine(f.stickout_mm - in_.sled.stickout_mm)));
+                say("For the last pass of the {} the bit would stand out {}; {} is the limit, and no board at hand lifts the slab enough. "
+                    "Lower the rails by {}.",
+                    which, fine(f.stickout_mm), fine(in_.sled.stickout_mm), fine(f.stickout_mm - in_.sled.stickout_mm)));
         } else if (f.spacer_mm > 0) {
             const bool clears = f.highest_mm + f.spacer_mm <= in_.sled.rail_mm;
             add("flat.stickout", Severity::watch,
-                say("For the last pass of the " + which +
-                        " the bit would stand out {}; {} is the limit. Put a flat {} board under the slab" +
-                        std::string(clears ? "." : " once the high places are down: it does not clear the rails before."),
-                    fine(f.stickout_mm), fine(in_.sled.stickout_mm), fine(f.spacer_mm)));
+                say(clears ? "For the last pass of the {} the bit would stand out {}; {} is the limit. Put a flat {} board under the slab."
+                           : "For the last pass of the {} the bit would stand out {}; {} is the limit. Put a flat {} board under the slab "
+                             "once the high places are down: it does not clear the rails before.",
+                    which, fine(f.stickout_mm), fine(in_.sled.stickout_mm), fine(f.spacer_mm)));
         }
     }
 
@@ -432,32 +433,16 @@ class Planner {
 
     void choices() {
         const auto& c = in_.choices;
+        p_.choices.push_back(choice_of(
+            flat_aims, c,
+            {say("{} thick at most, {} off the show face", fine(best_.thickness_mm), fine(most_off_show(best_))),
+             say("{} off the show face, {} kept", fine(most_off_show(spare_)), fine(std::min(in_.top.thickness_mm, best_.thickness_mm))),
+             say("{} thick at most, {} off the show face", fine(lies_.thickness_mm), fine(most_off_show(lies_)))}));
         p_.choices.push_back(
-            {"flat.aim",
-             "Where the twist goes",
-             {{"share_out", "Share it out",
-               say("{} thick at most, {} off the show face", fine(best_.thickness_mm), fine(most_off_show(best_))),
-               c.aim == FlatAim::share_out},
-              {"spare_show", "Take from underneath",
-               say("{} off the show face, {} kept", fine(most_off_show(spare_)), fine(std::min(in_.top.thickness_mm, best_.thickness_mm))),
-               c.aim == FlatAim::spare_show},
-              {"as_it_lies", "No shims",
-               say("{} thick at most, {} off the show face", fine(lies_.thickness_mm), fine(most_off_show(lies_))),
-               c.aim == FlatAim::as_it_lies}}});
-        p_.choices.push_back(
-            {"flat.finish",
-             "How thick",
-             {{"wanted", "To the wanted thickness", say("{}", fine(std::min(in_.top.thickness_mm, p_.thickest_mm))),
-               c.finish == FinishTo::wanted},
-              {"thickest", "As thick as it comes", say("{}, and heavier", fine(p_.thickest_mm)), c.finish == FinishTo::thickest}}});
-        p_.choices.push_back({"flat.first",
-                              "First face",
-                              {{"show", "Show face first", say("shims under the underside"), first_is_show()},
-                               {"underside", "Underside first", say("shims under the show face"), !first_is_show()}}});
-        p_.choices.push_back({"flat.air",
-                              "While it rests",
-                              {{"both", "Air on both faces", say("stays as it was cut"), c.both_faces_to_air},
-                               {"down", "One face down", say("saves room; that side stays damp and it cups"), !c.both_faces_to_air}}});
+            choice_of(flat_finishes, c,
+                      {say("{}", fine(std::min(in_.top.thickness_mm, p_.thickest_mm))), say("{}, and heavier", fine(p_.thickest_mm))}));
+        p_.choices.push_back(choice_of(flat_firsts, c, {say("shims under the underside"), say("shims under the show face")}));
+        p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));
     }
 
     const FlatInputs& in_;

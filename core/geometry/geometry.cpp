@@ -205,4 +205,77 @@ std::vector<Vec3> deciding_points(const Surface& surface, const Ring& ring) {
     return out;
 }
 
+Sides sides_of(const Ring& ring) {
+    Sides out;
+    if (ring.size() < 3) return out;
+    const Ring r = signed_area(ring) < 0 ? Ring(ring.rbegin(), ring.rend()) : ring;
+    const Box b = bounds(r);
+    const double near = 1e-6;
+    // Where the low side begins and ends, and the high one: at upright ends they are two points.
+    std::size_t ll = r.size();
+    std::size_t lh = r.size();
+    std::size_t rl = r.size();
+    std::size_t rh = r.size();
+    for (std::size_t i = 0; i < r.size(); ++i) {
+        if (r[i].x <= b.low.x + near) {
+            if (ll == r.size() || r[i].y < r[ll].y) ll = i;
+            if (lh == r.size() || r[i].y > r[lh].y) lh = i;
+        }
+        if (r[i].x >= b.high.x - near) {
+            if (rl == r.size() || r[i].y < r[rl].y) rl = i;
+            if (rh == r.size() || r[i].y > r[rh].y) rh = i;
+        }
+    }
+    const auto walk = [&](std::size_t from, std::size_t to) {
+        std::vector<Vec2> all;
+        for (std::size_t i = from;; i = (i + 1) % r.size()) {
+            all.push_back(r[i]);
+            if (i == to) break;
+        }
+        return all;
+    };
+    const auto rising = [](std::vector<Vec2> all) {
+        std::vector<Vec2> kept;
+        for (const Vec2 p : all)
+            if (kept.empty() || p.x > kept.back().x + 1e-9) kept.push_back(p);
+        return kept;
+    };
+    out.low = rising(walk(ll, rl));
+    std::vector<Vec2> high = walk(rh, lh);
+    std::reverse(high.begin(), high.end());
+    out.high = rising(std::move(high));
+    return out;
+}
+
+double height_at(const std::vector<Vec2>& side, double x) {
+    if (x <= side.at(0).x) return side.front().y;
+    if (x >= side.back().x) return side.back().y;
+    const auto it = std::upper_bound(side.begin(), side.end(), x, [](double v, Vec2 p) { return v < p.x; });
+    const Vec2 a = *(it - 1);
+    const Vec2 b = *it;
+    return a.y + (b.y - a.y) * (x - a.x) / (b.x - a.x);
+}
+
+double area_between(const std::vector<Vec2>& low, const std::vector<Vec2>& high) {
+    if (low.size() < 2 || high.size() < 2) return 0;
+    const double from = std::max(low.front().x, high.front().x);
+    const double to = std::min(low.back().x, high.back().x);
+    if (to <= from) return 0;
+    std::vector<double> xs{from, to};
+    for (const auto* side : {&low, &high})
+        for (const Vec2 p : *side)
+            if (p.x > from && p.x < to) xs.push_back(p.x);
+    std::sort(xs.begin(), xs.end());
+    double sum = 0;
+    double before = height_at(high, from) - height_at(low, from);
+    for (std::size_t i = 1; i < xs.size(); ++i) {
+        const double now = height_at(high, xs[i]) - height_at(low, xs[i]);
+        const double dx = xs[i] - xs[i - 1];
+        if (before >= 0 && now >= 0) sum += dx * (before + now) / 2;
+        else if (before > 0 || now > 0) sum += dx * std::max(before, now) * std::max(before, now) / (2 * std::abs(now - before));
+        before = now;
+    }
+    return sum;
+}
+
 }  // namespace yb

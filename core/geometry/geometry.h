@@ -3,6 +3,7 @@
 #pragma once
 
 #include <cmath>
+#include <numbers>
 #include <optional>
 #include <span>
 #include <vector>
@@ -20,6 +21,8 @@ inline Vec2 lerp(Vec2 a, Vec2 b, double t) { return a + (b - a) * t; }
 inline double dot(Vec2 a, Vec2 b) { return a.x * b.x + a.y * b.y; }
 inline double cross(Vec2 a, Vec2 b) { return a.x * b.y - a.y * b.x; }
 inline double length(Vec2 a) { return std::hypot(a.x, a.y); }
+/// The turn from one direction to another, degrees, to the left.
+inline double degrees_between(Vec2 a, Vec2 b) { return std::atan2(cross(a, b), dot(a, b)) * 180 / std::numbers::pi; }
 
 /// A closed outline; the last point joins the first and is not repeated.
 using Ring = std::vector<Vec2>;
@@ -76,6 +79,23 @@ Ring simplified(const Ring& ring, double tolerance);
 
 /// Where a ring crosses or touches itself, or nothing for a simple ring.
 std::optional<Vec2> self_crossing(const Ring& ring);
+
+/// The part of a ring to the left of the line from a to b; the largest where it falls apart. Empty for nothing.
+Ring left_of(const Ring& ring, Vec2 a, Vec2 b);
+
+/// What is left of a ring when others are taken out, as simple rings without holes that overlap nowhere: where a hole lies
+/// inside, the rest is cut across at its middle. Slivers below 1 mm² are left out.
+std::vector<Ring> without(const Ring& ring, const std::vector<Ring>& holes);
+
+/// The low and the high side of a ring, each from left to right, points that turn back left out.
+struct Sides {
+    std::vector<Vec2> low, high;
+};
+Sides sides_of(const Ring& ring);
+/// Height of such a side at x, level beyond its ends. @throws std::out_of_range for an empty one.
+double height_at(const std::vector<Vec2>& side, double x);
+/// The area between two such sides where `high` lies above `low`, over the stretch that both have.
+double area_between(const std::vector<Vec2>& low, const std::vector<Vec2>& high);
 
 /// The largest (by area) of several rings; empty for none.
 Ring largest(const std::vector<Ring>& rings);

@@ -166,6 +166,68 @@ double intersection_area(const Ring& a, const Ring& b) {
     return value;
 }
 
+namespace {
+
+Ring half_plane(const Ring& ring, Vec2 a, Vec2 b) {
+    const Box box = bounds(ring);
+    const double far = 10 * (box.width() + box.height() + length(a - box.low) + length(b - box.low) + 1);
+    const Vec2 along = (b - a) * (far / length(b - a));
+    const Vec2 left{-along.y, along.x};
+    return {a - along, a + along, a + along + left, a - along + left};
+}
+
+void simple_pieces(Geometry g, int depth, std::vector<Ring>& out) {
+    auto* h = context().handle;
+    const int n = GEOSGetNumGeometries_r(h, g.get());
+    for (int i = 0; i < n; ++i) {
+        const GEOSGeometry* part = GEOSGetGeometryN_r(h, g.get(), i);
+        if (GEOSGeomTypeId_r(h, part) != GEOS_POLYGON || GEOSisEmpty_r(h, part) != 0) continue;
+        const Ring ring = ring_of(part);
+        if (GEOSGetNumInteriorRings_r(h, part) == 0 || depth > 40) {
+            if (area(ring) >= 1) out.push_back(ring);
+            continue;
+        }
+        const Vec2 at = centroid(points_of(GEOSGeom_getCoordSeq_r(h, GEOSGetInteriorRingN_r(h, part, 0))));
+        for (const Vec2 up : {Vec2{0, 1}, Vec2{0, -1}}) {
+            const Geometry side = polygon(half_plane(ring, at, at + up));
+            simple_pieces(own(GEOSIntersection_r(h, part, side.get()), "cut across"), depth + 1, out);
+        }
+    }
+}
+
+}  // namespace
+
+Ring left_of(const Ring& ring, Vec2 a, Vec2 b) {
+    if (ring.size() < 3) return {};
+    const auto side = [&](Vec2 p) { return cross(b - a, p - a); };
+    Ring out;
+    int crossings = 0;
+    for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        const double s = side(ring[j]);
+        const double t = side(ring[i]);
+        if ((s > 0) != (t > 0)) {
+            ++crossings;
+            out.push_back(lerp(ring[j], ring[i], s / (s - t)));
+        }
+        if (t > 0) out.push_back(ring[i]);
+    }
+    if (out.size() < 3) return {};
+    if (crossings > 2) return largest(rings_of(overlap(ring, half_plane(ring, a, b))));
+    return out;
+}
+
+std::vector<Ring> without(const Ring& ring, const std::vector<Ring>& holes) {
+    auto* h = context().handle;
+    Geometry left = sound(ring);
+    for (const Ring& hole : holes) {
+        if (hole.size() < 3 || !boxes_meet(bounds(ring), bounds(hole))) continue;
+        left = own(GEOSDifference_r(h, left.get(), sound(hole).get()), "difference");
+    }
+    std::vector<Ring> out;
+    simple_pieces(std::move(left), 0, out);
+    return out;
+}
+
 Ring widened(const Ring& ring, double by) {
     return largest(rings_of(own(GEOSBuffer_r(context().handle, sound(ring).get(), by, 8), "widen")));
 }

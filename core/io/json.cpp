@@ -1,176 +1,129 @@
-#include "core/io/json_node.h"
+#include "core/io/json.h"
+
+#include <algorithm>
+
+#include <fmt/format.h>
+#include <sodium.h>
+
+#include "core/io/upgrade.h"
 
 namespace yb {
 namespace {
 
-Json of(const HeightGrid& g) {
-    Json gaps = Json::array();
-    for (const auto& v : g.gap_mm) gaps.push_back(opt(v));
-    return {{"x_mm", g.x_mm}, {"y_mm", g.y_mm}, {"gap_mm", gaps}};
-}
-
-Json of(const FacePicture& p) {
-    return {{"key", p.key},
-            {"mm_per_px", p.mm_per_px},
-            {"width_px", p.width_px},
-            {"height_px", p.height_px},
-            {"corner", {p.corner.x, p.corner.y}},
-            {"mirrored", p.mirrored}};
-}
-
-Json of(const Station& s) {
-    Json j{{"x_mm", s.x_mm}};
-    const auto put = [&](const char* key, const std::optional<double>& v) {
-        if (v) j[key] = *v;
-    };
-    put("left_mm", s.left_mm), put("right_mm", s.right_mm);
-    put("other_left_mm", s.other_left_mm), put("other_right_mm", s.other_right_mm);
-    put("thickness_mm", s.thickness_mm), put("thickness_right_mm", s.thickness_right_mm);
+template <class T>
+Json written(Body kind, const T& v) {
+    T copy = v;
+    Json j{{"v", version_of(kind)}};
+    const Json body = write_fields(walk_of(copy));
+    for (const auto& [key, value] : body.items()) j[key] = value;
+    if (!v.kept.empty()) put_back(j, Json::parse(v.kept, nullptr, false));
     return j;
 }
 
-Json of(const Flaw& f) {
-    Json j{{"id", f.id},
-           {"kind", word(f.kind, flaw_names)},
-           {"face", word(f.face, face_names)},
-           {"outline", points(f.outline)},
-           {"through", f.through}};
-    if (f.depth_mm) j["depth_mm"] = *f.depth_mm;
-    j["floor_share"] = f.floor_share;
-    if (!f.note.empty()) j["note"] = f.note;
-    return j;
+template <class T>
+T read(Body kind, const Json& j, const char* root) {
+    Json body = upgraded(kind, j, root);
+    T v;
+    read_fields(body, root, walk_of(v));
+    body.erase("v");
+    if (const Json extra = left_over(body, write_fields(walk_of(v))); !extra.is_null()) v.kept = extra.dump();
+    return v;
 }
 
 }  // namespace
 
-Json to_json(const Shop& s) {
-    const Sled& d = s.sled;
-    Json resins = Json::array();
-    for (const Resin& r : s.resins)
-        resins.push_back({{"key", r.key},
-                          {"label", r.label},
-                          {"gel_25_h", r.gel_25_h},
-                          {"deepest_mm", r.deepest_mm},
-                          {"parts_a", r.parts_a},
-                          {"parts_b", r.parts_b},
-                          {"density_a", r.density_a},
-                          {"density_b", r.density_b},
-                          {"thin", r.thin}});
-    return {{"name", s.name},
-            {"units",
-             {{"length", word(s.units.length, length_names)},
-              {"litres", s.units.litres},
-              {"kilograms", s.units.kilograms},
-              {"celsius", s.units.celsius}}},
-            {"sled",
-             {{"cutter_mm", d.cutter_mm},
-              {"overlap", d.overlap},
-              {"depth_mm", d.depth_mm},
-              {"feed_mm_s", d.feed_mm_s},
-              {"turn_s", d.turn_s},
-              {"layer_s", d.layer_s},
-              {"floor_mm", d.floor_mm},
-              {"rail_mm", d.rail_mm},
-              {"stickout_mm", d.stickout_mm},
-              {"tram_mm", d.tram_mm},
-              {"spacers_mm", d.spacers_mm}}},
-            {"resins", resins},
-            {"air", of(s.air)},
-            {"workday", {{"from_h", s.workday.from_h}, {"to_h", s.workday.to_h}, {"saturdays", s.workday.saturdays}}},
-            {"bushings_mm", s.bushings_mm},
-            {"letter", s.letter}};
-}
-
-Json to_json(const Slab& s) {
-    const auto picture = [](const std::optional<FacePicture>& p) { return p ? of(*p) : Json(nullptr); };
-    Json stations = Json::array();
-    for (const Station& st : s.tape.stations) stations.push_back(of(st));
-    Json flaws = Json::array();
-    for (const Flaw& f : s.flaws) flaws.push_back(of(f));
-    Json log = Json::array();
-    for (const MoistureReading& r : s.moisture_log) log.push_back({{"on", r.on}, {"pct", r.pct}});
-    return {
-        {"id", s.id},
-        {"name", s.name},
-        {"species", s.species},
-        {"tree", s.tree},
-        {"sequence", opt(s.sequence)},
-        {"cross_cut", s.cross_cut},
-        {"face_b_up", s.face_b_up},
-        {"ends_swapped", s.ends_swapped},
-        {"pith_mm", opt(s.pith_mm)},
-        {"moisture_pct", opt(s.moisture_pct)},
-        {"moisture_on", s.moisture_on},
-        {"moisture_log", log},
-        {"sawn_on", s.sawn_on},
-        {"retired", s.retired},
-        {"cut_from", s.cut_from},
-        {"price", opt(s.price)},
-        {"notes", s.notes},
-        {"tape", {{"lean_left_mm", s.tape.lean_left_mm}, {"lean_right_mm", s.tape.lean_right_mm}, {"stations", stations}}},
-        {"outline",
-         s.outline
-             ? Json{{"a", points(s.outline->a)}, {"b", points(s.outline->b)}, {"error_mm", s.outline->error_mm}, {"from", s.outline->from}}
-             : Json(nullptr)},
-        {"picture_a", picture(s.picture_a)},
-        {"picture_b", picture(s.picture_b)},
-        {"heights_a", of(s.heights_a)},
-        {"heights_b", of(s.heights_b)},
-        {"scan", s.scan},
-        {"flaws", flaws}};
-}
+Json to_json(const Shop& s) { return written(Body::shop, s); }
+Json to_json(const Slab& s) { return written(Body::slab, s); }
+Json to_json(const Job& j) { return written(Body::job, j); }
 
 Shop shop_from_json(const Json& j) {
-    const Node n(j, "shop");
-    Shop s;
-    n.maybe("name", s.name);
-    if (n.has("units")) {
-        const Node u = n["units"];
-        u.choice("length", s.units.length, length_names);
-        u.maybe("litres", s.units.litres), u.maybe("kilograms", s.units.kilograms), u.maybe("celsius", s.units.celsius);
-    }
-    if (n.has("sled")) {
-        const Node d = n["sled"];
-        Sled& v = s.sled;
-        d.maybe("cutter_mm", v.cutter_mm), d.maybe("overlap", v.overlap), d.maybe("depth_mm", v.depth_mm);
-        d.maybe("feed_mm_s", v.feed_mm_s), d.maybe("turn_s", v.turn_s), d.maybe("layer_s", v.layer_s);
-        d.maybe("floor_mm", v.floor_mm), d.maybe("rail_mm", v.rail_mm), d.maybe("stickout_mm", v.stickout_mm);
-        d.maybe("tram_mm", v.tram_mm), d.maybe("spacers_mm", v.spacers_mm);
-        if (v.cutter_mm <= 0) d["cutter_mm"].fail("a cutter has to have some width");
-        if (v.overlap < 0 || v.overlap > 0.95) d["overlap"].fail("lanes overlap by 0 to 0.95 of the cutter");
-        if (v.depth_mm <= 0) d["depth_mm"].fail("a layer has to have some depth");
-        if (v.feed_mm_s <= 0) d["feed_mm_s"].fail("the router has to move");
-    }
-    n.maybe("resins", s.resins);
+    Shop s = read<Shop>(Body::shop, j, "shop");
     if (s.resins.empty()) s.resins = starting_resins();
-    n.maybe("air", s.air);
-    if (n.has("workday")) {
-        const Node w = n["workday"];
-        w.maybe("from_h", s.workday.from_h), w.maybe("to_h", s.workday.to_h), w.maybe("saturdays", s.workday.saturdays);
-        if (s.workday.to_h <= s.workday.from_h) w.fail("the working day ends before it begins");
-    }
-    n.maybe("bushings_mm", s.bushings_mm);
-    n.maybe("letter", s.letter);
     return s;
 }
 
-Slab slab_from_json(const Json& j) {
-    const Node n(j, "slab");
-    Slab s;
-    n["id"].to(s.id);
-    n.maybe("name", s.name), n.maybe("species", s.species), n.maybe("tree", s.tree), n.maybe("sequence", s.sequence),
-        n.maybe("cross_cut", s.cross_cut), n.maybe("face_b_up", s.face_b_up), n.maybe("ends_swapped", s.ends_swapped);
-    n.maybe("pith_mm", s.pith_mm), n.maybe("moisture_pct", s.moisture_pct), n.maybe("moisture_on", s.moisture_on);
-    n.maybe("moisture_log", s.moisture_log), n.maybe("sawn_on", s.sawn_on), n.maybe("retired", s.retired), n.maybe("cut_from", s.cut_from);
-    n.maybe("price", s.price), n.maybe("notes", s.notes);
-    if (n.has("tape")) {
-        const Node t = n["tape"];
-        t.maybe("lean_left_mm", s.tape.lean_left_mm), t.maybe("lean_right_mm", s.tape.lean_right_mm);
-        t.maybe("stations", s.tape.stations);
+Slab slab_from_json(const Json& j) { return read<Slab>(Body::slab, j, "slab"); }
+
+Job job_from_json(const Json& j) {
+    Job v = read<Job>(Body::job, j, "job");
+    if (v.leaves.empty()) throw FormatError("job.leaves", "a top has one leaf at least");
+    return v;
+}
+
+std::string write_job_file(const JobFile& f) {
+    Json slabs = Json::array();
+    for (const Slab& s : f.slabs) slabs.push_back(to_json(s));
+    Json pictures = Json::object();
+    for (const auto& [key, bytes] : f.pictures) pictures[key] = bytes;
+    return Json{{"format", "young-burl job"}, {"version", 2},           {"job", to_json(f.job)}, {"slabs", slabs},
+                {"pictures", pictures},       {"shop", to_json(f.shop)}}
+        .dump(1);
+}
+
+JobFile job_file(const Documents& docs, const std::string& id,
+                 const std::function<std::optional<std::string>(const std::string&)>& attachment) {
+    JobFile f{docs.jobs.at(id), {}, {}, docs.shop};
+    for (const std::string& slab : f.job.slabs()) {
+        const auto it = docs.slabs.find(slab);
+        if (it == docs.slabs.end()) continue;
+        f.slabs.push_back(it->second);
+        for (const auto& picture : {it->second.picture_a, it->second.picture_b}) {
+            const auto bytes = picture ? attachment(picture->key) : std::nullopt;
+            if (!bytes) continue;
+            std::string text(sodium_base64_encoded_len(bytes->size(), sodium_base64_VARIANT_ORIGINAL), '\0');
+            sodium_bin2base64(text.data(), text.size(), reinterpret_cast<const unsigned char*>(bytes->data()), bytes->size(),
+                              sodium_base64_VARIANT_ORIGINAL);
+            text.pop_back();  // its closing nought
+            f.pictures[picture->key] = std::move(text);
+        }
     }
-    n.maybe("outline", s.outline), n.maybe("picture_a", s.picture_a), n.maybe("picture_b", s.picture_b);
-    n.maybe("heights_a", s.heights_a), n.maybe("heights_b", s.heights_b), n.maybe("flaws", s.flaws), n.maybe("scan", s.scan);
-    return s;
+    return f;
+}
+
+std::string from_base64(const std::string& text) {
+    std::string out(text.size() / 4 * 3 + 3, '\0');
+    std::size_t n = 0;
+    if (sodium_base642bin(reinterpret_cast<unsigned char*>(out.data()), out.size(), text.data(), text.size(), "\r\n ", &n, nullptr,
+                          sodium_base64_VARIANT_ORIGINAL) != 0)
+        throw FormatError("pictures", "a picture is not written as base64");
+    out.resize(n);
+    return out;
+}
+
+JobFile read_job_file(const std::string& text) {
+    const Json j = parse_json(text);
+    if (!j.is_object() || !j.contains("format") || j["format"] != "young-burl job")
+        throw FormatError("", "this is not a job file: its first field has to be \"format\": \"young-burl job\"");
+    if (!j.contains("version") || !j["version"].is_number_integer() || j["version"] < 1 || j["version"] > 2)
+        throw FormatError("version", "only versions 1 and 2 can be read; this file is newer than the program");
+    const bool first = j["version"] == 1;
+    for (const char* part : {"job", first ? "slab" : "slabs"})
+        if (!j.contains(part)) throw FormatError(part, "the file has none");
+    JobFile f{job_from_json(j["job"]), {}, {}, j.contains("shop") ? shop_from_json(j["shop"]) : Shop()};
+    if (first) {
+        f.slabs.push_back(slab_from_json(j["slab"]));
+    } else {
+        if (!j["slabs"].is_array() || j["slabs"].empty()) throw FormatError("slabs", "a list [ ] of one slab at least is wanted here");
+        for (std::size_t i = 0; i < j["slabs"].size(); ++i) {
+            try {
+                f.slabs.push_back(slab_from_json(j["slabs"][i]));
+            } catch (const FormatError& e) {  // its path is told from the file's own field
+                const std::string inside = e.where().substr(std::min<std::size_t>(e.where().size(), 4));
+                throw FormatError(fmt::format("slabs[{}]{}", i, inside), std::string(e.what()).substr(e.where().size() + 2));
+            }
+        }
+    }
+    if (j.contains("pictures")) {
+        if (!j["pictures"].is_object()) throw FormatError("pictures", "an object { } is wanted here");
+        for (const auto& [key, value] : j["pictures"].items()) {
+            if (!value.is_string()) throw FormatError("pictures." + key, "a text in quotes is wanted here");
+            f.pictures[key] = value.get<std::string>();
+        }
+    }
+    for (const Leaf& l : f.job.leaves)
+        if (!l.slab.empty() && std::none_of(f.slabs.begin(), f.slabs.end(), [&](const Slab& s) { return s.id == l.slab; }))
+            throw FormatError("job.leaves", "the slab ‘" + l.slab + "’ of a leaf is not in the file");
+    return f;
 }
 
 Json parse_json(const std::string& text) {

@@ -1,5 +1,13 @@
 // Plans as JSON for the shell: values in the program's units, the unit in the key.
+#include "core/days/days.h"
+#include "core/fill/fill.h"
+#include "core/flat/flat.h"
 #include "core/io/json.h"
+#include "core/job/plan.h"
+#include "core/job/steps.h"
+#include "core/makeup/cuts.h"
+#include "core/top/top.h"
+#include "core/under/under.h"
 
 namespace yb {
 namespace {
@@ -44,6 +52,48 @@ Json choices(const std::vector<Choice>& list, const Units& units) {
     return a;
 }
 
+Json ring_json(const Ring& r) {
+    Json out = Json::array();
+    for (const Vec2 p : r) out.push_back({p.x, p.y});
+    return out;
+}
+
+/// What of a region is left where others are let in comes as pieces: volume and mass are shared by their area.
+Json top_json(const Top& t) {
+    Json regions = Json::array();
+    const auto pieces = cover(t);
+    const auto area_of = [&](const Region* r) {
+        double sum = 0;
+        for (const CoverPiece& p : pieces)
+            if (p.region == r) sum += area(p.ring);
+        return sum;
+    };
+    const auto put = [&](const char* kind, const std::string& of, double mm2, double litres, double mass, Json ring) {
+        regions.push_back({{"kind", kind},
+                           {"of", of.empty() ? Json(nullptr) : Json(of)},
+                           {"area_mm2", mm2},
+                           {"volume_l", litres},
+                           {"mass_kg", mass},
+                           {"ring", std::move(ring)}});
+    };
+    for (const Region& r : t.regions) {
+        const double whole = area_of(&r);
+        if (whole <= 0) {  // it shows on the underside only
+            put(name_of(r.kind), r.of, 0, r.volume_l, r.mass_kg, Json::array());
+            continue;
+        }
+        for (const CoverPiece& p : pieces)
+            if (const double a = area(p.ring); p.region == &r)
+                put(name_of(r.kind), r.of, a, r.volume_l * a / whole, r.mass_kg * a / whole, ring_json(p.ring));
+    }
+    for (const CoverPiece& p : pieces)
+        if (!p.region) put("air", "", area(p.ring), 0, 0, ring_json(p.ring));
+    return {{"area_mm2", t.ready ? t.area_mm2() : 0},
+            {"mass_kg", t.mass_known ? Json(t.mass_kg) : Json(nullptr)},
+            {"thickness_mm", t.thickness_mm},
+            {"regions", regions}};
+}
+
 template <class P>
 Json step(const P& p, const Units& units) {
     return {{"ready", p.ready}, {"figures", figures(p.figures, units)}, {"choices", choices(p.choices, units)}};
@@ -64,7 +114,10 @@ Json to_json(const Figure& f, const Units& units) {
 }
 
 Json to_json(const Caution& c, const Units& units) {
-    Json j{{"key", c.key}, {"severity", name_of(c.severity)}, {"step", name_of(c.step)}, {"says", render(c.says, units)}};
+    Json j{{"key", c.key}, {"severity", name_of(c.severity)}, {"step", name_of(c.step)}, {"says", render(c, units)}};
+    if (!c.field.empty()) j["field"] = c.field;
+    if (c.mend) j["mend"] = {{"edit", c.mend->edit}, {"label", render(c.mend->label, units)}};
+    j["headline"] = headline_of(c.key);
     if (c.at) j["at_mm"] = {c.at->x, c.at->y};
     return j;
 }
@@ -73,10 +126,10 @@ Json to_json(const Plan& p, const Units& units) {
     Json cautions = Json::array();
     for (const Caution& c : p.sheets.cautions) cautions.push_back(to_json(c, units));
     Json shims = Json::array();
-    for (const Shim& s : p.flat.shims) shims.push_back({{"x_mm", s.at.x_mm}, {"y_mm", s.at.y_mm}, {"height_mm", s.height_mm}});
+    for (const Shim& s : p.flat->shims) shims.push_back({{"x_mm", s.at.x_mm}, {"y_mm", s.at.y_mm}, {"height_mm", s.height_mm}});
     Json faces = Json::array();
-    if (p.flat.ready)
-        for (const FacePlan& f : p.flat.faces)
+    if (p.flat->ready)
+        for (const FacePlan& f : p.flat->faces)
             faces.push_back({{"face", f.face == Face::a ? "show" : "underside"},
                              {"layers", f.layers},
                              {"layers_after_rest", f.last_layers},
@@ -89,10 +142,10 @@ Json to_json(const Plan& p, const Units& units) {
                              {"stickout_mm", f.stickout_mm},
                              {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
     Json lifts = Json::array();
-    for (const VoidPlan& v : p.fill.voids)
+    for (const VoidPlan& v : p.fill->voids)
         for (std::size_t i = 0; i < v.lifts.size(); ++i) {
             const Lift& l = v.lifts[i];
-            lifts.push_back({{"flaw", p.slab.flaws[v.flaw].id},
+            lifts.push_back({{"flaw", v.id},
                              {"resin", v.resin},
                              {"lift", i + 1},
                              {"depth_mm", l.depth_mm},
@@ -103,8 +156,22 @@ Json to_json(const Plan& p, const Units& units) {
                              {"b_kg", l.b_kg},
                              {"wait_h", l.wait_h}});
         }
+    for (const RiverFill& r : p.fill->rivers)
+        for (std::size_t i = 0; i < r.lifts.size(); ++i) {
+            const Lift& l = r.lifts[i];
+            lifts.push_back({{"river", r.joint + 1},
+                             {"resin", r.resin},
+                             {"lift", i + 1},
+                             {"depth_mm", l.depth_mm},
+                             {"volume_l", l.volume_l},
+                             {"a_l", l.a_l},
+                             {"b_l", l.b_l},
+                             {"a_kg", l.a_kg},
+                             {"b_kg", l.b_kg},
+                             {"wait_h", l.wait_h}});
+        }
     Json slots = Json::array();
-    for (const Slot& s : p.under.slots)
+    for (const Slot& s : p.under->slots)
         slots.push_back({{"part", s.part},
                          {"u_mm", s.uv.x},
                          {"v_mm", s.uv.y},
@@ -114,17 +181,17 @@ Json to_json(const Plan& p, const Units& units) {
                          {"travel_in_mm", s.travel_in_mm},
                          {"bolt_from_inner_mm", s.bolt_from_inner_mm}});
     Json operations = Json::array();
-    for (const Operation& o : p.days.operations)
+    for (const Operation& o : p.days->operations)
         operations.push_back({{"key", o.key},
                               {"label", o.label},
                               {"hands_on_h", o.hands_on_h},
                               {"waiting_h", o.waiting_h},
-                              {"begins", date_after(p.days.start, o.start_h)}});
+                              {"begins", p.days->start.empty() ? Json(nullptr) : Json(p.days->date(o.start_h))}});
     Json leaves = Json::array();
-    for (const LeafPlan& l : p.leaves)
-        leaves.push_back({{"slab", l.slab.id}, {"flat", step(l.flat, units)}, {"fill", step(l.fill, units)}});
+    for (const LeafPlan& l : p.leaves.size() > 1 ? p.leaves : std::vector<LeafPlan>{})
+        leaves.push_back({{"slab", l.slab().id}, {"flat", step(*l.flat, units)}, {"fill", step(*l.fill, units)}});
     Json joints = Json::array();
-    for (const JointPlan& k : p.makeup.joints) {
+    for (const JointPlan& k : p.makeup->joints) {
         Json rods = Json::array();
         for (const Rod& r : k.rods) rods.push_back({{"u_mm", r.u_mm}, {"gap_mm", r.gap_mm}, {"length_mm", r.length_mm}});
         joints.push_back({{"river", k.river},
@@ -135,7 +202,7 @@ Json to_json(const Plan& p, const Units& units) {
                           {"rods", rods}});
     }
     Json cuts = Json::array();
-    for (const Cut& c : p.cuts.cuts)
+    for (const Cut& c : p.cuts->cuts)
         cuts.push_back({{"kind", name_of(c.kind)},
                         {"slab", c.slab},
                         {"from_mm", {c.from.x, c.from.y}},
@@ -143,19 +210,20 @@ Json to_json(const Plan& p, const Units& units) {
                         {"length_mm", c.length_mm},
                         {"set", render(c.set, units)},
                         {"after_flattening", c.after_flat}});
-    return {{"slab", {{"ready", p.shape.usable}, {"figures", figures(p.rack.figures, units)}}},
-            {"lay", step(p.lay, units)},
-            {"flat", step(p.flat, units)},
+    return {{"top", top_json(*p.top)},
+            {"slab", {{"ready", p.rack.ready}, {"figures", figures(p.rack.figures, units)}}},
+            {"lay", step(*p.lay, units)},
+            {"flat", step(*p.flat, units)},
             {"shims", shims},
             {"faces", faces},
-            {"fill", step(p.fill, units)},
+            {"fill", step(*p.fill, units)},
             {"lifts", lifts},
-            {"under", step(p.under, units)},
+            {"under", step(*p.under, units)},
             {"slots", slots},
             {"leaves", leaves},
             {"joints", joints},
             {"cuts", cuts},
-            {"days", {{"start", p.days.start}, {"ready", p.days.ready}, {"operations", operations}}},
+            {"days", {{"start", p.days->start}, {"ready", p.days->ready}, {"operations", operations}}},
             {"cautions", cautions}};
 }
 

@@ -23,7 +23,9 @@ std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline) {
 
 void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm,
                    std::vector<Caution>& out) {
-    const auto add = [&](const char* key, Severity s, Phrase says, Vec2 at) { out.push_back({key, s, Step::lay, std::move(says), at}); };
+    const auto add = [&](const char* key, Severity s, Phrase says, Vec2 at) {
+        out.push_back({key, s, step_key::lay, std::move(says), at});
+    };
     for (const FlawInside& f : flaws) {
         const Flaw& flaw = slab.flaws[f.index];
         const double x = f.at.x;
@@ -44,7 +46,7 @@ void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const
                 say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
         } else {
             add("lay.flaw", Severity::note,
-                say(std::string("A ") + name_of(flaw.kind) + " of {} cm² lies in the top at {}: cut clear, fill, or keep as character.",
+                say("A {} of {} cm² lies in the top at {}: cut clear, fill, or keep as character.", name_of(flaw.kind),
                     count(std::round(f.area_mm2 / 100)), along(x)),
                 f.at);
         }

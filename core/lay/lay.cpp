@@ -5,9 +5,14 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/lay/live.h"
+#include "core/figure/choice.h"
 
 namespace yb {
+
+const char* name_of(Side side) {
+    static constexpr std::array names{"left", "right", "width", "left end", "right end"};
+    return names.at(static_cast<std::size_t>(side));
+}
 
 Ring outline_of(const WantedTop& top) {
     const double a = top.length_mm / 2;
@@ -210,8 +215,8 @@ class Planner {
     }
 
     void widths() {
-        Shortfall left{0, {}, {}, "left"};
-        Shortfall right{0, {}, {}, "right"};
+        Shortfall left{0, {}, {}, Side::left};
+        Shortfall right{0, {}, {}, Side::right};
         p_.narrowest_mm = 1e300;
         for (const AtStation& s : fit_.profile()) {
             const double u = s.u;
@@ -227,8 +232,8 @@ class Planner {
         p_.width_left_mm = width_at(-hl);
         p_.width_right_mm = width_at(hl);
         const auto ends = fit_.short_ends();
-        Shortfall left_end{ends[0], {}, {-hl, 0}, "left end"};
-        Shortfall right_end{ends[1], {}, {hl, 0}, "right end"};
+        Shortfall left_end{ends[0], {}, {-hl, 0}, Side::left_end};
+        Shortfall right_end{ends[1], {}, {hl, 0}, Side::right_end};
         for (Shortfall s : {left, right, left_end, right_end}) {
             if (s.mm < 0.05) continue;
             s.at = frame_.to_slab(s.uv);
@@ -291,7 +296,7 @@ class Planner {
                                   "Short by",
                                   mm(s.mm),
                                   {},
-                                  say("at {}, " + s.side, along(station(s.at))),
+                                  say("at {}, {}", along(station(s.at)), name_of(s.side)),
                                   {"wanted width or length − wood there, both faces for a sawn edge",
                                    {{"wanted width", mm(t.width_mm), "wanted top"},
                                     {"wanted length", mm(t.length_mm), "wanted top"},
@@ -380,13 +385,14 @@ class Planner {
     }
 
     void add(std::string key, Severity s, Phrase says, Vec2 at) {
-        p_.cautions.push_back({std::move(key), s, Step::lay, std::move(says), at});
+        p_.cautions.push_back({std::move(key), s, step_key::lay, std::move(says), at});
     }
 
     void cautions() {
         for (const Shortfall& s : p_.short_at)
             add("lay.short", Severity::stop,
-                say("Short by {} at {}, " + s.side + ". Move or turn the top, or make it smaller.", mm(s.mm), along(station(s.at))), s.at);
+                say("Short by {} at {}, {}. Move or turn the top, or make it smaller.", mm(s.mm), along(station(s.at)), name_of(s.side)),
+                s.at);
         const double taper = std::abs(p_.width_left_mm - p_.width_right_mm);
         if (in_.top.shape == TopShape::rectangle && taper > 0.02 * in_.top.width_mm && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
@@ -406,9 +412,10 @@ class Planner {
     }
 
     void choices() {
-        Choice c{"lay.live", "Live edges that stay", {}};
-        for (const LiveOption& option : live_options) {
-            const Fit f = fit_.keeping(option.live);
+        std::vector<Phrase> says;
+        for (std::size_t i = 0; i < live_edges.values.size(); ++i) {
+            const LiveEdges live = live_edges.values[i];
+            const Fit f = fit_.keeping(live);
             const double lack = f.total_lack();
             double narrow = 1e300;
             double wide = 0;
@@ -417,12 +424,11 @@ class Planner {
                 wide = std::max(wide, s.left - s.right);
             }
             Phrase fits = in_.top.shape == TopShape::rectangle ? say("fits, {} to {} wide", mm(narrow), mm(wide))
-                          : option.live == LiveEdges::none     ? say("clear of the bark all round")
+                          : live == LiveEdges::none            ? say("clear of the bark all round")
                                                                : say("the rim may run out over the bark there");
-            c.options.push_back(
-                {option.key, option.label, lack > 0.05 ? say("short by {}", mm(lack)) : std::move(fits), in_.top.live == option.live});
+            says.push_back(lack > 0.05 ? say("short by {}", mm(lack)) : std::move(fits));
         }
-        p_.choices.push_back(c);
+        p_.choices.push_back(choice_of(live_edges, in_.top, std::move(says)));
     }
 
     const LayInputs& in_;

@@ -9,38 +9,13 @@
 #include <vector>
 
 #include "core/figure/figure.h"
+#include "core/lay/choices.h"
 #include "core/slab/slab.h"
 
 namespace yb {
 
-enum class LiveEdges { both, left, right, none };
-
-enum class TopShape { rectangle, round, oval, free };
-
-/// What the client asked for.
-struct WantedTop {
-    double length_mm = 1800;
-    double width_mm = 800;  ///< the least width anywhere along the top; of a round or oval its other diameter
-    double thickness_mm = 40;
-    double height_mm = 740;  ///< floor to the top's upper face
-    LiveEdges live = LiveEdges::both;
-    int seats = 0;  ///< 0: not said
-    TopShape shape = TopShape::rectangle;
-    Ring free_form{};  ///< of a free form: its outline, stretched to length and width
-    bool operator==(const WantedTop&) const = default;
-};
-
 /// Outline of the wanted top in its own frame, counter-clockwise: a rectangle, an ellipse of 120 points, or the free form.
 Ring outline_of(const WantedTop& top);
-
-struct Placement {
-    double x_mm = 0, y_mm = 0;  ///< the top's middle on the slab as laid
-    double angle_deg = 0;
-    bool turned_over = false;  ///< face B is the show face
-    double oversize_mm = 30;   ///< left beyond each end when rough-cutting
-    bool operator==(const Placement&) const = default;
-    Frame frame() const { return {{x_mm, y_mm}, angle_deg}; }
-};
 
 struct LayInputs {
     const Slab& slab;        ///< as laid: already turned over if the placement says so
@@ -49,12 +24,17 @@ struct LayInputs {
     Placement placement;
 };
 
+/// Which side of the top lacks wood: one across, the width as a whole, or an end.
+enum class Side { left, right, width, left_end, right_end };
+const char* name_of(Side side);
+inline bool is_end(Side side) { return side == Side::left_end || side == Side::right_end; }
+
 /// Where wood is missing, and how much.
 struct Shortfall {
     double mm = 0;
     Vec2 at;  ///< on the slab
     Vec2 uv;  ///< in the top
-    std::string side;
+    Side side = Side::width;
 };
 
 struct FlawInside {

@@ -11,6 +11,7 @@
 #include <cstddef>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -84,18 +85,34 @@ struct ParseError {
 /// @returns the value in the program's unit for the kind, or a ParseError; never throws.
 std::variant<double, ParseError> parse(std::string_view text, Kind kind, const Units& units);
 
-/// A sentence with quantities in it, kept apart from the units it will be read in. `{}` in the pattern
-/// stands for the next quantity.
-struct Phrase {
-    std::string pattern;
-    std::vector<Quantity> values;
-    bool operator==(const Phrase&) const = default;
-    bool empty() const { return pattern.empty(); }
+/// What goes into a phrase: a quantity, or a name or word that stands as it is (whatever is in it, `{}` too).
+struct PhraseArg {
+    std::variant<Quantity, std::string> what;
+    PhraseArg(Quantity q) : what(q) {}
+    PhraseArg(std::string word) : what(std::move(word)) {}
+    PhraseArg(const char* word) : what(std::string(word)) {}
+    bool operator==(const PhraseArg&) const = default;
+    /// The quantity; nullptr for a word.
+    const Quantity* quantity() const { return std::get_if<Quantity>(&what); }
 };
 
-template <class... Q>
-Phrase say(std::string pattern, Q... q) {
-    return {std::move(pattern), {q...}};
+/// A sentence with quantities and names in it, kept apart from the units it will be read in. Its pattern is a constant of
+/// the program, so that it can be translated; `{}` in it stands for the next argument. `then` follows it, each a phrase of
+/// its own.
+struct Phrase {
+    std::string pattern;
+    std::vector<PhraseArg> values{};
+    std::vector<Phrase> then{};
+    bool operator==(const Phrase&) const = default;
+    bool empty() const { return pattern.empty(); }
+    /// The number of the i-th argument. @throws std::out_of_range, std::bad_variant_access for a word.
+    double value(std::size_t i) const { return std::get<Quantity>(values.at(i).what).value; }
+};
+
+/// @param pattern a constant of the program: nothing is glued into it.
+template <class... A>
+Phrase say(const char* pattern, A&&... a) {
+    return {pattern, {PhraseArg(std::forward<A>(a))...}, {}};
 }
 
 /// The phrase as the maker reads it.

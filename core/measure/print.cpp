@@ -168,12 +168,15 @@ std::string render(const Phrase& phrase, const Units& units) {
     std::size_t next = 0;
     for (std::size_t i = 0; i < phrase.pattern.size(); ++i) {
         if (phrase.pattern.compare(i, 2, "{}") == 0 && next < phrase.values.size()) {
-            out += format(phrase.values[next++], units);
+            const auto& what = phrase.values[next++].what;
+            if (const auto* q = std::get_if<Quantity>(&what)) out += format(*q, units);
+            else out += std::get<std::string>(what);
             ++i;
         } else {
             out += phrase.pattern[i];
         }
     }
+    for (const Phrase& more : phrase.then) out += render(more, units);
     return out;
 }
 

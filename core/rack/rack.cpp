@@ -8,8 +8,10 @@
 #include <stdexcept>
 #include <tuple>
 
-#include "core/days/days.h"
+#include "core/fill/choices.h"
+#include "core/flat/choices.h"
 #include "core/lay/place.h"
+#include "core/under/choices.h"
 
 namespace yb {
 namespace {
@@ -22,29 +24,7 @@ std::string lower(std::string s) {
     return s;
 }
 
-double mean_equilibrium(const Climate& air) {
-    double sum = 0;
-    for (const Month& m : air.months) sum += equilibrium_moisture(m.temp_c, m.rh_pct) / 12;
-    return sum;
-}
-
 }  // namespace
-
-std::optional<double> days_between(const std::string& from, const std::string& to) {
-    using namespace std::chrono;
-    const auto read = [](const std::string& iso) -> std::optional<sys_days> {
-        if (!is_date(iso)) return {};
-        int y = 0;
-        unsigned m = 0;
-        unsigned d = 0;
-        std::sscanf(iso.c_str(), "%d-%u-%u", &y, &m, &d);
-        return sys_days(year(y) / month(m) / day(d));
-    };
-    const auto a = read(from);
-    const auto b = read(to);
-    if (!a || !b) return {};
-    return static_cast<double>((*b - *a).count());
-}
 
 std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
                                         const std::string& today) {
@@ -61,7 +41,7 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
     if (readings.empty()) return {};
     std::sort(readings.begin(), readings.end(), [](const Point& a, const Point& b) { return a.day < b.day; });
     DryingForecast f;
-    f.settles_pct = mean_equilibrium(air);
+    f.settles_pct = settles_at(air);
     // Least squares of ln(M − Me) over the days. Readings within half a percent of the air say nothing about τ.
     double n = 0;
     double sx = 0;
@@ -96,6 +76,32 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
     f.soonest_days = until(f.tau_days / doubt);
     f.latest_days = until(f.tau_days * doubt);
     return f;
+}
+
+Figure drying_figure(const DryingForecast& f, const Slab& slab, double dry_pct) {
+    const auto days = [](double v) { return number(std::round(v)); };
+    Figure out{"rack.drying", "Days until it is dry", days(f.days.value_or(0)), {}, {}, {}};
+    if (!f.days) {
+        out.label = "Moisture by now";
+        out.value = percent(f.moisture_pct);
+    }
+    if (f.days)
+        out.note = say(f.fitted ? "to {}, from the reading of {}; between {} and {}"
+                                : "to {}, from the reading of {}; between {} and {} – a guess until there are two readings",
+                       percent(dry_pct), slab.moisture_on, days(*f.soonest_days), days(*f.latest_days));
+    else if (f.moisture_pct <= dry_pct)
+        out.note = say("it reads {}: dry enough for the room at {}", percent(f.moisture_pct), percent(dry_pct));
+    else out.note = say("it settles at {} in this air and gets no drier: bring it into a warm room", percent(f.settles_pct));
+    out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
+                   {{"M0", percent(f.moisture_pct), "last reading"},
+                    {"Me", percent(f.settles_pct), "mean of the shop's air through the year"},
+                    {"dry enough", percent(dry_pct), "what the room settles at + what the shop allows"},
+                    {"τ, days", days(f.tau_days),
+                     f.fitted         ? "fitted to this slab's readings"
+                     : slab.cross_cut ? "prior: about a season per 25 mm of a cross-cut"
+                                      : "prior: about a year per 25 mm"}},
+                   "Wood Handbook eq. 4-5 for Me; docs/methods.md, Drying"};
+    return out;
 }
 
 std::optional<double> RackEntry::price_per_board_foot() const {
@@ -137,9 +143,9 @@ bool fits_straight(const SlabShape& s, const WantedTop& top) {
     return false;
 }
 
-std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, const std::string& today, const Work& work) {
+std::vector<RackEntry> rack_of(const RackAsk& ask, const Work& work) {
     std::vector<const Slab*> slabs;
-    for (const auto& [id, s] : docs.slabs) slabs.push_back(&s);
+    for (const auto& [id, s] : ask.slabs) slabs.push_back(&s);
     std::vector<RackEntry> out(slabs.size());
     in_parallel(
         slabs.size(),
@@ -148,10 +154,9 @@ std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, c
             RackEntry& e = out[i];
             e.id = s.id, e.name = s.name, e.species = s.species, e.tree = s.tree;
             e.moisture_pct = s.moisture_pct, e.price = s.price, e.retired = s.retired;
-            e.age_days = days_between(s.sawn_on, today);
-            for (const auto& [id, j] : docs.jobs)
-                for (const std::string& used : j.slabs())
-                    if (used == s.id) e.reserved_for = j.name;
+            e.age_days = days_between(s.sawn_on, ask.today);
+            if (const auto it = ask.taken.find(s.id); it != ask.taken.end()) e.reserved_for = it->second;
+            e.dry = s.moisture_pct && *s.moisture_pct <= ask.dry_pct;
             const SlabShape shape = shape_of(s);
             e.outline = shape.ring_a;
             if (!shape.usable) return;
@@ -167,8 +172,8 @@ std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, c
                 e.weight_kg = cubic_metres * *rho;
                 e.people = std::max(1, static_cast<int>(std::ceil(*e.weight_kg / kg_each)));
             }
-            if (wanted) e.fits = m.thinnest_mm >= wanted->thickness_mm && fits_straight(shape, *wanted);
-            e.drying = drying_of(s, m.thickness_mm, docs.shop.air, 10, today);
+            if (ask.wanted) e.fits = m.thinnest_mm >= ask.wanted->thickness_mm && fits_straight(shape, *ask.wanted);
+            e.drying = drying_of(s, m.thickness_mm, ask.air, ask.dry_pct, ask.today);
         },
         work);
     return out;
@@ -257,7 +262,7 @@ bool passes(const RackEntry& e, const std::vector<RackTest>& tests) {
         } else if (t.word == "free") {
             if (!e.reserved_for.empty()) return false;
         } else if (t.word == "dry") {
-            if (!e.moisture_pct || *e.moisture_pct > 10) return false;
+            if (!e.dry) return false;
         } else if (lower(e.name + " " + e.species + " " + e.tree).find(t.word) == std::string::npos) {
             return false;
         }
@@ -360,20 +365,22 @@ std::vector<Caution> look_over(const Slab& s, const SlabShape& shape) {
     std::vector<Caution> out;
     const auto missing = [&](const char* key, Step step, Phrase says) { out.push_back({key, Severity::note, step, std::move(says), {}}); };
     if (shape.ring_a.empty())
-        missing("look.edges", Step::lay, say("No edges yet: nothing can be laid on it. Type the tape, or trace a picture."));
+        missing("look.edges", step_key::lay, say("No edges yet: nothing can be laid on it. Type the tape, or trace a picture."));
     if (!shape.ring_a.empty() && !shape.usable)
-        missing("look.thickness", Step::flat, say("No thickness yet: how thick a top it gives is not known."));
+        missing("look.thickness", step_key::flat, say("No thickness yet: how thick a top it gives is not known."));
     if (shape.usable && !shape.heights_a && !shape.heights_b)
-        missing("look.heights", Step::flat, say("No heights yet: thickness is a guess, and shims can't be told."));
-    if (!s.moisture_pct) missing("look.moisture", Step::under, say("No moisture yet: slots and drying can't be told. Put a meter on it."));
+        missing("look.heights", step_key::flat, say("No heights yet: thickness is a guess, and shims can't be told."));
+    if (!s.moisture_pct)
+        missing("look.moisture", step_key::under, say("No moisture yet: slots and drying can't be told. Put a meter on it."));
     else if (!is_date(s.moisture_on))
-        missing("look.moisture_date", Step::under, say("The moisture has no date: drying can't be forecast."));
-    if (s.species.empty()) missing("look.species", Step::under, say("The wood is not named: movement and weight can't be told."));
+        missing("look.moisture_date", step_key::under, say("The moisture has no date: drying can't be forecast."));
+    if (s.species.empty()) missing("look.species", step_key::under, say("The wood is not named: movement and weight can't be told."));
     if (!s.pith_mm)
-        missing("look.pith", Step::under, say("Where the pith lies is not said: it is taken to move as flat-sawn wood, the most it can."));
-    if (s.tree.empty()) missing("look.tree", Step::lay, say("No tree is named: what matches it can't be told apart by colour."));
+        missing("look.pith", step_key::under,
+                say("Where the pith lies is not said: it is taken to move as flat-sawn wood, the most it can."));
+    if (s.tree.empty()) missing("look.tree", step_key::lay, say("No tree is named: what matches it can't be told apart by colour."));
     if (s.flaws.empty())
-        missing("look.flaws", Step::fill,
+        missing("look.flaws", step_key::fill,
                 say("No flaws are marked. Look both faces over for cracks, pockets, rot and knots, and draw them."));
     return out;
 }

@@ -1,12 +1,16 @@
 // The rack: what a maker wants to know of every slab at a glance, to choose by, to sort and to filter.
 #pragma once
 
+#include <map>
 #include <optional>
 #include <string>
 #include <variant>
 #include <vector>
 
-#include "core/job/job.h"
+#include "core/calendar/calendar.h"
+#include "core/lay/lay.h"
+#include "core/slab/slab.h"
+#include "core/wood/wood.h"
 #include "core/work/work.h"
 
 namespace yb {
@@ -26,8 +30,8 @@ struct DryingForecast {
 std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
                                         const std::string& today);
 
-/// Days from one ISO date to another; nothing where one can't be read.
-std::optional<double> days_between(const std::string& from, const std::string& to);
+/// When it is dry, or what it has come to, with its working. @param dry_pct dry enough.
+Figure drying_figure(const DryingForecast& forecast, const Slab& slab, double dry_pct);
 
 struct RackEntry {
     std::string id, name, species, tree;
@@ -41,12 +45,22 @@ struct RackEntry {
     bool retired = false;
     bool fits = false;  ///< the wanted top, straight along it, both faces
     std::optional<DryingForecast> drying;
+    bool dry = false;  ///< reads dry enough
     std::optional<double> price_per_board_foot() const;
     std::optional<double> price_per_m2() const;
 };
 
-/// Every slab of the shop. @param wanted the top to fit, or nullptr. @throws Cancelled.
-std::vector<RackEntry> rack_of(const Documents& docs, const WantedTop* wanted, const std::string& today, const Work& work = {});
+/// What the rack is asked with.
+struct RackAsk {
+    const std::map<std::string, Slab>& slabs;
+    const std::map<std::string, std::string>& taken;  ///< slab ids to the name of the job that has them
+    const Climate& air;                               ///< they dry in
+    double dry_pct = 10;                              ///< dry enough
+    const WantedTop* wanted = nullptr;                ///< the top to fit, where there is one
+    std::string today;                                ///< ISO date
+};
+/// Every slab of the shop. @throws Cancelled.
+std::vector<RackEntry> rack_of(const RackAsk& ask, const Work& work = {});
 
 /// True when a rectangle of the top's size, straight along the slab, lies inside both faces somewhere.
 bool fits_straight(const SlabShape& shape, const WantedTop& top);

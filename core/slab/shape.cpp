@@ -49,7 +49,7 @@ class Builder {
   private:
     void caution(std::string key, Severity severity, Phrase says, std::optional<Vec2> at = {}) {
         if (severity == Severity::stop) blocked_ = true;
-        shape_.cautions.push_back({std::move(key), severity, Step::rack, std::move(says), at});
+        shape_.cautions.push_back({std::move(key), severity, step_key::rack, std::move(says), at});
     }
 
     void order_stations() {
@@ -82,8 +82,7 @@ class Builder {
         if (s.x.empty()) return s;
         for (const double x : missing)
             caution("rack.missing", Severity::watch,
-                    say(std::string("No ") + what + " is read at {}. It is taken as {} from its neighbours; measure it.", along(x),
-                        mm(s.at(x))),
+                    say("No {} is read at {}. It is taken as {} from its neighbours; measure it.", what, along(x), mm(s.at(x))),
                     Vec2{x, 0});
         jumps(s, what);
         return s;
@@ -104,8 +103,7 @@ class Builder {
         for (std::size_t i = 1; i + 1 < s.x.size(); ++i)
             if (off[i] > std::max(30.0, 5 * usual) && off[i] > off[i - 1] && off[i] >= off[i + 1])
                 caution("rack.jumps", Severity::watch,
-                        say(std::string("The ") + what +
-                                " at {} jumps by {} from the line of its neighbours. Measure it again; leave it if it is so.",
+                        say("The {} at {} jumps by {} from the line of its neighbours. Measure it again; leave it if it is so.", what,
                             along(s.x[i]), mm(off[i])),
                         Vec2{s.x[i], s.y[i]});
     }
@@ -261,9 +259,9 @@ class Builder {
             for (std::size_t j = 0; j < ny; ++j) z[i * ny + j] = sign * across.at(g.y_mm[j]);
         }
         if (missing > 0)
-            caution("rack.heights_missing", Severity::note,
-                    say(std::string("On ") + what + " {} heights are not read; they are bridged from their neighbours.",
-                        count(static_cast<double>(missing))));
+            caution(
+                "rack.heights_missing", Severity::note,
+                say("On {} {} heights are not read; they are bridged from their neighbours.", what, count(static_cast<double>(missing))));
         return Surface(g.x_mm, g.y_mm, std::move(z));
     }
 
@@ -334,7 +332,7 @@ class Builder {
 
     void one_face(const char* face) {
         caution("rack.one_face", Severity::note,
-                say(std::string("Face ") + face + " has no heights of its own: it is taken to lie one caliper thickness away."));
+                say("Face {} has no heights of its own: it is taken to lie one caliper thickness away.", face));
     }
 
     Surface caliper_grid() const {
@@ -393,12 +391,11 @@ class Builder {
                 for (std::size_t j = 0; j < g->y_mm.size(); ++j) {
                     const Vec2 p{g->x_mm[i], g->y_mm[j]};
                     if (!g->at(i, j) || inside_or_near(p)) continue;
-                    caution("rack.outside", Severity::watch,
-                            say(std::string("The height on face ") + face +
-                                    " at {}, {} from the chalk line lies outside the slab. It is left out; check "
-                                    "its place.",
-                                along(p.x), mm(p.y)),
-                            p);
+                    caution(
+                        "rack.outside", Severity::watch,
+                        say("The height on face {} at {}, {} from the chalk line lies outside the slab. It is left out; check its place.",
+                            face, along(p.x), mm(p.y)),
+                        p);
                 }
         }
         for (const Vec3& p : deciding_points(shape_.bottom, shape_.ring_b))
@@ -416,13 +413,11 @@ class Builder {
         for (const Flaw& f : slab_.flaws) {
             if (f.outline.size() < 3) {
                 caution("rack.flaw_open", Severity::watch,
-                        say(std::string("A ") + name_of(f.kind) + " is drawn with fewer than three points: it has no area. Draw it again."),
+                        say("A {} is drawn with fewer than three points: it has no area. Draw it again.", name_of(f.kind)),
                         f.outline.empty() ? std::optional<Vec2>{} : f.outline.front());
             } else if (const auto x = self_crossing(f.outline)) {
                 caution("rack.flaw_crossing", Severity::watch,
-                        say(std::string("The outline of a ") + name_of(f.kind) + " crosses itself at {}. Its area is taken as wound.",
-                            along(x->x)),
-                        *x);
+                        say("The outline of a {} crosses itself at {}. Its area is taken as wound.", name_of(f.kind), along(x->x)), *x);
             }
         }
         if (const auto x = self_crossing(shape_.ring_a))

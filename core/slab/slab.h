@@ -15,6 +15,7 @@
 #include <string>
 #include <vector>
 
+#include "core/fields/fields.h"
 #include "core/figure/figure.h"
 #include "core/geometry/geometry.h"
 
@@ -59,6 +60,7 @@ struct Flaw {
     std::optional<double> depth_mm;  ///< from that face; needed unless through
     double floor_share = 1;          ///< width of its floor over width of its mouth: 1 straight, 0 to a point
     std::string note;
+    bool loose = false;  ///< a knot: dead, it may fall out
     bool operator==(const Flaw&) const = default;
 };
 
@@ -112,8 +114,18 @@ struct Slab {
     HeightGrid heights_a, heights_b;
     std::string scan;  ///< key of the point cloud that the heights were taken from; empty: they were read by hand
     std::vector<Flaw> flaws;
+    std::string kept;  ///< fields of a newer program, kept as they came: JSON
     bool operator==(const Slab&) const = default;
 };
+
+void fields(FieldVisitor& v, Station& s);
+void fields(FieldVisitor& v, Tape& t);
+void fields(FieldVisitor& v, HeightGrid& g);
+void fields(FieldVisitor& v, Flaw& f);
+void fields(FieldVisitor& v, TracedOutline& o);
+void fields(FieldVisitor& v, FacePicture& p);
+void fields(FieldVisitor& v, MoistureReading& r);
+void fields(FieldVisitor& v, Slab& s);
 
 /// What the measuring adds up to. Rings are matched: ring_a[i] and ring_b[i] end the same ruled line.
 struct SlabShape {

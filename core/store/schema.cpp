@@ -7,6 +7,7 @@
 
 #include <fmt/chrono.h>
 #include <fmt/format.h>
+#include <sodium.h>
 #include <sqlite3.h>
 #include <unistd.h>
 
@@ -22,9 +23,53 @@ void prepare_connection(SQLite::Database& db) {
     db.exec("PRAGMA synchronous = FULL");
 }
 
+std::string digest_of(const std::string& bytes) {
+    unsigned char out[crypto_hash_sha256_BYTES];
+    crypto_hash_sha256(out, reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size());
+    std::string hex;
+    for (const unsigned char c : out) hex += fmt::format("{:02x}", c);
+    return hex;
+}
+
+std::string digest_of_change(const std::string& kind, const std::string& id, const std::string& body) {
+    return digest_of(kind + '\n' + id + '\n' + body);
+}
+
+std::string attachment_key(const std::string& bytes) { return "sha256-" + digest_of(bytes); }
+
 namespace {
+
 /// Version 2: pictures and point clouds, which revisions name by their keys.
 void add_attachments(SQLite::Database& db) { db.exec("CREATE TABLE attachment (key TEXT PRIMARY KEY, bytes BLOB NOT NULL)"); }
+
+/// Version 3: every change and attachment with its checksum, and the book, which undo never walks.
+void add_digests_and_book(SQLite::Database& db) {
+    db.exec("ALTER TABLE change ADD COLUMN digest TEXT");
+    db.exec("ALTER TABLE attachment ADD COLUMN digest TEXT");
+    db.exec(
+        "CREATE TABLE book ("
+        " id INTEGER PRIMARY KEY, at TEXT NOT NULL, job TEXT NOT NULL, step TEXT NOT NULL, kind TEXT NOT NULL,"
+        " what TEXT NOT NULL, value TEXT NOT NULL, unit TEXT NOT NULL, of_ TEXT NOT NULL)");
+    SQLite::Statement changes(db, "SELECT id, kind, document, body FROM change");
+    SQLite::Statement set(db, "UPDATE change SET digest = ? WHERE id = ?");
+    while (changes.executeStep()) {
+        const auto body = changes.getColumn(3);
+        set.bind(
+            1, digest_of_change(changes.getColumn(1).getString(), changes.getColumn(2).getString(), body.isNull() ? "" : body.getString()));
+        set.bind(2, changes.getColumn(0).getInt64());
+        set.exec();
+        set.reset();
+    }
+    SQLite::Statement keys(db, "SELECT key, bytes FROM attachment");
+    SQLite::Statement name(db, "UPDATE attachment SET digest = ? WHERE key = ?");
+    while (keys.executeStep()) {
+        name.bind(1, digest_of(keys.getColumn(1).getString()));
+        name.bind(2, keys.getColumn(0).getString());
+        name.exec();
+        name.reset();
+    }
+}
+
 }  // namespace
 
 void create_schema(SQLite::Database& db) {
@@ -41,23 +86,21 @@ void create_schema(SQLite::Database& db) {
     db.exec("CREATE TABLE head (one INTEGER PRIMARY KEY CHECK (one = 1), revision INTEGER NOT NULL)");
     db.exec("INSERT INTO head VALUES (1, 0)");
     add_attachments(db);
+    add_digests_and_book(db);
     db.exec(fmt::format("PRAGMA application_id = {}", application_id));
     db.exec(fmt::format("PRAGMA user_version = {}", schema_version));
     tx.commit();
 }
 
 void migrate(SQLite::Database& db) {
-    const int version = db.execAndGet("PRAGMA user_version").getInt();
-    if (version == schema_version) return;
     // Oldest first, each step in a transaction of its own.
-    if (version == 1) {
+    for (int version = db.execAndGet("PRAGMA user_version").getInt(); version < schema_version; ++version) {
+        if (version < 1) throw StoreError(StoreError::Kind::damaged, fmt::format("The file says version {}, which never was.", version));
         SQLite::Transaction tx(db);
-        add_attachments(db);
-        db.exec("PRAGMA user_version = 2");
+        version == 1 ? add_attachments(db) : add_digests_and_book(db);
+        db.exec(fmt::format("PRAGMA user_version = {}", version + 1));
         tx.commit();
-        return;
     }
-    throw StoreError(StoreError::Kind::damaged, fmt::format("The file says version {}, which never was.", version));
 }
 
 std::string backup_folder(const std::string& path) { return path + ".backups"; }
@@ -105,14 +148,26 @@ std::string read_only_uri(const std::string& path) {
 
 namespace {
 
+/// Every change against its checksum; attachments are verified when they are read.
+void verify(SQLite::Database& db, CheckReport& r) {
+    SQLite::Statement q(db, "SELECT kind, document, body, digest FROM change");
+    while (q.executeStep()) {
+        const auto body = q.getColumn(2);
+        const std::string kind = q.getColumn(0).getString();
+        const std::string id = q.getColumn(1).getString();
+        if (q.getColumn(3).getString() != digest_of_change(kind, id, body.isNull() ? "" : body.getString()))
+            r.problems.push_back("a change of " + kind + " ‘" + id + "’ does not fit its checksum");
+    }
+}
+
 void look_through(SQLite::Database& db, CheckReport& r) {
     if (db.execAndGet("PRAGMA application_id").getInt() != application_id) {
         r.problems.emplace_back("it is not a shop file");
         return;
     }
-    const int version = db.execAndGet("PRAGMA user_version").getInt();
-    if (version > schema_version) {
-        r.problems.push_back(fmt::format("it was written by a newer program (version {})", version));
+    r.version = db.execAndGet("PRAGMA user_version").getInt();
+    if (r.version < 1) {
+        r.problems.push_back(fmt::format("the file says version {}, which never was", r.version));
         return;
     }
     SQLite::Statement integrity(db, "PRAGMA integrity_check(5)");
@@ -125,6 +180,7 @@ void look_through(SQLite::Database& db, CheckReport& r) {
         r.problems.emplace_back("the head points at no revision");
     if (db.execAndGet("SELECT count(*) FROM revision WHERE parent <> 0 AND parent NOT IN (SELECT id FROM revision)").getInt() != 0)
         r.problems.emplace_back("a revision's parent is missing");
+    if (r.version >= 3) verify(db, r);
 }
 
 }  // namespace
@@ -150,8 +206,9 @@ StoreError shop_error(const std::string& path, const CheckReport& report) {
     using K = StoreError::Kind;
     const std::string why = report.problems.empty() ? "" : report.problems.front();
     if (why == "it is not a shop file") return {K::not_a_shop, path + " is not a shop file. It was left as it is; choose another."};
-    if (why.rfind("it was written by a newer program", 0) == 0)
-        return {K::newer, path + " can't be opened: " + why + ". It was left as it is."};
+    if (report.version > schema_version)
+        return {K::newer, path + " was written by a newer program (version " + std::to_string(report.version) +
+                              ") and can't be read here: " + why + ". It was left as it is."};
     return {K::damaged, path + " is damaged: " + why + ". It was left as it is."};
 }
 

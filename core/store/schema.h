@@ -10,7 +10,7 @@
 namespace yb {
 
 inline constexpr int application_id = 0x59425348;  // "YBSH"
-inline constexpr int schema_version = 2;
+inline constexpr int schema_version = 3;
 
 /// Write-ahead log, durable commits, foreign keys.
 void prepare_connection(SQLite::Database& db);
@@ -18,6 +18,11 @@ void create_schema(SQLite::Database& db);
 
 /// Brings an older file forward, one version at a time, in one transaction each.
 void migrate(SQLite::Database& db);
+
+/// SHA-256 of bytes, 64 hex digits.
+std::string digest_of(const std::string& bytes);
+/// Of a stored change: over its kind, the document's id and its body.
+std::string digest_of_change(const std::string& kind, const std::string& id, const std::string& body);
 
 /// A copy of today's state in backup_folder(), unless there is one already; the newest 14 are kept. A
 /// backup that can't be made is no reason not to open the shop.

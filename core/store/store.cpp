@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <chrono>
+#include <ctime>
 #include <filesystem>
 #include <set>
 #include <unordered_map>
@@ -75,7 +76,7 @@ void apply_document(Documents& docs, const std::string& kind, const std::string&
 
 struct Store::Impl {
     std::string path;
-    bool read_only = false;
+    bool read_only = false, newer = false;
     SQLite::Database db;
     Documents docs;
     std::int64_t head = 0;
@@ -126,6 +127,8 @@ struct Store::Impl {
 
     template <class F>
     auto guarded(F f) {
+        if (newer)
+            throw StoreError(StoreError::Kind::newer, path + " was written by a newer program: it can be looked at here, not changed.");
         if (read_only)
             throw StoreError(StoreError::Kind::read_only, path + " is open for reading only. Save a copy in a folder of your own.");
         try {
@@ -162,11 +165,13 @@ Store Store::open(const std::string& path) {
     const CheckReport report = check_shop(path);
     if (!report.ok) throw shop_error(path, report);
     int flags = SQLite::OPEN_READWRITE;
-    if (!can_write(path)) flags = SQLite::OPEN_READONLY;
+    const bool newer = report.version > schema_version;
+    if (newer || !can_write(path)) flags = SQLite::OPEN_READONLY;
     try {
         auto impl = std::make_unique<Impl>(flags == SQLite::OPEN_READONLY ? read_only_uri(path) : path,
                                            flags == SQLite::OPEN_READONLY ? flags | SQLite::OPEN_URI : flags);
         impl->path = path;
+        impl->newer = newer;
         if (!impl->read_only) {
             prepare_connection(impl->db);
             migrate(impl->db);
@@ -175,8 +180,12 @@ Store Store::open(const std::string& path) {
         impl->load();
         return Store(std::move(impl));
     } catch (const SQLite::Exception& e) {
+        if (newer)
+            throw StoreError(StoreError::Kind::newer, path + " was written by a newer program and can't be read here (" + e.what() + ").");
         throw sqlite_error(e, path);
     } catch (const FormatError& e) {
+        if (newer)
+            throw StoreError(StoreError::Kind::newer, path + " was written by a newer program and can't be read here: " + e.what() + ".");
         throw StoreError(StoreError::Kind::damaged, path + " is damaged: " + e.what() + ".");
     } catch (const std::out_of_range&) {
         throw StoreError(StoreError::Kind::damaged, path + " is damaged: a revision is missing.");
@@ -186,6 +195,7 @@ Store Store::open(const std::string& path) {
 const Documents& Store::documents() const { return impl_->docs; }
 const std::string& Store::path() const { return impl_->path; }
 bool Store::read_only() const { return impl_->read_only; }
+bool Store::newer() const { return impl_->newer; }
 
 void Store::append(const std::string& label, const Documents& next) {
     const auto list = changes(impl_->docs, next);
@@ -200,13 +210,14 @@ void Store::append(const std::string& label, const Documents& next) {
         rev.bind(3, at);
         rev.exec();
         const std::int64_t id = db.getLastInsertRowid();
-        SQLite::Statement change(db, "INSERT INTO change (revision, kind, document, body) VALUES (?, ?, ?, ?)");
+        SQLite::Statement change(db, "INSERT INTO change (revision, kind, document, body, digest) VALUES (?, ?, ?, ?, ?)");
         for (const Change& c : list) {
             change.bind(1, static_cast<std::int64_t>(id));
             change.bind(2, c.kind);
             change.bind(3, c.id);
             if (c.body.empty()) change.bind(4);
             else change.bind(4, c.body);
+            change.bind(5, digest_of_change(c.kind, c.id, c.body));
             change.exec();
             change.reset();
         }
@@ -219,32 +230,54 @@ void Store::append(const std::string& label, const Documents& next) {
 }
 
 namespace {
-void write_attachments(SQLite::Database& db, const Store::Attachments& all) {
+
+/// @param again other bytes under a key that is taken are left out instead of refused: for what can be made again.
+void write_attachments(SQLite::Database& db, const Store::Attachments& all, bool again) {
     SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
-    SQLite::Statement q(db, "INSERT OR REPLACE INTO attachment VALUES (?, ?)");
+    SQLite::Statement taken(db, "SELECT digest FROM attachment WHERE key = ?");
+    SQLite::Statement q(db, "INSERT INTO attachment (key, bytes, digest) VALUES (?, ?, ?)");
     for (const auto& [key, bytes] : all) {
+        const std::string digest = digest_of(bytes);
+        taken.bind(1, key);
+        const bool there = taken.executeStep();
+        const bool same = there && taken.getColumn(0).getString() == digest;
+        taken.reset();
+        if (there && !same && !again)
+            throw StoreError(StoreError::Kind::other, "There is another picture or scan under the name " + key + ". It was kept.");
+        if (there) continue;
         q.bind(1, key);
         q.bind(2, bytes.data(), static_cast<int>(bytes.size()));
+        q.bind(3, digest);
         q.exec();
         q.reset();
     }
     tx.commit();
 }
+
+std::optional<std::string> read_verified(SQLite::Database& db, const std::string& key, const std::string& path) {
+    const bool digests = db.execAndGet("PRAGMA user_version").getInt() >= 3;
+    SQLite::Statement q(db, digests ? "SELECT bytes, digest FROM attachment WHERE key = ?" : "SELECT bytes FROM attachment WHERE key = ?");
+    q.bind(1, key);
+    if (!q.executeStep()) return {};
+    std::string bytes = q.getColumn(0).getString();
+    if (digests && q.getColumn(1).getString() != digest_of(bytes))
+        throw StoreError(StoreError::Kind::damaged,
+                         "The picture or scan " + key + " in " + path + " is damaged: it does not fit its checksum.");
+    return bytes;
+}
+
 }  // namespace
 
 void Store::attach(const std::string& key, const std::string& bytes) { attach(Attachments{{key, bytes}}); }
 
 void Store::attach(const Attachments& all) {
-    impl_->guarded([&] { write_attachments(impl_->db, all); });
+    impl_->guarded([&] { write_attachments(impl_->db, all, false); });
 }
 
 std::optional<std::string> Store::read_attachment(const std::string& path, const std::string& key) {
     try {
         SQLite::Database db(path, SQLite::OPEN_READONLY, 5000);
-        SQLite::Statement q(db, "SELECT bytes FROM attachment WHERE key = ?");
-        q.bind(1, key);
-        if (!q.executeStep()) return {};
-        return q.getColumn(0).getString();
+        return read_verified(db, key, path);
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, path);
     }
@@ -254,7 +287,7 @@ void Store::attach_beside(const std::string& path, const Attachments& all) {
     try {
         SQLite::Database db(path, SQLite::OPEN_READWRITE, 5000);
         db.exec("PRAGMA synchronous = NORMAL");
-        write_attachments(db, all);
+        write_attachments(db, all, true);
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, path);
     }
@@ -262,10 +295,7 @@ void Store::attach_beside(const std::string& path, const Attachments& all) {
 
 std::optional<std::string> Store::attachment(const std::string& key) const {
     try {
-        SQLite::Statement q(impl_->db, "SELECT bytes FROM attachment WHERE key = ?");
-        q.bind(1, key);
-        if (!q.executeStep()) return {};
-        return q.getColumn(0).getString();
+        return read_verified(impl_->db, key, impl_->path);
     } catch (const SQLite::Exception& e) {
         // A shop of version 1 on a disk that can't be written has none.
         if (impl_->read_only && e.getErrorCode() == SQLITE_ERROR) return {};
@@ -338,6 +368,43 @@ void Store::save_copy(const std::string& path) const {
         fs::remove(path, ignored);
         throw sqlite_error(e, path);
     }
+}
+
+namespace {
+
+/// Local time with its offset, as the book keeps it.
+std::string now_local() {
+    const std::time_t t = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
+    std::string at = fmt::format("{:%FT%T%z}", fmt::localtime(t));
+    return at.insert(at.size() - 2, ":");
+}
+
+}  // namespace
+
+void Store::write(BookEntry e) {
+    impl_->guarded([&] {
+        SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
+        SQLite::Statement q(impl_->db, "INSERT INTO book (at, job, step, kind, what, value, unit, of_) VALUES (?, ?, ?, ?, ?, ?, ?, ?)");
+        int i = 0;
+        for (const std::string& v : {e.at.empty() ? now_local() : e.at, e.job, e.step, e.kind, e.what, e.value, e.unit, e.of})
+            q.bind(++i, v);
+        q.exec();
+        tx.commit();
+    });
+}
+
+std::vector<BookEntry> Store::book() const {
+    std::vector<BookEntry> out;
+    try {
+        if (impl_->db.execAndGet("PRAGMA user_version").getInt() < 3) return out;  // on a disk that can't be written
+        SQLite::Statement q(impl_->db, "SELECT id, at, job, step, kind, what, value, unit, of_ FROM book ORDER BY id");
+        const auto text = [&](int i) { return q.getColumn(i).getString(); };
+        while (q.executeStep())
+            out.push_back({q.getColumn(0).getInt64(), text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)});
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, impl_->path);
+    }
+    return out;
 }
 
 void Store::limit_pages(int pages) { impl_->db.exec(fmt::format("PRAGMA max_page_count = {}", pages)); }

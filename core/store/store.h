@@ -45,6 +45,21 @@ struct RevisionInfo {
     std::string at;  ///< UTC, ISO 8601
 };
 
+/// A line of the book.
+struct BookEntry {
+    std::int64_t id = 0;
+    std::string at;    ///< local time with its offset, ISO 8601
+    std::string job;   ///< id; may be empty
+    std::string step;  ///< key; may be empty, or one that only a newer program knows
+    std::string kind;  ///< reading, tick, note, change, agreement, photo, correction
+    std::string what, value, unit;
+    std::string of;  ///< what it corrects or belongs to
+    bool operator==(const BookEntry&) const = default;
+};
+
+/// The key of bytes by their hash: `sha256-<64 hex digits>`.
+std::string attachment_key(const std::string& bytes);
+
 class Store {
   public:
     /// Makes a new shop file. @throws StoreError when the file exists or can't be made.
@@ -62,23 +77,27 @@ class Store {
     const Documents& documents() const;
     const std::string& path() const;
     bool read_only() const;
+    /// Written by a newer program: open for reading only, what is not known here is kept as it is.
+    bool newer() const;
 
     /// Appends a revision that makes `next` the state; only documents that differ are written. A no-op when
     /// nothing differs. @throws StoreError and leaves state and file as they were.
     void append(const std::string& label, const Documents& next);
 
-    /// Keeps bytes (a picture, a point cloud) under a key; the same key again replaces them. Documents name
-    /// attachments by key; undo leaves them. @throws StoreError.
+    /// Keeps bytes (a picture, a point cloud) under a key for ever: documents name attachments by key, and what an earlier
+    /// revision names stays what it was. New ones are named by their own hash (attachment_key()). The same bytes again are
+    /// no error. @throws StoreError, also for other bytes under a key that is taken.
     void attach(const std::string& key, const std::string& bytes);
     using Attachments = std::vector<std::pair<std::string, std::string>>;
     /// Several in one transaction: all of them or none. @throws StoreError.
     void attach(const Attachments& all);
-    /// Bytes kept under a key, on a connection of its own, from any thread. @throws StoreError.
+    /// Bytes kept under a key, on a connection of its own, from any thread. @throws StoreError, also where their hash does
+    /// not fit.
     static std::optional<std::string> read_attachment(const std::string& path, const std::string& key);
     /// Writes on a connection of its own, from any thread, for what can be made again: not flushed to the disk at once.
     /// @throws StoreError.
     static void attach_beside(const std::string& path, const Attachments& all);
-    /// The bytes kept under a key, or nothing. @throws StoreError.
+    /// The bytes kept under a key, or nothing. @throws StoreError, also where their hash does not fit.
     std::optional<std::string> attachment(const std::string& key) const;
     bool has_attachment(const std::string& key) const;
 
@@ -97,6 +116,11 @@ class Store {
     /// Writes the whole file, history and all, to another path. @throws StoreError when it exists or fails.
     void save_copy(const std::string& path) const;
 
+    /// Writes into the book: what happened, which no undo takes back. `at` is now where it is empty. @throws StoreError.
+    void write(BookEntry entry);
+    /// The book, oldest first. @throws StoreError.
+    std::vector<BookEntry> book() const;
+
     /// For tests of a full disk: the most pages the file may grow to.
     void limit_pages(int pages);
 
@@ -109,6 +133,7 @@ class Store {
 /// The findings of an integrity check, for `burl check` and for opening.
 struct CheckReport {
     bool ok = false;
+    int version = 0;  ///< of the file's tables
     std::vector<std::string> problems;
     std::int64_t revisions = 0;
     std::size_t slabs = 0, jobs = 0;

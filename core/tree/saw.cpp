@@ -269,11 +269,11 @@ class Maker {
         }
     }
 
-    void add_flaw(FlawKind kind, Face face, Ring outline, bool through, std::optional<double> depth, std::string note = {}) {
+    void add_flaw(FlawKind kind, Face face, Ring outline, bool through, std::optional<double> depth, const std::string& note = {}) {
         rounded(outline);
         if (signed_area(outline) < 0) std::reverse(outline.begin(), outline.end());
-        out_.slab.flaws.push_back(
-            {"flaw-" + std::to_string(out_.slab.flaws.size() + 1), kind, face, std::move(outline), through, depth, 0.8, std::move(note)});
+        out_.slab.flaws.push_back({"flaw-" + std::to_string(out_.slab.flaws.size() + 1), kind, face, std::move(outline), through, depth,
+                                   0.8, note, note == "dead"});
     }
 
     /// What a look over both faces finds.

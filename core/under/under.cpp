@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/figure/choice.h"
+
 namespace yb {
 
 namespace {
@@ -60,24 +62,30 @@ namespace {
 
 class Planner {
   public:
-    explicit Planner(const UnderInputs& in) : in_(in), frame_(in.placement.frame()) {}
+    explicit Planner(const UnderInputs& in) : in_(in), top_(in.top), frame_(in.top.bench) {}
 
     UnderPlan run() {
-        species_ = find_species(in_.slab.species);
-        if (!in_.flat.ready) return p_;
-        if (!species_ || !species_->shrink_tangential_pct) {
+        if (!top_.ready) return p_;
+        for (std::size_t i = 0; i < top_.leaves; ++i) {
+            const Region& leaf = top_.regions[i];
+            if (leaf.species && leaf.species->shrink_tangential_pct) continue;
             add("under.species", Severity::stop,
                 say("Which wood this is is not said, or its shrinkage is not known: the movement can't be worked "
                     "out. Choose the species on the rack."));
+            if (top_.leaves > 1) p_.cautions.back().of = leaf.name;
             return p_;
         }
+        species_ = top_.regions.front().species;
         p_.ready = true;
         seasons();
         slots();
         pockets();
-        weight();
-        p_.leg_mm = in_.top.height_mm - in_.flat.thickness_mm - in_.choices.feet_mm - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
-        p_.wood_left_mm = in_.flat.thickness_mm - in_.choices.insert_mm - (in_.choices.plate_let_in ? in_.choices.plate_mm : 0);
+        p_.top_kg = top_.mass_known ? top_.mass_kg : 0;
+        if (!top_.mass_known)
+            add("under.density", Severity::watch,
+                say("The species table has no specific gravity for this wood: the top's weight is not known. Weigh an offcut."));
+        p_.leg_mm = top_.wanted.height_mm - top_.thickness_mm - in_.choices.feet_mm - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
+        p_.wood_left_mm = top_.thickness_mm - in_.choices.insert_mm - (in_.choices.plate_let_in ? in_.choices.plate_mm : 0);
         figures();
         cautions();
         choices();
@@ -89,37 +97,40 @@ class Planner {
     void seasons() {
         const MoistureRange room = moisture_range(in_.room);
         const double shop = equilibrium_moisture(in_.shop_air.temp_c, in_.shop_air.rh_pct);
-        p_.day_pct = in_.choices.day_moisture_pct.value_or(in_.slab.moisture_pct.value_or(shop));
-        day_from_ = in_.choices.day_moisture_pct ? "typed for the day" : in_.slab.moisture_pct ? "meter, on the slab" : "shop air";
         // Movement stops at fibre saturation.
-        p_.day_pct = std::clamp(p_.day_pct, 0.0, 30.0);
-        p_.low_pct = std::min(room.low_pct, p_.day_pct);
-        p_.high_pct = std::min(30.0, std::max(room.high_pct, p_.day_pct));
-        const double left = in_.top.width_mm / 2;
-        p_.fixed_v_mm = in_.choices.fixed == FixedLine::middle ? 0 : in_.choices.fixed == FixedLine::left ? left : -left;
-        p_.shrink_pct = shrink(-in_.lay.widest_mm / 2, in_.lay.widest_mm / 2);
-        p_.travel_mm = movement(in_.lay.widest_mm, p_.shrink_pct, p_.low_pct, p_.high_pct);
+        p_.low_pct = room.low_pct, p_.high_pct = room.high_pct;
+        bool read = false;
+        for (std::size_t i = 0; i < top_.leaves; ++i) {
+            const auto& own = top_.regions[i].moisture_pct;
+            read = read || own.has_value();
+            const double pct = in_.choices.day_moisture_pct.value_or(own.value_or(shop));
+            p_.read_pct = std::max(p_.read_pct, pct);
+            leaf_pct_.push_back(std::clamp(pct, 0.0, 30.0));
+            p_.low_pct = std::min(p_.low_pct, leaf_pct_.back());
+            p_.high_pct = std::min(30.0, std::max(p_.high_pct, leaf_pct_.back()));
+        }
+        p_.day_pct = std::clamp(p_.read_pct, 0.0, 30.0);
+        day_from_ = in_.choices.day_moisture_pct ? "typed for the day"
+                    : read                       ? top_.leaves > 1 ? "meter, the dampest leaf" : "meter, on the slab"
+                                                 : "shop air";
+        p_.fixed_v_mm = fixed_at(in_.choices.fixed);
+        wide_ = top_.widest();
+        p_.wood_mm = wide_.wood_mm;
+        p_.travel_mm = top_.widens(wide_.u_mm, wide_.low_v, wide_.high_v, p_.low_pct, p_.high_pct);
+        for (const Across& a : top_.across(wide_.u_mm))
+            if (const Region& r = top_.regions[a.region]; r.wood() && wide_.wood_mm > 0)
+                p_.shrink_pct += r.shrinkage(a.from, a.to).value_or(0) * (a.to - a.from) / wide_.wood_mm;
     }
 
-    /// Mean shrinkage between two lines of the top; the pith is taken under the chalk line.
-    double shrink(double v0, double v1) const {
-        if (in_.slab.cross_cut) return species_->shrink_radial_pct.value_or(*species_->shrink_tangential_pct);
-        const double y0 = frame_.to_slab({0, v0}).y;
-        const double y1 = frame_.to_slab({0, v1}).y;
-        return shrinkage_across(*species_, in_.slab.pith_mm, y0, y1);
-    }
-
-    double travel(double v, double to_pct) const {
-        const double d = std::abs(v - p_.fixed_v_mm);
-        return movement(d, shrink(p_.fixed_v_mm, v), p_.day_pct, to_pct);
-    }
+    /// How far a hole travels away from the fixed line from the day to a moisture: only the wood between the two moves.
+    double travel(Vec2 uv, double to_pct) const { return top_.widens(uv.x, p_.fixed_v_mm, uv.y, leaf_pct_, to_pct); }
 
     void slots() {
         const auto& c = in_.choices;
         const auto add_hole = [&](const std::string& part, Vec2 uv) {
             Slot s{part, uv, uv.y - p_.fixed_v_mm, 0, 0, 0, 0, false};
-            s.travel_out_mm = std::max(0.0, travel(uv.y, p_.high_pct));
-            s.travel_in_mm = std::max(0.0, -travel(uv.y, p_.low_pct));
+            s.travel_out_mm = std::max(0.0, travel(uv, p_.high_pct));
+            s.travel_in_mm = std::max(0.0, -travel(uv, p_.low_pct));
             s.round = std::abs(s.from_fixed_mm) < c.bolt_mm;
             const double need = c.bolt_mm + c.play_mm + s.travel_in_mm + s.travel_out_mm;
             s.length_mm = s.round ? c.bolt_mm : std::ceil(need * 2 - 1e-9) / 2;
@@ -137,32 +148,15 @@ class Planner {
         const double e_across = species_->moe_mpa.value_or(0) / 15;
         for (std::size_t i = 0; i < c.channels.size(); ++i) {
             const Channel& ch = c.channels[i];
-            const double left = -travel(ch.v_mm + ch.length_mm / 2, p_.low_pct);
-            const double right = -travel(ch.v_mm - ch.length_mm / 2, p_.low_pct);
+            const double left = -travel({ch.u_mm, ch.v_mm + ch.length_mm / 2}, p_.low_pct);
+            const double right = -travel({ch.u_mm, ch.v_mm - ch.length_mm / 2}, p_.low_pct);
             Pocket k{i, std::ceil(ch.length_mm + std::max(0.0, left) + std::max(0.0, right) + 2 * c.play_mm), 0};
-            const double serves = in_.top.length_mm / static_cast<double>(c.channels.size());
-            const double wood = e_across * serves * std::pow(std::max(0.0, in_.flat.thickness_mm), 3) / 12;
+            const double serves = top_.wanted.length_mm / static_cast<double>(c.channels.size());
+            const double wood = e_across * serves * std::pow(std::max(0.0, top_.thickness_mm), 3) / 12;
             const double steel = 200e3 * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm);
             k.stiffness_share = e_across > 0 ? steel / (steel + wood) : 0;
             p_.pockets.push_back(k);
         }
-    }
-
-    void weight() {
-        if (!species_->specific_gravity_12) {
-            add("under.density", Severity::watch,
-                say("The species table has no specific gravity for this wood: the top's weight is not known. Weigh an offcut."));
-            return;
-        }
-        const Vec2 c = centroid(in_.lay.outline);
-        const double raw = std::max(1e-6, in_.shape.thickness_at(c));
-        const double low = std::clamp((in_.flat.tilt.bottom_at(c) - in_.shape.bottom.at(c)) / raw, 0.0, 1.0);
-        const double high = std::clamp((in_.flat.tilt.top_at(c) - in_.shape.bottom.at(c)) / raw, 0.0, 1.0);
-        if (high <= low) return;
-        gross_l_ = volume_m3(in_.shape, in_.lay.region, in_.flat.thickness_mm / (high - low), low, high) * 1000;
-        const double voids = in_.fill.volume_l + in_.fill.open_l;
-        density_ = density(*species_->specific_gravity_12, p_.day_pct);
-        p_.top_kg = std::max(0.0, gross_l_ - voids) * density_ / 1000 + in_.fill.mass_kg;
     }
 
     const Slot* longest() const {
@@ -177,15 +171,18 @@ class Planner {
                                   {"driest", percent(p_.low_pct), in_.room.name},
                                   {"dampest", percent(p_.high_pct), in_.room.name},
                                   {"shrinkage across", percent(p_.shrink_pct),
-                                   in_.slab.cross_cut ? "species table, radial: a cross-cut moves from its pith outward"
-                                   : in_.slab.pith_mm ? "species table, ring angle from the pith"
-                                                      : "species table, tangential: the most it can be"}};
+                                   top_.cross_cut()     ? "species table, radial: a cross-cut moves from its pith outward"
+                                   : every_pith_known() ? "species table, ring angle from the pith"
+                                                        : "species table, tangential where the pith is not known: the most it can be"},
+                                  {"wood across, at its widest", mm(p_.wood_mm), "leaf by leaf; resin and air do not move"}};
         p_.figures.push_back({"under.travel",
                               "The top moves, dry to damp",
                               fine(p_.travel_mm),
                               {},
-                              in_.slab.cross_cut ? say("{} wide at most; a cross-cut moves as much along", mm(in_.lay.widest_mm))
-                                                 : say("{} wide at most; nothing to speak of along", mm(in_.lay.widest_mm)),
+                              top_.cross_cut() ? say("{} wide at most; a cross-cut moves as much along", mm(wide_.width_mm))
+                              : p_.wood_mm < wide_.width_mm - 1
+                                  ? say("{} of {} is wood; nothing to speak of along", mm(p_.wood_mm), mm(wide_.width_mm))
+                                  : say("{} wide at most; nothing to speak of along", mm(wide_.width_mm)),
                               {"ΔD = D (M1 − M0) / (3000/S − 30 + M0)", moving, handbook}});
         if (const Slot* s = longest()) {
             auto given = moving;
@@ -208,8 +205,8 @@ class Planner {
              {},
              in_.choices.plate_let_in ? say("plate let in") : say("below the plate"),
              {in_.choices.plate_let_in ? "table height − finished thickness − feet" : "table height − finished thickness − feet − plate",
-              {{"table height", mm(in_.top.height_mm), "wanted top"},
-               {"finished thickness", fine(in_.flat.thickness_mm), "Flat"},
+              {{"table height", mm(top_.wanted.height_mm), "wanted top"},
+               {"finished thickness", fine(top_.thickness_mm), "Flat"},
                {"feet", fine(in_.choices.feet_mm), "the maker's"},
                {"plate", fine(in_.choices.plate_mm), "the maker's"}},
               ""}});
@@ -219,12 +216,8 @@ class Planner {
                                   kg(p_.top_kg),
                                   {},
                                   say("an estimate for your judgement"),
-                                  {"(volume − voids) × 1000 × G12 × (1 + M/100) + resin",
-                                   {{"volume", litres(gross_l_), "outline between the finished planes, Simpson's rule"},
-                                    {"voids", litres(in_.fill.volume_l + in_.fill.open_l), "Fill"},
-                                    {"density, kg/m³", number(std::round(density_)), "species table"},
-                                    {"resin", kg(in_.fill.mass_kg), "Fill"}},
-                                   "Wood Handbook FPL-GTR-190, table 5-3a"}});
+                                  {"Σ volume × density of all that is there; wood 1000 × G12 × (1 + M/100)", weights(),
+                                   "volumes between the finished planes, Simpson's rule; Wood Handbook FPL-GTR-190, table 5-3a"}});
         if (!p_.pockets.empty()) {
             const Pocket& k = p_.pockets.front();
             p_.figures.push_back(
@@ -239,16 +232,35 @@ class Planner {
                                                       in_.choices.channels.front().wall_mm))),
                     "its section"},
                    {"E_L, MPa", number(species_->moe_mpa.value_or(0)), "species table"},
-                   {"thickness", fine(in_.flat.thickness_mm), "Flat"}},
+                   {"thickness", fine(top_.thickness_mm), "Flat"}},
                   "Euler–Bernoulli; how far it helps is disputed: judge for yourself"}});
         }
     }
 
-    void add(std::string key, Severity s, Phrase says, std::optional<Vec2> uv = {}) {
-        p_.cautions.push_back({std::move(key), s, Step::under, std::move(says), uv ? std::optional(frame_.to_slab(*uv)) : std::nullopt});
+    bool every_pith_known() const {
+        return std::all_of(top_.regions.begin(), top_.regions.begin() + static_cast<std::ptrdiff_t>(top_.leaves),
+                           [](const Region& r) { return r.pith_mm.has_value(); });
     }
 
-    Ring on_slab(const Ring& uv) const { return frame_.to_slab(uv); }
+    /// What each region weighs; fillings of the same resin in one line.
+    std::vector<Given> weights() const {
+        std::vector<Given> out;
+        double fillings_kg = 0;
+        double fillings_l = 0;
+        for (const Region& r : top_.regions) {
+            if (r.kind == RegionKind::resin && r.let_in) fillings_kg += r.mass_kg, fillings_l += r.volume_l;
+            else if (r.mass_kg > 0)
+                out.push_back({r.name, kg(r.mass_kg),
+                               format(litres(r.volume_l), Units::metric()) + " at " + std::to_string(std::lround(r.kg_m3)) + " kg/m³"});
+        }
+        if (fillings_kg > 0) out.push_back({"fillings", kg(fillings_kg), format(litres(fillings_l), Units::metric()) + " of resin"});
+        return out;
+    }
+
+    void add(std::string key, Severity s, Phrase says, std::optional<Vec2> uv = {}) {
+        p_.cautions.push_back(
+            {std::move(key), s, step_key::under, std::move(says), uv ? std::optional(frame_.to_slab(*uv)) : std::nullopt});
+    }
 
     void cautions() {
         const auto& c = in_.choices;
@@ -258,21 +270,19 @@ class Planner {
         clash_checks();
         wood_left();
         moisture_and_slots();
-        if (in_.slab.cross_cut) cross_cut();
+        if (top_.cross_cut()) cross_cut();
         if (p_.leg_mm < 300)
             add("under.leg", Severity::stop,
-                say("The leg comes out at {}: check the table height of {}.", fine(p_.leg_mm), mm(in_.top.height_mm)));
+                say("The leg comes out at {}: check the table height of {}.", fine(p_.leg_mm), mm(top_.wanted.height_mm)));
         lifting();
     }
 
     void inside_checks() {
         const auto& c = in_.choices;
         const auto check = [&](const Ring& uv, Vec2 mid, const std::string& what) {
-            const Ring on = on_slab(uv);
-            const double in = intersection_area(on, in_.lay.outline);
-            if (in < area(on) - 1)
+            if (intersection_area(uv, top_.below) < area(uv) - 1)
                 add("under.outside", Severity::stop,
-                    say("The " + what + " at {} stands past the edge of the top. Move it in or take a smaller one.",
+                    say("The {} at {} stands past the edge of the top. Move it in or take a smaller one.", what,
                         along(frame_.to_slab(mid).x)),
                     mid);
         };
@@ -281,7 +291,7 @@ class Planner {
         for (std::size_t i = 0; i < c.channels.size(); ++i) {
             const Channel& ch = c.channels[i];
             check(footprint(ch), {ch.u_mm, ch.v_mm}, "channel " + std::to_string(i + 1));
-            const double end = in_.top.length_mm / 2 - std::abs(ch.u_mm);
+            const double end = top_.wanted.length_mm / 2 - std::abs(ch.u_mm);
             if (end < 200)
                 add("under.channel_end", Severity::watch,
                     say("Channel {} lies {} from the end. Keep it a few hand-widths in, or the end splits.",
@@ -306,28 +316,34 @@ class Planner {
                             count(static_cast<double>(j + 1))),
                         Vec2{c.channels[i].u_mm, c.channels[i].v_mm});
         }
-        for (const Slot& s : p_.slots)
-            for (const Ring& gap : in_.gaps) {
-                if (!contains(gap, frame_.to_slab(s.uv))) continue;
-                add("under.hole_in_river", Severity::stop,
-                    say("A hole of " + s.part + " lands in the open river at {}. Move the plate, or take one that reaches both leaves.",
-                        along(frame_.to_slab(s.uv).x)),
-                    s.uv);
-            }
-        for (const Slot& s : p_.slots)
-            for (const VoidPlan& v : in_.fill.voids) {
-                if (!contains(in_.slab.flaws[v.flaw].outline, frame_.to_slab(s.uv))) continue;
+        for (const Slot& s : p_.slots) not_in_wood(s);
+    }
+
+    /// Inserts hold in wood: a hole in the open river has nothing, one in resin or in a void that reaches it holds badly.
+    void not_in_wood(const Slot& s) {
+        const double x = frame_.to_slab(s.uv).x;
+        for (const Region& r : top_.regions) {
+            const Ring& ring = r.below.empty() ? r.above : r.below;
+            if (r.wood() || ring.size() < 3 || r.low_mm >= in_.choices.insert_mm || !contains(ring, s.uv)) continue;
+            if (r.let_in)
                 add("under.hole_in_void", Severity::watch,
-                    say("A hole of " + s.part + " lands in a void at {}. Inserts do not hold there: move it.",
-                        along(frame_.to_slab(s.uv).x)),
+                    say("A hole of {} lands in a void at {}. Inserts do not hold there: move it.", s.part, along(x)), s.uv);
+            else if (r.kind == RegionKind::air)
+                add("under.hole_in_river", Severity::stop,
+                    say("A hole of {} lands in the open river at {}. Move the plate, or take one that reaches both leaves.", s.part,
+                        along(x)),
                     s.uv);
-            }
+            else
+                add("under.hole_in_resin", Severity::watch,
+                    say("A hole of {} lands in the river's resin at {}: an insert can crack it. Move it into the wood.", s.part, along(x)),
+                    s.uv);
+        }
     }
 
     /// Wood Handbook: round the rings it shrinks more than towards the pith; the difference opens at the rim.
     void cross_cut() {
         if (species_->shrink_radial_pct) {
-            const double round = 3.14159265358979 * in_.lay.widest_mm;
+            const double round = 3.14159265358979 * wide_.width_mm;
             const double opens = movement(round, *species_->shrink_radial_pct, p_.day_pct, p_.low_pct) -
                                  movement(round, *species_->shrink_tangential_pct, p_.day_pct, p_.low_pct);
             if (opens > 0.5)
@@ -335,7 +351,7 @@ class Planner {
                     say("A cross-cut shrinks more around than towards its pith: from {} to {} a crack of up to {} opens at the rim. Dry it "
                         "further first, or saw it open from rim to pith and let in a wedge.",
                         percent(p_.day_pct), percent(p_.low_pct), fine(opens)),
-                    Vec2{0, -in_.lay.widest_mm / 2});
+                    Vec2{0, -wide_.width_mm / 2});
         }
         add("under.cross_cut", Severity::watch,
             say("A cross-cut moves outward from its middle, along as much as across: holes off the middle want room in both directions, "
@@ -355,10 +371,9 @@ class Planner {
                 say("Insert and bolt go {} deep and leave {} of wood above. Drill to a stop and take a shorter one.", fine(c.insert_mm),
                     fine(p_.wood_left_mm)));
         for (const Channel& ch : c.channels)
-            if (ch.depth_mm > in_.flat.thickness_mm / 2) {
+            if (ch.depth_mm > top_.thickness_mm / 2) {
                 add("under.deep_channel", Severity::watch,
-                    say("A channel pocket {} deep takes more than half of the {} there is.", fine(ch.depth_mm),
-                        fine(in_.flat.thickness_mm)),
+                    say("A channel pocket {} deep takes more than half of the {} there is.", fine(ch.depth_mm), fine(top_.thickness_mm)),
                     Vec2{ch.u_mm, ch.v_mm});
                 break;
             }
@@ -370,8 +385,8 @@ class Planner {
             add("under.wet", Severity::stop,
                 say("The wood reads {}; in the room it settles between {} and {}. Let it dry before the last flattening: it "
                     "will shrink {} across.",
-                    percent(p_.day_pct), percent(room.low_pct), percent(room.high_pct),
-                    fine(-movement(in_.lay.widest_mm, p_.shrink_pct, p_.day_pct, (room.low_pct + room.high_pct) / 2))));
+                    percent(p_.read_pct), percent(room.low_pct), percent(room.high_pct),
+                    fine(-top_.widens(wide_.u_mm, wide_.low_v, wide_.high_v, leaf_pct_, (room.low_pct + room.high_pct) / 2))));
         if (const Slot* s = longest(); s && !s->round) {
             const double travel = s->travel_in_mm + s->travel_out_mm;
             const double place = travel > 0 ? s->travel_in_mm / travel : 0.5;
@@ -403,41 +418,32 @@ class Planner {
     }
 
     void choices() {
-        Choice c{"under.fixed", "Fixed line", {}};
-        const auto option = [&](const char* key, const char* label, FixedLine line) {
-            UnderChoices other = in_.choices;
-            const double left = in_.top.width_mm / 2;
-            const double v = line == FixedLine::middle ? 0 : line == FixedLine::left ? left : -left;
+        std::vector<Phrase> says;
+        for (const FixedLine line : fixed_lines.values) {
+            const double v = fixed_at(line);
             double most = 0;
-            const auto reach = [&](Vec2 h) {
-                const double d = std::abs(h.y - v);
-                const double s = shrink(v, h.y);
-                most = std::max(most, movement(d, s, p_.low_pct, p_.high_pct));
-            };
-            for (const LegPlate& p : other.plates)
-                for (const Vec2 h : holes_of(p, other)) reach(h);
-            for (const Channel& ch : other.channels)
-                for (const Vec2 h : holes_of(ch, other)) reach(h);
-            c.options.push_back({key, label, say("outermost bolt travels {}", fine(most)), in_.choices.fixed == line});
-        };
-        option("middle", "In the middle: both edges move", FixedLine::middle);
-        option("left", "Left edge: it stays at a wall", FixedLine::left);
-        option("right", "Right edge: it stays at a wall", FixedLine::right);
-        p_.choices.push_back(std::move(c));
-        p_.choices.push_back({"under.let_in",
-                              "Plates",
-                              {{"on", "Under the wood", say("leg {} shorter", fine(in_.choices.plate_mm)), !in_.choices.plate_let_in},
-                               {"in", "Let in flush",
-                                say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
-                                    fine(in_.flat.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm)),
-                                in_.choices.plate_let_in}}});
+            for (const Slot& s : p_.slots) most = std::max(most, std::abs(top_.widens(s.uv.x, v, s.uv.y, p_.low_pct, p_.high_pct)));
+            says.push_back(say("outermost bolt travels {}", fine(most)));
+        }
+        p_.choices.push_back(choice_of(fixed_lines, in_.choices, std::move(says)));
+        p_.choices.push_back(choice_of(plate_places, in_.choices,
+                                       {say("leg {} shorter", fine(in_.choices.plate_mm)),
+                                        say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
+                                            fine(top_.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm))}));
+    }
+
+    double fixed_at(FixedLine line) const {
+        const double left = top_.wanted.width_mm / 2;
+        return line == FixedLine::middle ? 0 : line == FixedLine::left ? left : -left;
     }
 
     const UnderInputs& in_;
+    const Top& top_;
     Frame frame_;
-    const Species* species_ = nullptr;
+    const Species* species_ = nullptr;  ///< of the first leaf: the stiffness across, and a cross-cut's rim
     std::string day_from_;
-    double gross_l_ = 0, density_ = 0;
+    std::vector<double> leaf_pct_;  ///< moisture of each leaf on the day, 30 % at most
+    Top::Widest wide_;
     UnderPlan p_;
 };
 

@@ -10,59 +10,17 @@
 #include <vector>
 
 #include "core/figure/figure.h"
-#include "core/flat/flat.h"
-#include "core/resin/fill.h"
+#include "core/top/top.h"
+#include "core/under/choices.h"
 #include "core/wood/wood.h"
 
 namespace yb {
 
-enum class FixedLine { middle, left, right };
-
-/// A steel plate on top of a leg or pair of legs, bolted up into the top.
-struct LegPlate {
-    double u_mm = 0, v_mm = 0;               ///< its middle
-    double along_mm = 100, across_mm = 500;  ///< its size
-    int bolts_across = 3, bolts_along = 1;
-    bool operator==(const LegPlate&) const = default;
-};
-
-/// A steel channel let into the underside across the grain, to keep the top flat.
-struct Channel {
-    double u_mm = 0, v_mm = 0;
-    double length_mm = 500;  ///< across the top
-    double width_mm = 40, depth_mm = 12, wall_mm = 3;
-    int bolts = 3;
-    bool operator==(const Channel&) const = default;
-};
-
-struct UnderChoices {
-    std::vector<LegPlate> plates;  ///< none: nothing is laid yet
-    std::vector<Channel> channels;
-    FixedLine fixed = FixedLine::middle;
-    double bolt_mm = 8;
-    double play_mm = 1;     ///< beyond the bolt and the travel, over the slot's length
-    double edge_mm = 30;    ///< outermost bolt to the end of its plate or channel
-    double insert_mm = 20;  ///< how deep insert and bolt go into the wood
-    double plate_mm = 6;    ///< plate thickness
-    bool plate_let_in = false;
-    double feet_mm = 5;
-    std::optional<double> day_moisture_pct;  ///< of the top on assembly day; empty: the slab's reading
-    int helpers = 1;                         ///< people there to lift, the maker counted
-    bool operator==(const UnderChoices&) const = default;
-};
-
 struct UnderInputs {
-    const Slab& slab;
-    const SlabShape& shape;
-    const LayPlan& lay;
-    const FlatPlan& flat;
-    const FillPlan& fill;
-    WantedTop top;
-    Placement placement;
+    const Top& top;  ///< ready
     UnderChoices choices;
     Climate room;
     Month shop_air;
-    std::vector<Ring> gaps{};  ///< open rivers, on the slab: nothing to screw into
 };
 
 struct Slot {
@@ -83,9 +41,11 @@ struct Pocket {
 };
 
 struct UnderPlan : StepPlan {
-    double day_pct = 0, low_pct = 0, high_pct = 0;
-    double shrink_pct = 0;  ///< mean over the whole width
-    double travel_mm = 0;   ///< of the whole width, driest to dampest
+    double day_pct = 0, low_pct = 0, high_pct = 0;  ///< moisture that moves wood: 30 % at most
+    double read_pct = 0;                            ///< what was read or typed for the day, of several leaves the dampest
+    double shrink_pct = 0;                          ///< mean over the wood of the whole width
+    double travel_mm = 0;                           ///< of the wood at its widest, driest to dampest
+    double wood_mm = 0;                             ///< how much of the width is wood there
     double fixed_v_mm = 0;
     std::vector<Slot> slots;
     std::vector<Pocket> pockets;

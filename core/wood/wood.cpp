@@ -1,5 +1,7 @@
 #include "core/wood/wood.h"
 
+#include "core/fields/fields.h"
+
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -106,6 +108,25 @@ const std::vector<Climate>& generic_climates() {
             "workshop, stove in winter",
             {{{14, 58}, {14, 57}, {15, 57}, {16, 58}, {18, 61}, {20, 64}, {21, 66}, {21, 67}, {19, 66}, {17, 64}, {15, 62}, {14, 60}}})};
     return all;
+}
+
+double settles_at(const Climate& climate) {
+    double sum = 0;
+    for (const Month& m : climate.months) sum += equilibrium_moisture(m.temp_c, m.rh_pct) / 12;
+    return sum;
+}
+
+void fields(FieldVisitor& v, Month& m) {
+    v.number({"temp_c", "Air", Kind::temperature, {-40, 60}, true}, m.temp_c);
+    v.number({"rh_pct", "Humidity", Kind::percent, {0, 100}, true}, m.rh_pct);
+}
+
+void fields(FieldVisitor& v, Climate& c) {
+    v.text({"name", "Name"}, c.name);
+    std::vector<Month> months(c.months.begin(), c.months.end());
+    v.list({"months", "Months, January first", true}, months);
+    if (months.size() != c.months.size()) return v.wrong("months", "twelve months are wanted");
+    std::copy(months.begin(), months.end(), c.months.begin());
 }
 
 MoistureRange moisture_range(const Climate& climate) {

@@ -65,6 +65,13 @@ struct Climate {
 /// A few made-up generic climates to start from; a maker types their own months over them.
 const std::vector<Climate>& generic_climates();
 
+class FieldVisitor;
+void fields(FieldVisitor& v, Month& m);
+void fields(FieldVisitor& v, Climate& c);
+
+/// What wood settles at in this air, percent: the mean of its months' equilibrium.
+double settles_at(const Climate& climate);
+
 /// Driest and dampest month of a climate, as equilibrium moisture.
 struct MoistureRange {
     double low_pct = 0, high_pct = 0;

@@ -37,7 +37,7 @@ TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     // One station with a caliper's reading is enough to lay a top on it.
     desk.click("type_tape");
     desk.cell(0, 5, "52");
-    CHECK(desk.session().plan()->shape.usable);
+    CHECK(desk.session().plan()->shape()->usable);
     const QString out = desk.dir.filePath("back.dxf");
     REQUIRE(desk.window->export_drawing(out, MainWindow::Drawn::slab));
     QFile f(out);
@@ -71,10 +71,10 @@ TEST_CASE("a scan becomes a slab in the background", "[app]") {
     const Slab& slab = *desk.session().slab();
     CHECK(slab.name == "yard");
     CHECK(bounds(slab.outline->a).width() == Approx(1400).margin(8));
-    CHECK(desk.session().plan()->shape.usable);
+    CHECK(desk.session().plan()->shape()->usable);
     CHECK(slab.notes.find("one face") != std::string::npos);
-    REQUIRE(desk.session().store()->attachment(slab.id + "/scan"));
-    CHECK(read_cloud(*desk.session().store()->attachment(slab.id + "/scan")).points.size() > 20000);
+    REQUIRE(desk.session().store()->attachment(slab.scan));
+    CHECK(read_cloud(*desk.session().store()->attachment(slab.scan)).points.size() > 20000);
     const std::string whole = to_ply(points);
     desk.window->bring_scan(written(desk, "short.ply", whole.substr(0, whole.size() / 2)));
     desk.window->long_work().wait();
@@ -102,7 +102,7 @@ TEST_CASE("a practice log is grown, turned and sawn", "[app]") {
     desk.window->long_work().wait();
     const std::size_t made = desk.session().documents().slabs.size() - before;
     CHECK(made >= 3);
-    CHECK(desk.session().step() == Step::rack);
+    CHECK(desk.session().step() == step_key::rack);
     const Slab& slab = *desk.session().slab();
     CHECK(slab.sequence == 1);
     REQUIRE(slab.picture_a);
@@ -200,7 +200,7 @@ TEST_CASE("a slab is copied, cut in two and retired, and all of it undone", "[ap
     desk.session().set_gauge(1300);
     desk.click("split_slab");
     CHECK(desk.session().slab()->name == "Sycamore 3 (copy), left");
-    CHECK(desk.session().plan()->shape.x1 == Approx(1300));
+    CHECK(desk.session().plan()->shape()->x1 == Approx(1300));
     auto* row = desk.find<RackRow>("rack_row");
     CHECK(row->shown().size() == 17);  // the two pieces, without what they were cut from
     desk.click("retire_slab");
@@ -335,9 +335,9 @@ TEST_CASE("a scan's whole cloud is what flattening works on", "[app]") {
     desk.window->long_work().wait();
     REQUIRE(desk.session().slab()->name == "grooved");
     CHECK_FALSE(desk.session().slab()->scan.empty());
-    const auto nodes = [&] { return desk.session().plan()->shape.top.z().size(); };
+    const auto nodes = [&] { return desk.session().plan()->shape()->top.z().size(); };
     QTRY_VERIFY_WITH_TIMEOUT(nodes() > 3000, 5000);  // the fine heights are there
-    const SlabShape& fine = desk.session().plan()->shape;
+    const SlabShape& fine = *desk.session().plan()->shape();
     double deepest = 1e9;
     for (double x = 570; x < 630; x += 2) deepest = std::min(deepest, fine.top.at({x, 0}));
     CHECK(deepest < fine.top.at({400, 0}) - 2.5);

@@ -16,6 +16,7 @@
 
 #include "app/bench/bench.h"
 #include "app/main_window.h"
+#include "tests/everything.h"
 
 namespace yb {
 

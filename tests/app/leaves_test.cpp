@@ -37,14 +37,14 @@ TEST_CASE("a leaf is dragged where it lies and one undo takes it back", "[app][l
     REQUIRE(desk.session().whole());
     const Job before = *desk.session().job();
     const QString river = desk.text("answer_lay.river");
-    const Vec2 at = centroid(desk.session().plan()->makeup.leaves[1].part);
+    const Vec2 at = centroid(desk.session().plan()->makeup->leaves[1].part);
     const QPointF from = of_top(desk, at);
     const double scale = desk.window->bench().map().scale;
     desk.drag(from, from + QPointF(0, -30));
     const Job after = *desk.session().job();
     CHECK(after.leaves[0] == before.leaves[0]);
     CHECK_FALSE(after.leaves[1].placement == before.leaves[1].placement);
-    const double wider = desk.session().plan()->makeup.joints[0].mean_mm - 140;
+    const double wider = desk.session().plan()->makeup->joints[0].mean_mm - 140;
     CHECK(wider == Approx(30 / scale).margin(8));
     CHECK(desk.text("answer_lay.river") != river);
     desk.click("undo");
@@ -53,24 +53,24 @@ TEST_CASE("a leaf is dragged where it lies and one undo takes it back", "[app][l
     desk.drag(from, from + QPointF(0, 120));
     CHECK(desk.text("caution_lay.overlap").contains("overlap"));
     desk.click("even_river");
-    CHECK(desk.session().plan()->makeup.joints[0].narrowest_mm > 0);
-    CHECK(desk.session().plan()->makeup.joints[0].mean_mm == Approx(140).margin(5));
+    CHECK(desk.session().plan()->makeup->joints[0].narrowest_mm > 0);
+    CHECK(desk.session().plan()->makeup->joints[0].mean_mm == Approx(140).margin(5));
 }
 
 TEST_CASE("a rip line is dragged and the loss is shown, best rips bring it back", "[app][leaves]") {
     Desk desk;
     desk.session().set_job("job-seed-cabinet");
     desk.click("step_lay");
-    REQUIRE(desk.session().plan()->makeup.joints.size() == 3);
-    const double given = figure(desk.session().plan()->lay.figures, "lay.rip").value.value;
-    const JointPlan& seam = desk.session().plan()->makeup.joints[1];
+    REQUIRE(desk.session().plan()->makeup->joints.size() == 3);
+    const double given = figure(desk.session().plan()->lay->figures, "lay.rip").value.value;
+    const JointPlan& seam = desk.session().plan()->makeup->joints[1];
     const QPointF on = of_top(desk, {300, seam.along[50].v});
     desk.drag(on, on + QPointF(0, 12));
     const Plan& p = *desk.session().plan();
-    CHECK(figure(p.lay.figures, "lay.rip").value.value > given + 10);  // deeper into both leaves
-    CHECK(p.makeup.joints[1].worst_mm == 0);
+    CHECK(figure(p.lay->figures, "lay.rip").value.value > given + 10);  // deeper into both leaves
+    CHECK(p.makeup->joints[1].worst_mm == 0);
     desk.click("rips_best");
-    CHECK(figure(desk.session().plan()->lay.figures, "lay.rip").value.value < given + 12);
+    CHECK(figure(desk.session().plan()->lay->figures, "lay.rip").value.value < given + 12);
     // Drawn the other way it runs into the wane.
     desk.drag(on, on + QPointF(0, -14));
     CHECK(desk.text("caution_lay.joint").contains("bark or wane"));
@@ -90,14 +90,14 @@ TEST_CASE("the make-up is chosen, each with its numbers", "[app][leaves]") {
     CHECK(desk.window->findChild<QLineEdit*>("hollow"));
     CHECK_FALSE(desk.window->findChild<QLineEdit*>("river_width"));
     // Same line or each its own: more width, no mirror.
-    const double same = figure(desk.session().plan()->lay.figures, "lay.rip").value.value;
+    const double same = figure(desk.session().plan()->lay->figures, "lay.rip").value.value;
     desk.find<QRadioButton>("choice_makeup.line_own")->click();
-    CHECK(figure(desk.session().plan()->lay.figures, "lay.rip").value.value <= same + 0.5);
+    CHECK(figure(desk.session().plan()->lay->figures, "lay.rip").value.value <= same + 0.5);
     // A rip marked before the faces are flat is a stop.
     desk.click("rips_made");
     CHECK(desk.text("caution_lay.rip_order").startsWith("Stop"));
     desk.click("faces_flat");
-    CHECK_FALSE(find_caution(desk.session().plan()->lay.cautions, "lay.rip_order"));
+    CHECK_FALSE(find_caution(desk.session().plan()->lay->cautions, "lay.rip_order"));
     // A curved joint asks for bushings.
     pick(desk, "joint_kind", 1);
     CHECK(desk.text("label_lay.bushings").contains("Bushings"));
@@ -127,10 +127,10 @@ TEST_CASE("a leaf is turned, taken off and added from the rack", "[app][leaves]"
     CHECK(desk.session().job()->leaves[1].placement.x_mm == Approx(before.x_mm).margin(1e-6));
     // Flat and Fill show the leaf picked, on its own slab.
     desk.click("step_flat");
-    CHECK(desk.session().plan()->slab.id == desk.session().job()->leaves[1].slab);
+    CHECK(desk.session().plan()->slab()->id == desk.session().job()->leaves[1].slab);
     CHECK(desk.text("label_flat.thickness") == "Finishes at");
     pick(desk, "leaf", 0);
-    CHECK(desk.session().plan()->slab.id == desk.session().job()->leaves[0].slab);
+    CHECK(desk.session().plan()->slab()->id == desk.session().job()->leaves[0].slab);
     desk.click("step_under");
     CHECK(desk.session().whole());
     desk.click("step_lay");
@@ -140,7 +140,7 @@ TEST_CASE("a leaf is turned, taken off and added from the rack", "[app][leaves]"
     desk.session().look_at("slab-sycamore-log-4");
     desk.click("add_leaf");
     REQUIRE(desk.session().job()->leaves.size() == 2);
-    CHECK(desk.session().step() == Step::lay);
+    CHECK(desk.session().step() == step_key::lay);
     CHECK(desk.session().job()->makeup.kind == MakeUp::book);
     desk.click("step_rack");
     desk.click("add_leaf");
@@ -172,7 +172,7 @@ TEST_CASE("what could be made is found and taken", "[app][leaves]") {
     REQUIRE(desk.session().job()->leaves.size() == found.slabs.size());
     CHECK(desk.session().job()->first().slab == found.slabs[0]);
     CHECK(desk.session().job()->top.length_mm == 1200);
-    CHECK(desk.session().plan()->lay.fits == found.fits);
+    CHECK(desk.session().plan()->lay->fits == found.fits);
     desk.click("undo");
     CHECK(desk.session().job()->first().slab == "slab-sycamore-3");
 }
@@ -224,7 +224,7 @@ TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     CHECK(centroid(desk.session().job()->makeup.patches[0].outline).x == Approx(lay.x + 40 / b.map().scale).margin(6));
     CHECK(desk.session().job()->first().placement == at);  // the top stayed
     desk.type("top_halves", "430");
-    CHECK(std::any_of(desk.session().plan()->cuts.cuts.begin(), desk.session().plan()->cuts.cuts.end(),
+    CHECK(std::any_of(desk.session().plan()->cuts->cuts.begin(), desk.session().plan()->cuts->cuts.end(),
                       [](const Cut& c) { return c.set.pattern.find("halves") != std::string::npos; }));
     // Cut from a slab: its wood shows in it, its place and depth can be typed, the rack holds it back.
     auto* from = desk.find<QComboBox>("patch_1_from");
@@ -233,8 +233,8 @@ TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     QApplication::processEvents();
     const auto patch = [&]() -> const Patch& { return desk.session().job()->makeup.patches.at(0); };
     CHECK(patch().slab == "slab-sycamore-log-4");
-    CHECK_FALSE(find_caution(desk.session().plan()->lay.cautions, "lay.patch_off"));
-    CHECK(find_caution(desk.session().plan()->lay.cautions, "lay.patch_wood"));  // sycamore in maple
+    CHECK_FALSE(find_caution(desk.session().plan()->lay->cautions, "lay.patch_off"));
+    CHECK(find_caution(desk.session().plan()->lay->cautions, "lay.patch_wood"));  // sycamore in maple
     const auto colour = [&] {
         const QPoint middle = b.map().px(desk.session().plan()->placement.frame().to_slab(centroid(patch().outline))).toPoint();
         QApplication::processEvents();
@@ -272,13 +272,13 @@ TEST_CASE("a free form comes out of a drawing, over one slab and over four", "[a
         CHECK(top.shape == TopShape::free);
         CHECK(top.length_mm == Approx(900).margin(1));
         CHECK(top.width_mm == Approx(360).margin(2));
-        const LayPlan& lay = desk.session().plan()->lay;
+        const LayPlan& lay = *desk.session().plan()->lay;
         CHECK(lay.fits);
         // A Bézier oval: its area by Green's theorem, 3/20 of the control polygon's cross products, both halves.
         CHECK(area(lay.outline) == Approx(3.0 / 5 * 900 * 480).epsilon(0.002));
         if (!desk.session().whole()) continue;
         double parts = 0;
-        for (const LeafPart& l : desk.session().plan()->makeup.leaves) parts += area(l.part);
+        for (const LeafPart& l : desk.session().plan()->makeup->leaves) parts += area(l.part);
         CHECK(parts == Approx(area(lay.outline)).epsilon(0.002));  // the leaves fill it
     }
     QFile open(desk.dir.filePath("open.svg"));
@@ -333,12 +333,12 @@ TEST_CASE("a free form is painted on the slab", "[app][leaves]") {
     CHECK(top.length_mm == Approx(1300).margin(8));
     CHECK(top.width_mm == Approx(730).margin(8));
     // It lies where it was painted.
-    const Box box = bounds(desk.session().plan()->lay.rectangle);
+    const Box box = bounds(desk.session().plan()->lay->rectangle);
     CHECK(box.low.x == Approx(700).margin(8));
     CHECK(box.high.y == Approx(380).margin(8));
-    CHECK(desk.session().plan()->lay.fits);
+    CHECK(desk.session().plan()->lay->fits);
     desk.type("top_length", "2.9 m");
-    CHECK_FALSE(desk.session().plan()->lay.fits);
+    CHECK_FALSE(desk.session().plan()->lay->fits);
 }
 
 TEST_CASE("from what there is to a cut list, with nothing typed but the wanted size", "[app][leaves]") {
@@ -363,9 +363,9 @@ TEST_CASE("from what there is to a cut list, with nothing typed but the wanted s
     several->click();
     QApplication::processEvents();
     const Plan& p = *desk.session().plan();
-    CHECK(p.lay.fits);
-    CHECK(p.lay.narrowest_mm >= 840 - 0.1);
-    CHECK(p.cuts.cuts.size() >= 8);
+    CHECK(p.lay->fits);
+    CHECK(p.lay->narrowest_mm >= 840 - 0.1);
+    CHECK(p.cuts->cuts.size() >= 8);
     const QString pdf = desk.dir.filePath("cuts.pdf");
     REQUIRE(desk.window->save_pdf(pdf));
     const QString text = text_of_pdf(pdf);
@@ -403,7 +403,7 @@ TEST_CASE("all that is to be minded and every cut is on paper, however many page
             INFO(id << " " << begin.toStdString());
             CHECK(text.contains(begin));
         }
-        for (const Cut& c : desk.session().plan()->cuts.cuts) {
+        for (const Cut& c : desk.session().plan()->cuts->cuts) {
             const QString begin = QString::fromStdString(render(c.set, desk.session().units())).left(40);
             INFO(begin.toStdString());
             CHECK(text.contains(begin));
@@ -440,7 +440,7 @@ TEST_CASE("templates of patches are drawn 1:1, grown by what the larger bushing 
 TEST_CASE("a slab is marked as a cross-cut on the rack, and Under knows", "[app]") {
     Desk desk;
     desk.click("step_under");
-    CHECK_FALSE(find_caution(desk.session().plan()->under.cautions, "under.end_grain"));
+    CHECK_FALSE(find_caution(desk.session().plan()->under->cautions, "under.end_grain"));
     desk.click("step_rack");
     pick(desk, "slab_sawn", 1);
     CHECK(desk.session().slab()->cross_cut);
@@ -448,5 +448,5 @@ TEST_CASE("a slab is marked as a cross-cut on the rack, and Under knows", "[app]
     CHECK(desk.text("caution_under.end_grain").contains("end grain"));
     CHECK(desk.text("note_under.travel").contains("as much along"));
     desk.click("undo");
-    CHECK_FALSE(find_caution(desk.session().plan()->under.cautions, "under.end_grain"));
+    CHECK_FALSE(find_caution(desk.session().plan()->under->cautions, "under.end_grain"));
 }

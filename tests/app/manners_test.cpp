@@ -67,7 +67,7 @@ TEST_CASE("a leg plate is set by its distance from the end, thickness beside the
     desk.click("step_flat");
     click_dimension(desk, "flat_thickness");
     desk.type("dimension", "1 3/4\"");
-    CHECK(desk.session().plan()->flat.thickness_mm == Approx(44.45));
+    CHECK(desk.session().plan()->flat->thickness_mm == Approx(44.45));
     CHECK(desk.text("answer_flat.thickness").contains(">44."));
 }
 
@@ -76,7 +76,7 @@ TEST_CASE("bolts of a plate are counted on the slip", "[app]") {
     desk.click("step_under");
     desk.type("plate_bolts_across", "5");
     int on_plate = 0;
-    for (const Slot& s : desk.session().plan()->under.slots) on_plate += s.part == "plate 1";
+    for (const Slot& s : desk.session().plan()->under->slots) on_plate += s.part == "plate 1";
     CHECK(on_plate == 5);
 }
 
@@ -87,13 +87,13 @@ TEST_CASE("find goes to slabs, jobs and figures", "[app]") {
     REQUIRE(line->isVisible());
     QTest::keyClicks(line, "shims gain");
     QTest::keyClick(line, Qt::Key_Return);
-    CHECK(desk.session().step() == Step::flat);
+    CHECK(desk.session().step() == step_key::flat);
     CHECK_FALSE(line->isVisible());
     const QString other = QString::fromStdString(desk.session().documents().slabs.rbegin()->second.name);
     QTest::keyClick(desk.window.get(), Qt::Key_F, Qt::ControlModifier);
     QTest::keyClicks(line, "slab: " + other);
     QTest::keyClick(line, Qt::Key_Return);
-    CHECK(desk.session().step() == Step::rack);
+    CHECK(desk.session().step() == step_key::rack);
     CHECK(QString::fromStdString(desk.session().slab()->name) == other);
     QTest::keyClick(desk.window.get(), Qt::Key_F, Qt::ControlModifier);
     QTest::keyClicks(line, "no such thing");
@@ -122,16 +122,16 @@ TEST_CASE("the shop's page: a resin from its label, boards at hand", "[app]") {
     CHECK(desk.session().shop().sled.spacers_mm.size() == 3);
     desk.click("shop_back");
     // The new class can be chosen for a void and sets its lifts.
-    const std::string flaw = desk.session().plan()->slab.flaws.at(desk.session().plan()->fill.voids.front().flaw).id;
+    const std::string flaw = desk.session().plan()->slab()->flaws.at(desk.session().plan()->fill->voids.front().flaw).id;
     auto* radio = desk.find<QRadioButton>(("choice_fill." + flaw + "_own-1").c_str());
     radio->click();
-    CHECK(desk.session().plan()->fill.voids.front().resin == "own-1");
-    for (const Lift& l : desk.session().plan()->fill.voids.front().lifts) CHECK(l.depth_mm <= 25.4 + 1e-9);
+    CHECK(desk.session().plan()->fill->voids.front().resin == "own-1");
+    for (const Lift& l : desk.session().plan()->fill->voids.front().lifts) CHECK(l.depth_mm <= 25.4 + 1e-9);
     // Taken away again, the void goes back to what is advised.
     desk.click("the_shop");
     desk.click("drop_own-1");
     CHECK(desk.session().shop().resins.size() == 4);
-    CHECK(desk.session().plan()->fill.voids.front().resin == desk.session().plan()->fill.voids.front().advised);
+    CHECK(desk.session().plan()->fill->voids.front().resin == desk.session().plan()->fill->voids.front().advised);
 }
 
 TEST_CASE("board texts", "[app]") {
@@ -186,7 +186,7 @@ TEST_CASE("the sheet goes to a printer as it goes to PDF", "[app]") {
     CHECK(print_sheet(printer, *desk.session().job(), *desk.session().plan(), desk.session().shop()).isEmpty());
     const QString text = text_of_pdf(path);
     CHECK(text.contains("Reading table, seed library"));
-    CHECK(text.contains(QString::fromStdString(format(fine(desk.session().plan()->under.leg_mm), Units::metric()))));
+    CHECK(text.contains(QString::fromStdString(format(fine(desk.session().plan()->under->leg_mm), Units::metric()))));
     CHECK(text.count('\f') == 3);  // the sheet, the cut list, the rest of what is to be minded
     printer.setOutputFileName("/nowhere/printed.pdf");
     CHECK_FALSE(print_sheet(printer, *desk.session().job(), *desk.session().plan(), desk.session().shop()).isEmpty());
@@ -288,10 +288,10 @@ TEST_CASE("what was typed and not entered is kept when the program is closed or 
         QTest::keyClicks(line, what);
     };
     begin("top_length", "1.85 m");
-    desk.session().set_step(Step::flat);  // by a key elsewhere: the slip is built anew
+    desk.session().set_step(step_key::flat);  // by a key elsewhere: the slip is built anew
     QApplication::processEvents();
     CHECK(desk.session().job()->top.length_mm == 1850);
-    desk.session().set_step(Step::lay);
+    desk.session().set_step(step_key::lay);
     begin("top_width", "77 cm");
     desk.window->close();
     desk.restart();

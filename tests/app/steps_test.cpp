@@ -23,7 +23,7 @@ TEST_CASE("a slab is typed by tape and draws itself", "[app]") {
     CHECK(*stations[1].thickness_mm == Approx(50.8));
     CHECK(*stations[2].right_mm == Approx(320.675));
     CHECK(desk.text("answer_rack.size").contains("600"));
-    CHECK(desk.session().plan()->shape.usable);
+    CHECK(desk.session().plan()->shape()->usable);
 
     // A wrong text stays where it was typed and says what is wrong.
     desk.cell(1, 1, "3o4");
@@ -54,7 +54,7 @@ TEST_CASE("the top is dragged until it is short, and undone after a restart", "[
     desk.drag(mid, mid + QPointF(400 * map.scale, 0));
     CHECK(desk.session().job()->first().placement.x_mm == Approx(before.x_mm + 400).margin(6));
     CHECK(desk.text("label_lay.fit") == "Short by");
-    const Shortfall s = desk.session().plan()->lay.short_at.front();
+    const Shortfall s = desk.session().plan()->lay->short_at.front();
     CHECK(desk.text("answer_lay.fit").contains(QString::fromStdString(print(mm(s.mm), Units::metric()).number)));
     CHECK(desk.text("note_lay.fit").contains("right end"));
     CHECK(desk.text("caution_lay.short").startsWith("Stop: Short by"));
@@ -100,17 +100,17 @@ TEST_CASE("the top is typed in any unit and nudged by keys", "[app]") {
 TEST_CASE("a shim is moved and tells its new height", "[app]") {
     Desk desk;
     desk.click("step_flat");
-    const Shim before = desk.session().plan()->flat.shims.at(0);
+    const Shim before = desk.session().plan()->flat->shims.at(0);
     const BenchMap& map = desk.window->bench().map();
     const QPointF at = map.px(Vec2{before.at.x_mm, before.at.y_mm});
     desk.drag(at, at + QPointF(60, -30));
-    const Shim after = desk.session().plan()->flat.shims.at(0);
+    const Shim after = desk.session().plan()->flat->shims.at(0);
     CHECK(after.at.x_mm == Approx(before.at.x_mm + 60 / map.scale).margin(5));
     CHECK(after.height_mm != Approx(before.height_mm).margin(0.01));
     REQUIRE(desk.session().documents().jobs.at("job-reading-table").first().supports.size() == 4);
     auto* radio = desk.find<QRadioButton>("choice_flat.finish_thickest");
     radio->click();
-    CHECK(desk.session().plan()->flat.thickness_mm == Approx(desk.session().plan()->flat.thickest_mm));
+    CHECK(desk.session().plan()->flat->thickness_mm == Approx(desk.session().plan()->flat->thickest_mm));
     QTest::keyClick(desk.window.get(), Qt::Key_W);
     CHECK(desk.find<QLabel>("work_flat.thickness")->isVisible());
     CHECK(desk.text("work_flat.thickness").contains("Source"));
@@ -121,7 +121,7 @@ TEST_CASE("the gauge goes where a caution points", "[app]") {
     desk.click("step_lay");
     desk.session().set_gauge(2000);
     desk.click("show_lay.end_crack");
-    CHECK(desk.session().gauge_mm() == Approx(find_caution(desk.session().plan()->lay.cautions, "lay.end_crack")->at->x));
+    CHECK(desk.session().gauge_mm() == Approx(find_caution(desk.session().plan()->lay->cautions, "lay.end_crack")->at->x));
 }
 
 TEST_CASE("a void is drawn on the face and filled", "[app]") {
@@ -154,20 +154,20 @@ TEST_CASE("a plate is dragged past the edge and the program says so", "[app]") {
 
 TEST_CASE("the sheet goes to PDF with its numbers", "[app]") {
     Desk desk;
-    desk.session().set_step(Step::sheets);
+    desk.session().set_step(step_key::sheets);
     const QString pdf = desk.dir.filePath("sheet.pdf");
     REQUIRE(desk.window->save_pdf(pdf));
     const QString text = text_of_pdf(pdf);
     const Plan& p = *desk.session().plan();
     const auto has = [&](Quantity q) { return text.contains(QString::fromStdString(format(q, Units::metric()))); };
     CHECK(text.contains("Reading table, seed library"));
-    CHECK(has(fine(p.flat.thickness_mm)));
-    CHECK(has(fine(p.under.leg_mm)));
-    CHECK(has(kg(p.under.top_kg)));
-    for (const Shim& s : p.flat.shims) CHECK(has(fine(s.height_mm)));
-    for (const Slot& s : p.under.slots)
+    CHECK(has(fine(p.flat->thickness_mm)));
+    CHECK(has(fine(p.under->leg_mm)));
+    CHECK(has(kg(p.under->top_kg)));
+    for (const Shim& s : p.flat->shims) CHECK(has(fine(s.height_mm)));
+    for (const Slot& s : p.under->slots)
         if (!s.round) CHECK(has(fine(s.length_mm)));
-    for (const VoidPlan& v : p.fill.voids)
+    for (const VoidPlan& v : p.fill->voids)
         for (const Lift& l : v.lifts) CHECK(has(litres(l.a_l)));
     CHECK(text.contains("Stop:"));
     CHECK(text.count('\f') == 3);  // the sheet, the cut list, the rest of what is to be minded

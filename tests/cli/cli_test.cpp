@@ -10,6 +10,7 @@
 #include "core/io/json.h"
 #include "core/store/store.h"
 #include "demo/demo.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

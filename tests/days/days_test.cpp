@@ -6,6 +6,7 @@
 
 #include "demo/demo.h"
 #include "tests/planks.h"
+#include "tests/everything.h"
 
 using namespace yb;
 
@@ -76,7 +77,7 @@ TEST_CASE("operations follow one another in working hours, waits run through the
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs) {
         INFO(id);
-        const DaysPlan p = plan_job(job, d).days;
+        const DaysPlan p = *plan_job(job, d).days;
         REQUIRE_FALSE(p.operations.empty());
         double free = 0;
         for (const Operation& op : p.operations) {
@@ -99,7 +100,8 @@ TEST_CASE("each make-up has its own operations", "[days]") {
     const Documents d = demo_shop();
     const auto keys = [&](const char* id) {
         std::string all;
-        for (const Operation& op : plan_job(d.jobs.at(id), d).days.operations) all += op.key + " ";
+        const Plan p = plan_job(d.jobs.at(id), d);
+        for (const Operation& op : p.days->operations) all += op.key + " ";
         return all;
     };
     CHECK(keys("job-seed-cabinet").find("rip glue") != std::string::npos);
@@ -109,10 +111,15 @@ TEST_CASE("each make-up has its own operations", "[days]") {
         for (const char* other : {"rip", "glue", "pour", "rods"}) CHECK(keys(one).find(other) == std::string::npos);
     // What is missing is marked, what is a stop is a knot.
     Job j = on(plank("p", 1000, 400, 50), {1600, 600, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}});
-    const DaysPlan p = plan_job(j, plank("p", 1000, 400, 50), Shop()).days;
+    const DaysPlan p = *plan_job(j, plank("p", 1000, 400, 50), Shop()).days;
     CHECK(p.operations.front().knot);
     CHECK(p.operations.front().worst == Severity::stop);
-    // A start that is no date falls back to one that is.
+    // A start that is no date is none: hours are counted, nothing is dated, and it is said.
     j.start = "soon";
-    CHECK(is_date(plan_job(j, plank("p", 1000, 400, 50), Shop()).days.start));
+    const Plan undated = plan_job(j, plank("p", 1000, 400, 50), Shop());
+    CHECK(undated.days->start.empty());
+    CHECK(undated.days->ready.empty());
+    CHECK(undated.days->end_h > 8);
+    REQUIRE(find_caution(undated.lay->cautions, "lay.no_date"));
+    CHECK(find_caution(undated.lay->cautions, "lay.no_date")->field == "start");
 }

@@ -6,6 +6,7 @@
 #include "core/drawing/drawing.h"
 #include "core/io/json.h"
 #include "demo/demo.h"
+#include "tests/everything.h"
 
 using namespace yb;
 constexpr double pi = std::numbers::pi;
@@ -96,6 +97,6 @@ TEST_CASE("slabs, tops and templates go out 1:1 and come back", "[drawing]") {
         CHECK(bounds(top.paths[0].points).width() == Approx(job.top.length_mm).epsilon(1e-4));
         const Drawing cuts = dxf ? read_dxf(to_dxf(drawn_top(plan, job.first().placement, false)))
                                  : read_svg(to_svg(drawn_top(plan, job.first().placement, false), "cuts"));
-        CHECK(cuts.paths.size() == 2 + plan.lay.rough_cuts.size() + plan.lay.finish_cuts.size());
+        CHECK(cuts.paths.size() == 2 + plan.lay->rough_cuts.size() + plan.lay->finish_cuts.size());
     }
 }

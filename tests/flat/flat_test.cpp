@@ -6,6 +6,7 @@
 
 #include "core/flat/flat.h"
 #include "core/flat/tilt.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

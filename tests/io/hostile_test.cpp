@@ -12,6 +12,7 @@
 #include "core/scan/cloud.h"
 #include "demo/demo.h"
 #include "devices/gauge.h"
+#include "tests/everything.h"
 
 using namespace yb;
 
@@ -79,7 +80,7 @@ TEST_CASE("spoilt job files are taken or refused with a sentence, and what is ta
                 std::all_of(f.job.leaves.begin(), f.job.leaves.end(), [&](const Leaf& l) { return d.slabs.count(l.slab) > 0; });
             if (!whole) return;
             const Plan p = plan_job(f.job, d);
-            CHECK(std::isfinite(p.days.end_h));
+            CHECK(std::isfinite(p.days->end_h));
         });
         CHECK(fine > 0);
     }

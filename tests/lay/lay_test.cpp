@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/lay/lay.h"
+#include "tests/everything.h"
 
 using namespace yb;
 
@@ -34,7 +35,7 @@ TEST_CASE("the shortfall has its place and size", "[lay]") {
     REQUIRE_FALSE(p.fits);
     CHECK(p.short_at.front().mm == Approx(20).margin(1e-6));
     CHECK(p.short_at.front().at.x == Approx(1800));
-    CHECK(p.short_at.front().side == "right");
+    CHECK(p.short_at.front().side == Side::right);
     REQUIRE(find_caution(p.cautions, "lay.short"));
     CHECK(find_caution(p.cautions, "lay.short")->severity == Severity::stop);
 }
@@ -44,7 +45,7 @@ TEST_CASE("past the end is short too", "[lay]") {
     const LayPlan p = w.lay({1600, 300, 40, 740, LiveEdges::none, 0}, {1250, 0, 0, false, 30});
     REQUIRE_FALSE(p.fits);
     CHECK(p.short_at.front().mm == Approx(50));
-    CHECK(p.short_at.front().side == "right end");
+    CHECK(p.short_at.front().side == Side::right_end);
 }
 
 TEST_CASE("live edges: widths at both ends and the taper", "[lay]") {

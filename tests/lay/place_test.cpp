@@ -4,9 +4,10 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/lay/curve.h"
+#include "core/makeup/curve.h"
 #include "core/lay/place.h"
 #include "core/tree/saw.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

@@ -5,6 +5,7 @@
 #include "core/io/json.h"
 #include "core/rack/rack.h"
 #include "demo/demo.h"
+#include "tests/everything.h"
 
 using namespace yb;
 
@@ -62,7 +63,7 @@ TEST_CASE("days between dates", "[rack]") {
 TEST_CASE("the rack tells of every slab", "[rack]") {
     const Documents d = demo_shop();
     const WantedTop top = d.jobs.at("job-reading-table").top;
-    const auto rack = rack_of(d, &top, "2026-11-24");
+    const auto rack = rack_of({d.slabs, taken_slabs(d), d.shop.air, 10, &top, "2026-11-24"});
     REQUIRE(rack.size() == d.slabs.size());
     const auto at = [&](const std::string& id) {
         return *std::find_if(rack.begin(), rack.end(), [&](const RackEntry& e) { return e.id == id; });
@@ -99,7 +100,7 @@ TEST_CASE("a top fits where both faces are wide enough", "[rack]") {
 
 TEST_CASE("filters and orders", "[rack]") {
     const Documents d = demo_shop();
-    auto rack = rack_of(d, nullptr, "2026-11-24");
+    auto rack = rack_of({d.slabs, taken_slabs(d), d.shop.air, 10, nullptr, "2026-11-24"});
     const auto count = [&](const char* text, const Units& u = Units::metric()) {
         const auto read = read_filter(text, u);
         REQUIRE(std::holds_alternative<std::vector<RackTest>>(read));
@@ -175,9 +176,9 @@ TEST_CASE("rough cuts leave their offcuts", "[rack]") {
     const Documents d = demo_shop();
     const Job& j = d.jobs.at("job-reading-table");
     const Plan p = plan_job(j, d.slabs.at(j.first().slab), d.shop);
-    const auto pieces = offcuts_of(d.slabs.at(j.first().slab), p.lay, 150);
+    const auto pieces = offcuts_of(d.slabs.at(j.first().slab), *p.lay, 150);
     REQUIRE_FALSE(pieces.empty());
-    double sum = p.lay.rough_length_mm;
+    double sum = p.lay->rough_length_mm;
     for (const Slab& s : pieces) {
         CHECK(s.name.find("offcut") != std::string::npos);
         CHECK(s.tree == d.slabs.at(j.first().slab).tree);

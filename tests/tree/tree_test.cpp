@@ -6,6 +6,7 @@
 
 #include "core/tree/saw.h"
 #include "core/wood/wood.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

@@ -3,6 +3,7 @@
 
 #include "core/under/under.h"
 #include "tests/planks.h"
+#include "tests/everything.h"
 
 using namespace yb;
 
@@ -19,7 +20,7 @@ struct Table {
         // A room that swings from 7 to 11 % or so.
         for (std::size_t m = 0; m < 12; ++m) job.room.months[m] = {21, m < 6 ? 36.0 : 61.0};
     }
-    UnderPlan plan() const { return plan_job(job, slab, shop).under; }
+    UnderPlan plan() const { return *plan_job(job, slab, shop).under; }
     const Caution* says(const char* key) {
         last = plan();
         return find_caution(last.cautions, key);

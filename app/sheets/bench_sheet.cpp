@@ -1,0 +1,190 @@
+// The bench sheet: the top with its dimensions, shims, lanes and layers.
+#include "app/bench/bench_map.h"
+#include "app/bench/step_view.h"
+#include "app/sheets/sheets.h"
+#include "core/flat/flat.h"
+#include "core/job/job.h"
+#include "core/job/plan.h"
+#include "core/lay/lay.h"
+#include "core/makeup/makeup.h"
+#include "core/slab/slab.h"
+#include "core/top/top.h"
+#include "core/under/under.h"
+
+namespace yb {
+
+namespace {
+
+class Picture {
+  public:
+    Picture(QPainter& p, const QRectF& room, const Flow& flow, const SheetData& d) : p_(p), flow_(flow), d_(d) {
+        const Plan& plan = d.plan;
+        if (const SlabShape* shape = plan.shape()) all_ = shape->ring_a;
+        else all_ = plan.placement.frame().to_slab(plan.top->above);
+        if (all_.size() < 3) all_ = plan.lay->outline;
+        const Box a = bounds(all_);
+        map_.plan = room.adjusted(6, 7, -6, -9);
+        map_.scale = std::min(map_.plan.width() / std::max(1.0, a.width()), map_.plan.height() / std::max(1.0, a.height()));
+        map_.x0_mm = a.low.x - (map_.plan.width() / map_.scale - a.width()) / 2;
+        map_.y_mid_mm = (a.low.y + a.high.y) / 2;
+    }
+
+    void draw() {
+        wood();
+        lines();
+        let_in();
+        shims();
+        dimensions();
+    }
+
+  private:
+    QPolygonF top(const Ring& uv) const { return map_.px(d_.plan.placement.frame().to_slab(uv)); }
+
+    void wood() {
+        p_.setPen(QPen(Qt::black, 0.25));
+        p_.setBrush(QColor("#F0E6D2"));
+        p_.drawPolygon(map_.px(all_));
+        p_.setPen(QPen(Qt::black, 0.4));
+        // What is really there: each leaf in two tones in turn, resin in its own, a filled void in resin too.
+        for (const Region& r : d_.plan.top->regions) {
+            if (r.above.size() < 3) continue;
+            switch (r.kind) {
+                case RegionKind::leaf: p_.setBrush(QColor(r.index % 2 ? "#CDB583" : "#DCC79C")); break;
+                case RegionKind::resin: p_.setBrush(QColor("#9DB9CC")); break;
+                case RegionKind::air: p_.setBrush(Qt::white); break;
+                case RegionKind::patch: p_.setBrush(QColor("#F0E6D2")); break;
+            }
+            p_.drawPolygon(top(r.above));
+        }
+        if (!d_.plan.top->ready) {
+            p_.setBrush(QColor("#DCC79C"));
+            p_.drawPolygon(map_.px(d_.plan.lay->outline));
+        }
+    }
+
+    void lines() {
+        p_.setBrush(Qt::NoBrush);
+        p_.setPen(QPen(Qt::black, 0.35));
+        for (const JointPlan& j : d_.plan.makeup->joints) {
+            if (j.river) continue;
+            Ring line;
+            for (const JointStation& s : j.along) line.push_back({s.u, s.v});
+            p_.drawPolyline(top(line));
+        }
+        p_.setPen(QPen(Qt::black, 0.3, Qt::DashLine));
+        for (const auto& [q, r] : d_.plan.lay->rough_cuts) p_.drawLine(map_.px(q), map_.px(r));
+        if (const auto u = d_.job.makeup.halves_u_mm) {
+            const double half = d_.job.top.width_mm / 2 + 20;
+            p_.setPen(QPen(Qt::black, 0.3));
+            p_.drawPolyline(top({{*u, -half}, {*u, half}}));
+        }
+    }
+
+    void let_in() {
+        p_.setBrush(Qt::NoBrush);
+        p_.setPen(QPen(Qt::black, 0.3));
+        for (const auto& ch : d_.job.under.channels) p_.drawPolygon(top(footprint(ch)));
+        for (const auto& pl : d_.job.under.plates) p_.drawPolygon(top(footprint(pl)));
+    }
+
+    void shims() {
+        p_.setFont(flow_.font(9, true));
+        const auto& all = d_.plan.flat->shims;
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const QPointF q = map_.px({all[i].at.x_mm, all[i].at.y_mm});
+            p_.setBrush(Qt::white);
+            p_.drawEllipse(q, 2.5, 2.5);
+            p_.drawText(QRectF(q.x() - 3, q.y() - 2.3, 6, 4.6), Qt::AlignCenter, QString::number(i + 1));
+        }
+    }
+
+    /// Length along the lower side, both end widths at the ends.
+    void dimensions() {
+        const QRectF rect = map_.px(d_.plan.lay->rectangle).boundingRect();
+        p_.setFont(flow_.font(11, true));
+        p_.setPen(QPen(Qt::black, 0.3));
+        const double base = map_.plan.bottom() + 3;
+        p_.drawLine(QPointF(rect.left(), base), QPointF(rect.right(), base));
+        for (const double x : {rect.left(), rect.right()}) p_.drawLine(QPointF(x, base - 1.5), QPointF(x, base + 1.5));
+        p_.drawText(QRectF(map_.plan.center().x() - 40, base + 0.5, 80, 5.5), Qt::AlignCenter, d_.say(mm(d_.job.top.length_mm)));
+        const auto end = [&](double x, double w) {
+            p_.save();
+            p_.translate(x, map_.plan.center().y());
+            p_.rotate(-90);
+            p_.drawText(QRectF(-25, -2.8, 50, 5.6), Qt::AlignCenter, d_.say(mm(w)));
+            p_.restore();
+        };
+        if (d_.job.top.shape != TopShape::rectangle) return;
+        const QRectF wood = map_.px(all_).boundingRect();
+        end(std::max(Flow::margin + 1.0, wood.left() - 3.5), d_.plan.lay->width_left_mm);
+        end(std::min(map_.plan.right() + 5, wood.right() + 3.5), d_.plan.lay->width_right_mm);
+    }
+
+    QPainter& p_;
+    const Flow& flow_;
+    const SheetData& d_;
+    BenchMap map_;
+    Ring all_;
+};
+
+void big_figures(Flow& flow, const SheetData& d) {
+    const LayPlan& lay = *d.plan.lay;
+    const UnderPlan& under = *d.plan.under;
+    std::vector<std::pair<QString, QString>> all{
+        {lay.short_at.empty() ? QObject::tr("narrowest") : QObject::tr("short by"),
+         lay.short_at.empty() ? d.say(mm(lay.narrowest_mm)) : d.say(mm(lay.short_at.front().mm))},
+        {QObject::tr("finishes at"), d.say(fine(d.plan.flat->thickness_mm))},
+        {QObject::tr("rough-cut to"), d.say(mm(lay.rough_length_mm))},
+        {QObject::tr("leg height"), under.ready ? d.say(fine(under.leg_mm)) : QObject::tr("not known")},
+        {QObject::tr("top weighs"), under.top_kg > 0 ? d.say(kg(under.top_kg)) : QObject::tr("not known")}};
+    flow.figures(all);
+}
+
+void shims(Flow& flow, const SheetData& d) {
+    flow.heading(d.job.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face"));
+    std::vector<std::vector<QString>> rows;
+    for (std::size_t i = 0; i < d.plan.flat->shims.size(); ++i) {
+        const Shim& s = d.plan.flat->shims[i];
+        rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(s.height_mm))});
+    }
+    flow.table(
+        {{QObject::tr("shim"), 1}, {QObject::tr("along"), 2, true}, {QObject::tr("across"), 2, true}, {QObject::tr("height"), 2, true}},
+        rows, 13);
+}
+
+void lanes(Flow& flow, const SheetData& d) {
+    flow.heading(d.job.several() ? QObject::tr("Lanes and layers, each leaf") : QObject::tr("Lanes and layers"));
+    std::vector<std::vector<QString>> rows;
+    for (const LeafPlan& l : d.plan.leaves)
+        for (const FacePlan& f : l.flat->faces)
+            rows.push_back({(d.job.several() ? QString::fromStdString(l.slab().name) + ", " : QString()) +
+                                (f.face == Face::a ? QObject::tr("show face") : QObject::tr("underside")),
+                            QObject::tr("%1 of %2").arg(f.layers).arg(d.say(fine(d.shop.sled.depth_mm))), QString::number(f.lanes),
+                            QObject::tr("%1, %2 skipped").arg(f.passes_cut).arg(f.passes_all - f.passes_cut), d.say(hours(f.hours)),
+                            d.say(fine(f.most_off_mm)),
+                            f.spacer_mm < 0   ? QObject::tr("none reaches")
+                            : f.spacer_mm > 0 ? d.say(fine(f.spacer_mm))
+                                              : QObject::tr("none needed")});
+    flow.table({{QObject::tr("face"), 3.4},
+                {QObject::tr("layers"), 2, true},
+                {QObject::tr("lanes"), 1.1, true},
+                {QObject::tr("passes"), 2.6, true},
+                {QObject::tr("time"), 1.6, true},
+                {QObject::tr("off at most"), 1.7, true},
+                {QObject::tr("board under it"), 2, true}},
+               rows);
+    flow.note(QObject::tr("Rough all, rest %1, then the last %2 of each face.")
+                  .arg(d.say(hours(d.job.flat.rest_h)), d.say(fine(d.job.flat.allowance_mm))));
+}
+
+}  // namespace
+
+void write_bench_sheet(Flow& flow, const SheetData& d) {
+    flow.drawing(82, [&](QPainter& p, const QRectF& room) { Picture(p, room, flow, d).draw(); });
+    big_figures(flow, d);
+    flow.rule();
+    if (!d.job.several()) shims(flow, d);
+    lanes(flow, d);
+}
+
+}  // namespace yb

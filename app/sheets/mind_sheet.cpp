@@ -1,0 +1,17 @@
+// Everything that is to be minded, worst first.
+#include "app/sheets/sheets.h"
+#include "core/job/job.h"
+#include "core/job/plan.h"
+
+namespace yb {
+
+void write_mind_sheet(Flow& flow, const SheetData& d) {
+    const auto& all = d.plan.sheets.cautions;
+    if (all.empty()) return;
+    flow.need(50);
+    flow.heading(QObject::tr("Mind"));
+    for (const Caution& c : all)
+        flow.caution(c.severity, QString::fromLatin1(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)));
+}
+
+}  // namespace yb

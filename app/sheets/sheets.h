@@ -1,0 +1,35 @@
+// The sheets there are: one row and one file each. Each writes what it has into the flow, one after another.
+#pragma once
+
+#include <span>
+
+#include "app/sheets/flow.h"
+
+namespace yb {
+
+struct Job;
+struct Plan;
+struct Shop;
+
+/// What a sheet is made from.
+struct SheetData {
+    const Job& job;
+    const Plan& plan;
+    const Shop& shop;
+    QString say(Quantity q) const;
+    QString say(const Phrase& phrase) const;
+};
+
+struct SheetRow {
+    const char* key;
+    void (*write)(Flow&, const SheetData&);
+};
+std::span<const SheetRow> sheets();
+
+void write_bench_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, shims, lanes and layers
+void write_pour_sheet(Flow& flow, const SheetData& d);   ///< lifts with their parts
+void write_under_sheet(Flow& flow, const SheetData& d);  ///< slots, bolts, pockets
+void write_cut_sheet(Flow& flow, const SheetData& d);    ///< cuts in working order, what goes back to the rack
+void write_mind_sheet(Flow& flow, const SheetData& d);   ///< every caution
+
+}  // namespace yb

@@ -1,0 +1,309 @@
+// What can be done to a job: choices taken, slabs given and laid together, leaves turned, patches cut.
+#include "core/edit/edits.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/fields/walk.h"
+#include "core/job/job.h"
+#include "core/job/plan.h"
+#include "core/makeup/arrange.h"
+#include "core/patch/patch.h"
+#include "core/under/under.h"
+
+namespace yb {
+
+std::string fresh_id(const char* stem, const Documents& d) {
+    for (int i = 1;; ++i) {
+        std::string id = std::string(stem) + "-" + std::to_string(i);
+        if (!d.slabs.count(id) && !d.jobs.count(id)) return id;
+    }
+}
+
+namespace {
+
+/// `2/flaw-1` is the flaw of leaf 2; without a number it is the one on the bench.
+void set_void(Job& job, std::string flaw, const std::string& option, int leaf) {
+    auto i = static_cast<std::size_t>(std::max(0, leaf));
+    if (const auto slash = flaw.find('/');
+        job.several() && slash != std::string::npos && slash > 0 && slash < 4 && flaw.find_first_not_of("0123456789") == slash) {
+        i = static_cast<std::size_t>(std::stoi(flaw.substr(0, slash))) - 1;
+        flaw = flaw.substr(slash + 1);
+    }
+    auto& voids = job.leaves.at(i).voids;
+    auto it = std::find_if(voids.begin(), voids.end(), [&](const VoidFill& v) { return v.flaw_id == flaw; });
+    if (it == voids.end()) it = voids.insert(voids.end(), VoidFill{flaw, {}, false});
+    it->leave_open = option == "open";
+    it->resin = it->leave_open ? "" : option;
+}
+
+}  // namespace
+
+void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf) {
+    if (choice == "fill.river") job.fill.river = option;
+    else if (choice.rfind("fill.", 0) == 0) set_void(job, choice.substr(5), option, leaf);
+    else if (!set_school(walk_of(job), choice, option))
+        throw std::invalid_argument("there is no choice ‘" + choice + "’ with an option ‘" + option + "’");
+}
+
+namespace {
+LiveEdges swapped(LiveEdges l) {
+    if (l == LiveEdges::left) return LiveEdges::right;
+    if (l == LiveEdges::right) return LiveEdges::left;
+    return l;
+}
+}  // namespace
+
+void give_slab(Job& job, const Slab& slab) {
+    Leaf leaf;
+    leaf.slab = slab.id;
+    leaf.placement.oversize_mm = job.first().placement.oversize_mm;
+    if (const SlabShape shape = shape_of(slab); shape.usable) {
+        const double over = leaf.placement.oversize_mm;
+        leaf.placement = middle_of(shape);
+        leaf.placement.oversize_mm = over;
+    }
+    job.leaves = {leaf};
+    job.makeup.kind = MakeUp::single;
+    job.makeup.joints.clear();
+    job.makeup.faces_flat = job.makeup.ripped = false;
+    job.cuts_done = false;
+}
+
+void make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
+    std::vector<std::shared_ptr<const Board2>> boards;
+    for (const Slab& s : slabs) boards.push_back(both_ways(s));
+    const Arrangement a = arrange(kind, boards, job.top, job.makeup);
+    if (!a.possible) throw Refusal(a.why_not);
+    std::vector<Leaf> leaves;
+    for (std::size_t i = 0; i < a.order.size(); ++i) {
+        const std::string& id = slabs[a.order[i]].id;
+        // What was decided for a slab alone stays with it.
+        const auto old = std::find_if(job.leaves.begin(), job.leaves.end(), [&](const Leaf& l) { return l.slab == id; });
+        Leaf leaf;
+        if (old != job.leaves.end()) {
+            leaf = *old;
+            if (leaf.placement.turned_over != a.placements[i].turned_over) leaf.supports.clear();
+        }
+        leaf.slab = id;
+        leaf.placement = a.placements[i];
+        leaves.push_back(std::move(leaf));
+    }
+    job.leaves = std::move(leaves);
+    job.makeup.kind = kind;
+    job.makeup.joints = a.joints;
+    if (is_river(kind)) {
+        MakeUpInputs in{{}, job.top, job.makeup, true, {}};
+        for (std::size_t i = 0; i < a.order.size(); ++i) {
+            const Board2& b = *boards[a.order[i]];
+            const Placement& at = job.leaves[i].placement;
+            in.leaves.push_back({b.slab(at.turned_over), b.shape(at.turned_over), at});
+        }
+        const auto even = even_river(in);
+        for (std::size_t i = 0; i < even.size(); ++i) job.leaves[i].placement = even[i];
+    }
+}
+
+void set_free_form(Job& job, Ring outline) {
+    const Box box = bounds(outline);
+    const Vec2 middle = (box.low + box.high) * 0.5;
+    for (Vec2& q : outline) q = {std::round((q.x - middle.x) * 10) / 10, std::round((q.y - middle.y) * 10) / 10};
+    job.top.free_form = std::move(outline);
+    job.top.shape = TopShape::free;
+    job.top.live = LiveEdges::none;
+    job.top.length_mm = std::round(box.width());
+    job.top.width_mm = std::round(box.height());
+    // The wood lies under what was drawn as it did.
+    for (Leaf& l : job.leaves) move_by(l.placement, {-middle.x, -middle.y});
+    for (Joint& j : job.makeup.joints) j.v_mm -= middle.y;
+}
+
+bool cut_patch_from(Job& job, std::size_t index, const Slab& slab, const Plan& plan) {
+    Patch& patch = job.makeup.patches.at(index);
+    std::vector<Ring> taken;
+    for (std::size_t i = 0; i < job.leaves.size(); ++i) {
+        const LayPlan& lay = i < plan.leaves.size() ? *plan.leaves[i].lay : *plan.lay;
+        if (job.leaves[i].slab != slab.id || lay.outline.empty()) continue;
+        taken.push_back(lay.outline);
+        if (job.leaves[i].placement.turned_over)
+            for (Vec2& q : taken.back()) q.y = -q.y;
+    }
+    for (std::size_t i = 0; i < job.makeup.patches.size(); ++i)
+        if (const Patch& other = job.makeup.patches[i]; i != index && other.slab == slab.id)
+            taken.push_back(on_patch_slab(other).frame().to_slab(other.outline));
+    const auto ways = both_ways(slab);
+    const auto found = patch_place(patch, *ways, taken);
+    patch.slab = slab.id;
+    const Vec2 at = found.value_or(centroid(ways->shape_up.ring_a));
+    patch.at = {std::round(at.x), std::round(at.y)};
+    return found.has_value();
+}
+
+void turn_over(Job& job, int index, double about_v_mm) {
+    Leaf& leaf = job.leaves.at(static_cast<std::size_t>(std::max(0, index)));
+    Placement& p = leaf.placement;
+    p.turned_over = !p.turned_over;
+    p.y_mm = -p.y_mm;
+    p.angle_deg = -p.angle_deg;
+    // Mirrored at its own middle line, not the top's: its frame moves by twice that.
+    const Vec2 by = Frame{{0, 0}, p.angle_deg}.to_slab({0, job.several() ? 2 * about_v_mm : 0});
+    p.x_mm -= by.x;
+    p.y_mm -= by.y;
+    if (!job.several()) job.top.live = swapped(job.top.live);
+    for (Support& s : leaf.supports) s.y_mm = -s.y_mm;
+}
+
+void end_for_end(Job& job, int index, double about_v_mm) {
+    Placement& p = job.leaves.at(static_cast<std::size_t>(std::max(0, index))).placement;
+    const Vec2 by = Frame{{0, 0}, p.angle_deg}.to_slab({0, job.several() ? 2 * about_v_mm : 0});
+    p.x_mm += by.x;
+    p.y_mm += by.y;
+    double a = std::fmod(p.angle_deg + 180, 360);
+    if (a > 180) a -= 360;
+    p.angle_deg = a;
+    if (!job.several()) job.top.live = swapped(job.top.live);
+}
+
+std::string add_job(Documents& docs, const std::string& name, const std::string& start) {
+    Job job;
+    job.id = fresh_id("job", docs);
+    job.name = name;
+    job.start = start;
+    docs.jobs[job.id] = job;
+    return job.id;
+}
+
+void move_top(Job& job, Vec2 by) {
+    job.first().placement.x_mm += by.x;
+    job.first().placement.y_mm += by.y;
+}
+
+void turn_top(Job& job, double degrees) { job.first().placement.angle_deg += degrees; }
+
+void set_top_shape(Job& job, TopShape shape) {
+    job.top.shape = shape;
+    if (shape == TopShape::round) job.top.length_mm = job.top.width_mm = std::min(job.top.length_mm, job.top.width_mm);
+    if (shape != TopShape::rectangle) job.top.live = LiveEdges::none;
+}
+
+void set_halves_from_left(Job& job, std::optional<double> from_left) {
+    job.makeup.halves_u_mm = from_left ? std::optional(*from_left - job.top.length_mm / 2) : std::nullopt;
+}
+
+void set_middle_joint_curved(Job& job, bool curved) {
+    job.makeup.joints = joints_of(job.makeup, job.leaves.size(), job.top.width_mm);
+    if (!job.makeup.joints.empty()) job.makeup.joints[job.makeup.joints.size() / 2].curved = curved;
+}
+
+void move_leaf(Job& job, std::size_t leaf, Vec2 by) { move_by(job.leaves.at(leaf).placement, by); }
+void turn_leaf(Job& job, std::size_t leaf, Vec2 about, double degrees) { turn_about(job.leaves.at(leaf).placement, about, degrees); }
+
+void move_joint(Job& job, std::size_t k, double by, bool same_line) {
+    if (!same_line) {
+        job.makeup.joints = joints_of(job.makeup, job.leaves.size(), job.top.width_mm);
+        job.makeup.joints.at(k).v_mm += by;
+        return;
+    }
+    for (const auto& [i, sign] : {std::pair(k, 1.0), std::pair(k + 1, -1.0)}) move_by(job.leaves.at(i).placement, {0, sign * -by});
+}
+
+void set_placements(Job& job, const std::vector<Placement>& all) {
+    for (std::size_t i = 0; i < all.size() && i < job.leaves.size(); ++i) job.leaves[i].placement = all[i];
+}
+
+void add_patch(Job& job, Ring outline) {
+    Patch p;
+    for (int i = 1;; ++i) {
+        p.id = "patch-" + std::to_string(i);
+        if (std::none_of(job.makeup.patches.begin(), job.makeup.patches.end(), [&](const Patch& q) { return q.id == p.id; })) break;
+    }
+    for (Vec2& q : outline) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
+    p.outline = std::move(outline);
+    job.makeup.patches.push_back(std::move(p));
+}
+
+void drop_patch(Job& job, std::size_t patch) {
+    if (patch < job.makeup.patches.size()) job.makeup.patches.erase(job.makeup.patches.begin() + static_cast<std::ptrdiff_t>(patch));
+}
+
+void move_patch(Job& job, std::size_t patch, Vec2 by) {
+    for (Vec2& q : job.makeup.patches.at(patch).outline) q = q + by;
+}
+
+void set_supports(Leaf& leaf, const std::vector<Vec2>& at) {
+    leaf.supports.clear();
+    for (const Vec2 p : at) leaf.supports.push_back({p.x, p.y});
+}
+
+void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t support, Vec2 by) {
+    set_supports(leaf, standing);
+    leaf.supports.at(support).x_mm += by.x;
+    leaf.supports.at(support).y_mm += by.y;
+}
+
+void lay_plates(Job& job) {
+    const UnderChoices fresh = starting_under(job.top);
+    job.under.plates = fresh.plates;
+    job.under.channels = fresh.channels;
+}
+
+void add_channel(Job& job, double u) { job.under.channels.push_back({u, 0, std::floor(job.top.width_mm * 0.07) * 10, 40, 12, 3, 3}); }
+
+void drop_channel(Job& job) {
+    if (!job.under.channels.empty()) job.under.channels.pop_back();
+}
+
+void move_plate(Job& job, std::size_t plate, Vec2 by) {
+    LegPlate& p = job.under.plates.at(plate);
+    p.u_mm += by.x, p.v_mm += by.y;
+}
+
+void move_channel(Job& job, std::size_t channel, Vec2 by) {
+    Channel& c = job.under.channels.at(channel);
+    c.u_mm += by.x, c.v_mm += by.y;
+}
+
+double from_end_mm(const Job& job, double u) { return job.top.length_mm / 2 - std::abs(u); }
+
+namespace {
+/// The same side of the middle as before, so far from that end.
+void set_from_end(const Job& job, double& u, double from_end) { u = (u < 0 ? -1 : 1) * (job.top.length_mm / 2 - from_end); }
+}  // namespace
+
+void set_plate_from_end(Job& job, std::size_t i, double mm) { set_from_end(job, job.under.plates.at(i).u_mm, mm); }
+void set_channel_from_end(Job& job, std::size_t i, double mm) { set_from_end(job, job.under.channels.at(i).u_mm, mm); }
+
+std::string add_resin(Shop& shop) {
+    Resin r = starting_resins().at(1);
+    for (int i = 1;; ++i) {
+        r.key = "own-" + std::to_string(i);
+        r.label = "own resin " + std::to_string(i);
+        if (std::none_of(shop.resins.begin(), shop.resins.end(), [&](const Resin& o) { return o.key == r.key; })) break;
+    }
+    shop.resins.push_back(r);
+    return r.key;
+}
+
+void drop_resin(Documents& docs, const std::string& key) {
+    std::erase_if(docs.shop.resins, [&](const Resin& r) { return r.key == key; });
+    for (auto& [id, job] : docs.jobs) {
+        if (job.fill.river == key) job.fill.river.clear();
+        for (Leaf& l : job.leaves)
+            for (VoidFill& v : l.voids)
+                if (v.resin == key) v.resin.clear();
+    }
+}
+
+void mend(Job& job, const Mend& m) {
+    const auto number = [&](std::size_t i) { return m.takes.at(i); };
+    if (m.edit == "take_from_underneath") job.flat.aim = FlatAim::spare_show;
+    else if (m.edit == "share_out") job.flat.aim = FlatAim::share_out;
+    else if (m.edit == "rest") job.flat.rest_h = number(0);
+    else if (m.edit == "both_faces_to_air") job.flat.both_faces_to_air = true;
+    else if (m.edit == "draw_apart") move_leaf(job, static_cast<std::size_t>(number(0)), {0, number(1)});
+    else if (m.edit == "shorten_top") job.top.length_mm = number(0);
+    else if (m.edit == "move_channel") move_channel(job, static_cast<std::size_t>(number(0)), {number(1), number(2)});
+    else throw std::invalid_argument("there is no mend ‘" + m.edit + "’");
+}
+
+}  // namespace yb

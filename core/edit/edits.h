@@ -1,0 +1,114 @@
+// Edits: what a gesture does to a job, a slab or a shop – each a named function that a view, a shell command or a test can
+// call. Views draw and turn gestures into these; they do no arithmetic and make no ids.
+#pragma once
+
+#include <optional>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "core/figure/figure.h"
+#include "core/makeup/choices.h"
+
+namespace yb {
+
+struct Documents;
+struct Job;
+struct Leaf;
+struct LegPlate;
+struct Plan;
+struct Shop;
+struct Slab;
+enum class TopShape;
+
+/// What can't be made, said as a sentence; what it was asked of stays as it was.
+struct Refusal : std::runtime_error {
+    explicit Refusal(Phrase why) : std::runtime_error(render(why, Units::metric())), says(std::move(why)) {}
+    Phrase says;
+};
+
+/// An id that no slab and no job has: `stem-1`, `stem-2`, …
+std::string fresh_id(const char* stem, const Documents& docs);
+
+// --- Choices and slabs of a job
+
+/// Sets a school of thought by the keys that the plan's choices carry. @param leaf the one on the bench, where the choice
+/// is one of its own. @throws std::invalid_argument for a choice or option it does not know.
+void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf = 0);
+/// Gives a slab to a job as its only one: its top goes to the middle, what was set for another slab is forgotten.
+void give_slab(Job& job, const Slab& slab);
+/// Lays slabs together as a make-up (core/makeup/arrange.h). @throws Refusal where it is not possible; the job stays then.
+void make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs);
+/// A job of its own for a slab of the shop, with an id of its own. @returns the id.
+std::string add_job(Documents& docs, const std::string& name, const std::string& start);
+
+// --- Lay
+
+/// Moves a single top on its slab by so many mm of the slab, or turns it about its middle.
+void move_top(Job& job, Vec2 by_on_slab);
+void turn_top(Job& job, double degrees);
+/// The shape of the wanted top: a round one is as wide as long, only a rectangle keeps live edges by itself.
+void set_top_shape(Job& job, TopShape shape);
+/// Makes the top a free form of this outline, in the top's frame as it lies; the middle of its box becomes the top's, the
+/// wood stays where it lies under it. Its live edges go.
+void set_free_form(Job& job, Ring outline);
+/// Cut across in two halves so far from the left end; nothing: in one piece.
+void set_halves_from_left(Job& job, std::optional<double> from_left_mm);
+/// Whether the middle joint follows the right leaf's edge.
+void set_middle_joint_curved(Job& job, bool curved);
+/// Moves or turns a leaf in the top: by so many mm of it, by degrees about a place of it.
+void move_leaf(Job& job, std::size_t leaf, Vec2 by_uv);
+void turn_leaf(Job& job, std::size_t leaf, Vec2 about_uv, double degrees);
+/// Moves a rip line across. With `same_line` the line in the log moves for both: the joint stays, the leaves close up.
+void move_joint(Job& job, std::size_t joint, double by_mm, bool same_line);
+/// Turns a slab of the job over about its long axis; placement, supports and base follow. One of several leaves is
+/// turned about a line of the top at `about_v_mm`, so that it stays where it lies.
+void turn_over(Job& job, int leaf = 0, double about_v_mm = 0);
+/// Turns a single top end for end on its slab, or one leaf of several end for end about (0, about_v_mm) of the top.
+void end_for_end(Job& job, int leaf = 0, double about_v_mm = 0);
+/// Placements of all leaves, in their order; those beyond are left out.
+void set_placements(Job& job, const std::vector<struct Placement>& all);
+
+// --- Patches
+
+/// A patch over this outline of the top, with an id of its own.
+void add_patch(Job& job, Ring outline);
+void drop_patch(Job& job, std::size_t patch);
+void move_patch(Job& job, std::size_t patch, Vec2 by_uv);
+/// Cuts a patch from a slab, at the first clean place from its ends (patch_place); in its middle where there is none.
+/// @param plan of the job: what of the slab lies in the top is taken. @returns whether a clean place was found.
+bool cut_patch_from(Job& job, std::size_t patch, const Slab& slab, const Plan& plan);
+
+// --- Flat
+
+/// Supports of a leaf as they stand; an added one; one moved; back to four.
+void set_supports(Leaf& leaf, const std::vector<Vec2>& at);
+void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t support, Vec2 by);
+
+// --- Under
+
+/// Two plates a fifth in from each end and a channel inside each, to start from.
+void lay_plates(Job& job);
+void add_channel(Job& job, double u_mm);
+void drop_channel(Job& job);
+void move_plate(Job& job, std::size_t plate, Vec2 by_uv);
+void move_channel(Job& job, std::size_t channel, Vec2 by_uv);
+/// Where a plate or channel lies from the end of the top that it is nearer to.
+double from_end_mm(const Job& job, double u_mm);
+void set_plate_from_end(Job& job, std::size_t plate, double from_end_mm);
+void set_channel_from_end(Job& job, std::size_t channel, double from_end_mm);
+
+// --- Shop
+
+/// Another resin with a key of its own, to be filled in from its label. @returns the key.
+std::string add_resin(Shop& shop);
+/// Takes a resin off the shelf; fillings and rivers of every job that were of it take the advice again.
+void drop_resin(Documents& docs, const std::string& key);
+
+// --- Mends
+
+/// Does what a caution's mend says. @throws std::invalid_argument for one nobody knows.
+void mend(Job& job, const Mend& mend);
+
+}  // namespace yb

@@ -1,0 +1,106 @@
+#include "core/edit/slab_edits.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/edit/edits.h"
+#include "core/job/job.h"
+#include "core/job/plan.h"
+#include "core/lay/lay.h"
+#include "core/rack/rack.h"
+
+namespace yb {
+
+std::string add_slab(Documents& docs, Slab slab) {
+    slab.id = fresh_id("slab", docs);
+    if (slab.name.empty()) slab.name = "Slab " + std::to_string(docs.slabs.size() + 1);
+    docs.slabs[slab.id] = slab;
+    return slab.id;
+}
+
+std::string copy_slab(Documents& docs, const std::string& id) {
+    Slab copy = docs.slabs.at(id);
+    copy.name += " (copy)";
+    return add_slab(docs, std::move(copy));
+}
+
+std::string split_slab(Documents& docs, const std::string& id, double x) {
+    const Slab& whole = docs.slabs.at(id);
+    Slab left = piece_of(whole, -1e9, x);
+    Slab right = piece_of(whole, x, 1e9);
+    left.name = whole.name + ", left";
+    right.name = whole.name + ", right";
+    docs.slabs[id].retired = true;
+    const std::string first = add_slab(docs, std::move(left));
+    add_slab(docs, std::move(right));
+    return first;
+}
+
+void read_moisture(Slab& slab, std::optional<double> pct, const std::string& today) {
+    if (slab.moisture_pct && !slab.moisture_on.empty() && slab.moisture_on != today)
+        slab.moisture_log.push_back({slab.moisture_on, *slab.moisture_pct});
+    slab.moisture_pct = pct;
+    slab.moisture_on = pct ? today : "";
+}
+
+double pen_of(FlawKind kind) {
+    switch (kind) {
+        case FlawKind::crack: return 3;
+        case FlawKind::pith: return 12;
+        case FlawKind::scar: return 5;
+        default: return 0;
+    }
+}
+
+void add_flaw(Slab& slab, FlawKind kind, Ring ring, bool over) {
+    if (const double pen = pen_of(kind); pen > 0) ring = pen_outline(ring, pen / 2);
+    if (over)
+        for (Vec2& q : ring) q.y = -q.y;
+    if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
+    for (Vec2& q : ring) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
+    Flaw f;
+    for (int n = 1;; ++n) {
+        f.id = "flaw-" + std::to_string(n);
+        if (std::none_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& o) { return o.id == f.id; })) break;
+    }
+    f.kind = kind;
+    f.face = over ? Face::b : Face::a;
+    f.outline = std::move(ring);
+    f.through = kind == FlawKind::crack;
+    if (!f.through) f.depth_mm = kind == FlawKind::scar ? 1.5 : kind == FlawKind::knot ? 5 : 10;
+    f.floor_share = 0.7;
+    slab.flaws.push_back(std::move(f));
+}
+
+void move_flaw(Slab& slab, std::size_t flaw, Vec2 by) {
+    for (Vec2& q : slab.flaws.at(flaw).outline) q = q + by;
+}
+
+void lay_height_grid(Slab& slab) {
+    const SlabShape shape = shape_of(slab);
+    if (shape.ring_a.empty()) return;
+    const Box b = bounds(shape.ring_a);
+    HeightGrid g;
+    for (double x = shape.x0 + 50; x <= shape.x1 - 40; x += 200) g.x_mm.push_back(x);
+    for (double y = std::ceil((b.low.y + 40) / 150) * 150; y <= b.high.y - 40; y += 150) g.y_mm.push_back(y);
+    g.gap_mm.assign(g.x_mm.size() * g.y_mm.size(), std::nullopt);
+    for (HeightGrid* face : {&slab.heights_a, &slab.heights_b})
+        if (!face->has_readings()) *face = g;
+}
+
+void make_rough_cuts(Documents& docs, const std::string& id, const Plan& plan) {
+    Job& job = docs.jobs.at(id);
+    job.cuts_done = true;
+    std::vector<Slab> pieces;
+    for (std::size_t i = 0; i < job.leaves.size() && i < plan.leaves.size(); ++i) {
+        const auto it = docs.slabs.find(job.leaves[i].slab);
+        if (it == docs.slabs.end()) continue;
+        LayPlan lay = *plan.leaves[i].lay;  // offcuts are told on the slab as it was measured
+        if (job.leaves[i].placement.turned_over)
+            for (Vec2& q : lay.rough) q.y = -q.y;
+        for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
+    }
+    for (Slab& piece : pieces) add_slab(docs, std::move(piece));
+}
+
+}  // namespace yb

@@ -1,0 +1,36 @@
+// Edits of slabs and of the rack.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/slab/slab.h"
+
+namespace yb {
+
+struct Documents;
+struct Plan;
+
+/// Puts a slab on the rack under an id of its own; without a name it gets one. @returns the id.
+std::string add_slab(Documents& docs, Slab slab);
+/// A second slab like this one. @returns its id.
+std::string copy_slab(Documents& docs, const std::string& slab);
+/// Two shorter slabs of the same tree, cut at a station; the whole one is retired. @returns the left one's id.
+/// @throws std::invalid_argument when nothing lies on one side.
+std::string split_slab(Documents& docs, const std::string& slab, double at_mm);
+/// A moisture reading of today; the one before is kept, drying is forecast from them. Empty: no reading holds any more.
+void read_moisture(Slab& slab, std::optional<double> pct, const std::string& today);
+/// A flaw drawn on a face, with an id of its own and a depth to start from.
+/// @param outline as drawn. @param seen_over on the slab as it lies turned over: the face up is B, across is mirrored.
+void add_flaw(Slab& slab, FlawKind kind, Ring outline, bool seen_over);
+void move_flaw(Slab& slab, std::size_t flaw, Vec2 by);
+/// Cracks, pith and scars are lines: they are painted along with a pen of this width, mm; 0 for what has an outline.
+double pen_of(FlawKind kind);
+/// A grid for heights, every 200 mm along and 150 mm across, on each face that has no readings yet.
+void lay_height_grid(Slab& slab);
+/// The rough cuts of a job are made: what falls off goes back to the rack as slabs of the same tree.
+/// @param plan of the job as it lies.
+void make_rough_cuts(Documents& docs, const std::string& job, const Plan& plan);
+
+}  // namespace yb

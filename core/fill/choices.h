@@ -1,0 +1,52 @@
+// Fill, what the maker decides, and the classes of resin on the shelf.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/fields/fields.h"
+#include "core/figure/figure.h"
+
+namespace yb {
+
+namespace step_key {
+inline constexpr Step fill{"fill"};
+}
+
+/// A class of resin, not a product: what a label says. Starting values, to be typed over.
+struct Resin {
+    std::string key, label;
+    double gel_25_h = 14;                      ///< isothermal time to gel at 25 °C
+    double deepest_mm = 13;                    ///< deepest lift the label allows
+    double parts_a = 2, parts_b = 1;           ///< by volume
+    double density_a = 1.14, density_b = 1.0;  ///< g/mL
+    bool thin = false;                         ///< runs through gaps in tape
+    std::optional<double> price_l{};           ///< of a litre mixed; empty: not said
+    bool operator==(const Resin&) const = default;
+    /// Of the mix, kg/L.
+    double mixed_density() const { return (parts_a * density_a + parts_b * density_b) / (parts_a + parts_b); }
+};
+
+/// The four starting classes: slow deep casting, medium casting, coating, quick structural.
+const std::vector<Resin>& starting_resins();
+
+/// What is done with one flaw.
+struct VoidFill {
+    std::string flaw_id;
+    std::string resin;  ///< a resin's key; empty takes the advice
+    bool leave_open = false;
+    bool operator==(const VoidFill&) const = default;
+};
+
+struct FillChoices {
+    double overfill_mm = 1.5;  ///< stands proud for shrinkage and levelling
+    double reserve_pct = 10;   ///< stays in the cup and soaks in
+    std::string river;         ///< the resin a river is poured of, its key; empty: the one that takes the deepest lift
+    bool operator==(const FillChoices&) const = default;
+};
+
+void fields(FieldVisitor& v, Resin& r);
+void fields(FieldVisitor& v, VoidFill& f);
+void fields(FieldVisitor& v, FillChoices& c);
+
+}  // namespace yb

@@ -1,0 +1,104 @@
+// The figures of Fill, the same for one leaf and for the whole top.
+#include <algorithm>
+#include <cmath>
+
+#include "core/fill/fill.h"
+
+namespace yb {
+
+namespace {
+
+template <class F>
+void every_lift(const FillPlan& p, F with) {
+    for (const RiverFill& r : p.rivers)
+        for (const Lift& l : r.lifts) with(r.resin, l);
+    for (const VoidPlan& v : p.voids)
+        for (const Lift& l : v.lifts) with(v.resin, l);
+}
+
+Figure to_mix(const FillPlan& p, const FillChoices& choices) {
+    std::vector<Given> given;
+    for (const RiverFill& r : p.rivers) {
+        given.push_back({"river, between the finished planes", litres(r.volume_l), "ruled banks, Simpson's rule"});
+        given.push_back({"river, upper face", square_metres(r.surface_mm2 * 1e-6), "bank to bank"});
+    }
+    for (const VoidPlan& v : p.voids) {
+        if (v.left_open || v.gone) continue;
+        given.push_back({std::string(name_of(v.kind)) + " depth left", fine(v.depth_mm), "drawn depth − flattening"});
+        given.push_back({std::string(name_of(v.kind)) + " volume", litres(v.volume_l), "outline × depth, Simpson's rule"});
+    }
+    given.push_back({"overfill", fine(choices.overfill_mm), "the maker's"});
+    given.push_back({"reserve", percent(choices.reserve_pct), "the maker's"});
+    return {"fill.mix",
+            "Resin to mix",
+            litres(p.mixed_l),
+            {},
+            say("{} fills it flush", litres(p.volume_l)),
+            {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Rivers"}};
+}
+
+Figure in_parts(const FillPlan& p) {
+    Lift all;
+    every_lift(p, [&](const std::string&, const Lift& l) { all.a_l += l.a_l, all.b_l += l.b_l, all.a_kg += l.a_kg, all.b_kg += l.b_kg; });
+    return {"fill.parts",
+            "Part A and part B",
+            litres(all.a_l),
+            litres(all.b_l),
+            say("by weight {} and {}", kg(all.a_kg), kg(all.b_kg)),
+            {"A = volume × a/(a + b); by weight × density",
+             {{"A", litres(all.a_l), "class"}, {"B", litres(all.b_l), "class"}},
+             "resin classes, starting values: your label stands above them"}};
+}
+
+std::optional<Figure> cost(const FillPlan& p, const std::vector<Resin>& resins) {
+    double price = 0;
+    double priced_l = 0;
+    std::vector<Given> given;
+    every_lift(p, [&](const std::string& key, const Lift& l) {
+        const auto it = std::find_if(resins.begin(), resins.end(), [&](const Resin& r) { return r.key == key; });
+        if (it == resins.end() || !it->price_l) return;
+        price += l.volume_l * *it->price_l;
+        priced_l += l.volume_l;
+        if (std::none_of(given.begin(), given.end(), [&](const Given& g) { return g.name == it->label; }))
+            given.push_back({it->label, number(*it->price_l), "a litre, shop"});
+    });
+    if (price <= 0) return {};
+    return Figure{"fill.cost",
+                  "The resin costs about",
+                  number(std::round(price)),
+                  {},
+                  priced_l < p.mixed_l - 1e-6 ? say("for {} of it; the rest has no price", litres(priced_l)) : say("for all of it"),
+                  {"litres mixed × price of a litre", given, "prices on the shop's page"}};
+}
+
+}  // namespace
+
+std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, const std::vector<Resin>& resins, double shop_c) {
+    std::vector<Figure> out{to_mix(p, choices), in_parts(p)};
+    if (!p.rivers.empty()) {
+        double deep = 0;
+        double volume = 0;
+        for (const RiverFill& r : p.rivers) deep = std::max(deep, r.depth_mm), volume += r.volume_l;
+        out.push_back({"fill.river",
+                       "The river holds",
+                       litres(volume),
+                       {},
+                       say("{} deep", fine(deep)),
+                       {"(area above + 4 × half-way + below) / 6 × thickness",
+                        {{"thickness", fine(deep), "Flat"}},
+                        "exact for ruled banks; docs/methods.md, Rivers"}});
+    }
+    out.push_back({"fill.rounds",
+                   "Rounds",
+                   count(p.rounds),
+                   {},
+                   say("{} of waiting", hours(p.wait_h)),
+                   {"lifts = ceil(depth left / deepest lift); wait = gel time at the shop's air, three times for the last",
+                    {{"shop air", celsius(shop_c), "shop"}},
+                    "Arrhenius, 55 kJ/mol, from gel at 25 °C"}});
+    if (p.open_l > 0) out.push_back({"fill.open", "Left open", litres(p.open_l), {}, {}, {"volume of voids left open", {}, ""}});
+    if (const auto c = cost(p, resins)) out.push_back(*c);
+    return out;
+}
+
+}  // namespace yb

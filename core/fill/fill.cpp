@@ -1,0 +1,286 @@
+#include "core/fill/fill.h"
+
+#include "core/top/top.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace yb {
+
+const Resin& river_resin(const std::vector<Resin>& resins, const std::string& chosen) {
+    if (resins.empty()) throw std::invalid_argument("there is no resin to pour a river of");
+    for (const Resin& r : resins)
+        if (!chosen.empty() && r.key == chosen) return r;
+    return *std::max_element(resins.begin(), resins.end(), [](const Resin& a, const Resin& b) { return a.deepest_mm < b.deepest_mm; });
+}
+
+double gel_hours(const Resin& r, double temp_c) {
+    constexpr double e_over_r = 55000 / 8.314462618;
+    return r.gel_25_h * std::exp(e_over_r * (1 / (temp_c + 273.15) - 1 / 298.15));
+}
+
+double void_litres(double mouth, double depth, double floor_share, double from, double to) {
+    if (to <= from || depth <= 0) return 0;
+    const auto at = [&](double d) {
+        const double k = 1 - d / depth * (1 - floor_share);
+        return mouth * k * k;
+    };
+    return (to - from) / 6 * (at(from) + 4 * at((from + to) / 2) + at(to)) * 1e-6;
+}
+
+std::string advised_resin(double depth, double gap, bool through) {
+    if (depth <= 3 || gap < 1.5) return "quick";
+    if (through && gap < 12) return "medium";  // thin slow resin would find every gap in the tape
+    if (depth <= 6) return "coating";
+    if (depth <= 13) return "medium";
+    return "slow-deep";
+}
+
+Lift mixed(const Resin& r, double litres) {
+    Lift l;
+    l.volume_l = litres;
+    l.a_l = litres * r.parts_a / (r.parts_a + r.parts_b);
+    l.b_l = litres - l.a_l;
+    l.a_kg = l.a_l * r.density_a;
+    l.b_kg = l.b_l * r.density_b;
+    return l;
+}
+
+namespace {
+
+/// A knot is filled where it is loose: dead, through, or probed and found to have a depth. A live one is wood.
+bool fillable(const Flaw& f) {
+    if (f.kind == FlawKind::knot) return f.through || f.depth_mm || f.loose;
+    return f.kind != FlawKind::pith && f.kind != FlawKind::scar;
+}
+
+double girth(const Ring& r) {
+    double g = 0;
+    for (std::size_t i = 0; i < r.size(); ++i) g += length(r[(i + 1) % r.size()] - r[i]);
+    return g;
+}
+
+class Planner {
+  public:
+    explicit Planner(const FillInputs& in) : in_(in) {}
+
+    FillPlan run() {
+        if (!in_.flat.ready) return p_;
+        p_.ready = true;
+        for (const FlawInside& f : in_.lay.flaws)
+            if (fillable(in_.slab.flaws[f.index])) one(f);
+        totals();
+        p_.figures = fill_figures(p_, in_.choices, in_.resins, in_.shop_c);
+        cautions();
+        sort_by_severity(p_.cautions);
+        return p_;
+    }
+
+  private:
+    const Resin& resin(const std::string& key) const {
+        const auto it = std::find_if(in_.resins.begin(), in_.resins.end(), [&](const Resin& r) { return r.key == key; });
+        if (it != in_.resins.end()) return *it;
+        return in_.resins.empty() ? starting_resins().front() : in_.resins.front();
+    }
+
+    void one(const FlawInside& inside) {
+        const Flaw& flaw = in_.slab.flaws[inside.index];
+        VoidPlan v;
+        v.leaf = in_.leaf;
+        v.flaw = inside.index;
+        v.id = flaw.id;
+        v.kind = flaw.kind;
+        v.face = flaw.face;
+        v.floor_share = flaw.floor_share;
+        v.outline = flaw.outline;
+        v.at = inside.at;
+        const double whole = area(flaw.outline);
+        const double share = std::min(1.0, inside.area_mm2 / std::max(whole, 1e-9));
+        v.runs_out = share < 0.999;
+        if (v.runs_out) beyond(flaw, v);
+        v.gap_mm = 2 * whole / std::max(girth(flaw.outline), 1e-9);
+
+        const bool above = flaw.face == Face::a;
+        const double raw = in_.shape.thickness_at(v.at);
+        const double off_own = std::max(0.0, (above ? in_.flat.off_top : in_.flat.off_bottom).at(v.at));
+        const double off_far = std::max(0.0, (above ? in_.flat.off_bottom : in_.flat.off_top).at(v.at));
+        const double full = flaw.through ? raw : std::min(flaw.depth_mm.value_or(0), raw);
+        const double floor = std::min(full, raw - off_far);
+        v.through = flaw.through || full > raw - off_far;
+        v.depth_mm = std::max(0.0, floor - off_own);
+        const bool unknown = v.unprobed = !flaw.through && !flaw.depth_mm;
+        v.gone = v.depth_mm < 0.05 && !unknown;
+        const double mouth = inside.area_mm2;
+        v.volume_l = void_litres(mouth, full, flaw.floor_share, off_own, floor);
+        const double k = full > 0 ? 1 - std::min(off_own, full) / full * (1 - flaw.floor_share) : 1;
+        const Vec2 middle = centroid(flaw.outline);
+        for (const Vec2 p : flaw.outline) v.mouth.push_back(middle + (p - middle) * k);
+        v.advised = advised_resin(v.depth_mm, v.gap_mm, v.through);
+
+        const auto chosen = std::find_if(in_.voids.begin(), in_.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
+        const bool mine = chosen != in_.voids.end();
+        v.left_open = mine && chosen->leave_open;
+        v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;
+        v.lifts = lifts(flaw, v, mouth, full, off_own, floor, resin(v.resin));
+        v.mass_kg = v.left_open ? 0 : v.volume_l * resin(v.resin).mixed_density();
+        choice(flaw, v, mouth, full, off_own, floor);
+        p_.voids.push_back(std::move(v));
+    }
+
+    /// A void that leaves its leaf: into the water beside it, over the joint, or past the edge of the top.
+    void beyond(const Flaw& flaw, VoidPlan& v) const {
+        if (!in_.top || in_.leaf >= in_.top->leaves) return;
+        const Ring uv = in_.top->regions[in_.leaf].placed.frame().from_slab(flaw.outline);
+        for (std::size_t i = 0; i < in_.top->regions.size(); ++i) {
+            const Region& r = in_.top->regions[i];
+            if (r.let_in || i == in_.leaf) continue;
+            const Ring& face = flaw.face == Face::a ? r.above : r.below;
+            if (face.size() < 3 || intersection_area(uv, face) < 1) continue;
+            (r.kind == RegionKind::leaf ? v.meets_joint : v.meets_river) = true;
+        }
+        // What is left over once the neighbours are counted runs out at the edge of the top.
+        const Ring& edge = flaw.face == Face::a ? in_.top->above : in_.top->below;
+        v.runs_out = intersection_area(uv, edge) < 0.999 * area(flaw.outline);
+    }
+
+    std::vector<Lift> lifts(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor,
+                            const Resin& r) const {
+        std::vector<Lift> out;
+        if (v.depth_mm < 0.05 || v.left_open) return out;
+        const int n = std::max(1, static_cast<int>(std::ceil(v.depth_mm / r.deepest_mm - 1e-9)));
+        const double keep = 1 + in_.choices.reserve_pct / 100;
+        for (int i = 0; i < n; ++i) {  // from the floor up
+            const double deep = floor - v.depth_mm * i / n;
+            const double high = floor - v.depth_mm * (i + 1) / n;
+            double litres = void_litres(mouth, full, flaw.floor_share, high, deep);
+            if (i == n - 1) {
+                const double k = 1 - from / std::max(full, 1e-9) * (1 - flaw.floor_share);
+                litres += mouth * k * k * in_.choices.overfill_mm * 1e-6;
+            }
+            Lift l = mixed(r, litres * keep);
+            l.depth_mm = v.depth_mm / n;
+            // Tacky at about the gel; three times that before it is levelled: starting values.
+            l.wait_h = gel_hours(r, in_.shop_c) * (i == n - 1 ? 3 : 1);
+            out.push_back(l);
+        }
+        return out;
+    }
+
+    void choice(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor) {
+        Choice c{"fill." + v.id, std::string("The ") + name_of(flaw.kind), {}};
+        for (const Resin& r : in_.resins) {
+            VoidPlan other = v;
+            other.left_open = false;
+            const auto l = lifts(flaw, other, mouth, full, from, floor, r);
+            double wait = 0;
+            for (const Lift& lift : l) wait += lift.wait_h;
+            c.options.push_back(
+                {r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
+                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())), hours(wait)),
+                 !v.left_open && v.resin == r.key});
+        }
+        c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
+        if (!v.gone) p_.choices.push_back(std::move(c));
+    }
+
+    void totals() {
+        for (const VoidPlan& v : p_.voids) {
+            if (v.left_open) {
+                p_.open_l += v.volume_l;
+                continue;
+            }
+            p_.volume_l += v.volume_l;
+            p_.mass_kg += v.mass_kg;
+            double wait = 0;
+            for (const Lift& l : v.lifts) {
+                p_.mixed_l += l.volume_l;
+                wait += l.wait_h;
+                p_.hands_on_h += 0.4;  // mix, pour, torch: a starting value
+            }
+            if (!v.lifts.empty()) p_.hands_on_h += v.through ? 0.6 : 0.25;  // clean, tape or brush
+            p_.wait_h = std::max(p_.wait_h, wait);
+            p_.rounds = std::max(p_.rounds, static_cast<int>(v.lifts.size()));
+        }
+    }
+
+    void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
+        p_.cautions.push_back({std::move(key), s, step_key::fill, std::move(says), at});
+    }
+
+    void cautions() {
+        bool pours = false;
+        for (const VoidPlan& v : p_.voids) {
+            const Flaw& f = in_.slab.flaws[v.flaw];
+            const std::string what = name_of(f.kind);
+            if (v.gone) {
+                add("fill.gone", Severity::note, say("The {} at {} is planed away: nothing to fill.", what, along(v.at.x)), v.at);
+                continue;
+            }
+            if (!f.through && !f.depth_mm && f.kind == FlawKind::knot)
+                add("fill.no_depth", Severity::watch,
+                    say("The dead knot at {} has no depth. Tap it: if it is loose, probe it and type how deep.", along(v.at.x)), v.at);
+            else if (!f.through && !f.depth_mm)
+                add("fill.no_depth", Severity::stop,
+                    say("The {} at {} has no depth. Probe it with a wire and type it, or call it through.", what, along(v.at.x)), v.at);
+            if (v.left_open) continue;
+            pours = true;
+            const Resin& r = resin(v.resin);
+            if (v.through && r.thin)
+                add("fill.leak", v.gap_mm < 12 ? Severity::stop : Severity::watch,
+                    say("A thin slow resin in a taped {} {} wide leaks overnight. Take a thicker, faster one in small rounds, or set the "
+                        "slab on "
+                        "a flat caulked board.",
+                        what, fine(v.gap_mm)),
+                    v.at);
+            if (v.through)
+                add("fill.tape", Severity::note,
+                    say("The {} at {} is open below: tape the underside, press it down, set it on a flat board. Tape: {}.", what,
+                        along(v.at.x), mm(std::ceil(girth(f.outline) / 2 + 100))),
+                    v.at);
+            if (v.meets_river)
+                add("fill.meets_river", Severity::note,
+                    say("The {} at {} opens into the river and fills with its pour: nothing to dam there. Brush it clean and coat it "
+                        "first.",
+                        what, along(v.at.x)),
+                    v.at);
+            if (v.meets_joint)
+                add("fill.over_joint", Severity::watch,
+                    say("The {} at {} runs over a joint: fill it after the glue-up, or the joint glues only beside it.", what,
+                        along(v.at.x)),
+                    v.at);
+            if (v.runs_out)
+                add("fill.dam", Severity::watch,
+                    say("The {} runs out at the top's edge at {}. Dam it there, caulked, before pouring; the resin that creeps over a live "
+                        "edge has to come off again.",
+                        what, along(v.at.x)),
+                    v.at);
+            if (f.kind == FlawKind::soft)
+                add("fill.soft", Severity::watch,
+                    say("Soft wood at {}: soak it with a penetrating resin first; it seals as well.", along(v.at.x)), v.at);
+            if (f.kind == FlawKind::crack && v.gap_mm > 15)
+                add("fill.spring", Severity::watch,
+                    say("Pulling the debris out of this crack can let the slab spring. Stabilise it first, or plan to flatten twice."),
+                    v.at);
+        }
+        if (!pours) return;
+        if (in_.shop_c > 26)
+            add("fill.warm", Severity::watch,
+                say("At {} a lift warms more than its label says: halve the lifts, move air over it, or pour in the cool.",
+                    celsius(in_.shop_c)));
+        if (in_.shop_c < 16)
+            add("fill.cold", Severity::watch,
+                say("At {} resin takes days and traps bubbles. Warm the shop or wait; the waits above count it.", celsius(in_.shop_c)));
+        add("fill.gloves", Severity::note,
+            say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
+                "other. A hot cup goes outside, never in a closed bin."));
+    }
+
+    const FillInputs& in_;
+    FillPlan p_;
+};
+
+}  // namespace
+
+FillPlan plan_fill(const FillInputs& in) { return Planner(in).run(); }
+
+}  // namespace yb

@@ -1,0 +1,122 @@
+// Fill: cracks and voids after flattening. What volume is left, which class of resin, how many lifts, how
+// much of each part.
+//
+// A void has the outline drawn on its face and narrows straight towards its floor, whose width is
+// `floor_share` of its mouth; the area at a depth is then quadratic and Simpson's rule exact. Flattening
+// takes the mouth away down to the finished plane.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/figure/figure.h"
+#include "core/fill/choices.h"
+#include "core/flat/flat.h"
+
+namespace yb {
+
+/// Time to gel in h at `temp_c`: gel_25 · exp(E/R · (1/T − 1/298.15)), E = 55 kJ/mol (Arrhenius).
+double gel_hours(const Resin& resin, double temp_c);
+
+struct Top;
+
+struct FillInputs {
+    const Slab& slab;
+    const SlabShape& shape;
+    const LayPlan& lay;
+    const FlatPlan& flat;
+    FillChoices choices;
+    std::vector<Resin> resins;
+    double shop_c = 18;
+    std::vector<VoidFill> voids{};  ///< what the maker chose; flaws not named here take the advice
+    const Top* top = nullptr;       ///< what lies beside the leaf, where it is one of several
+    std::size_t leaf = 0;           ///< which of the top's leaves it is
+};
+
+struct Lift {
+    double depth_mm = 0;
+    double volume_l = 0;        ///< with reserve; the last with the overfill too
+    double a_l = 0, b_l = 0;    ///< parts by volume
+    double a_kg = 0, b_kg = 0;  ///< parts by mass
+    double wait_h = 0;          ///< until the next, or until it can be levelled
+};
+
+struct VoidPlan {
+    std::size_t leaf = 0;  ///< of the top
+    std::size_t flaw = 0;  ///< index in its slab's flaws
+    std::string id;        ///< what choices call it: the flaw's id, of several leaves with the leaf's number before it
+    FlawKind kind = FlawKind::void_;
+    Face face = Face::a;
+    double floor_share = 1;
+    Ring outline;  ///< as drawn, where the plan shows it
+    Ring mouth;    ///< at its finished face, on the leaf's slab as laid
+    Vec2 at;
+    double depth_mm = 0;       ///< left after flattening
+    double gap_mm = 0;         ///< mean width of the mouth: area over half its girth
+    double volume_l = 0;       ///< to fill flush, no reserve
+    bool through = false;      ///< open on both finished faces
+    bool runs_out = false;     ///< leaves the top at its edge: needs a dam
+    bool meets_river = false;  ///< opens into the water beside its leaf
+    bool meets_joint = false;  ///< runs over a joint to the next leaf
+    bool gone = false;         ///< flattening takes it away whole
+    bool unprobed = false;     ///< its depth is not known
+    bool left_open = false;
+    std::string advised, resin;  ///< keys
+    std::vector<Lift> lifts;
+    double mass_kg = 0;  ///< of resin that stays in the top
+};
+
+/// A river to be poured, all of it as one.
+struct RiverFill {
+    std::size_t joint = 0;
+    std::string resin;       ///< key
+    double volume_l = 0;     ///< between the finished planes
+    double surface_mm2 = 0;  ///< its upper face
+    double depth_mm = 0;
+    std::vector<Lift> lifts;
+    double mass_kg = 0;
+};
+
+/// Choices have the key `fill.<void's id>`, one for each void.
+struct FillPlan : StepPlan {
+    std::vector<VoidPlan> voids;        ///< one for each flaw inside the top that can be filled
+    std::vector<RiverFill> rivers;      ///< of the whole top
+    double volume_l = 0;                ///< flush, all voids and rivers
+    double mixed_l = 0;                 ///< to mix, with overfill and reserve
+    double open_l = 0;                  ///< of voids left open
+    double mass_kg = 0;                 ///< resin that stays in the top
+    double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
+    int rounds = 0;
+};
+
+FillPlan plan_fill(const FillInputs& in);
+
+/// The fillings of all leaves and the rivers between them, told as one: what Fill shows of a top of several.
+struct WholeFillInputs {
+    const std::vector<const FillPlan*>& leaves;
+    const std::vector<const Slab*>& slabs;
+    const Top& top;
+    FillChoices choices;
+    const std::vector<Resin>& resins;
+    double shop_c = 18;
+};
+FillPlan plan_whole_fill(const WholeFillInputs& in);
+
+/// What is to be mixed, in parts, rounds and money: of a leaf's voids or of the whole top.
+std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, const std::vector<Resin>& resins, double shop_c);
+
+/// The resin a river is poured of: the one chosen, otherwise the class that takes the deepest lift.
+/// @throws std::invalid_argument for no resins.
+const Resin& river_resin(const std::vector<Resin>& resins, const std::string& chosen);
+
+/// A lift's parts by volume and mass for so many litres of mix.
+Lift mixed(const Resin& resin, double volume_l);
+
+/// Volume in litres of a void with mouth area `mouth_mm2`, full depth `depth_mm` and floor share, between
+/// two depths below its face. Prismatoid, exact.
+double void_litres(double mouth_mm2, double depth_mm, double floor_share, double from_mm, double to_mm);
+
+/// The class to take for a void of this depth, gap and openness.
+std::string advised_resin(double depth_mm, double gap_mm, bool through);
+
+}  // namespace yb

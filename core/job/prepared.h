@@ -1,0 +1,19 @@
+// A slab made ready once, turned and shaped, for planning many placements of the same slab quickly.
+#pragma once
+
+#include <memory>
+
+#include "core/makeup/arrange.h"
+
+namespace yb {
+
+struct PreparedSlab {
+    std::shared_ptr<const Board2> ways;  ///< both ways up, for trying make-ups
+    Slab slab;
+    SlabShape shape;
+    double thickness_mm = 0;  ///< mean
+    std::vector<Figure> figures;
+    std::vector<Caution> cautions;  ///< of its measuring, and what is missing for the steps ahead
+};
+
+}  // namespace yb

@@ -1,0 +1,122 @@
+// One row a step.
+#include "core/job/steps.h"
+
+#include <algorithm>
+#include <stdexcept>
+
+#include "core/days/days.h"
+#include "core/fill/fill.h"
+#include "core/flat/flat.h"
+#include "core/job/planning.h"
+#include "core/under/under.h"
+
+namespace yb {
+
+namespace {
+
+template <class... A>
+void give(std::vector<Operation>& out, const StepPlan& says, const char* key, const char* label, Step step, int order, double hands,
+          double wait) {
+    Operation op{key, label, step, order, hands, wait, 0, 0, 0, Severity::note, false, false};
+    mark(op, says);
+    out.push_back(std::move(op));
+}
+
+constexpr double turn_slab_h = 0.5;  ///< with a helper, wedges and time to look: a starting value
+
+void lay_operations(const Planning& w, std::vector<Operation>& out) {
+    const StepPlan& says = *w.p.lay;
+    give(out, says, "lay", "Lay", step_key::lay, 10, 2, 0);
+    give(out, says, "rough", "Rough-cut", step_key::lay, 20, 0.5, 0);
+    // Starting values, until joining and pouring are planned step by step.
+    const std::size_t joints = w.p.makeup->joints.size();
+    const double n = static_cast<double>(joints);
+    if (joints > 0 && !is_river(w.job.makeup.kind)) {
+        give(out, says, "rip", "Rip", step_key::lay, 40, 0.5 * n, 0);
+        give(out, says, "glue", "Glue", step_key::lay, 41, 0.5 + 0.5 * n, 12);
+    } else if (joints > 0 && w.job.makeup.kind == MakeUp::river) {
+        give(out, says, "form", "Form", step_key::lay, 40, 3, 0);
+    } else if (joints > 0) {
+        give(out, says, "rods", "Rods", step_key::lay, 40, 2 * n, 0);
+    }
+    give(out, says, "cut", "To size", step_key::lay, 60, 1, 0);
+}
+
+void flat_operations(const Planning& w, std::vector<Operation>& out) {
+    const FlatPlan& f = *w.p.flat;
+    give(out, f, "flat1", "Face one", step_key::flat, 30, turn_slab_h + f.faces[0].hours - f.faces[0].last_hours, 0);
+    give(out, f, "flat2", "Face two", step_key::flat, 31, turn_slab_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
+    if (const double last = f.faces[0].last_hours + f.faces[1].last_hours; last > 0)
+        give(out, f, "last", "Last pass", step_key::flat, 32, 2 * turn_slab_h + last, 0);
+}
+
+void fill_operations(const Planning& w, std::vector<Operation>& out) {
+    const FillPlan& f = *w.p.fill;
+    if (f.rounds == 0) return;
+    if (!f.rivers.empty()) give(out, f, "pour", "Pour", step_key::fill, 42, f.hands_on_h, f.wait_h);
+    else give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h, f.wait_h);
+    give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
+}
+
+void under_operations(const Planning& w, std::vector<Operation>& out) {
+    const UnderPlan& u = *w.p.under;
+    if (u.slots.empty() && u.ready) return;
+    give(out, u, "pockets", "Under", step_key::under, 70,
+         0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
+    give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
+}
+
+void lay_fields(FieldVisitor& v, Job& j) {
+    v.object({"top", "Wanted top"}, j.top);
+    v.list({"leaves", "Leaves, from the right"}, j.leaves);
+    v.object({"makeup", "Make-up"}, j.makeup);
+}
+
+void under_fields(FieldVisitor& v, Job& j) {
+    v.object({"under", "Under"}, j.under);
+    v.object({"room", "Room"}, j.room);
+}
+
+constexpr auto leaf = StepRow::On::leaf;
+constexpr auto top = StepRow::On::top;
+constexpr auto beside = StepRow::On::beside;
+
+const StepRow table[] = {
+    {step_key::rack, "Rack", leaf, [](const Plan& p) { return &p.rack; }, plan_rack_step, nullptr, nullptr, nullptr},
+    {step_key::lay, "Lay", top, [](const Plan& p) -> const StepPlan* { return p.lay.get(); }, plan_lay_step, tell_lay_step, lay_operations,
+     lay_fields},
+    {step_key::flat, "Flat", leaf, [](const Plan& p) -> const StepPlan* { return p.flat.get(); }, plan_flat_step, nullptr, flat_operations,
+     [](FieldVisitor& v, Job& j) {
+         v.object({"flat", "Flat"}, j.flat);
+     }},
+    {step_key::fill, "Fill", top, [](const Plan& p) -> const StepPlan* { return p.fill.get(); }, plan_fill_step, nullptr, fill_operations,
+     [](FieldVisitor& v, Job& j) {
+         v.object({"fill", "Fill"}, j.fill);
+     }},
+    {step_key::under, "Under", top, [](const Plan& p) -> const StepPlan* { return p.under.get(); }, plan_under_step, nullptr,
+     under_operations, under_fields},
+    {step_key::sheets, "Sheets", beside, [](const Plan& p) { return &p.sheets; }, nullptr, nullptr, nullptr, nullptr},
+};
+
+}  // namespace
+
+std::span<const StepRow> steps() { return table; }
+
+const StepRow* find_step(std::string_view key) {
+    const auto it = std::find_if(std::begin(table), std::end(table), [&](const StepRow& r) { return r.step.key == key; });
+    return it == std::end(table) ? nullptr : it;
+}
+
+const StepRow& row_of(Step step) {
+    if (const StepRow* r = find_step(step.key)) return *r;
+    throw std::out_of_range("there is no step ‘" + std::string(step.key) + "’");
+}
+
+const char* name_of(Step step) {
+    const StepRow* r = find_step(step.key);
+    return r ? r->name : "";
+}
+
+bool before(Step a, Step b) { return find_step(a.key) < find_step(b.key); }
+
+}  // namespace yb

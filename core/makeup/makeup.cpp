@@ -1,0 +1,379 @@
+#include "core/makeup/makeup.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+#include "core/makeup/curve.h"
+#include "core/makeup/makeup_told.h"
+#include "core/lay/place.h"
+
+namespace yb {
+
+std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, double width) {
+    std::vector<Joint> out = choices.joints;
+    const std::size_t n = leaves > 0 ? leaves - 1 : 0;
+    out.resize(std::min(out.size(), n));
+    while (out.size() < n)
+        out.push_back({-width / 2 + width * static_cast<double>(out.size() + 1) / static_cast<double>(leaves), 0, false});
+    return out;
+}
+
+std::optional<Span1> wood_at(const LeafPart& leaf, double u, bool both) {
+    const auto a = cut_at_x(leaf.show, u);
+    if (a.empty()) return {};
+    Span1 s{a.front().from, a.back().to};
+    if (!both) return s;
+    const auto b = cut_at_x(leaf.under, u);
+    if (b.empty()) return {};
+    return Span1{std::max(s.from, b.front().from), std::min(s.to, b.back().to)};
+}
+
+namespace {
+
+constexpr double far = 1e5;
+
+class Planner {
+  public:
+    explicit Planner(const MakeUpInputs& in)
+        : in_(in), n_(in.leaves.size()), hl_(in.top.length_mm / 2), hw_(in.top.width_mm / 2), shape_(outline_of(in.top)) {}
+
+    LaidTogether run() {
+        for (const LeafIn& l : in_.leaves)
+            if (!l.shape.usable) return out_;
+        lay().ready = true;
+        leaves();
+        joints();
+        parts();
+        outline();
+        widths();
+        ends();
+        for (std::size_t i = 0; i < n_; ++i) own_lay(i);
+        lay().fits = lay().short_at.empty() && joints_clean();
+        tell_makeup(in_, out_);
+        from_left_end();
+        return std::move(out_);
+    }
+
+  private:
+    /// Stations of the whole top are told from its left end.
+    void from_left_end() {
+        const Vec2 by{hl_, 0};
+        LayPlan& p = lay();
+        for (Ring* r : {&p.outline, &p.rectangle, &p.region, &p.rough, &out_.under})
+            for (Vec2& q : *r) q = q + by;
+        for (auto& [a, b] : p.finish_cuts) a = a + by, b = b + by;
+        for (Shortfall& s : p.short_at) s.at = s.at + by;
+        for (Caution& c : p.cautions)
+            if (c.at) c.at = *c.at + by;
+    }
+
+    LayPlan& lay() { return out_.lay; }
+    std::vector<LeafPart>& all() { return out_.plan.leaves; }
+    bool rivers() const { return is_river(in_.choices.kind); }
+    const LeafPart& leaf(std::size_t i) const { return out_.plan.leaves[i]; }
+
+    void leaves() {
+        for (const LeafIn& l : in_.leaves) {
+            const Frame f = l.placement.frame();
+            all().push_back({f.from_slab(l.shape.ring_a), f.from_slab(l.shape.ring_b), {}, {}, l.placement, {}});
+        }
+        out_.plan.top = in_.top;
+        for (const LeafPart& l : all()) {
+            joint_edges_.push_back({profile(l.show, 72), profile(l.under, 72)});
+            outer_edges_.push_back({profile(l.show, 100), profile(l.under, 100)});
+        }
+    }
+
+    /// A ring's edges at stations(n).
+    EdgeProfile profile(const Ring& ring, std::size_t n) const {
+        return edge_profile(ring, -hl_ * (1 - 1e-9), 2 * hl_ / static_cast<double>(n) * (1 - 1e-9), n + 1);
+    }
+
+    std::vector<double> stations(int n) const {
+        std::vector<double> us;
+        for (int i = 0; i <= n; ++i) us.push_back((-hl_ + 2 * hl_ * i / n) * (1 - 1e-9));
+        return us;
+    }
+
+    /// The line of a joint, or the middle of a river.
+    void joints() {
+        const auto set = joints_of(in_.choices, n_, in_.top.width_mm);
+        for (std::size_t k = 0; k < set.size(); ++k) {
+            JointPlan j;
+            j.right = k, j.left = k + 1;
+            j.river = rivers();
+            if (j.river) river(j);
+            else ripped(j, set[k]);
+            out_.plan.joints.push_back(std::move(j));
+        }
+    }
+
+    void ripped(JointPlan& j, const Joint& set) {
+        const double slope = std::tan(set.angle_deg * std::numbers::pi / 180);
+        std::vector<Vec2> line;
+        j.curved = set.curved;
+        if (set.curved) {
+            std::vector<Vec2> edge;
+            for (const double u : stations(160))
+                if (const auto w = wood_at(leaf(j.right), u, true)) edge.push_back({u, w->to});
+            if (edge.size() > 3) line = fair_curve(edge, in_.choices.least_radius_mm);
+        }
+        std::size_t k = 0;
+        for (const double u : stations(72)) {
+            JointStation s{u, set.v_mm + slope * u, 0, 0};
+            if (line.size() > 1) {
+                while (k + 2 < line.size() && line[k + 1].x < u) ++k;
+                const double t = std::clamp((u - line[k].x) / (line[k + 1].x - line[k].x), 0.0, 1.0);
+                s.v = line[k].y * (1 - t) + line[k + 1].y * t;
+            }
+            const auto reach = [&, at = j.along.size()](std::size_t i, bool high) -> std::optional<std::pair<double, double>> {
+                const auto& [a, b] = joint_edges_[i];
+                if (!a.there(at) || !b.there(at)) return {};
+                return high ? std::pair(std::min(a.high[at], b.high[at]), a.high[at])
+                            : std::pair(std::max(a.low[at], b.low[at]), a.low[at]);
+            };
+            if (const auto r = reach(j.right, true)) {
+                s.lack_right = s.v - r->first;
+                j.given_right_mm += std::max(0.0, r->second - s.v) / 73;
+            }
+            if (const auto l = reach(j.left, false)) {
+                s.lack_left = l->first - s.v;
+                j.given_left_mm += std::max(0.0, s.v - l->second) / 73;
+            }
+            const double lack = std::max(s.lack_right, s.lack_left);
+            if (lack > clean_mm) j.lacking_mm += 2 * hl_ / 72;
+            if (lack > j.worst_mm) j.worst_mm = lack, j.worst_u_mm = u;
+            j.along.push_back(s);
+        }
+        if (j.worst_mm <= clean_mm) j.worst_mm = 0;
+    }
+
+    /// The water between two banks, both faces counted for its volume.
+    void river(JointPlan& j) {
+        j.narrowest_mm = 1e300;
+        Ring right, left;
+        double under = 0;
+        int counted = 0;
+        const auto us = stations(120);
+        for (const double u : us) {
+            const auto r = wood_at(leaf(j.right), u, false);
+            const auto l = wood_at(leaf(j.left), u, false);
+            if (!r || !l) continue;
+            const double w = l->from - r->to;
+            j.along.push_back({u, (l->from + r->to) / 2, 0, 0});
+            right.push_back({u, r->to});
+            left.push_back({u, l->from});
+            if (w < j.narrowest_mm) j.narrowest_mm = w, j.narrowest_u_mm = u;
+            if (w > j.widest_mm) j.widest_mm = w, j.widest_u_mm = u;
+            j.mean_mm += w;
+            ++counted;
+            const auto rb = cut_at_x(leaf(j.right).under, u);
+            const auto lb = cut_at_x(leaf(j.left).under, u);
+            under += rb.empty() || lb.empty() ? w : lb.front().from - rb.back().to;
+        }
+        if (counted == 0) {
+            j.narrowest_mm = 0;
+            return;
+        }
+        j.mean_mm /= counted;
+        j.area_mm2 = 2 * hl_ * (j.mean_mm + under / counted) / 2;
+        j.water = right;
+        j.water.insert(j.water.end(), left.rbegin(), left.rend());
+        out_.plan.water_mm2 += std::max(0.0, j.area_mm2);
+        if (in_.choices.kind == MakeUp::open_river) rods(j);
+    }
+
+    void rods(JointPlan& j) {
+        const double usable = 2 * hl_ - 2 * std::min(hl_ * 0.4, in_.choices.rod_pitch_mm / 2);
+        const int n = std::max(2, static_cast<int>(std::round(usable / std::max(20.0, in_.choices.rod_pitch_mm))) + 1);
+        for (int i = 0; i < n; ++i) {
+            Rod rod;
+            rod.u_mm = -usable / 2 + usable * i / (n - 1);
+            const auto r = wood_at(leaf(j.right), rod.u_mm, false);
+            const auto l = wood_at(leaf(j.left), rod.u_mm, false);
+            if (!r || !l) continue;
+            rod.gap_mm = l->from - r->to;
+            rod.length_mm = rod.gap_mm + 2 * in_.choices.rod_depth_mm;
+            j.rods.push_back(rod);
+        }
+    }
+
+    /// Everything between a leaf's joints, as a strip of the top.
+    Ring strip(std::size_t i) const {
+        Ring low, high;
+        if (i == 0 || rivers()) {
+            const double v = i == 0 && !right_live(in_.top.live) ? -hw_ : -far;
+            low = {{-hl_, v}, {hl_, v}};
+        } else {
+            for (const JointStation& s : out_.plan.joints[i - 1].along) low.push_back({s.u, s.v});
+        }
+        if (i + 1 == n_ || rivers()) {
+            const double v = i + 1 == n_ && !left_live(in_.top.live) ? hw_ : far;
+            high = {{-hl_, v}, {hl_, v}};
+        } else {
+            for (const JointStation& s : out_.plan.joints[i].along) high.push_back({s.u, s.v});
+        }
+        low.insert(low.end(), high.rbegin(), high.rend());
+        return low;
+    }
+
+    /// The leaf of the earlier plan, where it lay exactly so.
+    const LeafPart* as_before(std::size_t i) const {
+        if (!in_.before || in_.before->leaves.size() != n_ || !(in_.before->top == in_.top)) return nullptr;
+        const LeafPart& b = in_.before->leaves[i];
+        return b.placed == leaf(i).placed && b.strip == leaf(i).strip ? &b : nullptr;
+    }
+
+    void parts() {
+        for (std::size_t i = 0; i < n_; ++i) {
+            all()[i].strip = strip(i);
+            if (const LeafPart* same = as_before(i)) {
+                all()[i].part = same->part;
+                all()[i].lay = same->lay;
+                continue;
+            }
+            Ring part = largest(intersection(leaf(i).strip, leaf(i).show));
+            if (in_.top.shape != TopShape::rectangle && !part.empty()) part = largest(intersection(part, shape_));
+            all()[i].part = std::move(part);
+        }
+    }
+
+    /// Edges of the whole top at one of stations(100): live ones where the outermost leaves end.
+    Span1 edges_at(std::size_t i, bool underside = false) const {
+        Span1 s{-hw_, hw_};
+        const auto face = [&](std::size_t k) -> const EdgeProfile& { return underside ? outer_edges_[k].second : outer_edges_[k].first; };
+        if (right_live(in_.top.live) && face(0).there(i)) s.from = face(0).low[i];
+        if (left_live(in_.top.live) && face(n_ - 1).there(i)) s.to = face(n_ - 1).high[i];
+        return s;
+    }
+
+    void outline() {
+        const auto face = [&](bool underside) {
+            Ring right, left;
+            const auto us = stations(100);
+            for (std::size_t i = 0; i < us.size(); ++i) {
+                const Span1 e = edges_at(i, underside);
+                right.push_back({us[i], e.from});
+                left.push_back({us[i], e.to});
+            }
+            right.insert(right.end(), left.rbegin(), left.rend());
+            return right;
+        };
+        lay().rectangle = shape_;
+        lay().outline = face(false);
+        out_.under = face(true);
+        if (in_.top.shape != TopShape::rectangle) {
+            lay().outline = largest(intersection(lay().outline, shape_));
+            if (lay().outline.empty()) lay().outline = shape_;
+            out_.under = lay().outline;
+        }
+        lay().region = lay().outline;
+        lay().rough = lay().outline;
+        lay().finish_cuts = {{{-hl_, -hw_ - 20}, {-hl_, hw_ + 20}}, {{hl_, -hw_ - 20}, {hl_, hw_ + 20}}};
+    }
+
+    void shortfall(double mm, Vec2 at, Side side) {
+        if (mm < 0.05) return;
+        auto& list = lay().short_at;
+        const auto it = std::find_if(list.begin(), list.end(), [&](const Shortfall& s) { return s.side == side; });
+        if (it == list.end()) list.push_back({mm, at, at, side});
+        else if (mm > it->mm) it->mm = mm, it->at = it->uv = at;
+    }
+
+    void widths() {
+        LayPlan& p = lay();
+        p.narrowest_mm = 1e300;
+        const bool rectangle = in_.top.shape == TopShape::rectangle;
+        const auto us = stations(100);
+        const EdgeProfile whole = profile(p.outline, 100);
+        for (std::size_t i = 0; i < us.size(); ++i) {
+            const double u = us[i];
+            if (!whole.there(i)) continue;
+            const double w = whole.high[i] - whole.low[i];
+            if (w < p.narrowest_mm) p.narrowest_mm = w, p.narrowest_u_mm = u;
+            p.widest_mm = std::max(p.widest_mm, w);
+            if (!rectangle) continue;
+            shortfall(in_.top.width_mm - w, {u, whole.high[i]}, Side::width);
+            const auto& [right_show, right_under] = outer_edges_.front();
+            const auto& [left_show, left_under] = outer_edges_.back();
+            if (!right_live(in_.top.live) && right_show.there(i) && right_under.there(i))
+                shortfall(std::max(right_show.low[i], right_under.low[i]) + hw_, {u, -hw_}, Side::right);
+            if (!left_live(in_.top.live) && left_show.there(i) && left_under.there(i))
+                shortfall(hw_ - std::min(left_show.high[i], left_under.high[i]), {u, hw_}, Side::left);
+        }
+        if (!rectangle) p.narrowest_mm = p.widest_mm;
+        const auto width = [&](std::size_t i) {
+            const Span1 e = edges_at(i);
+            return e.to - e.from;
+        };
+        p.width_left_mm = width(0);
+        p.width_right_mm = width(100);
+    }
+
+    /// Leaves that do not reach the ends of the top.
+    void ends() {
+        for (std::size_t i = 0; i < n_; ++i) {
+            const Ring& part = leaf(i).part;
+            if (part.empty()) continue;
+            const Box b = bounds(part);
+            const Vec2 c = centroid(part);
+            if (in_.top.shape != TopShape::rectangle) continue;
+            shortfall(b.low.x + hl_, {-hl_, c.y}, Side::left_end);
+            shortfall(hl_ - b.high.x, {hl_, c.y}, Side::right_end);
+        }
+    }
+
+    bool joints_clean() const {
+        return std::all_of(out_.plan.joints.begin(), out_.plan.joints.end(),
+                           [](const JointPlan& j) { return j.river ? j.narrowest_mm > 0 : j.worst_mm <= clean_mm; });
+    }
+
+    /// A leaf on its own slab: what flattening and filling work on.
+    void own_lay(std::size_t i) {
+        if (!as_before(i)) lay_alone(i);
+        lay().rough_length_mm = std::max(lay().rough_length_mm, leaf(i).lay.rough_length_mm);
+    }
+
+    void lay_alone(std::size_t i) {
+        const LeafIn& in = in_.leaves[i];
+        const Frame f = in.placement.frame();
+        LayPlan& p = all()[i].lay;
+        const Ring& part = leaf(i).part;
+        if (part.size() < 3) return;
+        p.ready = true;
+        p.fits = true;
+        const Box b = bounds(part);
+        p.rectangle = f.to_slab(Ring{b.low, {b.high.x, b.low.y}, b.high, {b.low.x, b.high.y}});
+        p.outline = f.to_slab(part);
+        p.region = f.to_slab(leaf(i).strip);
+        const double over = std::max(0.0, in.placement.oversize_mm);
+        p.rough = f.to_slab(
+            largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)));
+        const Box whole = bounds(leaf(i).show);
+        p.rough_length_mm = std::max(0.0, std::min(hl_ + over, whole.high.x) - std::max(-hl_ - over, whole.low.x));
+        for (const double end : {-1.0, 1.0}) {
+            const auto line = [&](double u) { return std::pair(f.to_slab({u, whole.low.y - 20}), f.to_slab({u, whole.high.y + 20})); };
+            p.finish_cuts.push_back(line(end * hl_));
+            p.rough_cuts.push_back(line(std::clamp(end * (hl_ + over), whole.low.x, whole.high.x)));
+        }
+        p.widest_mm = b.height();
+        p.narrowest_mm = b.height();
+        p.flaws = flaws_inside(in.slab, p.outline);
+    }
+
+    const MakeUpInputs& in_;
+    std::size_t n_;
+    double hl_, hw_;
+    Ring shape_;
+    /// Show face and underside of each leaf at the stations of joints and of the outline.
+    std::vector<std::pair<EdgeProfile, EdgeProfile>> joint_edges_, outer_edges_;
+    LaidTogether out_;
+};
+
+}  // namespace
+
+LaidTogether plan_makeup(const MakeUpInputs& in) { return Planner(in).run(); }
+
+}  // namespace yb

@@ -1,0 +1,380 @@
+#include "core/makeup/makeup_told.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/makeup/curve.h"
+
+#include "core/figure/choice.h"
+
+namespace yb {
+
+namespace {
+
+class Teller {
+  public:
+    Teller(const MakeUpInputs& in, LaidTogether& laid)
+        : in_(in), out_(laid), n_(in.leaves.size()), hl_(in.top.length_mm / 2), hw_(in.top.width_mm / 2), shape_(outline_of(in.top)) {}
+
+    void run() {
+        figures();
+        cautions();
+        if (!in_.quick) choices();
+        sort_by_severity(lay().cautions);
+    }
+
+  private:
+    LayPlan& lay() { return out_.lay; }
+    bool rivers() const { return is_river(in_.choices.kind); }
+    const LeafPart& leaf(std::size_t i) const { return out_.plan.leaves[i]; }
+
+    void figures() {
+        LayPlan& p = lay();
+        const auto& t = in_.top;
+        const std::string edges = "outlines of the leaves as they lie";
+        double worst_joint = 0;
+        double joint_u = 0;
+        for (const JointPlan& j : out_.plan.joints)
+            if (!j.river && j.worst_mm > worst_joint) worst_joint = j.worst_mm, joint_u = j.worst_u_mm;
+        if (!p.short_at.empty())
+            std::stable_sort(p.short_at.begin(), p.short_at.end(), [](const Shortfall& a, const Shortfall& b) { return a.mm > b.mm; });
+        if (p.fits || p.short_at.empty())
+            p.figures.push_back(
+                {"lay.fit",
+                 p.fits ? "It fits: narrowest" : "Narrowest",
+                 mm(p.narrowest_mm),
+                 {},
+                 p.fits ? say("{} to spare at {}", mm(std::max(0.0, p.narrowest_mm - t.width_mm)), along(p.narrowest_u_mm + hl_))
+                        : say("the joint lacks {} at {}", mm(worst_joint), along(joint_u + hl_)),
+                 {"left edge − right edge across the top at 101 stations",
+                  {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p.narrowest_mm), edges}},
+                  "places are told from the top's left end"}});
+        else
+            p.figures.push_back({"lay.fit",
+                                 "Short by",
+                                 mm(p.short_at.front().mm),
+                                 {},
+                                 say("at {}, {}", along(p.short_at.front().uv.x + hl_), name_of(p.short_at.front().side)),
+                                 {"wanted width or length − wood there",
+                                  {{"wanted width", mm(t.width_mm), "wanted top"}, {"wanted length", mm(t.length_mm), "wanted top"}},
+                                  "places are told from the top's left end"}});
+        if (t.shape == TopShape::rectangle)
+            p.figures.push_back({"lay.ends",
+                                 "Finished width, both ends",
+                                 mm(p.width_left_mm),
+                                 mm(p.width_right_mm),
+                                 say("differ by {}", mm(std::abs(p.width_left_mm - p.width_right_mm))),
+                                 {"left edge − right edge at the two end cuts",
+                                  {{"left end", mm(p.width_left_mm), edges}, {"right end", mm(p.width_right_mm), edges}},
+                                  "measured across the top"}});
+        if (rivers()) river_figures();
+        else rip_figure();
+        for (const JointPlan& j : out_.plan.joints)
+            if (j.curved) curve_figure(j);
+    }
+
+    /// What a curved joint is cut with: the pair of guide bushings, and where the template's edge runs.
+    void curve_figure(const JointPlan& j) {
+        std::vector<Vec2> line;
+        for (const JointStation& s : j.along) line.push_back({s.u, s.v});
+        const double tightest = least_radius(line, 60);
+        const double v = j.along[j.along.size() / 2].v;
+        const auto pair = bushings_for(in_.choices.cutter_mm, in_.bushings_mm);
+        if (!pair) {
+            add("lay.bushings", Severity::watch,
+                say("No two bushings at hand differ by {}, twice the cutter: both edges can't be cut from one template. Take another "
+                    "cutter, or "
+                    "say on the shop's page which bushings there are.",
+                    fine(2 * in_.choices.cutter_mm)),
+                {0, v});
+            return;
+        }
+        lay().figures.push_back(
+            {"lay.bushings",
+             "Bushings for the curved joint",
+             fine(pair->inner_mm),
+             fine(pair->outer_mm),
+             say("template {} off the joint; tightest turn {}", fine(pair->template_off_mm), mm(std::min(tightest, 1e5))),
+             {"larger − smaller = 2 × cutter; template off = (smaller + cutter) / 2",
+              {{"cutter", fine(in_.choices.cutter_mm), "what you set"},
+               {"least radius asked for", mm(in_.choices.least_radius_mm), "what you set"},
+               {"least radius the pair needs", mm(pair->needs_radius_mm), "larger bushing's radius + its offset"}},
+              "one template, two bushings; docs/methods.md, Curved joints"}});
+        if (tightest < pair->needs_radius_mm)
+            add("lay.curve_tight", Severity::stop,
+                say("The joint turns to a radius of {}; the larger bushing can't follow below {}. Ask for a wider curve.", mm(tightest),
+                    mm(pair->needs_radius_mm)),
+                {0, v});
+    }
+
+    void rip_figure() {
+        double sum = 0;
+        std::vector<Given> given;
+        for (const JointPlan& j : out_.plan.joints) {
+            sum += j.given_right_mm + j.given_left_mm;
+            const std::string k = std::to_string(j.right + 1);
+            given.push_back({"joint " + k + ", right leaf", mm(j.given_right_mm), "mean beyond the line"});
+            given.push_back({"joint " + k + ", left leaf", mm(j.given_left_mm), "mean beyond the line"});
+        }
+        lay().figures.push_back({"lay.rip",
+                                 "Width given up at the rip",
+                                 mm(sum),
+                                 {},
+                                 out_.plan.joints.size() > 1
+                                     ? say("{} joints, both leaves of each", count(static_cast<double>(out_.plan.joints.size())))
+                                     : say("both leaves, show face"),
+                                 {"mean of show-face edge − joint line, at 73 stations", given, ""}});
+    }
+
+    void river_figures() {
+        const JointPlan* narrow = nullptr;
+        double widest = 0;
+        double mean = 0;
+        std::vector<Given> given;
+        for (const JointPlan& j : out_.plan.joints) {
+            if (!narrow || j.narrowest_mm < narrow->narrowest_mm) narrow = &j;
+            widest = std::max(widest, j.widest_mm);
+            mean += j.mean_mm / static_cast<double>(out_.plan.joints.size());
+            given.push_back({"river " + std::to_string(j.right + 1) + ", mean", mm(j.mean_mm), "121 stations, show face"});
+        }
+        if (!narrow) return;
+        lay().figures.push_back({"lay.river",
+                                 "River, narrowest and widest",
+                                 mm(narrow->narrowest_mm),
+                                 mm(widest),
+                                 say("narrowest at {}; {} on average", along(narrow->narrowest_u_mm + hl_), mm(mean)),
+                                 {"left bank − right bank on the show face", given, ""}});
+        if (in_.choices.kind == MakeUp::open_river) {
+            std::size_t rods = 0;
+            double longest = 0;
+            for (const JointPlan& j : out_.plan.joints)
+                for (const Rod& r : j.rods) ++rods, longest = std::max(longest, r.length_mm);
+            lay().figures.push_back({"lay.rods",
+                                     "Rods, and the longest",
+                                     count(static_cast<double>(rods)),
+                                     mm(longest),
+                                     say("square to the joint, {} deep into both leaves", mm(in_.choices.rod_depth_mm)),
+                                     {"length = gap at that place + both depths",
+                                      {{"pitch wanted", mm(in_.choices.rod_pitch_mm), "what you set"},
+                                       {"depth", mm(in_.choices.rod_depth_mm), "what you set"},
+                                       {"rod", fine(in_.choices.rod_mm), "what you set"}},
+                                      "an even pitch, parallel to each other so that the leaves slide together"}});
+        }
+    }
+
+    void add(std::string key, Severity s, Phrase says, Vec2 at) {
+        lay().cautions.push_back({std::move(key), s, step_key::lay, std::move(says), at});
+    }
+
+    void cautions() {
+        LayPlan& p = lay();
+        for (const Shortfall& s : p.short_at)
+            add("lay.short", Severity::stop,
+                say("Short by {} at {}, {}. Move the leaves, or make the top smaller.", mm(s.mm), along(s.uv.x + hl_), name_of(s.side)),
+                s.uv);
+        for (const JointPlan& j : out_.plan.joints) j.river ? river_cautions(j) : joint_cautions(j);
+        const double taper = std::abs(p.width_left_mm - p.width_right_mm);
+        if (in_.top.shape == TopShape::rectangle && taper > 0.01 * in_.top.width_mm && in_.top.live != LiveEdges::none)
+            add("lay.taper", Severity::watch,
+                say("The two ends differ in width by {}. A wedge of {} off the wide end, nothing at the other, evens them; or swap an "
+                    "outer "
+                    "leaf end for end.",
+                    mm(taper), mm(taper)),
+                {p.width_left_mm > p.width_right_mm ? -hl_ : hl_, 0});
+        same_wood();
+        for (std::size_t i = 0; i < n_; ++i) {
+            const LeafIn& in = in_.leaves[i];
+            std::vector<Caution> own;
+            flaw_cautions(in.slab, leaf(i).lay.flaws, in.placement.frame(), in_.top.length_mm, own);
+            told_together(own);
+            for (Caution& c : own) {
+                c.of = in.slab.name;
+                if (c.at) c.at = in.placement.frame().from_slab(*c.at);
+                p.cautions.push_back(std::move(c));
+            }
+        }
+        rip_order();
+        if (in_.top.live != LiveEdges::none)
+            add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
+                {0, hw_});
+    }
+
+    /// Harmless flaws of one leaf are told in one note, at the first of them.
+    static void told_together(std::vector<Caution>& own) {
+        const auto note = [](const Caution& c) { return c.key == "lay.flaw"; };
+        const auto n = std::count_if(own.begin(), own.end(), note);
+        if (n < 2) return;
+        const Caution first = *std::find_if(own.begin(), own.end(), note);
+        own.erase(std::remove_if(own.begin(), own.end(), note), own.end());
+        own.push_back(
+            {"lay.flaw", Severity::note, step_key::lay,
+             say("{} knots, pockets and the like lie in the top: cut clear, fill, or keep as character.", count(static_cast<double>(n))),
+             first.at});
+    }
+
+    void joint_cautions(const JointPlan& j) {
+        if (j.worst_mm > clean_mm)
+            add("lay.joint", Severity::stop,
+                say("Joint {} runs through bark or wane over {}, {} deep at {}. Move it in, or slide a leaf.",
+                    count(static_cast<double>(j.left)), mm(j.lacking_mm), mm(j.worst_mm), along(j.worst_u_mm + hl_)),
+                {j.worst_u_mm, j.along[j.along.size() / 2].v});
+        const auto set = joints_of(in_.choices, n_, in_.top.width_mm)[j.right];
+        if (set.curved) {
+            std::vector<Vec2> line;
+            for (const JointStation& s : j.along) line.push_back({s.u, s.v});
+            const double r = least_radius(line);
+            if (r < in_.choices.least_radius_mm * 0.98)
+                add("lay.curve", Severity::watch,
+                    say("The curved joint turns to a radius of {}; {} was asked for. Ask for a wider curve or move the leaves.", mm(r),
+                        mm(in_.choices.least_radius_mm)),
+                    {0, j.along[j.along.size() / 2].v});
+        }
+        flaws_on_joint(j);
+    }
+
+    /// What lies across a joint would show or not hold there.
+    void flaws_on_joint(const JointPlan& j) {
+        for (const std::size_t i : {j.right, j.left}) {
+            const LeafIn& in = in_.leaves[i];
+            const Frame f = in.placement.frame();
+            for (const FlawInside& fl : leaf(i).lay.flaws) {
+                const Flaw& flaw = in.slab.flaws[fl.index];
+                if (flaw.kind == FlawKind::insects || flaw.kind == FlawKind::scar) continue;
+                const Ring uv = f.from_slab(flaw.outline);
+                for (const JointStation& s : j.along) {
+                    const auto cut = cut_at_x(uv, s.u);
+                    if (cut.empty() || cut.front().from > s.v + 4 || cut.back().to < s.v - 4) continue;
+                    const bool weak = flaw.kind == FlawKind::soft || flaw.kind == FlawKind::pocket || flaw.kind == FlawKind::void_;
+                    add("lay.joint_flaw", weak ? Severity::watch : Severity::note,
+                        say(weak ? "A {} lies on the joint at {}. Glue does not hold there: move the line past it."
+                                 : "A {} lies on the joint at {}. It will be cut through.",
+                            name_of(flaw.kind), along(s.u + hl_)),
+                        {s.u, s.v});
+                    lay().cautions.back().of = in.slab.name;
+                    break;
+                }
+            }
+        }
+    }
+
+    void river_cautions(const JointPlan& j) {
+        if (j.along.empty()) return;
+        const Vec2 at{j.narrowest_u_mm, j.along[j.along.size() / 2].v};
+        if (j.narrowest_mm < 0)
+            add("lay.overlap", Severity::stop,
+                say("The leaves overlap by {} at {}. Draw them apart.", mm(-j.narrowest_mm), along(j.narrowest_u_mm + hl_)), at);
+        else if (in_.choices.kind == MakeUp::river && j.narrowest_mm < 8)
+            add("lay.river_thin", Severity::watch,
+                say("The river is only {} wide at {}: resin cracks or does not run in there. Draw the leaves apart, or turn one.",
+                    mm(j.narrowest_mm), along(j.narrowest_u_mm + hl_)),
+                at);
+        if (j.mean_mm > in_.top.width_mm)
+            add("lay.river_wide", Severity::stop, say("The river is {} wide, more than the top's {}.", mm(j.mean_mm), mm(in_.top.width_mm)),
+                at);
+        if (j.narrowest_mm > 0 && j.widest_mm > 2.5 * j.narrowest_mm)
+            add("lay.river_uneven", Severity::note,
+                say("The river runs from {} to {}. “Even the river” slides and turns the banks.", mm(j.narrowest_mm), mm(j.widest_mm)), at);
+        if (in_.choices.kind == MakeUp::open_river) {
+            for (const std::size_t i : {j.right, j.left}) {
+                double least = 1e300;
+                double u = 0;
+                for (const Rod& r : j.rods)
+                    if (const auto w = wood_at(leaf(i), r.u_mm, true); w && w->to - w->from < least) least = w->to - w->from, u = r.u_mm;
+                if (least < in_.choices.rod_depth_mm + 25)
+                    add("lay.rod_deep", Severity::stop,
+                        say("A rod {} deep leaves {} of wood at {}. Drill shallower, or move the rods.", mm(in_.choices.rod_depth_mm),
+                            mm(std::max(0.0, least - in_.choices.rod_depth_mm)), along(u + hl_)),
+                        {u, 0});
+            }
+            if (in_.choices.rod_mm > in_.top.thickness_mm / 2)
+                add("lay.rod_thick", Severity::watch,
+                    say("Rods of {} take more than half of the {} there is.", fine(in_.choices.rod_mm), fine(in_.top.thickness_mm)), at);
+            add("lay.rods", Severity::note,
+                say("Drill every rod parallel to the others, square to the joint: rods that follow the bends keep the leaves apart. "
+                    "Polish them before assembly."),
+                at);
+        }
+    }
+
+    /// Leaves of two trees, the same wood twice, a retired slab, a leaf outside.
+    void same_wood() {
+        for (std::size_t i = 0; i < n_; ++i) {
+            const Slab& a = in_.leaves[i].slab;
+            const Vec2 mid = leaf(i).part.empty() ? Vec2{0, 0} : centroid(leaf(i).part);
+            if (leaf(i).part.empty() || area(leaf(i).part) < 0.02 * area(shape_) / static_cast<double>(n_))
+                add("lay.leaf_out", Severity::stop, say("{} does not lie in the top. Drag it in, or take it off the job.", a.name), mid);
+            if (a.retired)
+                add("lay.retired", Severity::watch, say("{} is retired from the rack. Choose another, or bring it back.", a.name), mid);
+            for (std::size_t k = 0; k < i; ++k) {
+                const Slab& b = in_.leaves[k].slab;
+                if (!a.id.empty() && a.id == b.id && same_place(i, k))
+                    add("lay.twice", Severity::stop, say("{} is used twice: the same wood can't lie in two places.", a.name), mid);
+                if (a.tree != b.tree || a.species != b.species) {
+                    if (i != k + 1) continue;
+                    add("lay.trees", Severity::watch,
+                        say("{} and {} are not of one tree: colour varies more inside a wood than the eye forgives at a joint.", a.name,
+                            b.name),
+                        mid);
+                }
+            }
+        }
+    }
+
+    bool same_place(std::size_t i, std::size_t k) const {
+        Ring a = leaf(i).lay.outline;
+        const Ring& b = leaf(k).lay.outline;
+        if (a.empty() || b.empty()) return false;
+        if (in_.leaves[i].placement.turned_over != in_.leaves[k].placement.turned_over)
+            for (Vec2& p : a) p.y = -p.y;
+        return intersection_area(a, b) > 100;
+    }
+
+    void rip_order() {
+        const MakeUpChoices& c = in_.choices;
+        if (rivers()) return;
+        if (c.ripped && !c.faces_flat)
+            add("lay.rip_order", Severity::stop,
+                say("The joints are marked as ripped before both faces are flat: the edges will not meet. Flatten both faces, then rip "
+                    "again, "
+                    "{} or so further in.",
+                    mm(3)),
+                {0, 0});
+        else if (!c.faces_flat)
+            add("lay.rip_after", Severity::note, say("Rip the joints after both faces are flat, never before: planing moves the edges."),
+                {0, 0});
+    }
+
+    void choices() {
+        std::vector<Phrase> says;
+        for (const LiveEdges live : live_edges.values) {
+            double narrow = 1e300;
+            double wide = 0;
+            double lack = 0;
+            for (int i = 0; i <= 40; ++i) {
+                const double u = (-hl_ + 2 * hl_ * i / 40) * (1 - 1e-9);
+                const auto r = wood_at(leaf(0), u, false);
+                const auto l = wood_at(leaf(n_ - 1), u, false);
+                if (!r || !l) continue;
+                const double low = right_live(live) ? r->from : -hw_;
+                const double high = left_live(live) ? l->to : hw_;
+                narrow = std::min(narrow, high - low);
+                wide = std::max(wide, high - low);
+                lack = std::max({lack, in_.top.width_mm - (high - low), r->from - low, high - l->to});
+            }
+            says.push_back(lack > 0.05 ? say("short by {}", mm(lack)) : say("{} to {} wide", mm(narrow), mm(wide)));
+        }
+        lay().choices.push_back(choice_of(live_edges, in_.top, std::move(says)));
+    }
+
+    const MakeUpInputs& in_;
+    LaidTogether& out_;
+    std::size_t n_;
+    double hl_, hw_;
+    Ring shape_;
+};
+
+}  // namespace
+
+void tell_makeup(const MakeUpInputs& in, LaidTogether& laid) { Teller(in, laid).run(); }
+
+}  // namespace yb

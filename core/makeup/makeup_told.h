@@ -1,0 +1,13 @@
+// What a make-up says, once its geometry stands: figures with their workings, cautions with their places, choices.
+#pragma once
+
+#include "core/makeup/makeup.h"
+
+namespace yb {
+
+inline constexpr double clean_mm = 0.5;  ///< less wood missing at a joint than this is none
+
+/// Fills figures, cautions and, unless quick, choices of `laid.lay`; places in the top's own frame.
+void tell_makeup(const MakeUpInputs& in, LaidTogether& laid);
+
+}  // namespace yb

@@ -1,0 +1,44 @@
+#include "core/under/choices.h"
+
+namespace yb {
+
+namespace {
+constexpr Range bolts{1, 12};
+constexpr Range place{-10000, 10000};
+}  // namespace
+
+void fields(FieldVisitor& v, LegPlate& p) {
+    v.number({"u_mm", "Along, from the middle", Kind::length, place, true}, p.u_mm);
+    v.number({"v_mm", "Across, from the middle", Kind::length, place, true}, p.v_mm);
+    v.number({"along_mm", "Plates, along", Kind::length, {20, 3000}}, p.along_mm);
+    v.number({"across_mm", "Plates, across", Kind::length, {20, 3000}}, p.across_mm);
+    v.number({"bolts_across", "Bolts across a plate", Kind::count, bolts}, p.bolts_across);
+    v.number({"bolts_along", "Rows of bolts", Kind::count, bolts}, p.bolts_along);
+}
+
+void fields(FieldVisitor& v, Channel& c) {
+    v.number({"u_mm", "Along, from the middle", Kind::length, place, true}, c.u_mm);
+    v.number({"v_mm", "Across, from the middle", Kind::length, place, true}, c.v_mm);
+    v.number({"length_mm", "Channels, long", Kind::length, {50, 3000}}, c.length_mm);
+    v.number({"width_mm", "Channels, wide", Kind::fine, {5, 200}}, c.width_mm);
+    v.number({"depth_mm", "Channels, deep", Kind::fine, {2, 100}}, c.depth_mm);
+    v.number({"wall_mm", "Channels, wall", Kind::fine, {0.5, 20}}, c.wall_mm);
+    v.number({"bolts", "Bolts a channel", Kind::count, bolts}, c.bolts);
+}
+
+void fields(FieldVisitor& v, UnderChoices& c) {
+    v.list({"plates", "Leg plates"}, c.plates);
+    v.list({"channels", "Channels"}, c.channels);
+    v.school(fixed_lines, c);
+    v.number({"bolt_mm", "Bolt", Kind::fine, {2, 40}}, c.bolt_mm);
+    v.number({"play_mm", "Play in the slot", Kind::fine, {0, 20}}, c.play_mm);
+    v.number({"edge_mm", "Last bolt from its end", Kind::fine, {5, 300}}, c.edge_mm);
+    v.number({"insert_mm", "Insert goes in", Kind::fine, {1, 200}}, c.insert_mm);
+    v.number({"plate_mm", "Plate thickness", Kind::fine, {0, 50}}, c.plate_mm);
+    v.school(plate_places, c);
+    v.number({"feet_mm", "Feet", Kind::fine, {0, 200}}, c.feet_mm);
+    v.number({"day_moisture_pct", "Moisture on the day", Kind::percent, {0, 30}}, c.day_moisture_pct);
+    v.number({"helpers", "People to lift", Kind::count, {1, 20}}, c.helpers);
+}
+
+}  // namespace yb

@@ -1,0 +1,62 @@
+// Under, what the maker decides: plates, channels, bolts. Positions are in the top's frame (u along, v across), seen from
+// above.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "core/fields/fields.h"
+#include "core/figure/figure.h"
+
+namespace yb {
+
+namespace step_key {
+inline constexpr Step under{"under"};
+}
+
+enum class FixedLine { middle, left, right };
+
+/// A steel plate on top of a leg or pair of legs, bolted up into the top.
+struct LegPlate {
+    double u_mm = 0, v_mm = 0;               ///< its middle
+    double along_mm = 100, across_mm = 500;  ///< its size
+    int bolts_across = 3, bolts_along = 1;
+    bool operator==(const LegPlate&) const = default;
+};
+
+/// A steel channel let into the underside across the grain, to keep the top flat.
+struct Channel {
+    double u_mm = 0, v_mm = 0;
+    double length_mm = 500;  ///< across the top
+    double width_mm = 40, depth_mm = 12, wall_mm = 3;
+    int bolts = 3;
+    bool operator==(const Channel&) const = default;
+};
+
+struct UnderChoices {
+    std::vector<LegPlate> plates;  ///< none: nothing is laid yet
+    std::vector<Channel> channels;
+    FixedLine fixed = FixedLine::middle;
+    double bolt_mm = 8;
+    double play_mm = 1;     ///< beyond the bolt and the travel, over the slot's length
+    double edge_mm = 30;    ///< outermost bolt to the end of its plate or channel
+    double insert_mm = 20;  ///< how deep insert and bolt go into the wood
+    double plate_mm = 6;    ///< plate thickness
+    bool plate_let_in = false;
+    double feet_mm = 5;
+    std::optional<double> day_moisture_pct;  ///< of the top on assembly day; empty: the slab's reading
+    int helpers = 1;                         ///< people there to lift, the maker counted
+    bool operator==(const UnderChoices&) const = default;
+};
+
+inline constexpr auto fixed_lines =
+    school("under.fixed", "fixed", "Fixed line", &UnderChoices::fixed, Way{FixedLine::middle, "middle", "In the middle: both edges move"},
+           Way{FixedLine::left, "left", "Left edge: it stays at a wall"}, Way{FixedLine::right, "right", "Right edge: it stays at a wall"});
+inline constexpr auto plate_places = school("under.let_in", "plate_let_in", "Plates", &UnderChoices::plate_let_in,
+                                            Way{false, "on", "Under the wood"}, Way{true, "in", "Let in flush"});
+
+void fields(FieldVisitor& v, LegPlate& p);
+void fields(FieldVisitor& v, Channel& c);
+void fields(FieldVisitor& v, UnderChoices& c);
+
+}  // namespace yb

@@ -1,0 +1,200 @@
+// Find: small racks whose best answer is known, and its manners.
+#include <catch2/catch.hpp>
+
+#include "core/find/find.h"
+#include "core/lay/place.h"
+#include "demo/demo.h"
+#include "tests/everything.h"
+
+using namespace yb;
+
+namespace {
+
+Slab plank(const char* id, double length, double width, double thick, const char* tree = "", std::optional<int> number = {}) {
+    Slab s;
+    s.id = s.name = id;
+    s.species = "butternut";
+    s.tree = tree;
+    s.sequence = number;
+    s.moisture_pct = 9;
+    s.tape.stations = {{0, width / 2, width / 2, {}, {}, thick, {}}, {length, width / 2, width / 2, {}, {}, thick, {}}};
+    return s;
+}
+
+}  // namespace
+
+TEST_CASE("the slab that fits with least waste comes first, what does not fit last", "[find]") {
+    Documents d;
+    for (const Slab& s :
+         {plank("wide", 3000, 1400, 50), plank("right", 2000, 850, 50), plank("short", 1500, 900, 50), plank("thin", 2100, 860, 30)})
+        d.slabs[s.id] = s;
+    FindOrder o;
+    o.top = {1900, 800, 42, 740, LiveEdges::none, 0};
+    int told = 0;
+    const auto found = find_tops(d, o, {}, [&](const std::vector<Found>&) { ++told; });
+    REQUIRE(found.size() == 4);
+    CHECK(told >= 1);
+    CHECK(found[0].slabs == std::vector<std::string>{"right"});
+    CHECK(found[0].fits);
+    CHECK(found.back().slabs == std::vector<std::string>{"short"});
+    CHECK_FALSE(found.back().fits);
+    CHECK(found.back().lack_mm > 399);
+    CHECK(found[0].thickness_mm == Approx(50).margin(0.01));
+    CHECK_FALSE(found[0].gains.empty());
+    for (const Found& f : found)
+        if (f.slabs[0] == "thin") CHECK(f.costs.front().pattern.find("too thin") != std::string::npos);
+}
+
+TEST_CASE("narrow slabs of one tree make what none gives alone", "[find]") {
+    Documents d;
+    for (int i = 1; i <= 4; ++i) {
+        const std::string id = "b" + std::to_string(i);
+        d.slabs[id] = plank(id.c_str(), 2400, 380, 55, "one log", i);
+    }
+    d.slabs["other"] = plank("other", 2400, 380, 55, "another log", 1);
+    FindOrder o;
+    o.top = {2200, 700, 45, 740, LiveEdges::both, 0};
+    auto found = find_tops(d, o);
+    REQUIRE_FALSE(found.empty());
+    CHECK(found[0].fits);
+    CHECK(found[0].slabs.size() >= 2);
+    for (const Found& f : found)
+        if (f.fits)
+            for (const std::string& id : f.slabs) CHECK(id != "other");
+    // Neighbours in the log before those with slabs between, where likeness is all that counts.
+    o.weights = {0, 0, 1, 0, 0, 0, 0, 0};
+    o.boards = o.rivers = o.singles = false;
+    found = find_tops(d, o);
+    REQUIRE(found.size() >= 3);
+    CHECK(found[0].apart_mm == Approx(4));
+    CHECK(found[0].kind == MakeUp::book);
+    // A find taken becomes the job's.
+    Job j;
+    take_find(j, found[0]);
+    CHECK(j.leaves.size() == 2);
+    j.top = o.top;
+    const Plan p = plan_job(j, d);
+    for (const Shortfall& s : p.lay->short_at) UNSCOPED_INFO(name_of(s.side) << " " << s.mm);
+    for (const JointPlan& k : p.makeup->joints) UNSCOPED_INFO("joint " << k.worst_mm);
+    CHECK(found[0].fits);
+    CHECK(p.lay->fits);
+}
+
+TEST_CASE("a pair is listed once: opened where its faces are near, drawn out where whole slabs lie between", "[find]") {
+    Documents d;
+    for (const int n : {1, 2, 6}) {
+        const std::string id = "b" + std::to_string(n);
+        d.slabs[id] = plank(id.c_str(), 2400, 380, 55, "one log", n);
+    }
+    FindOrder o;
+    o.top = {2200, 700, 45, 740, LiveEdges::both, 0};
+    o.weights = {0, 0, 1, 0, 0, 0, 0, 0};
+    o.boards = o.rivers = o.singles = false;
+    const auto found = find_tops(d, o);
+    REQUIRE(found.size() == 3);
+    for (const Found& f : found) {
+        const bool near = f.slabs == std::vector<std::string>{"b1", "b2"} || f.slabs == std::vector<std::string>{"b2", "b1"};
+        INFO(f.slabs[0] << " " << f.slabs[1]);
+        CHECK(f.kind == (near ? MakeUp::book : MakeUp::slip));
+    }
+}
+
+TEST_CASE("a river is evened before it is judged, as it would be when it is taken", "[find]") {
+    const Documents d = demo_shop();
+    FindOrder o;
+    o.top = {1900, 900, 40, 740, LiveEdges::none, 0};
+    o.choices.river_mm = 140;
+    o.singles = o.pairs = o.boards = false;
+    o.for_job = "job-tarn-river";
+    const auto found = find_tops(d, o);
+    REQUIRE_FALSE(found.empty());
+    Job j = d.jobs.at("job-tarn-river");
+    j.top = o.top;
+    std::vector<Slab> slabs;
+    for (const std::string& id : found[0].slabs) slabs.push_back(d.slabs.at(id));
+    REQUIRE(laid_together(j, MakeUp::river, slabs).empty());
+    const Plan made = plan_job(j, d);
+    take_find(j, found[0]);
+    const Plan taken = plan_job(j, d);
+    REQUIRE(made.makeup->joints.size() == 1);
+    CHECK(taken.makeup->joints[0].mean_mm == Approx(140).margin(3));
+    CHECK(taken.makeup->joints[0].widest_mm - taken.makeup->joints[0].narrowest_mm ==
+          Approx(made.makeup->joints[0].widest_mm - made.makeup->joints[0].narrowest_mm).margin(1));
+}
+
+TEST_CASE("reserved and retired slabs are left out", "[find]") {
+    Documents d;
+    for (const Slab& s : {plank("a", 2000, 900, 50), plank("b", 2000, 900, 50), plank("c", 2000, 900, 50)}) d.slabs[s.id] = s;
+    d.slabs["a"].retired = true;
+    Job other;
+    other.id = "other";
+    other.first().slab = "b";
+    d.jobs["other"] = other;
+    FindOrder o;
+    o.top = {1800, 800, 40, 740, LiveEdges::none, 0};
+    o.for_job = "mine";
+    const auto found = find_tops(d, o);
+    REQUIRE(found.size() == 1);
+    CHECK(found[0].slabs[0] == "c");
+    o.for_job = "other";
+    CHECK(find_tops(d, o).size() == 2);
+}
+
+TEST_CASE("no better way is lost to the bound: all of the demo's rack worked out", "[find]") {
+    const Documents d = demo_shop();
+    FindOrder o;
+    o.top = {1700, 700, 40, 740, LiveEdges::both, 0};
+    o.for_job = "job-reading-table";
+    o.keep = 5;
+    const auto few = find_tops(d, o);
+    o.keep = 500;  // nothing can be left out then
+    const auto all = find_tops(d, o);
+    REQUIRE(few.size() == 5);
+    REQUIRE(all.size() > 5);
+    for (std::size_t i = 0; i < few.size(); ++i) {
+        INFO(i);
+        CHECK(few[i].score == Approx(all[i].score).margin(1e-9));
+    }
+    std::stop_source stop;
+    stop.request_stop();
+    CHECK_THROWS_AS(find_tops(d, o, {{}, stop.get_token(), 0}), Cancelled);
+}
+
+TEST_CASE("a single slab is laid the way up and round that fits and shows least", "[find]") {
+    // Rot on face A only: the other face is shown.
+    Slab s = plank("rotten", 2000, 800, 50);
+    s.flaws.push_back({"rot", FlawKind::soft, Face::a, {{900, -50}, {1000, -50}, {1000, 50}, {900, 50}}, false, 10, 1, ""});
+    Documents d;
+    d.slabs["rotten"] = s;
+    FindOrder o;
+    o.top = {1700, 700, 40, 740, LiveEdges::none, 0};
+    auto found = find_tops(d, o);
+    REQUIRE(found.size() == 1);
+    CHECK(found[0].placements[0].turned_over);
+    CHECK(found[0].fits);
+}
+
+TEST_CASE("whatever Find says fits does fit once it is taken", "[find]") {
+    const Documents d = demo_shop();
+    for (const double width : {700.0, 840.0, 900.0}) {
+        FindOrder o;
+        o.top = {1900, width, 42, 740, LiveEdges::both, 0};
+        o.keep = 60;
+        int fitting = 0;
+        for (const Found& f : find_tops(d, o)) {
+            Job j;
+            j.top = o.top;
+            j.makeup = o.choices;
+            take_find(j, f);
+            const Plan p = plan_job(j, d);
+            std::string slabs;
+            for (const std::string& s : f.slabs) slabs += s + " ";
+            INFO(name_of(f.kind) << " of " << slabs << "at " << width << ", lack " << f.lack_mm);
+            for (const Shortfall& s : p.lay->short_at) UNSCOPED_INFO(name_of(s.side) << " short by " << s.mm);
+            for (const JointPlan& k : p.makeup->joints) UNSCOPED_INFO("joint lacks " << k.worst_mm << ", river " << k.narrowest_mm);
+            CHECK(p.lay->fits == f.fits);
+            fitting += f.fits;
+        }
+        CHECK(fitting > 0);
+    }
+}
