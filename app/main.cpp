@@ -11,6 +11,7 @@
 
 #include <cstdio>
 
+#include "app/application.h"
 #include "app/bench/bench.h"
 #include "app/bring/long_work.h"
 #include "app/find/find_page.h"
@@ -116,7 +117,7 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
 int main(int argc, char** argv) {
     QElapsedTimer clock;
     clock.start();
-    QApplication app(argc, argv);
+    yb::Application app(argc, argv);
     QApplication::setOrganizationName("young-burl");
     QApplication::setApplicationName("young-burl");
     QCommandLineParser options;

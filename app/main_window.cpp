@@ -14,9 +14,9 @@
 #include <QStackedWidget>
 #include <QApplication>
 #include <QStandardPaths>
-#include <QThreadPool>
 #include <QVBoxLayout>
 
+#include "app/application.h"
 #include "app/bench/bench.h"
 #include "app/bring/bring.h"
 #include "app/bring/grow_page.h"
@@ -31,6 +31,7 @@
 #include "app/sheets/sheet.h"
 #include "app/shop/shop_page.h"
 #include "app/slip/slip.h"
+#include "app/slow/runner.h"
 #include "app/start_page.h"
 #include "app/steps.h"
 #include "app/stick/stick.h"
@@ -130,6 +131,9 @@ MainWindow::MainWindow() {
             [this](bool only) { rack_row_->setVisible(!only && session_.step() == step_key::rack); });
     connect(tape_, &TapePanel::say, this, [this](const QString& s) { say(s); });
     connect(&session_, &Session::trouble, this, [this](const QString& s) { say(s, true); });
+    connect(&session_, &Session::news, this, [this](const QString& s) { say(s); });
+    if (auto* app = qobject_cast<Application*>(QApplication::instance()))
+        connect(app, &Application::trouble, this, [this](const QString& s) { say(s, true); });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
     connect(&session_, &Session::step_changed, this, &MainWindow::show_step);
     show_step();
@@ -286,13 +290,7 @@ void MainWindow::open_demo(const QString& path) {
     grow_demo_pictures();
 }
 
-void MainWindow::finish_growing() {
-    if (growing_.joinable()) growing_.join();
-    for (int i = 0; i < 20; ++i) {
-        QApplication::processEvents();
-        QThreadPool::globalInstance()->waitForDone();
-    }
-}
+void MainWindow::finish_growing() { wait_for_all(); }
 
 /// The faces of the demo's logs are grown once, beside the work.
 void MainWindow::grow_demo_pictures() {
@@ -303,26 +301,23 @@ void MainWindow::grow_demo_pictures() {
         if (slab.picture_a && slab.picture_a->key == id + "/a" && !store->has_attachment(slab.picture_a->key)) wanted = true;
     if (!wanted) return;
     say(tr("Growing the pictures of the demo's logs…"));
-    growing_ = std::jthread([this, path = session_.path()](const std::stop_token& stop) {
-        try {
-            auto pictures = demo_pictures({{}, stop, 0});
-            QMetaObject::invokeMethod(
-                this,
-                [this, path, pictures = std::move(pictures)] {
-                    if (session_.path() != path || !session_.store()) return;
-                    try {
-                        session_.store()->attach(pictures);
-                    } catch (const StoreError& e) {
-                        return say(QString::fromStdString(e.what()), true);
-                    }
-                    pictures_->forget_all();
-                    say({});
-                    Q_EMIT pictures_->arrived({});
-                },
-                Qt::QueuedConnection);
-        } catch (const Cancelled&) {
-        }
-    });
+    run_beside(
+        this,
+        [this, path = session_.path()](const Work& w) -> std::function<void()> {
+            auto pictures = demo_pictures(w);
+            return [this, path, pictures = std::move(pictures)] {
+                if (session_.path() != path || !session_.store()) return;
+                try {
+                    session_.store()->attach(pictures);
+                } catch (const StoreError& e) {
+                    return say(QString::fromStdString(e.what()), true);
+                }
+                pictures_->forget_all();
+                say({});
+                Q_EMIT pictures_->arrived({});
+            };
+        },
+        [this](const QString& sentence) { say(tr("The demo's pictures could not be grown: %1.").arg(sentence), true); });
 }
 
 void MainWindow::remember(const QString& path) {

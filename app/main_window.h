@@ -1,8 +1,6 @@
 // The window: a thin line on top, the bench, the slip, the stick; menus for those who look there.
 #pragma once
 
-#include <thread>
-
 #include <QMainWindow>
 
 #include "app/bench/step_view.h"
@@ -95,7 +93,6 @@ class MainWindow : public QMainWindow {
 
     Session session_;
     Pictures* pictures_;
-    std::jthread growing_;  ///< the demo's pictures
     Bench* bench_;
     RackRow* rack_row_;
     TapePanel* tape_;

@@ -102,7 +102,8 @@ void run_flatten(const std::string& path, const std::string& within) {
            {"bottom_plane_mm", best.bottom_mm},
            {"thickness_without_tilt_mm", lies.thickness_mm},
            {"gain_mm", best.thickness_mm - lies.thickness_mm},
-           {"rounds", best.rounds}});
+           {"rounds", best.rounds},
+           {"at_bound", best.at_bound}});
 }
 
 void run_plan(const std::string& path) {
@@ -175,6 +176,7 @@ void run_find(const WantOrder& o) {
     order.top.length_mm = o.length_mm, order.top.width_mm = o.width_mm, order.top.thickness_mm = o.thickness_mm;
     order.top.live = live.at(o.live);
     order.choices.river_mm = o.river_mm;
+    order.dry_pct = yb::dry_enough_pct(yb::Job().room, store.documents().shop);
     order.keep = static_cast<std::size_t>(o.keep);
     const yb::Units& units = store.documents().shop.units;
     Json list = Json::array();

@@ -26,30 +26,21 @@ LongWork::LongWork(QWidget* parent) : QWidget(parent), what_(new QLabel), bar_(n
     row->addWidget(what_);
     row->addWidget(bar_);
     row->addWidget(stop_button);
-    connect(&tick_, &QTimer::timeout, this, [this] { bar_->setValue(static_cast<int>(share_ * 1000)); });
+    connect(&tick_, &QTimer::timeout, this, [this] { bar_->setValue(running_ ? static_cast<int>(running_->share * 1000) : 0); });
     tick_.setInterval(60);
     hide();
 }
 
 void LongWork::begin(const QString& what) {
-    thread_.request_stop();
-    if (thread_.joinable()) thread_.join();
-    share_ = 0;
+    if (running_) running_->stop.request_stop();
     what_->setText(what);
     busy_ = true;
     tick_.start();
     show();
 }
 
-bool LongWork::end(int number) {
-    if (number != number_) return false;  // something newer runs
-    rest();
-    return true;
-}
-
 void LongWork::stop() {
-    thread_.request_stop();
-    ++number_;
+    if (running_) running_->stop.request_stop();
     rest();
 }
 
@@ -58,8 +49,6 @@ void LongWork::rest() {
     tick_.stop();
     hide();
 }
-
-void LongWork::back(std::function<void()> f) { QMetaObject::invokeMethod(this, std::move(f), Qt::QueuedConnection); }
 
 void LongWork::wait() {
     while (busy_) QApplication::processEvents(QEventLoop::AllEvents, 20);

@@ -1,14 +1,12 @@
 // Work that takes more than half a second: off the interface thread, with progress and a way to stop it.
 #pragma once
 
-#include <atomic>
 #include <memory>
-#include <thread>
 
 #include <QTimer>
 #include <QWidget>
 
-#include "core/work/work.h"
+#include "app/slow/runner.h"
 
 class QLabel;
 class QProgressBar;
@@ -21,29 +19,24 @@ class LongWork : public QWidget {
   public:
     explicit LongWork(QWidget* parent = nullptr);
 
-    /// Does `work` on a thread of its own and `done` back here with what it made. Starting another stops the one
-    /// that runs. An exception's sentence goes to trouble(); a stopped work calls neither.
+    /// Does `work` beside and `done` back here with what it made. Starting another stops the one that runs. An exception's
+    /// sentence goes to trouble(); a stopped work calls neither.
     template <class F, class D>
     void run(const QString& what, F work, D done) {
         begin(what);
-        const int mine = ++number_;
-        thread_ = std::jthread([this, mine, work, done](const std::stop_token& stop) {
-            Work w;
-            w.stop = stop;
-            w.progress = [this](double share) { share_ = share; };
-            try {
+        running_ = run_beside(
+            this,
+            [this, work, done](const Work& w) -> std::function<void()> {
                 auto made = std::make_shared<decltype(work(w))>(work(w));
-                back([this, mine, made, done] {
-                    if (end(mine)) done(*made);
-                });
-            } catch (const Cancelled&) {
-                back([this, mine] { end(mine); });
-            } catch (const std::exception& e) {
-                back([this, mine, text = QString::fromUtf8(e.what())] {
-                    if (end(mine)) Q_EMIT trouble(text);
-                });
-            }
-        });
+                return [this, made, done] {
+                    rest();
+                    done(*made);
+                };
+            },
+            [this](const QString& sentence) {
+                rest();
+                Q_EMIT trouble(sentence);
+            });
     }
     void stop();
     bool busy() const { return busy_; }
@@ -55,17 +48,13 @@ class LongWork : public QWidget {
 
   private:
     void begin(const QString& what);
-    bool end(int number);
     void rest();
-    void back(std::function<void()> f);
 
     QLabel* what_;
     QProgressBar* bar_;
     QTimer tick_;  ///< runs only while there is something to show
-    std::atomic<double> share_{0};
-    int number_ = 0;
+    std::shared_ptr<Running> running_;
     bool busy_ = false;
-    std::jthread thread_;
 };
 
 }  // namespace yb

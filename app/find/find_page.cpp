@@ -1,5 +1,7 @@
 #include "app/find/find_page.h"
 
+#include <QPointer>
+
 #include <QApplication>
 #include <QCheckBox>
 #include <QGridLayout>
@@ -239,28 +241,35 @@ void FindPage::search() {
         about_->setText(tr("There is no job yet. Make one from a slab on the rack, then say what size is wanted."));
         return;
     }
-    const int asked = ++asked_;
+    if (searching_) searching_->stop.request_stop();
     busy_ = true;
     about_->setText(tr("Looking through %1 slabs…").arg(session_.documents().slabs.size()));
-    thread_ = std::jthread([this, asked, docs = session_.documents(), order = order()](const std::stop_token& stop) {
-        const auto shapes = std::make_shared<Boards>();
-        const auto show = [this, asked, &docs, &order, shapes](const std::vector<Found>& found, bool done) {
-            for (const Found& f : found)
-                for (const std::string& id : f.slabs)
-                    if (auto& b = (*shapes)[id]; !b) b = both_ways(docs.slabs.at(id));
-            QMetaObject::invokeMethod(
-                this,
-                [this, asked, found, boards = *shapes, top = order.top, done] {
-                    if (asked == asked_) show_found(found, boards, top, done);
-                },
-                Qt::QueuedConnection);
-        };
-        try {
-            const auto all = find_tops(docs, order, {{}, stop, 0}, [&](const std::vector<Found>& so_far) { show(so_far, false); });
-            show(all, true);
-        } catch (const Cancelled&) {
-        }
-    });
+    searching_ = run_beside(
+        this,
+        [this, self = QPointer<FindPage>(this), docs = session_.documents(), order = order()](const Work& w) -> std::function<void()> {
+            const auto shapes = std::make_shared<Boards>();
+            const auto made = [&](const std::vector<Found>& found) {
+                for (const Found& f : found)
+                    for (const std::string& id : f.slabs)
+                        if (auto& b = (*shapes)[id]; !b) b = both_ways(docs.slabs.at(id));
+            };
+            const auto so_far = [&](const std::vector<Found>& found) {
+                made(found);
+                QMetaObject::invokeMethod(
+                    QCoreApplication::instance(),
+                    [page = self, stop = w.stop, found, boards = *shapes, top = order.top] {
+                        if (page && !stop.stop_requested() && page->busy_) page->show_found(found, boards, top, false);
+                    },
+                    Qt::QueuedConnection);
+            };
+            const auto all = find_tops(docs, order, {{}, w.stop, 0}, so_far);
+            made(all);
+            return [this, all, shapes, top = order.top] { show_found(all, *shapes, top, true); };
+        },
+        [this](const QString& sentence) {
+            busy_ = false;
+            about_->setText(tr("The search came to no end: %1.").arg(sentence));
+        });
 }
 
 void FindPage::wait() {

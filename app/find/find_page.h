@@ -4,7 +4,6 @@
 
 #include <map>
 #include <memory>
-#include <thread>
 
 #include <QAbstractButton>
 #include <QTimer>
@@ -12,6 +11,7 @@
 
 #include "app/bench/top_picture.h"
 #include "app/session/session.h"
+#include "app/slow/runner.h"
 #include "core/find/find.h"
 
 class QLabel;
@@ -71,8 +71,7 @@ class FindPage : public QWidget {
     QLabel* about_;
     QVBoxLayout* list_;
     QTimer pause_;
-    std::jthread thread_;
-    int asked_ = 0;
+    std::shared_ptr<Running> searching_;
     bool busy_ = false;
 };
 

@@ -262,20 +262,21 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
     const Plan plan = *s.plan();
     const Job job = *s.job();
     const JointPlan seam = plan.makeup->joints[k];
-    std::vector<Picture> shown;
+    std::vector<std::function<std::optional<Picture>()>> read;
     for (const std::size_t i : {seam.right, seam.left}) {
         const auto& place = plan.leaves[i].slab().picture_a;
-        std::optional<Picture> p = place ? pictures.pixels(place->key) : std::nullopt;
-        if (!p) {
+        if (!place || !pictures.has(place->key)) {
             Q_EMIT s.trouble(QObject::tr("%1 has no picture of the face that shows. Photograph it, and its likeness can be compared.")
                                  .arg(QString::fromStdString(plan.leaves[i].slab().name)));
             return;
         }
-        shown.push_back(std::move(*p));
+        read.push_back(pictures.pixels(place->key));
     }
     work.run(
         QObject::tr("Comparing the faces"),
-        [plan, job, seam, shown, mirrored = (*plan.seams)[k].mirrored](const Work& w) {
+        [plan, job, seam, read, mirrored = (*plan.seams)[k].mirrored](const Work& w) {
+            std::vector<Picture> shown;
+            for (const auto& one : read) shown.push_back(one().value_or(Picture()));
             const auto side = [&](std::size_t i) {
                 return SeamSide{plan.leaves[i].slab(), plan.leaves[i].shape(), nullptr, job.leaves[i].placement};
             };
@@ -289,15 +290,15 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
             }
             if (std::abs(m.slide_mm) >= 2 && m.slid_mean > m.mean + 0.02) {
                 s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) { move_leaf(j, left, {m.slide_mm, 0}); });
-                Q_EMIT s.trouble(
+                Q_EMIT s.news(
                     QObject::tr("The left leaf was slid by %1: knots and figure meet better there (likeness %2, before %3). Undo takes "
                                 "it back.")
                         .arg(in_units(mm(m.slide_mm), s))
                         .arg(m.slid_mean, 0, 'f', 2)
                         .arg(m.mean, 0, 'f', 2));
             } else {
-                Q_EMIT s.trouble(QObject::tr("The figure meets as well as it can along the seam (likeness %1); no slide betters it.")
-                                     .arg(m.mean, 0, 'f', 2));
+                Q_EMIT s.news(QObject::tr("The figure meets as well as it can along the seam (likeness %1); no slide betters it.")
+                                  .arg(m.mean, 0, 'f', 2));
             }
             keep(m);
         });
@@ -375,7 +376,7 @@ std::vector<Action> LayView::actions(Session& session) {
          [s] {
              if (!s->job() || !s->plan()) return;
              if (s->job()->cuts_done) {
-                 Q_EMIT s->trouble(QObject::tr("The offcuts of this job are on the rack already."));
+                 Q_EMIT s->news(QObject::tr("The offcuts of this job are on the rack already."));
                  return;
              }
              for (const Leaf& l : s->job()->leaves)

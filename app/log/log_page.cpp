@@ -203,13 +203,10 @@ void LogPage::order() {
     const auto before = boards_;
     std::vector<Slab> slabs;
     for (const std::string& id : ids_) slabs.push_back(session_.documents().slabs.at(id));
-    struct Shown {
-        std::optional<Picture> a, b;
-    };
-    std::vector<Shown> faces;
+    using Read = std::function<std::optional<Picture>()>;
+    std::vector<std::pair<Read, Read>> read;
     for (const Slab& s : slabs)
-        faces.push_back({s.picture_a ? pictures_.pixels(s.picture_a->key) : std::nullopt,
-                         s.picture_b ? pictures_.pixels(s.picture_b->key) : std::nullopt});
+        read.emplace_back(pictures_.pixels(s.picture_a ? s.picture_a->key : ""), pictures_.pixels(s.picture_b ? s.picture_b->key : ""));
     // What the maker pinned stays where the last order put it.
     std::map<std::string, std::pair<int, SequencePlace>> placed;
     for (std::size_t k = 0; k < known.places.size(); ++k)
@@ -221,8 +218,13 @@ void LogPage::order() {
     };
     work_.run(
         tr("Putting the log together"),
-        [slabs, faces, placed, pins = pins_](const Work& w) {
+        [slabs, read, placed, pins = pins_](const Work& w) {
             Made made;
+            struct Shown {
+                std::optional<Picture> a, b;
+            };
+            std::vector<Shown> faces(slabs.size());
+            in_parallel(slabs.size(), [&](std::size_t i) { faces[i] = {read[i].first(), read[i].second()}; }, {{}, w.stop, 0});
             for (const Slab& s : slabs) made.boards.push_back(both_ways(s));
             std::vector<SequenceItem> items;
             for (std::size_t i = 0; i < slabs.size(); ++i) {

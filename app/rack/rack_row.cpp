@@ -32,7 +32,11 @@ RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
       pictures_(pictures),
       filter_(new QLineEdit(this)),
       order_(new QComboBox(this)),
-      count_(new QLabel(this)) {
+      count_(new QLabel(this)),
+      reading_(
+          this, [](const Asked& a, const Work& w) { return rack_of(a.ask(), w); },
+          [this](const Asked&, const std::vector<RackEntry>& entries) { take(entries); },
+          [this](const QString& sentence) { count_->setText(tr("The rack can't be read over: %1.").arg(sentence)); }) {
     setObjectName("rack_row");
     setFixedHeight(std::max(110, 290 - theme::grown(114)) + theme::grown(76));  // larger text leaves less for the slabs
     setFocusPolicy(Qt::StrongFocus);
@@ -96,20 +100,9 @@ void RackRow::rebuild() {
     const std::optional<WantedTop> top = job ? std::optional(job->top) : std::nullopt;
     const double dry = dry_enough_pct(job ? job->room : Job().room, docs.shop);
     const std::string day = today().toStdString();
-    if (docs.slabs.size() <= at_once) return take(rack_of({docs.slabs, taken, docs.shop.air, dry, top ? &*top : nullptr, day}));
-    const int asked = ++asked_;
-    reading_ = std::jthread([this, slabs = docs.slabs, taken, air = docs.shop.air, dry, top, asked, day](const std::stop_token& stop) {
-        try {
-            auto entries = rack_of({slabs, taken, air, dry, top ? &*top : nullptr, day}, {{}, stop, 0});
-            QMetaObject::invokeMethod(
-                this,
-                [this, asked, entries = std::move(entries)]() mutable {
-                    if (asked == asked_) take(std::move(entries));
-                },
-                Qt::QueuedConnection);
-        } catch (const Cancelled&) {
-        }
-    });
+    Asked asked{docs.slabs, taken, docs.shop.air, dry, top, day};
+    if (docs.slabs.size() <= at_once) return take(rack_of(asked.ask()));
+    reading_.ask(std::move(asked));
 }
 
 void RackRow::take(std::vector<RackEntry> entries) {

@@ -1,12 +1,11 @@
 // All slabs of the shop standing at one common scale, with their faces; filtered, sorted, scrolled sideways.
 #pragma once
 
-#include <thread>
-
 #include <QPixmap>
 #include <QWidget>
 
 #include "app/session/session.h"
+#include "app/slow/slow.h"
 #include "core/rack/rack.h"
 
 class QComboBox;
@@ -64,8 +63,18 @@ class RackRow : public QWidget {
     std::string built_jobs_, in_sight_;
     std::map<std::string, QPixmap> drawn_;
     double scale_ = 0.05, scroll_ = 0, length_ = 0;
-    int asked_ = 0;
-    std::jthread reading_;
+    /// What the rack is asked with, copied: a large one is read beside the work.
+    struct Asked {
+        std::map<std::string, Slab> slabs;
+        std::map<std::string, std::string> taken;
+        Climate air;
+        double dry_pct = 0;
+        std::optional<WantedTop> wanted;
+        std::string today;
+        bool operator==(const Asked&) const = default;
+        RackAsk ask() const { return {slabs, taken, air, dry_pct, wanted ? &*wanted : nullptr, today}; }
+    };
+    Slow<Asked, std::vector<RackEntry>> reading_;
 };
 
 }  // namespace yb

@@ -171,7 +171,7 @@ std::vector<PickField> RackView::picks(const Session&) const {
              [](Session& s, int i) {
                  s.edit_slab(QObject::tr("Wood"), [&](Slab& slab) { slab.species = all_species().at(static_cast<std::size_t>(i)).name; });
              }},
-            {"slab_sawn",
+            {"slab_cut",
              QObject::tr("Sawn"),
              {QObject::tr("along the log"), QObject::tr("across it: a disc")},
              [](const Session& s) { return s.slab() ? static_cast<int>(s.slab()->cross_cut) : -1; },

@@ -1,9 +1,8 @@
 #include "app/session/pictures.h"
 
-#include <QApplication>
+#include "app/slow/runner.h"
+
 #include <QBuffer>
-#include <QPointer>
-#include <QThreadPool>
 
 #include <algorithm>
 #include <utility>
@@ -42,15 +41,18 @@ QImage Pictures::thumbnail(const std::string& key) {
     return {};
 }
 
-std::optional<Picture> Pictures::pixels(const std::string& key) const {
-    Store* store = session_.store();
-    const auto bytes = store && !key.empty() ? store->attachment(key) : std::nullopt;
-    if (!bytes) return {};
-    try {
-        return read_picture(*bytes);
-    } catch (const PictureError&) {
-        return {};
-    }
+std::function<std::optional<Picture>()> Pictures::pixels(const std::string& key) const {
+    const std::string path = session_.store() ? session_.store()->path() : std::string();
+    return [path, key]() -> std::optional<Picture> {
+        if (path.empty() || key.empty()) return {};
+        const auto bytes = Store::read_attachment(path, key);
+        if (!bytes) return {};
+        try {
+            return read_picture(*bytes);
+        } catch (const PictureError&) {
+            return {};
+        }
+    };
 }
 
 void Pictures::fetch(const std::string& key, bool small) {
@@ -58,8 +60,9 @@ void Pictures::fetch(const std::string& key, bool small) {
     Store* store = session_.store();
     if (!store || key.empty() || on_the_way_.count(name) || missing_.count(name)) return;
     on_the_way_.insert(name);
-    QThreadPool::globalInstance()->start(
-        [self = QPointer<Pictures>(this), path = store->path(), key, name, small, generation = generation_] {
+    run_beside(
+        this,
+        [this, path = store->path(), key, name, small, generation = generation_](const Work&) -> std::function<void()> {
             // Read beside the work too: a face is a megabyte.
             std::optional<std::string> data;
             bool made = false;
@@ -81,42 +84,46 @@ void Pictures::fetch(const std::string& key, bool small) {
                 }
             }
             if (!image.isNull()) image.convertTo(QImage::Format_RGB32);
-            QMetaObject::invokeMethod(
-                qApp,
-                [self, name, key, small, image, kept, generation] {
-                    if (!self || self->generation_ != generation) return;
-                    self->on_the_way_.erase(name);
-                    if (image.isNull()) {
-                        self->missing_.insert(name);
-                        return;
-                    }
-                    if (small) {
-                        self->thumbnails_[key] = image;
-                        if (!kept.isEmpty()) self->made_.emplace_back(name, kept.toStdString());
-                        self->keep_made();
-                    } else {
-                        self->faces_[key] = image;
-                        self->order_.push_back(key);
-                        if (self->order_.size() > faces_kept) {
-                            self->faces_.erase(self->order_.front());
-                            self->order_.erase(self->order_.begin());
-                        }
-                    }
-                    Q_EMIT self->arrived(QString::fromStdString(key));
-                },
-                Qt::QueuedConnection);
+            return [this, name, key, small, image, kept, generation] { take(name, key, small, image, kept, generation); };
+        },
+        [this, name](const QString&) {
+            on_the_way_.erase(name);
+            missing_.insert(name);
         });
+}
+
+void Pictures::take(const std::string& name, const std::string& key, bool small, const QImage& image, const QByteArray& kept,
+                    int generation) {
+    if (generation_ != generation) return;
+    on_the_way_.erase(name);
+    if (image.isNull()) {
+        missing_.insert(name);
+        return;
+    }
+    if (small) {
+        thumbnails_[key] = image;
+        if (!kept.isEmpty()) made_.emplace_back(name, kept.toStdString());
+        keep_made();
+    } else {
+        faces_[key] = image;
+        order_.push_back(key);
+        if (order_.size() > faces_kept) {
+            faces_.erase(order_.front());
+            order_.erase(order_.begin());
+        }
+    }
+    Q_EMIT arrived(QString::fromStdString(key));
 }
 
 /// Once nothing is on its way any more, all in one go and off the interface thread.
 void Pictures::keep_made() {
     if (made_.empty() || !on_the_way_.empty() || session_.read_only()) return;
-    QThreadPool::globalInstance()->start([path = session_.path().toStdString(), made = std::exchange(made_, {})] {
-        try {
-            Store::attach_beside(path, made);
-        } catch (const StoreError&) {  // a small picture that can't be kept is made again
-        }
-    });
+    run_beside(this,
+               [path = session_.path().toStdString(), made = std::exchange(made_, {})](const Work&) -> std::function<void()> {
+                   Store::attach_beside(path, made);
+                   return {};
+               },
+               {});  // a small picture that can't be kept is made again
 }
 
 }  // namespace yb

@@ -1,6 +1,7 @@
 // The faces of slabs as images: read from the shop when first asked for, decoded off the interface thread.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <set>
 
@@ -22,8 +23,10 @@ class Pictures : public QObject {
     QImage face(const std::string& key);
     /// The same no wider than 512 px, for the rack: kept longer, and kept small in the shop once made.
     QImage thumbnail(const std::string& key);
-    /// The pixels of a picture, read and decoded here and now: for work that compares them.
-    std::optional<Picture> pixels(const std::string& key) const;
+    /// Reads and decodes a picture where it is called, from any thread: for work that compares pictures. Nothing where there
+    /// is none. @throws StoreError.
+    std::function<std::optional<Picture>()> pixels(const std::string& key) const;
+    bool has(const std::string& key) const { return !key.empty() && session_.store() && session_.store()->has_attachment(key); }
     /// Forgets what was decoded under a key: it was attached anew.
     void forget(const std::string& key);
     void forget_all();
@@ -33,6 +36,7 @@ class Pictures : public QObject {
 
   private:
     void fetch(const std::string& key, bool small);
+    void take(const std::string& name, const std::string& key, bool small, const QImage& image, const QByteArray& kept, int generation);
     void keep_made();
 
     Session& session_;

@@ -1,11 +1,8 @@
 #include "app/session/session.h"
 
-#include <QCoreApplication>
-#include <QPointer>
-#include <QThreadPool>
-
 #include <algorithm>
 
+#include "app/slow/runner.h"
 #include "core/job/prepared.h"
 #include "core/scan/scan.h"
 
@@ -94,26 +91,23 @@ std::shared_ptr<const PreparedSlab> Session::prepared(const Slab& slab, bool ove
 void Session::fetch_scan(const Slab& slab) {
     scans_[slab.scan];
     if (!store_) return;
-    QThreadPool::globalInstance()->start([self = QPointer<Session>(this), path = store_->path(), slab] {
-        AllHeights heights;
-        try {
-            if (const auto bytes = Store::read_attachment(path, slab.scan)) {
-                const Slab finer = with_all_heights(slab, read_cloud(*bytes).points);
-                heights = {finer.heights_a, finer.heights_b == slab.heights_b ? HeightGrid{} : finer.heights_b, true};
-            }
-        } catch (const std::exception&) {  // what can't be read leaves the coarse heights
-            return;
-        }
-        QMetaObject::invokeMethod(
-            qApp,
-            [self, path, key = slab.scan, heights] {
-                if (!self || !self->store_ || self->store_->path() != path || !heights.there) return;
-                self->scans_[key] = heights;
-                self->replan();
-                Q_EMIT self->changed();
-            },
-            Qt::QueuedConnection);
-    });
+    run_beside(
+        this,
+        [this, path = store_->path(), slab](const Work&) -> std::function<void()> {
+            const auto bytes = Store::read_attachment(path, slab.scan);
+            if (!bytes) return {};
+            const Slab finer = with_all_heights(slab, read_cloud(*bytes).points);
+            AllHeights heights{finer.heights_a, finer.heights_b == slab.heights_b ? HeightGrid{} : finer.heights_b, true};
+            return [this, path, key = slab.scan, heights = std::move(heights)] {
+                if (!store_ || store_->path() != path) return;
+                scans_[key] = heights;
+                replan();
+                Q_EMIT changed();
+            };
+        },
+        [this](const QString& sentence) {  // the coarse heights stay
+            Q_EMIT trouble(tr("A slab's scan can't be read, its coarse heights serve: %1.").arg(sentence));
+        });
 }
 
 void Session::replan() {

@@ -107,6 +107,7 @@ class Session : public QObject {
     void step_changed();
     void gauge_moved();
     void trouble(const QString& sentence);
+    void news(const QString& sentence);  ///< something went well, or as it was before
 
   private:
     void refuse(const Refusal& why);

@@ -29,6 +29,7 @@ const std::map<std::string, const char*>& all() {
         {"flat.rails", "The wood stands above the rails"},
         {"flat.rest", "Let it rest before the last pass"},
         {"flat.rocks", "It tips on its supports"},
+        {"flat.steep", "No slab lies as steep as this"},
         {"flat.stickout", "The bit stands out too far"},
         {"flat.support_off", "A support stands beside the wood"},
         {"flat.supports", "Too few supports"},

@@ -35,10 +35,10 @@ struct FindOrder {
     MakeUpChoices choices;
     FindWeights weights;
     bool singles = true, pairs = true, boards = true, rivers = true;
-    double dry_pct = 10;       ///< dry enough
-    std::string for_job;       ///< slabs reserved for other jobs are left out
-    std::size_t keep = 24;     ///< results
-    double resin_price_l = 0;  ///< of a litre; 0: not counted as money
+    double dry_pct = dry_enough_pct(Job().room, Shop());  ///< dry enough for the room: see dry_enough_pct()
+    std::string for_job;                                  ///< slabs reserved for other jobs are left out
+    std::size_t keep = 24;                                ///< results
+    double resin_price_l = 0;                             ///< of a litre; 0: not counted as money
 };
 
 struct Found {

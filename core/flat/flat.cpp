@@ -366,6 +366,11 @@ class Planner {
             add("flat.airtight", Severity::watch,
                 say("One face left down airtight dries alone and cups. Stand the slab on sticks with air on both faces."));
         rocking();
+        if (best_.at_bound)
+            add("flat.steep", Severity::stop,
+                say("The best tilt would be steeper than 1:2, further than any slab lies: one of its heights is misread. Look them over on "
+                    "the rack; what is told here is not the best."),
+                middle);
         add("flat.feed", Severity::note,
             say("Router: move it against the cutter's turning, {} at a time, the slab held fast. Dust: extraction and a respirator.",
                 fine(in_.sled.depth_mm)));

@@ -11,6 +11,8 @@
 namespace yb {
 namespace {
 
+constexpr double most_tilt = 0.5;  ///< 1:2 either way, far beyond any slab
+
 using Vec4 = Eigen::Vector4d;
 
 /// row · x ≤ limit
@@ -164,10 +166,11 @@ struct Problem {
         t.bottom_mm = g - t.a * mid.x - t.b * mid.y;
         t.thickness_mm = (h - g) / t.slope_factor();
         t.rounds = rounds;
+        t.at_bound = std::max(std::abs(t.a), std::abs(t.b)) >= most_tilt - 1e-9;
         return t;
     }
 
-    Vec4 box(double height) const { return {0.5 * scale, 0.5 * scale, height, height}; }
+    Vec4 box(double height) const { return {most_tilt * scale, most_tilt * scale, height, height}; }
 };
 
 constexpr double far_mm = 1e7;

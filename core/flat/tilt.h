@@ -21,6 +21,7 @@ struct Tilt {
     double bottom_mm = 0;     ///< height of the lower plane at (0, 0)
     double thickness_mm = 0;  ///< square to the planes; negative when no wood is left
     int rounds = 0;           ///< how often the readings were gone through
+    bool at_bound = false;    ///< it would go on past 1:2, further than tilts are looked for: a reading is wrong
     double top_at(Vec2 p) const { return top_mm + a * p.x + b * p.y; }
     double bottom_at(Vec2 p) const { return bottom_mm + a * p.x + b * p.y; }
     double slope_factor() const { return std::sqrt(1 + a * a + b * b); }

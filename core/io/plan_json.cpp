@@ -210,21 +210,20 @@ Json to_json(const Plan& p, const Units& units) {
                         {"length_mm", c.length_mm},
                         {"set", render(c.set, units)},
                         {"after_flattening", c.after_flat}});
-    return {{"top", top_json(*p.top)},
-            {"slab", {{"ready", p.rack.ready}, {"figures", figures(p.rack.figures, units)}}},
-            {"lay", step(*p.lay, units)},
-            {"flat", step(*p.flat, units)},
-            {"shims", shims},
-            {"faces", faces},
-            {"fill", step(*p.fill, units)},
-            {"lifts", lifts},
-            {"under", step(*p.under, units)},
-            {"slots", slots},
-            {"leaves", leaves},
-            {"joints", joints},
-            {"cuts", cuts},
-            {"days", {{"start", p.days->start}, {"ready", p.days->ready}, {"operations", operations}}},
-            {"cautions", cautions}};
+    Json out{{"top", top_json(*p.top)},
+             {"slab", {{"ready", p.rack.ready}, {"figures", figures(p.rack.figures, units)}}},
+             {"shims", shims},
+             {"faces", faces},
+             {"lifts", lifts},
+             {"slots", slots},
+             {"leaves", leaves},
+             {"joints", joints},
+             {"cuts", cuts},
+             {"days", {{"start", p.days->start}, {"ready", p.days->ready}, {"operations", operations}}},
+             {"cautions", cautions}};
+    for (const StepRow& row : steps())
+        if (row.on != StepRow::On::beside && row.step != step_key::rack) out[std::string(row.step.key)] = step(*row.says(p), units);
+    return out;
 }
 
 }  // namespace yb

@@ -112,25 +112,6 @@ void start_empty(Plan& p) {
     for (LeafPlan& l : p.leaves) l.lay = lay, l.flat = flat, l.fill = fill;
 }
 
-/// What is said beside what a step said itself. The rows' plans are shared and const: a step that has more to say gets a
-/// copy of its own.
-template <class P>
-void say_more(std::shared_ptr<const P>& plan, const std::vector<Caution>& more) {
-    auto copy = std::make_shared<P>(*plan);
-    copy->cautions.insert(copy->cautions.end(), more.begin(), more.end());
-    sort_by_severity(copy->cautions);
-    plan = copy;
-}
-
-void say_more(Plan& p, Step at, const std::vector<Caution>& more) {
-    if (more.empty()) return;
-    if (at == step_key::lay) say_more(p.lay, more);
-    else if (at == step_key::flat) say_more(p.flat, more);
-    else if (at == step_key::fill) say_more(p.fill, more);
-    else if (at == step_key::under) say_more(p.under, more);
-    else p.rack.cautions.insert(p.rack.cautions.begin(), more.begin(), more.end());
-}
-
 /// The job and shop as they are planned: every number in its range, each that was not told.
 struct Held {
     Job job;
@@ -221,7 +202,10 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
         for (const auto& list : {held.cautions, failed})
             for (const auto& [step, caution] : list)
                 if (step == row.step) more.push_back(caution);
-        say_more(p, row.step, more);
+        if (more.empty()) continue;
+        StepPlan& says = *row.own(p);
+        says.cautions.insert(says.cautions.end(), more.begin(), more.end());
+        sort_by_severity(says.cautions);
     }
     for (const StepRow& row : steps()) {
         if (row.on == StepRow::On::beside) continue;

@@ -81,21 +81,37 @@ constexpr auto leaf = StepRow::On::leaf;
 constexpr auto top = StepRow::On::top;
 constexpr auto beside = StepRow::On::beside;
 
+/// A row's says and own for what is kept in a member of Plan: a StepPlan itself, or a shared plan.
+template <auto member>
+const StepPlan* says(const Plan& p) {
+    if constexpr (std::is_same_v<decltype(member), StepPlan Plan::*>) return &(p.*member);
+    else return (p.*member).get();
+}
+template <auto member>
+StepPlan* own(Plan& p) {
+    if constexpr (std::is_same_v<decltype(member), StepPlan Plan::*>) {
+        return &(p.*member);
+    } else {
+        using P = std::remove_const_t<typename std::remove_reference_t<decltype(p.*member)>::element_type>;
+        auto copy = std::make_shared<P>(*(p.*member));
+        p.*member = copy;
+        return copy.get();
+    }
+}
+
 const StepRow table[] = {
-    {step_key::rack, "Rack", leaf, [](const Plan& p) { return &p.rack; }, plan_rack_step, nullptr, nullptr, nullptr},
-    {step_key::lay, "Lay", top, [](const Plan& p) -> const StepPlan* { return p.lay.get(); }, plan_lay_step, tell_lay_step, lay_operations,
-     lay_fields},
-    {step_key::flat, "Flat", leaf, [](const Plan& p) -> const StepPlan* { return p.flat.get(); }, plan_flat_step, nullptr, flat_operations,
+    {step_key::rack, "Rack", leaf, says<&Plan::rack>, own<&Plan::rack>, plan_rack_step, nullptr, nullptr, nullptr},
+    {step_key::lay, "Lay", top, says<&Plan::lay>, own<&Plan::lay>, plan_lay_step, tell_lay_step, lay_operations, lay_fields},
+    {step_key::flat, "Flat", leaf, says<&Plan::flat>, own<&Plan::flat>, plan_flat_step, nullptr, flat_operations,
      [](FieldVisitor& v, Job& j) {
          v.object({"flat", "Flat"}, j.flat);
      }},
-    {step_key::fill, "Fill", top, [](const Plan& p) -> const StepPlan* { return p.fill.get(); }, plan_fill_step, nullptr, fill_operations,
+    {step_key::fill, "Fill", top, says<&Plan::fill>, own<&Plan::fill>, plan_fill_step, nullptr, fill_operations,
      [](FieldVisitor& v, Job& j) {
          v.object({"fill", "Fill"}, j.fill);
      }},
-    {step_key::under, "Under", top, [](const Plan& p) -> const StepPlan* { return p.under.get(); }, plan_under_step, nullptr,
-     under_operations, under_fields},
-    {step_key::sheets, "Sheets", beside, [](const Plan& p) { return &p.sheets; }, nullptr, nullptr, nullptr, nullptr},
+    {step_key::under, "Under", top, says<&Plan::under>, own<&Plan::under>, plan_under_step, nullptr, under_operations, under_fields},
+    {step_key::sheets, "Sheets", beside, says<&Plan::sheets>, own<&Plan::sheets>, nullptr, nullptr, nullptr, nullptr},
 };
 
 }  // namespace

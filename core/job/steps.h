@@ -24,7 +24,9 @@ struct StepRow {
     const char* name;
     /// What lies on the bench in it: a single leaf, the whole top, or nothing (beside the order of work).
     enum class On { leaf, top, beside } on;
-    const StepPlan* (*says)(const Plan&);                              ///< nullptr while it has no plan yet
+    const StepPlan* (*says)(const Plan&);
+    /// The same to be added to: a copy of the plan's own, for what steps say is shared between plans.
+    StepPlan* (*own)(Plan&);
     void (*plan)(Planning&);                                           ///< nullptr for steps that plan nothing
     void (*told)(Planning&);                                           ///< what it says once later steps are planned; may be nullptr
     void (*operations)(const Planning&, std::vector<Operation>& out);  ///< given to Days; may be nullptr

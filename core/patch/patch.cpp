@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/makeup/curve.h"
+#include "core/top/top.h"
 
 namespace yb {
 
@@ -108,8 +109,10 @@ class Teller {
             }
         if (std::abs(std::remainder(p.turn_deg, 180)) > turned_deg)
             add("lay.patch_grain", Severity::watch,
-                say("The grain of a patch is turned by {}: it moves against the top and its edges open. Lay it along.",
-                    degrees(p.turn_deg)),
+                say("The grain of a patch is turned by {}: for every 4 % of moisture it moves {} against the top and its edges open. Lay "
+                    "it "
+                    "along.",
+                    degrees(p.turn_deg), fine(against_the_top(i))),
                 p);
         if (!in_.leaves.empty() && in_.leaves.front().slab.species != from.up.species)
             add("lay.patch_wood", Severity::note,
@@ -117,6 +120,20 @@ class Teller {
                     in_.leaves.front().slab.species),
                 p);
         used_twice(i, from, on);
+    }
+
+    /// How far leaf and patch part over the patch's width while moisture changes by 4 %.
+    double against_the_top(std::size_t i) const {
+        if (!in_.made) return 0;
+        const Box b = bounds(patches()[i].outline);
+        const Region* patch = nullptr;
+        for (const Region& r : in_.made->regions)
+            if (r.kind == RegionKind::patch && r.index == i) patch = &r;
+        const double u = (b.low.x + b.high.x) / 2;
+        const auto own = patch ? patch->shrinkage(b.low.y, b.high.y) : std::nullopt;
+        if (!own || !in_.made->ready) return 0;
+        const double leaf = in_.made->widens(u, b.low.y, b.high.y, 8, 12);
+        return std::abs(leaf - (*own > 1e-6 ? movement(b.height(), *own, 8, 12) : 0));
     }
 
     void used_twice(std::size_t i, const Board2& from, const Ring& on) {

@@ -55,7 +55,7 @@ struct RackAsk {
     const std::map<std::string, Slab>& slabs;
     const std::map<std::string, std::string>& taken;  ///< slab ids to the name of the job that has them
     const Climate& air;                               ///< they dry in
-    double dry_pct = 10;                              ///< dry enough
+    double dry_pct = 0;                               ///< dry enough for the room
     const WantedTop* wanted = nullptr;                ///< the top to fit, where there is one
     std::string today;                                ///< ISO date
 };

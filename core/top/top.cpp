@@ -215,7 +215,7 @@ class Maker {
     double litres(double top, double mid, double low) const { return (top + 4 * mid + low) / 6 * in_.thickness_mm * 1e-6; }
 
     double moisture(const Slab& s) const {
-        return std::clamp(in_.moisture_pct.value_or(s.moisture_pct.value_or(in_.settles_pct)), 0.0, 30.0);
+        return std::clamp(in_.moisture_pct.value_or(s.moisture_pct.value_or(in_.settles_pct)), 0.0, 200.0);
     }
 
     void wood_of(Region& r, const Slab& s, const Placement& placed) {

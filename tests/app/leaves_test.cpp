@@ -442,7 +442,7 @@ TEST_CASE("a slab is marked as a cross-cut on the rack, and Under knows", "[app]
     desk.click("step_under");
     CHECK_FALSE(find_caution(desk.session().plan()->under->cautions, "under.end_grain"));
     desk.click("step_rack");
-    pick(desk, "slab_sawn", 1);
+    pick(desk, "slab_cut", 1);
     CHECK(desk.session().slab()->cross_cut);
     desk.click("step_under");
     CHECK(desk.text("caution_under.end_grain").contains("end grain"));

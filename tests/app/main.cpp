@@ -5,13 +5,14 @@
 #define CATCH_CONFIG_RUNNER
 #include <catch2/catch.hpp>
 
+#include "app/application.h"
 #include "app/theme/theme.h"
 
 int main(int argc, char** argv) {
     // Also when the build only asks which tests there are.
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QStandardPaths::setTestModeEnabled(true);
-    QApplication app(argc, argv);
+    yb::Application app(argc, argv);
     QApplication::setOrganizationName("young-burl-test");
     yb::theme::apply(app);
     return Catch::Session().run(argc, argv);

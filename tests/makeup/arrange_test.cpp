@@ -139,9 +139,10 @@ TEST_CASE("rip lines found anew are clean, and give up no more than lines near b
     int clean = 0;
     for (int round = 0; round < 150; ++round) {
         Job other = j;
+        const double far = (1 + round % 15) / 15.0;  // near ones too: far ones are hardly ever clean on every leaf
         for (Leaf& l : other.leaves) {
-            move_by(l.placement, {0, little(dice)});
-            turn_about(l.placement, {0, 0}, little(dice) / 60);
+            move_by(l.placement, {0, far * far * little(dice)});
+            turn_about(l.placement, {0, 0}, far * far * little(dice) / 60);
         }
         const Plan q = plan_job(other, d);
         double now = 0;
@@ -151,7 +152,7 @@ TEST_CASE("rip lines found anew are clean, and give up no more than lines near b
         ++clean;
         CHECK(now > given - 3);
     }
-    INFO("clean ones: " << clean);
+    CHECK(clean > 5);
 }
 
 TEST_CASE("no small move of either bank makes an evened river more even", "[arrange]") {

@@ -1,0 +1,78 @@
+#include "app/slow/runner.h"
+
+#include <QCoreApplication>
+#include <QPointer>
+#include <QThread>
+#include <QThreadPool>
+
+#include <algorithm>
+#include <exception>
+
+namespace yb {
+
+namespace {
+
+/// More than the cores: a long work must not keep a picture waiting.
+QThreadPool& pool() {
+    static QThreadPool* all = [] {
+        auto* p = new QThreadPool(QCoreApplication::instance());
+        p->setMaxThreadCount(std::max(6, 2 * QThread::idealThreadCount()));
+        return p;
+    }();
+    return *all;
+}
+
+std::atomic<int> under_way{0};
+
+}  // namespace
+
+QString sentence_of_exception() {
+    try {
+        throw;
+    } catch (const std::bad_alloc&) {
+        return QObject::tr("There is not enough memory for this");
+    } catch (const std::exception& e) {
+        return QString::fromUtf8(e.what());
+    } catch (...) {
+        return QObject::tr("Something went wrong that nobody foresaw");
+    }
+}
+
+std::shared_ptr<Running> run_beside(QObject* owner, Beside work, std::function<void(const QString&)> failed) {
+    auto running = std::make_shared<Running>();
+    ++under_way;
+    pool().start([running, owner = QPointer<QObject>(owner), work = std::move(work), failed = std::move(failed)]() mutable {
+        std::function<void()> back;
+        QString wrong;
+        try {
+            Work w;
+            w.stop = running->stop.get_token();
+            w.progress = [&running](double share) { running->share = share; };
+            back = work(w);
+        } catch (const Cancelled&) {
+        } catch (...) {
+            wrong = sentence_of_exception();
+        }
+        QMetaObject::invokeMethod(
+            QCoreApplication::instance(),
+            [running, owner, back = std::move(back), failed = std::move(failed), wrong] {
+                const bool wanted = owner && !running->stop.stop_requested();
+                running->done = true;
+                --under_way;
+                if (!wanted) return;
+                if (!wrong.isEmpty()) {
+                    if (failed) failed(wrong);
+                } else if (back) {
+                    back();
+                }
+            },
+            Qt::QueuedConnection);
+    });
+    return running;
+}
+
+void wait_for_all() {
+    while (under_way > 0) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+}  // namespace yb

@@ -1,0 +1,74 @@
+// A slow result keyed by equal inputs: made beside the work, shown when it comes, a quick answer in the meantime.
+#pragma once
+
+#include <optional>
+
+#include "app/slow/runner.h"
+
+namespace yb {
+
+/// In must be comparable; both are passed by value between threads.
+template <class In, class Out>
+class Slow {
+  public:
+    using Make = std::function<Out(const In&, const Work&)>;
+
+    /// @param make the result; it must not touch `owner`. @param came on the interface's thread, with what was made.
+    /// @param failed a sentence for whatever was thrown.
+    Slow(QObject* owner, Make make, std::function<void(const In&, const Out&)> came, std::function<void(const QString&)> failed = {})
+        : owner_(owner), make_(std::move(make)), came_(std::move(came)), failed_(std::move(failed)) {}
+    ~Slow() { stop(); }
+    Slow(const Slow&) = delete;
+    Slow& operator=(const Slow&) = delete;
+
+    /// Asks for the result. Nothing happens where it is there already or on its way; what else is on its way is stopped.
+    void ask(In in) {
+        if (asked_ && *asked_ == in && (busy() || out_)) return;
+        stop();
+        asked_ = std::move(in);
+        out_.reset();
+        running_ = run_beside(
+            owner_,
+            [this_result = result_, make = make_, in = *asked_](const Work& w) -> std::function<void()> {
+                auto out = std::make_shared<Out>(make(in, w));
+                return [this_result, in, out] {
+                    if (*this_result) (**this_result)(in, *out);
+                };
+            },
+            failed_);
+    }
+    /// Stops what is on its way; nothing of it comes any more.
+    void stop() {
+        if (running_) running_->stop.request_stop();
+        running_.reset();
+    }
+    bool busy() const { return running_ && !running_->done; }
+    double share() const { return running_ ? running_->share.load() : 0; }
+    /// What was made for equal inputs; nullptr while there is nothing.
+    const Out* at_hand(const In& in) const { return asked_ && out_ && *asked_ == in ? &*out_ : nullptr; }
+
+  private:
+    using Take = std::function<void(const In&, const Out&)>;
+    QObject* owner_;
+    Make make_;
+    std::function<void(const In&, const Out&)> came_;
+    std::function<void(const QString&)> failed_;
+    std::optional<In> asked_;
+    std::optional<Out> out_;
+    std::shared_ptr<Running> running_;
+    /// Called with what comes back; gone with this object.
+    struct Gone {
+        std::shared_ptr<std::optional<Take>> take = std::make_shared<std::optional<Take>>();
+        ~Gone() { take->reset(); }
+    } gone_;
+    std::shared_ptr<std::optional<Take>> result_ = [this] {
+        *gone_.take = [this](const In& in, const Out& out) {
+            out_ = out;
+            running_.reset();
+            came_(in, out);
+        };
+        return gone_.take;
+    }();
+};
+
+}  // namespace yb
