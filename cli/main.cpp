@@ -157,9 +157,7 @@ void run_export(const std::string& path, const std::string& job) {
 /// The fields of a job file, for --help.
 std::string job_fields() {
     yb::Job job;
-    std::string out = "Fields of the job in its file, with their ranges:\n";
-    for (const yb::FieldLine& l : yb::describe(yb::walk_of(job))) out += fmt::format("  {:<36} {}\n", l.path, l.what);
-    return out;
+    return "Fields of the job in its file, with their ranges:\n" + yb::table_of(yb::describe(yb::walk_of(job)));
 }
 
 struct WantOrder {

@@ -257,4 +257,10 @@ std::vector<FieldLine> describe(const FieldWalk& walk) {
     return std::move(v.lines);
 }
 
+std::string table_of(const std::vector<FieldLine>& fields) {
+    std::string out;
+    for (const FieldLine& l : fields) out += fmt::format("  {:<36} {}\n", l.path, l.what);
+    return out;
+}
+
 }  // namespace yb

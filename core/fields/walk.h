@@ -86,5 +86,7 @@ struct FieldLine {
 };
 /// Every field in order, items of empty lists too. `of` is given a value of defaults.
 std::vector<FieldLine> describe(const FieldWalk& walk);
+/// The same as lines of text, two columns: for --help and docs/formats.md.
+std::string table_of(const std::vector<FieldLine>& fields);
 
 }  // namespace yb

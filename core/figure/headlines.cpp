@@ -96,7 +96,6 @@ const std::map<std::string, const char*>& all() {
         {"rack.heights_missing", "Heights are missing"},
         {"rack.jumps", "A reading jumps"},
         {"rack.missing", "A reading is missing"},
-        {"rack.no_edges", "No edge is read"},
         {"rack.no_heights", "No heights: thickness is a guess"},
         {"rack.no_wood", "No wood between the readings"},
         {"rack.one_face", "One face has no heights"},

@@ -1,0 +1,124 @@
+// Rules of the house that a compiler does not hold.
+#include <algorithm>
+#include <filesystem>
+#include <fstream>
+#include <iterator>
+#include <map>
+#include <regex>
+#include <set>
+#include <sstream>
+
+#include <catch2/catch.hpp>
+
+#include "demo/demo.h"
+#include "tests/everything.h"
+
+using namespace yb;
+namespace fs = std::filesystem;
+
+namespace {
+
+const fs::path source = YB_SOURCE;
+
+std::vector<fs::path> sources(const char* folder) {
+    std::vector<fs::path> out;
+    for (const auto& e : fs::recursive_directory_iterator(source / folder))
+        if (e.path().extension() == ".h" || e.path().extension() == ".cpp") out.push_back(e.path());
+    return out;
+}
+
+std::string text_of(const fs::path& p) {
+    std::ifstream in(p);
+    std::stringstream s;
+    s << in.rdbuf();
+    return s.str();
+}
+
+}  // namespace
+
+TEST_CASE("the core has no interface in it", "[house]") {
+    const auto files = sources("core");
+    REQUIRE(files.size() > 80);
+    const std::regex bad(R"(#include\s*[<"](Q[A-Z]\w*|app/|cli/|devices/|vision/))");
+    for (const fs::path& p : files) {
+        INFO(p.string());
+        CHECK_FALSE(std::regex_search(text_of(p), bad));
+    }
+}
+
+TEST_CASE("rooms include each other one way only", "[house]") {
+    const std::regex include(R"rx(#include "core/(\w+)/(\w+)\.h")rx");
+    std::map<std::string, std::set<std::string>> uses;
+    for (const fs::path& p : sources("core")) {
+        // What the maker decides stands below what is planned: choices.h sees fields and other choices only.
+        const std::string folder = fs::relative(p, source / "core").begin()->string();
+        const std::string room = p.stem() == "choices" ? folder + " choices" : folder;
+        const std::string text = text_of(p);
+        for (std::sregex_iterator i(text.begin(), text.end(), include), end; i != end; ++i) {
+            const std::string other = (*i)[2] == "choices" ? (*i)[1].str() + " choices" : (*i)[1].str();
+            if (other != room) uses[room].insert(other);
+        }
+    }
+    REQUIRE(uses.size() > 15);
+    // Everything that a room leads to must not lead back.
+    std::map<std::string, std::set<std::string>> all = uses;
+    for (bool more = true; more;) {
+        more = false;
+        for (auto& [room, reached] : all)
+            for (const std::string& r : std::set<std::string>(reached))
+                for (const std::string& next : all[r]) more = reached.insert(next).second || more;
+    }
+    for (const auto& [room, reached] : all) {
+        INFO(room);
+        CHECK_FALSE(reached.count(room));
+    }
+}
+
+TEST_CASE("every caution has a headline of at most seven words, and no headline is left without its caution", "[house]") {
+    std::set<std::string> used;
+    std::string everything;
+    for (const fs::path& p : sources("core"))
+        if (p.filename() != "headlines.cpp") everything += text_of(p);
+    const auto keys = headline_keys();
+    REQUIRE(keys.size() > 40);
+    for (const std::string& key : keys) {
+        INFO(key);
+        std::istringstream words(headline_of(key));
+        const auto count = std::distance(std::istream_iterator<std::string>(words), std::istream_iterator<std::string>());
+        CHECK(count >= 1);
+        CHECK(count <= 7);
+        CHECK(everything.find('"' + key + '"') != std::string::npos);
+    }
+    const Documents& d = demo_shop();
+    for (const auto& [id, job] : d.jobs) {
+        const Plan p = plan_job(job, d);
+        for (const StepRow& row : steps())
+            if (row.says(p))
+                for (const Caution& c : row.says(p)->cautions) {
+                    INFO(id << " " << c.key);
+                    CHECK(headline_of(c.key) != c.key);
+                }
+    }
+}
+
+TEST_CASE("the table of steps: keys are found, unknown ones are not, the order is one", "[house]") {
+    std::set<std::string_view> keys;
+    for (const StepRow& row : steps()) {
+        CHECK(keys.insert(row.step.key).second);
+        CHECK(find_step(row.step.key) == &row);
+        CHECK(std::string(name_of(row.step)) == row.name);
+    }
+    CHECK(find_step("varnish of the moon") == nullptr);
+    CHECK_THROWS_AS(row_of(Step{"varnish of the moon"}), std::out_of_range);
+    CHECK(before(step_key::lay, step_key::flat));
+    CHECK_FALSE(before(step_key::flat, step_key::lay));
+}
+
+TEST_CASE("every room of the core is named in docs/architecture.md", "[house][docs]") {
+    const std::string doc = text_of(source / "docs/architecture.md");
+    for (const auto& e : fs::directory_iterator(source / "core")) {
+        if (!e.is_directory()) continue;
+        INFO(e.path().filename());
+        CHECK(std::regex_search(doc, std::regex("\\| core/(\\w+, )*" + e.path().filename().string() + "[ ,]")));
+    }
+}
