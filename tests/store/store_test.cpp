@@ -5,6 +5,7 @@
 #include <random>
 #include <thread>
 
+#include <SQLiteCpp/SQLiteCpp.h>
 #include <catch2/catch.hpp>
 #include <sys/stat.h>
 #include <sys/wait.h>
@@ -175,6 +176,95 @@ TEST_CASE("damaged, cut short, foreign and newer files are left as they are", "[
         CHECK(kind_of_failure(f.file("b.shop")) == StoreError::Kind::damaged);
         CHECK(kind_of_failure(f.file("none.shop")) == StoreError::Kind::missing);
     }
+}
+
+TEST_CASE("what a newer program wrote opens to be read, says so, and stays as it is to the last byte", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    Store::create(path, demo_shop(), "New shop");
+    {
+        SQLite::Database db(path, SQLite::OPEN_READWRITE);
+        db.exec("PRAGMA user_version = 99");
+        db.exec("CREATE TABLE weather (day TEXT)");
+        db.exec("PRAGMA wal_checkpoint(TRUNCATE)");
+    }
+    const std::string before = bytes(path);
+    {
+        Store s = Store::open(path);
+        CHECK(s.newer());
+        CHECK(s.read_only());
+        CHECK(s.documents() == demo_shop());
+        CHECK_THROWS_AS(s.append("edit", named(s.documents(), "changed")), StoreError);
+        CHECK_THROWS_AS(s.write({0, "", "", "", "note", "it rained", "", "", ""}), StoreError);
+        CHECK(name_in(s) == demo_shop().jobs.begin()->second.name);
+    }
+    CHECK(bytes(path) == before);
+}
+
+TEST_CASE("attachments never change, and are told where they don't fit their hash", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    Store s = Store::create(path, demo_shop(), "New shop");
+    const std::string key = attachment_key("a picture of a slab");
+    CHECK(key == "sha256-" + key.substr(7));
+    CHECK(key.size() == 7 + 64);
+    CHECK(attachment_key("abc") == "sha256-ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");  // FIPS 180-2
+    s.attach(key, "a picture of a slab");
+    s.attach(key, "a picture of a slab");
+    CHECK_THROWS_AS(s.attach(key, "another picture"), StoreError);
+    CHECK(*s.attachment(key) == "a picture of a slab");
+    CHECK_FALSE(s.attachment(attachment_key("none")));
+    // All or none.
+    const std::string other = attachment_key("other");
+    CHECK_THROWS_AS(s.attach({{other, "other"}, {key, "spoilt"}}), StoreError);
+    CHECK_FALSE(s.has_attachment(other));
+    {
+        SQLite::Database db(path, SQLite::OPEN_READWRITE);
+        SQLite::Statement q(db, "UPDATE attachment SET bytes = ? WHERE key = ?");
+        q.bind(1, "a picture of a slug");
+        q.bind(2, key);
+        q.exec();
+    }
+    CHECK_THROWS_AS(s.attachment(key), StoreError);
+    CHECK_THROWS_AS(Store::read_attachment(path, key), StoreError);
+    CHECK(check_shop(path).ok);  // one spoilt picture does not keep the shop shut
+}
+
+TEST_CASE("a change whose hash does not fit is found by the check", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    Store::create(path, demo_shop(), "New shop");
+    CHECK(check_shop(path).problems.empty());
+    {
+        SQLite::Database db(path, SQLite::OPEN_READWRITE);
+        db.exec("UPDATE change SET body = replace(body, 'moisture_pct', 'moisture_pcd') WHERE kind = 'slab'");
+    }
+    CHECK_FALSE(check_shop(path).problems.empty());
+}
+
+TEST_CASE("the book is written beside the revisions: undo takes nothing out of it", "[store]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    {
+        Store s = Store::create(path, demo_shop(), "New shop");
+        CHECK(s.book().empty());
+        s.append("edit", named(s.documents(), "one"));
+        s.write({0, "", "job-tarn-river", "fill", "reading", "gel time", "7.5", "h", ""});
+        s.undo();
+        s.write({0, "2026-11-25T09:30:00+01:00", "job-tarn-river", "varnish", "note", "a step of a newer program", "", "", ""});
+        CHECK(s.book().size() == 2);
+    }
+    const Store s = Store::open(path);
+    const auto book = s.book();
+    REQUIRE(book.size() == 2);
+    CHECK(book[0].what == "gel time");
+    CHECK_FALSE(book[0].at.empty());
+    CHECK(book[1].step == "varnish");
+    CHECK(book[1].at == "2026-11-25T09:30:00+01:00");
+    CHECK(book[0].id < book[1].id);
+    // A copy takes it along.
+    s.save_copy(f.file("b.shop"));
+    CHECK(Store::open(f.file("b.shop")).book() == book);
 }
 
 TEST_CASE("a folder that can't be written opens for reading only", "[store]") {

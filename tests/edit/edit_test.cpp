@@ -1,0 +1,160 @@
+// Edits by name: Job to Job, Slab to Slab, without a view.
+#include <set>
+
+#include <catch2/catch.hpp>
+
+#include "demo/demo.h"
+#include "tests/planks.h"
+
+using namespace yb;
+
+TEST_CASE("a resin taken off the shelf is forgotten by every leaf's voids and every river", "[edit]") {
+    Documents d = demo_shop();
+    const std::string key = d.shop.resins.front().key;
+    Job& j = d.jobs.at("job-tarn-river");
+    REQUIRE(j.leaves.size() == 2);
+    j.fill.river = key;
+    for (Leaf& l : j.leaves) l.voids.push_back({"some flaw", key, false});
+    const std::size_t shelf = d.shop.resins.size();
+    drop_resin(d, key);
+    CHECK(d.shop.resins.size() == shelf - 1);
+    CHECK(j.fill.river.empty());
+    for (const auto& [id, job] : d.jobs)
+        for (const Leaf& l : job.leaves)
+            for (const VoidFill& v : l.voids) CHECK(v.resin != key);
+    CHECK(plan_job(j, d).top->ready);
+}
+
+TEST_CASE("an added resin has a key that no other has", "[edit]") {
+    Shop shop = demo_shop().shop;
+    std::set<std::string> keys;
+    for (const Resin& r : shop.resins) keys.insert(r.key);
+    for (int i = 0; i < 4; ++i) CHECK(keys.insert(add_resin(shop)).second);
+    // One of the middle goes: its successor is not called like another.
+    shop.resins.erase(shop.resins.end() - 2);
+    std::set<std::string> now;
+    for (const Resin& r : shop.resins) now.insert(r.key);
+    CHECK(now.insert(add_resin(shop)).second);
+}
+
+TEST_CASE("every mend that a caution offers can be made, and the caution then is gone or less", "[edit]") {
+    const Documents& d = demo_shop();
+    for (const auto& [id, job] : d.jobs) {
+        const Plan p = plan_job(job, d);
+        for (const StepRow& row : steps()) {
+            if (!row.says(p)) continue;
+            for (const Caution& c : row.says(p)->cautions) {
+                if (!c.mend) continue;
+                INFO(id << " " << c.key);
+                Job j = job;
+                CHECK_NOTHROW(mend(j, *c.mend));
+                CHECK_FALSE(j == job);
+            }
+        }
+    }
+    Job j;
+    CHECK_THROWS_AS(mend(j, Mend{"polish the moon", {}, {}}), std::invalid_argument);
+}
+
+TEST_CASE("a leaf moved and turned comes back when it is moved and turned back", "[edit]") {
+    const Documents& d = demo_shop();
+    Job j = d.jobs.at("job-tarn-river");
+    const Job before = j;
+    move_leaf(j, 1, {31, -17});
+    turn_leaf(j, 1, {100, 50}, 2.5);
+    CHECK_FALSE(j == before);
+    turn_leaf(j, 1, {100, 50}, -2.5);
+    move_leaf(j, 1, {-31, 17});
+    CHECK(j.leaves[1].placement.x_mm == Approx(before.leaves[1].placement.x_mm).margin(1e-6));
+    CHECK(j.leaves[1].placement.y_mm == Approx(before.leaves[1].placement.y_mm).margin(1e-6));
+    CHECK(j.leaves[1].placement.angle_deg == Approx(before.leaves[1].placement.angle_deg).margin(1e-9));
+    CHECK(j.leaves[0].placement == before.leaves[0].placement);
+    // The wood under a fixed place of the top moves as it is said.
+    const Vec2 was = before.leaves[1].placement.frame().from_slab({500, 0});
+    move_leaf(j, 1, {12, 5});
+    const Vec2 is = j.leaves[1].placement.frame().from_slab({500, 0});
+    CHECK(is.x - was.x == Approx(12));
+    CHECK(is.y - was.y == Approx(5));
+}
+
+TEST_CASE("turned over twice or end for end twice a job is what it was", "[edit]") {
+    const Documents& d = demo_shop();
+    for (const auto& [id, job] : d.jobs) {
+        if (job.leaves.empty() || job.leaves[0].slab.empty()) continue;
+        INFO(id);
+        const Plan was = plan_job(job, d);
+        Job j = job;
+        turn_over(j);
+        CHECK(j.leaves[0].placement.turned_over != job.leaves[0].placement.turned_over);
+        turn_over(j);
+        CHECK(j.leaves[0].placement.x_mm == Approx(job.leaves[0].placement.x_mm).margin(1e-6));
+        CHECK(j.leaves[0].placement.y_mm == Approx(job.leaves[0].placement.y_mm).margin(1e-6));
+        end_for_end(j);
+        end_for_end(j);
+        CHECK(plan_job(j, d).top->mass_kg == Approx(was.top->mass_kg).epsilon(1e-6));
+    }
+}
+
+TEST_CASE("plates and channels: where one is put from an end, there it lies", "[edit]") {
+    Job j = on(plank("a", 2400, 900, 55), {2000, 800, 40, 740, LiveEdges::none, 6, TopShape::rectangle, {}});
+    lay_plates(j);
+    REQUIRE(j.under.plates.size() == 2);
+    for (std::size_t i = 0; i < 2; ++i) {
+        set_plate_from_end(j, i, 310);
+        CHECK(from_end_mm(j, j.under.plates[i].u_mm) == Approx(310));
+    }
+    CHECK(j.under.plates[0].u_mm == Approx(-j.under.plates[1].u_mm));
+    const std::size_t channels = j.under.channels.size();
+    add_channel(j, 120);
+    CHECK(j.under.channels.size() == channels + 1);
+    set_channel_from_end(j, channels, 450);
+    CHECK(from_end_mm(j, j.under.channels[channels].u_mm) == Approx(450));
+    drop_channel(j);
+    CHECK(j.under.channels.size() == channels);
+}
+
+TEST_CASE("patches: added, moved, dropped, each with an id of its own", "[edit]") {
+    Job j = demo_shop().jobs.at("job-tarn-river");
+    j.makeup.patches.clear();
+    add_patch(j, box(-60, 100, 60, 180));
+    add_patch(j, box(200, 100, 300, 180));
+    REQUIRE(j.makeup.patches.size() == 2);
+    CHECK(j.makeup.patches[0].id != j.makeup.patches[1].id);
+    move_patch(j, 0, {10, -4});
+    CHECK(j.makeup.patches[0].outline[0].x == Approx(-50));
+    CHECK(j.makeup.patches[0].outline[0].y == Approx(96));
+    const std::string second = j.makeup.patches[1].id;
+    drop_patch(j, 0);
+    REQUIRE(j.makeup.patches.size() == 1);
+    CHECK(j.makeup.patches[0].id == second);
+    add_patch(j, box(0, 0, 50, 50));
+    CHECK(j.makeup.patches[1].id != second);
+}
+
+TEST_CASE("slabs of every leaf are taken, so the rack offers none of them to another job", "[edit][rack]") {
+    const Documents& d = demo_shop();
+    for (const auto& [id, job] : d.jobs) {
+        std::set<std::string> mine;
+        for (const Leaf& l : job.leaves) mine.insert(l.slab);
+        CHECK(mine.size() == job.leaves.size());
+    }
+    Documents own = d;
+    const std::string first = add_job(own, "Another", "2026-12-01");
+    const std::string second = add_job(own, "And another", "2026-12-01");
+    CHECK(first != second);
+    CHECK(own.jobs.size() == d.jobs.size() + 2);
+    CHECK(fresh_id("job", own) != first);
+}
+
+TEST_CASE("a new reading of moisture keeps the one before; an empty one clears what holds", "[edit]") {
+    Slab s = plank("a", 2000, 500, 55);
+    read_moisture(s, 14, "2026-09-01");
+    read_moisture(s, 12, "2026-10-01");
+    CHECK(*s.moisture_pct == 12);
+    CHECK(s.moisture_on == "2026-10-01");
+    REQUIRE_FALSE(s.moisture_log.empty());
+    CHECK(s.moisture_log.front().pct == 14);
+    read_moisture(s, {}, "2026-11-01");
+    CHECK_FALSE(s.moisture_pct);
+    CHECK_FALSE(s.moisture_log.empty());
+}
