@@ -72,7 +72,8 @@ std::shared_ptr<Running> run_beside(QObject* owner, Beside work, std::function<v
 }
 
 void wait_for_all() {
-    while (under_way > 0) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    // What is handed back may be painted, and painting may ask for more: quiet is when that has had its turns.
+    for (int quiet = 0; quiet<5; quiet = under_way> 0 ? 0 : quiet + 1) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
 }
 
 }  // namespace yb
