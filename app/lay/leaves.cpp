@@ -7,6 +7,7 @@
 #include "core/lay/lay.h"
 #include "core/makeup/snap.h"
 #include "core/match/likeness.h"
+#include "core/top/top.h"
 
 namespace yb::leaves {
 
@@ -128,6 +129,10 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
     };
     if (is_river(s.job()->makeup.kind)) {
         double most = s.job()->makeup.river_mm * 1.2;
+        if (s.job()->makeup.kind == MakeUp::river) {
+            fill = c.resin;
+            fill.setAlpha(150);
+        }
         for (const JointPlan& j : s.plan()->makeup->joints) most = std::max(most, j.widest_mm * 1.1);
         for (const JointPlan& j : s.plan()->makeup->joints) {
             const auto width = [&](double x) {
@@ -171,9 +176,44 @@ void draw_match(QPainter& p, const BenchMap& map, const Session& s, const SeamMa
                QObject::tr("bars: how well the pictures agree there"));
 }
 
+namespace {
+
+/// The river as it will be poured, between the finished planes of the leaves beside it.
+void draw_river_end(QPainter& p, const BenchMap& map, const Session& s, double u) {
+    const Plan& plan = *s.plan();
+    if (!plan.top->ready) return;
+    const auto height = [&](std::size_t leaf, double v, bool top) {
+        const Vec2 on_slab = s.job()->leaves[leaf].placement.frame().to_slab({u, v});
+        const Tilt& tilt = plan.leaves[leaf].flat->tilt;
+        return top ? tilt.top_at(on_slab) : tilt.bottom_at(on_slab);
+    };
+    const auto& c = theme::colours();
+    QColor resin = c.resin;
+    resin.setAlpha(190);
+    for (const Region& r : plan.top->regions) {
+        if (r.kind != RegionKind::resin || r.let_in || r.index + 1 >= plan.leaves.size()) continue;
+        if (r.above.size() < 3 || r.below.size() < 3) continue;
+        const auto above = cut_at_x(r.above, u);
+        const auto below = cut_at_x(r.below, u);
+        if (above.empty() || below.empty()) continue;
+        const std::size_t low = r.index;
+        const std::size_t high = r.index + 1;
+        p.setPen(Qt::NoPen);
+        p.setBrush(resin);
+        p.drawPolygon(QPolygonF{map.end_px(above.front().from, height(low, above.front().from, true)),
+                                map.end_px(above.back().to, height(high, above.back().to, true)),
+                                map.end_px(below.back().to, height(high, below.back().to, false)),
+                                map.end_px(below.front().from, height(low, below.front().from, false))});
+    }
+    p.setBrush(Qt::NoBrush);
+}
+
+}  // namespace
+
 void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
     const auto& c = theme::colours();
     const double u = map.gauge_mm - half(s);
+    draw_river_end(p, map, s, u);
     for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i) {
         const LeafPlan& l = s.plan()->leaves[i];
         const auto w = wood_at(s.plan()->makeup->leaves[i], u, false);
