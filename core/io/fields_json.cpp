@@ -12,7 +12,8 @@ namespace {
 class Writer : public FieldVisitor {
   public:
     Json root = Json::object();
-    Writer() { at_.push_back(&root); }
+    /// @param bare writes which fields there are, without the long lists in them.
+    explicit Writer(bool bare = false) : bare_(bare) { at_.push_back(&root); }
     void number(const NumberField& f, double& v) override { put(f.key, v); }
     void number(const NumberField& f, int& v) override { put(f.key, v); }
     void number(const NumberField& f, std::optional<double>& v) override {
@@ -21,8 +22,12 @@ class Writer : public FieldVisitor {
     void number(const NumberField& f, std::optional<int>& v) override {
         if (v) put(f.key, *v);
     }
-    void numbers(const NumberField& f, std::vector<double>& v) override { put(f.key, v); }
+    void numbers(const NumberField& f, std::vector<double>& v) override {
+        if (bare_) return put(f.key, nullptr);
+        put(f.key, v);
+    }
     void numbers(const NumberField& f, std::vector<std::optional<double>>& v) override {
+        if (bare_) return put(f.key, nullptr);
         Json list = Json::array();
         for (const auto& d : v) list.push_back(d ? Json(*d) : Json(nullptr));
         put(f.key, std::move(list));
@@ -31,6 +36,7 @@ class Writer : public FieldVisitor {
     void text(const FieldName& f, std::string& v) override { put(f.key, v); }
     void point(const FieldName& f, Vec2& v) override { put(f.key, Json{v.x, v.y}); }
     void ring(const FieldName& f, Ring& v) override {
+        if (bare_) return put(f.key, nullptr);
         Json list = Json::array();
         for (const Vec2 p : v) list.push_back({p.x, p.y});
         put(f.key, std::move(list));
@@ -60,6 +66,7 @@ class Writer : public FieldVisitor {
     void put(const char* key, T&& v) {
         (*at_.back())[key] = std::forward<T>(v);
     }
+    bool bare_;
     // An ordered object moves its members when it grows: only the innermost one, which is being written, grows.
     std::vector<Json*> at_;
 };
@@ -69,13 +76,13 @@ class Reader : public FieldVisitor {
     Reader(const Json& from, const std::string& root) { at_.push_back({&from, root}); }
 
     void number(const NumberField& f, double& v) override {
-        if (const Json* j = find(f.key, f.required)) v = real(*j, f.key);
+        if (const Json* j = find(f.key, f.required)) v = real(*j, [&] { return std::string(f.key); });
     }
     void number(const NumberField& f, int& v) override {
         if (const Json* j = find(f.key, f.required)) v = whole(*j, f.key);
     }
     void number(const NumberField& f, std::optional<double>& v) override {
-        if (const Json* j = find(f.key, f.required)) v = real(*j, f.key);
+        if (const Json* j = find(f.key, f.required)) v = real(*j, [&] { return std::string(f.key); });
     }
     void number(const NumberField& f, std::optional<int>& v) override {
         if (const Json* j = find(f.key, f.required)) v = whole(*j, f.key);
@@ -84,14 +91,16 @@ class Reader : public FieldVisitor {
         const Json* j = list(f.key, f.required);
         if (!j) return;
         v.clear();
-        for (std::size_t i = 0; i < j->size(); ++i) v.push_back(real((*j)[i], item(f.key, i)));
+        v.reserve(j->size());
+        for (std::size_t i = 0; i < j->size(); ++i) v.push_back(real((*j)[i], [&] { return item(f.key, i); }));
     }
     void numbers(const NumberField& f, std::vector<std::optional<double>>& v) override {
         const Json* j = list(f.key, f.required);
         if (!j) return;
         v.clear();
+        v.reserve(j->size());
         for (std::size_t i = 0; i < j->size(); ++i)
-            v.push_back((*j)[i].is_null() ? std::nullopt : std::optional(real((*j)[i], item(f.key, i))));
+            v.push_back((*j)[i].is_null() ? std::nullopt : std::optional(real((*j)[i], [&] { return item(f.key, i); })));
     }
     void flag(const FieldName& f, bool& v) override {
         const Json* j = find(f.key, f.required);
@@ -106,13 +115,14 @@ class Reader : public FieldVisitor {
         v = j->get<std::string>();
     }
     void point(const FieldName& f, Vec2& v) override {
-        if (const Json* j = find(f.key, f.required)) v = place(*j, f.key);
+        if (const Json* j = find(f.key, f.required)) v = place(*j, [&] { return std::string(f.key); });
     }
     void ring(const FieldName& f, Ring& v) override {
         const Json* j = list(f.key, f.required);
         if (!j) return;
         v.clear();
-        for (std::size_t i = 0; i < j->size(); ++i) v.push_back(place((*j)[i], item(f.key, i)));
+        v.reserve(j->size());
+        for (std::size_t i = 0; i < j->size(); ++i) v.push_back(place((*j)[i], [&] { return item(f.key, i); }));
     }
     void option(const SchoolText& s, std::size_t& chosen) override {
         const Json* j = find(s.key, false);
@@ -183,10 +193,12 @@ class Reader : public FieldVisitor {
         if (j && !j->is_array()) fail(key, "a list [ ] is wanted here");
         return j;
     }
-    double real(const Json& j, const std::string& key) const {
-        if (!j.is_number()) fail(key, "a number is wanted here, not " + shown(j));
+    /// @param key makes the field's place, for the sentence: asked only where something is wrong.
+    template <class Key>
+    double real(const Json& j, Key key) const {
+        if (!j.is_number()) fail(key(), "a number is wanted here, not " + shown(j));
         const double v = j.get<double>();
-        if (!std::isfinite(v)) fail(key, "the number is too large");
+        if (!std::isfinite(v)) fail(key(), "the number is too large");
         return v;
     }
     int whole(const Json& j, const std::string& key) const {
@@ -197,9 +209,10 @@ class Reader : public FieldVisitor {
         if (!fits) fail(key, "the number is too large to count with: " + shown(j));
         return j.get<int>();
     }
-    Vec2 place(const Json& j, const std::string& key) const {
-        if (!j.is_array() || j.size() != 2) fail(key, "a point is two numbers [x, y]");
-        return {real(j[0], key + "[0]"), real(j[1], key + "[1]")};
+    template <class Key>
+    Vec2 place(const Json& j, Key key) const {
+        if (!j.is_array() || j.size() != 2) fail(key(), "a point is two numbers [x, y]");
+        return {real(j[0], [&] { return key() + "[0]"; }), real(j[1], [&] { return key() + "[1]"; })};
     }
 
     std::vector<std::pair<const Json*, std::string>> at_;
@@ -225,6 +238,12 @@ void read_fields(const Json& from, const std::string& root, const FieldWalk& int
     if (!from.is_object()) throw FormatError(root, "an object { } is wanted here");
     Reader r(from, root);
     into(r);
+}
+
+Json known_fields(const FieldWalk& walk) {
+    Writer w(true);
+    walk(w);
+    return std::move(w.root);
 }
 
 Json left_over(const Json& body, const Json& written) {

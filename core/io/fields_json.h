@@ -17,6 +17,9 @@ Json write_fields(const FieldWalk& walk);
 /// number that is none or beyond what can be counted.
 void read_fields(const Json& from, const std::string& root, const FieldWalk& into);
 
+/// The fields that have a value, as write_fields() has them but with null for lists of numbers and of points: for
+/// left_over().
+Json known_fields(const FieldWalk& walk);
 /// What of `body` is not in what is written back, null where nothing is left over: fields of a newer program.
 Json left_over(const Json& body, const Json& written);
 /// Puts it back; what is written stands above it.

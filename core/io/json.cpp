@@ -22,11 +22,14 @@ Json written(Body kind, const T& v) {
 
 template <class T>
 T read(Body kind, const Json& j, const char* root) {
-    Json body = upgraded(kind, j, root);
+    const bool old = version_in(kind, j, root) < version_of(kind);
+    const Json made_new = old ? upgraded(kind, j, root) : Json();
+    const Json& body = old ? made_new : j;
     T v;
     read_fields(body, root, walk_of(v));
-    body.erase("v");
-    if (const Json extra = left_over(body, write_fields(walk_of(v))); !extra.is_null()) v.kept = extra.dump();
+    Json known = known_fields(walk_of(v));
+    known["v"] = nullptr;
+    if (const Json extra = left_over(body, known); !extra.is_null()) v.kept = extra.dump();
     return v;
 }
 
