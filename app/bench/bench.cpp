@@ -28,7 +28,8 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
         lay_out();
         update();
     });
-    connect(&pictures, &Pictures::arrived, this, [this] {
+    connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
+        if (!key.isEmpty() && !shows_picture(key.toStdString())) return;  // one of the rack's: nothing here looks other
         ++pictures_version_;
         tops_.forget();
         update();
@@ -37,6 +38,22 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
         map_.gauge_mm = session_.gauge_mm();
         update();
     });
+}
+
+bool Bench::shows_picture(const std::string& key) const {
+    const auto is = [&](const Slab* s) {
+        return s && ((s->picture_a && s->picture_a->key == key) || (s->picture_b && s->picture_b->key == key));
+    };
+    if (is(session_.slab())) return true;
+    const Job* job = session_.job();
+    if (!job) return false;
+    const auto& slabs = session_.documents().slabs;
+    const auto is_named = [&](const std::string& id) {
+        const auto it = slabs.find(id);
+        return it != slabs.end() && is(&it->second);
+    };
+    return std::any_of(job->leaves.begin(), job->leaves.end(), [&](const Leaf& l) { return is_named(l.slab); }) ||
+           std::any_of(job->makeup.patches.begin(), job->makeup.patches.end(), [&](const Patch& q) { return is_named(q.slab); });
 }
 
 void Bench::set_step_view(StepView* view) {

@@ -52,6 +52,8 @@ class Bench : public QWidget {
 
   private:
     void lay_out();
+    /// Whether something that may lie on the bench has its picture under this key.
+    bool shows_picture(const std::string& key) const;
     /// The plan alone: asked for, or there is no room for more.
     bool only() const;
     void draw_still(QPainter& p);
