@@ -34,6 +34,33 @@ void replan(benchmark::State& state) {
 }
 BENCHMARK(replan)->Unit(benchmark::kMillisecond);
 
+/// Every make-up of the demo, a leaf moved: as while it is dragged, and in full once the hand is still.
+void replan_of(benchmark::State& state, const char* id, bool dragged) {
+    const Documents& d = demo_shop();
+    Job j = d.jobs.at(id);
+    JobSlabs slabs;
+    for (const Leaf& l : j.leaves) slabs.leaves.push_back(prepare(d.slabs.at(l.slab), l.placement.turned_over));
+    Plan before = plan_job(j, slabs, d.shop, {});
+    for (auto _ : state) {
+        j.leaves.back().placement.x_mm += 0.01;
+        before = plan_job(j, slabs, d.shop, {whole_top, dragged ? std::optional(step_key::lay) : std::nullopt, &before});
+    }
+}
+BENCHMARK_CAPTURE(replan_of, one_dragged, "job-reading-table", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, one_still, "job-reading-table", false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, round_dragged, "job-round-hall", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, round_still, "job-round-hall", false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, disc_dragged, "job-hall-table", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, disc_still, "job-hall-table", false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, bench_dragged, "job-landing-bench", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, bench_still, "job-landing-bench", false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, boards_dragged, "job-seed-cabinet", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, boards_still, "job-seed-cabinet", false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, river_dragged, "job-tarn-river", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, river_still, "job-tarn-river", false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, open_river_dragged, "job-open-river", true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(replan_of, open_river_still, "job-open-river", false)->Unit(benchmark::kMillisecond);
+
 void tilt_of_a_million(benchmark::State& state) {
     std::mt19937 random(1);
     const auto u = [&] { return static_cast<double>(random()) / 4294967296.0; };
