@@ -4,6 +4,7 @@
 #include <QRadioButton>
 #include <QSlider>
 
+#include "app/theme/theme.h"
 #include "app/bring/long_work.h"
 #include "app/find/find_page.h"
 #include "app/log/log_page.h"
@@ -449,4 +450,40 @@ TEST_CASE("a slab is marked as a cross-cut on the rack, and Under knows", "[app]
     CHECK(desk.text("note_under.travel").contains("as much along"));
     desk.click("undo");
     CHECK_FALSE(find_caution(desk.session().plan()->under->cautions, "under.end_grain"));
+}
+
+TEST_CASE("the river's litres stand in Fill, in the sheet and under, and an open one has none", "[app]") {
+    Desk desk;
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_fill");
+    const Plan& p = *desk.session().plan();
+    REQUIRE(p.fill->rivers.size() == 1);
+    const double holds = p.top->river_l();
+    CHECK(desk.text("answer_fill.river").contains(QString::number(holds, 'f', 1).left(2)));
+    // What is to be mixed is more than the river holds: what is planed off and what stays in the cup.
+    CHECK(p.fill->mixed_l > holds);
+    const QString pdf = desk.dir.filePath("river.pdf");
+    REQUIRE(desk.window->save_pdf(pdf));
+    CHECK(text_of_pdf(pdf).contains("river", Qt::CaseInsensitive));
+    // Moving a bank apart in Lay makes the river wider, so Fill asks for more.
+    const double before = p.fill->mixed_l;
+    desk.session().edit("Apart", [](Documents& d) { move_leaf(d.jobs.at("job-tarn-river"), 1, {0, 10}); });
+    CHECK(desk.session().plan()->fill->mixed_l > before);
+    desk.click("undo");
+    CHECK(desk.session().plan()->fill->mixed_l == Approx(before));
+    desk.session().set_job("job-open-river");
+    CHECK(desk.session().plan()->fill->rivers.empty());
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);  // what the slip said before
+    CHECK_FALSE(desk.window->findChild<QLabel*>("answer_fill.river"));
+}
+
+TEST_CASE("good news is not written in the colour of trouble", "[app]") {
+    Desk desk;
+    auto* line = desk.find<QLabel>("status");
+    Q_EMIT desk.session().trouble("The file can't be written.");
+    CHECK(line->text() == "The file can't be written.");
+    CHECK(line->styleSheet().contains(theme::colours().madder.name()));
+    Q_EMIT desk.session().news("Kept.");
+    CHECK(line->text() == "Kept.");
+    CHECK_FALSE(line->styleSheet().contains(theme::colours().madder.name()));
 }

@@ -3,6 +3,8 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/rack/rack.h"
+#include "core/wood/wood.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 
@@ -131,19 +133,54 @@ TEST_CASE("patches: added, moved, dropped, each with an id of its own", "[edit]"
     CHECK(j.makeup.patches[1].id != second);
 }
 
-TEST_CASE("slabs of every leaf are taken, so the rack offers none of them to another job", "[edit][rack]") {
-    const Documents& d = demo_shop();
-    for (const auto& [id, job] : d.jobs) {
-        std::set<std::string> mine;
-        for (const Leaf& l : job.leaves) mine.insert(l.slab);
-        CHECK(mine.size() == job.leaves.size());
+TEST_CASE("slabs of every leaf and of every patch are taken, and the rack says for which job", "[edit][rack]") {
+    Documents d = demo_shop();
+    Job& river = d.jobs.at("job-tarn-river");
+    REQUIRE(river.leaves.size() == 2);
+    std::string free;
+    {
+        const auto now = taken_slabs(d);
+        for (const auto& [id, s] : d.slabs)
+            if (!now.count(id)) free = id;
     }
-    Documents own = d;
+    REQUIRE_FALSE(free.empty());
+    add_patch(river, box(-60, 100, 60, 180));
+    river.makeup.patches.back().slab = free;
+    const auto taken = taken_slabs(d);
+    for (const auto& [id, job] : d.jobs)
+        for (const Leaf& l : job.leaves) {
+            INFO(id << " " << l.slab);
+            CHECK(taken.count(l.slab) == 1);
+        }
+    CHECK(taken.at(river.leaves[1].slab) == river.name);
+    CHECK(taken.at(free) == river.name);
+    CHECK_FALSE(taken_slabs(d, river.id).count(river.leaves[1].slab));
+    for (const RackEntry& e : rack_of({d.slabs, taken, d.shop.air, 10, nullptr, "2026-11-25"})) {
+        INFO(e.id);
+        CHECK(e.reserved_for.empty() == !taken.count(e.id));
+    }
+}
+
+TEST_CASE("jobs added one after another have ids of their own", "[edit]") {
+    Documents own = demo_shop();
+    const std::size_t before = own.jobs.size();
     const std::string first = add_job(own, "Another", "2026-12-01");
     const std::string second = add_job(own, "And another", "2026-12-01");
     CHECK(first != second);
-    CHECK(own.jobs.size() == d.jobs.size() + 2);
-    CHECK(fresh_id("job", own) != first);
+    CHECK(own.jobs.size() == before + 2);
+    CHECK_FALSE(own.jobs.count(fresh_id("job", own)));
+}
+
+TEST_CASE("dry enough is what the room settles at and what the maker allows above it", "[rack]") {
+    Shop shop = demo_shop().shop;
+    const Climate room = demo_shop().jobs.at("job-reading-table").room;
+    shop.dry_allowed_pct = 2;
+    const double two = dry_enough_pct(room, shop);
+    CHECK(two == Approx(settles_at(room) + 2));
+    shop.dry_allowed_pct = 0.5;
+    CHECK(dry_enough_pct(room, shop) == Approx(two - 1.5));
+    // A porch is damper than a heated room: wood that is dry for the one is not for the other.
+    CHECK(dry_enough_pct(demo_shop().jobs.at("job-landing-bench").room, shop) > dry_enough_pct(room, shop) + 2);
 }
 
 TEST_CASE("a new reading of moisture keeps the one before; an empty one clears what holds", "[edit]") {

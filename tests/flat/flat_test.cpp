@@ -207,3 +207,20 @@ TEST_CASE("a slab too thin is said before it is cut", "[flat]") {
     CHECK(find_caution(p.cautions, "flat.thin")->severity == Severity::stop);
     CHECK(p.thickness_mm == Approx(50).margin(0.001));
 }
+
+TEST_CASE("a tilt steeper than 1:2 is held there, and the misread height behind it is told as a stop", "[flat][tilt]") {
+    // A face that climbs 8 in 10: no slab lies so.
+    std::vector<Vec3> top;
+    std::vector<Vec3> bottom;
+    for (double x = 0; x <= 100; x += 10)
+        for (double y = -50; y <= 50; y += 10) top.push_back({x, y, 50 + 0.8 * x}), bottom.push_back({x, y, 0.8 * x});
+    const Tilt steep = best_tilt(top, bottom);
+    CHECK(steep.at_bound);
+    CHECK(std::abs(steep.a) <= 0.5 + 1e-9);
+    for (Vec3& p : top) p.z = 50 + 0.3 * p.x;
+    for (Vec3& p : bottom) p.z = 0.3 * p.x;
+    const Tilt fair = best_tilt(top, bottom);
+    CHECK_FALSE(fair.at_bound);
+    CHECK(fair.a == Approx(0.3).margin(1e-6));
+    CHECK(fair.thickness_mm == Approx(50 / std::sqrt(1 + 0.09)).epsilon(1e-6));
+}

@@ -378,3 +378,20 @@ TEST_CASE("a wet leaf says what it reads, and moves no more than wood can", "[to
     CHECK(p.under->day_pct == 30);
     CHECK(of_kind(*p.top, RegionKind::leaf, 1).kg_m3 == Approx(1000 * *find_species("maple, sugar")->specific_gravity_12 * 1.45));
 }
+
+TEST_CASE("a void that runs over a glued joint asks to be filled after the glue-up", "[top][fill]") {
+    River r(MakeUp::boards);
+    // Two leaves that meet at the middle of the top.
+    r.job.leaves[0].placement.y_mm = 170, r.job.leaves[1].placement.y_mm = -170;
+    Flaw f;
+    f.id = "f", f.kind = FlawKind::pocket, f.depth_mm = 20, f.floor_share = 1;
+    f.outline = {{1000, 140}, {1100, 140}, {1100, 180}, {1000, 180}};
+    r.docs.slabs["a"].flaws = {f};
+    const Plan p = r.plan();
+    REQUIRE(p.fill->voids.size() == 1);
+    CHECK(p.fill->voids[0].meets_joint);
+    CHECK_FALSE(p.fill->voids[0].meets_river);
+    CHECK_FALSE(p.fill->voids[0].runs_out);
+    CHECK(find_caution(p.fill->cautions, "fill.over_joint"));
+    CHECK_FALSE(find_caution(p.fill->cautions, "fill.dam"));
+}
