@@ -29,10 +29,13 @@ class Slow {
         out_.reset();
         running_ = run_beside(
             owner_,
-            [this_result = result_, make = make_, in = *asked_](const Work& w) -> std::function<void()> {
+            [this, make = make_, in = *asked_](const Work& w) -> std::function<void()> {
                 auto out = std::make_shared<Out>(make(in, w));
-                return [this_result, in, out] {
-                    if (*this_result) (**this_result)(in, *out);
+                // Never after stop(), and so never after this is gone: run_beside() drops what was stopped.
+                return [this, in, out] {
+                    out_ = *out;
+                    running_.reset();
+                    came_(in, *out);
                 };
             },
             failed_);
@@ -48,7 +51,6 @@ class Slow {
     const Out* at_hand(const In& in) const { return asked_ && out_ && *asked_ == in ? &*out_ : nullptr; }
 
   private:
-    using Take = std::function<void(const In&, const Out&)>;
     QObject* owner_;
     Make make_;
     std::function<void(const In&, const Out&)> came_;
@@ -56,19 +58,6 @@ class Slow {
     std::optional<In> asked_;
     std::optional<Out> out_;
     std::shared_ptr<Running> running_;
-    /// Called with what comes back; gone with this object.
-    struct Gone {
-        std::shared_ptr<std::optional<Take>> take = std::make_shared<std::optional<Take>>();
-        ~Gone() { take->reset(); }
-    } gone_;
-    std::shared_ptr<std::optional<Take>> result_ = [this] {
-        *gone_.take = [this](const In& in, const Out& out) {
-            out_ = out;
-            running_.reset();
-            came_(in, out);
-        };
-        return gone_.take;
-    }();
 };
 
 }  // namespace yb

@@ -13,11 +13,13 @@
 
 namespace yb {
 
+std::string first_free(const std::string& stem, const std::function<bool(const std::string&)>& taken) {
+    for (int i = 1;; ++i)
+        if (std::string id = stem + "-" + std::to_string(i); !taken(id)) return id;
+}
+
 std::string fresh_id(const char* stem, const Documents& d) {
-    for (int i = 1;; ++i) {
-        std::string id = std::string(stem) + "-" + std::to_string(i);
-        if (!d.slabs.count(id) && !d.jobs.count(id)) return id;
-    }
+    return first_free(stem, [&](const std::string& id) { return d.slabs.count(id) || d.jobs.count(id); });
 }
 
 namespace {
@@ -107,8 +109,8 @@ void make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
 void set_free_form(Job& job, Ring outline) {
     const Box box = bounds(outline);
     const Vec2 middle = (box.low + box.high) * 0.5;
-    for (Vec2& q : outline) q = {std::round((q.x - middle.x) * 10) / 10, std::round((q.y - middle.y) * 10) / 10};
-    job.top.free_form = std::move(outline);
+    for (Vec2& q : outline) q = q - middle;
+    job.top.free_form = to_tenths(std::move(outline));
     job.top.shape = TopShape::free;
     job.top.live = LiveEdges::none;
     job.top.length_mm = std::round(box.width());
@@ -124,9 +126,7 @@ bool cut_patch_from(Job& job, std::size_t index, const Slab& slab, const Plan& p
     for (std::size_t i = 0; i < job.leaves.size(); ++i) {
         const LayPlan& lay = i < plan.leaves.size() ? *plan.leaves[i].lay : *plan.lay;
         if (job.leaves[i].slab != slab.id || lay.outline.empty()) continue;
-        taken.push_back(lay.outline);
-        if (job.leaves[i].placement.turned_over)
-            for (Vec2& q : taken.back()) q.y = -q.y;
+        taken.push_back(job.leaves[i].placement.turned_over ? seen_from_below(lay.outline) : lay.outline);
     }
     for (std::size_t i = 0; i < job.makeup.patches.size(); ++i)
         if (const Patch& other = job.makeup.patches[i]; i != index && other.slab == slab.id)
@@ -213,12 +213,10 @@ void set_placements(Job& job, const std::vector<Placement>& all) {
 
 void add_patch(Job& job, Ring outline) {
     Patch p;
-    for (int i = 1;; ++i) {
-        p.id = "patch-" + std::to_string(i);
-        if (std::none_of(job.makeup.patches.begin(), job.makeup.patches.end(), [&](const Patch& q) { return q.id == p.id; })) break;
-    }
-    for (Vec2& q : outline) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
-    p.outline = std::move(outline);
+    const auto& all = job.makeup.patches;
+    p.id = first_free(
+        "patch", [&](const std::string& id) { return std::any_of(all.begin(), all.end(), [&](const Patch& q) { return q.id == id; }); });
+    p.outline = to_tenths(std::move(outline));
     job.makeup.patches.push_back(std::move(p));
 }
 
@@ -275,11 +273,11 @@ void set_channel_from_end(Job& job, std::size_t i, double mm) { set_from_end(job
 
 std::string add_resin(Shop& shop) {
     Resin r = starting_resins().at(1);
-    for (int i = 1;; ++i) {
-        r.key = "own-" + std::to_string(i);
-        r.label = "own resin " + std::to_string(i);
-        if (std::none_of(shop.resins.begin(), shop.resins.end(), [&](const Resin& o) { return o.key == r.key; })) break;
-    }
+    const std::string stem = "own";
+    r.key = first_free(stem, [&](const std::string& key) {
+        return std::any_of(shop.resins.begin(), shop.resins.end(), [&](const Resin& o) { return o.key == key; });
+    });
+    r.label = "own resin " + r.key.substr(stem.size() + 1);
     shop.resins.push_back(r);
     return r.key;
 }

@@ -2,6 +2,7 @@
 // call. Views draw and turn gestures into these; they do no arithmetic and make no ids.
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <stdexcept>
 #include <string>
@@ -28,6 +29,8 @@ struct Refusal : std::runtime_error {
     Phrase says;
 };
 
+/// `stem-1`, `stem-2`, …: the first that is not taken.
+std::string first_free(const std::string& stem, const std::function<bool(const std::string&)>& taken);
 /// An id that no slab and no job has: `stem-1`, `stem-2`, …
 std::string fresh_id(const char* stem, const Documents& docs);
 

@@ -54,18 +54,15 @@ double pen_of(FlawKind kind) {
 
 void add_flaw(Slab& slab, FlawKind kind, Ring ring, bool over) {
     if (const double pen = pen_of(kind); pen > 0) ring = pen_outline(ring, pen / 2);
-    if (over)
-        for (Vec2& q : ring) q.y = -q.y;
+    if (over) ring = seen_from_below(std::move(ring));
     if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
-    for (Vec2& q : ring) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
     Flaw f;
-    for (int n = 1;; ++n) {
-        f.id = "flaw-" + std::to_string(n);
-        if (std::none_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& o) { return o.id == f.id; })) break;
-    }
+    f.id = first_free("flaw", [&](const std::string& id) {
+        return std::any_of(slab.flaws.begin(), slab.flaws.end(), [&](const Flaw& o) { return o.id == id; });
+    });
     f.kind = kind;
     f.face = over ? Face::b : Face::a;
-    f.outline = std::move(ring);
+    f.outline = to_tenths(std::move(ring));
     f.through = kind == FlawKind::crack;
     if (!f.through) f.depth_mm = kind == FlawKind::scar ? 1.5 : kind == FlawKind::knot ? 5 : 10;
     f.floor_share = 0.7;
@@ -96,8 +93,7 @@ void make_rough_cuts(Documents& docs, const std::string& id, const Plan& plan) {
         const auto it = docs.slabs.find(job.leaves[i].slab);
         if (it == docs.slabs.end()) continue;
         LayPlan lay = *plan.leaves[i].lay;  // offcuts are told on the slab as it was measured
-        if (job.leaves[i].placement.turned_over)
-            for (Vec2& q : lay.rough) q.y = -q.y;
+        if (job.leaves[i].placement.turned_over) lay.rough = seen_from_below(std::move(lay.rough));
         for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
     }
     for (Slab& piece : pieces) add_slab(docs, std::move(piece));

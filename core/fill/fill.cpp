@@ -145,25 +145,12 @@ class Planner {
 
     std::vector<Lift> lifts(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor,
                             const Resin& r) const {
-        std::vector<Lift> out;
-        if (v.depth_mm < 0.05 || v.left_open) return out;
-        const int n = std::max(1, static_cast<int>(std::ceil(v.depth_mm / r.deepest_mm - 1e-9)));
-        const double keep = 1 + in_.choices.reserve_pct / 100;
-        for (int i = 0; i < n; ++i) {  // from the floor up
-            const double deep = floor - v.depth_mm * i / n;
-            const double high = floor - v.depth_mm * (i + 1) / n;
-            double litres = void_litres(mouth, full, flaw.floor_share, high, deep);
-            if (i == n - 1) {
-                const double k = 1 - from / std::max(full, 1e-9) * (1 - flaw.floor_share);
-                litres += mouth * k * k * in_.choices.overfill_mm * 1e-6;
-            }
-            Lift l = mixed(r, litres * keep);
-            l.depth_mm = v.depth_mm / n;
-            // Tacky at about the gel; three times that before it is levelled: starting values.
-            l.wait_h = gel_hours(r, in_.shop_c) * (i == n - 1 ? 3 : 1);
-            out.push_back(l);
-        }
-        return out;
+        if (v.depth_mm < 0.05 || v.left_open) return {};
+        const double k = 1 - from / std::max(full, 1e-9) * (1 - flaw.floor_share);
+        return in_lifts(r, v.depth_mm, mouth * k * k * in_.choices.overfill_mm * 1e-6, in_.choices, in_.shop_c,
+                        [&](double low, double high) {
+                            return void_litres(mouth, full, flaw.floor_share, floor - v.depth_mm * high, floor - v.depth_mm * low);
+                        });
     }
 
     void choice(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor) {
@@ -172,12 +159,10 @@ class Planner {
             VoidPlan other = v;
             other.left_open = false;
             const auto l = lifts(flaw, other, mouth, full, from, floor, r);
-            double wait = 0;
-            for (const Lift& lift : l) wait += lift.wait_h;
-            c.options.push_back(
-                {r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
-                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())), hours(wait)),
-                 !v.left_open && v.resin == r.key});
+            c.options.push_back({r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
+                                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())),
+                                     hours(waiting_h(l))),
+                                 !v.left_open && v.resin == r.key});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
         if (!v.gone) p_.choices.push_back(std::move(c));
@@ -191,14 +176,12 @@ class Planner {
             }
             p_.volume_l += v.volume_l;
             p_.mass_kg += v.mass_kg;
-            double wait = 0;
             for (const Lift& l : v.lifts) {
                 p_.mixed_l += l.volume_l;
-                wait += l.wait_h;
                 p_.hands_on_h += 0.4;  // mix, pour, torch: a starting value
             }
             if (!v.lifts.empty()) p_.hands_on_h += v.through ? 0.6 : 0.25;  // clean, tape or brush
-            p_.wait_h = std::max(p_.wait_h, wait);
+            p_.wait_h = std::max(p_.wait_h, waiting_h(v.lifts));
             p_.rounds = std::max(p_.rounds, static_cast<int>(v.lifts.size()));
         }
     }
@@ -270,9 +253,7 @@ class Planner {
         if (in_.shop_c < 16)
             add("fill.cold", Severity::watch,
                 say("At {} resin takes days and traps bubbles. Warm the shop or wait; the waits above count it.", celsius(in_.shop_c)));
-        add("fill.gloves", Severity::note,
-            say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
-                "other. A hot cup goes outside, never in a closed bin."));
+        p_.cautions.push_back(gloves());
     }
 
     const FillInputs& in_;
@@ -280,6 +261,36 @@ class Planner {
 };
 
 }  // namespace
+
+int lift_count(const Resin& resin, double depth_mm) { return std::max(1, static_cast<int>(std::ceil(depth_mm / resin.deepest_mm - 1e-9))); }
+
+std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, const FillChoices& choices, double shop_c,
+                           const std::function<double(double, double)>& flush_l) {
+    std::vector<Lift> out;
+    const int n = lift_count(resin, depth_mm);
+    const double keep = 1 + choices.reserve_pct / 100;
+    for (int i = 0; i < n; ++i) {
+        const bool last = i == n - 1;
+        const double flush = flush_l(static_cast<double>(i) / n, static_cast<double>(i + 1) / n);
+        Lift l = mixed(resin, (flush + (last ? over_l : 0)) * keep);
+        l.depth_mm = depth_mm / n;
+        l.wait_h = gel_hours(resin, shop_c) * (last ? 3 : 1);
+        out.push_back(l);
+    }
+    return out;
+}
+
+double waiting_h(const std::vector<Lift>& lifts) {
+    double sum = 0;
+    for (const Lift& l : lifts) sum += l.wait_h;
+    return sum;
+}
+
+Caution gloves() {
+    return {"fill.gloves", Severity::note, step_key::fill,
+            say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
+                "other. A hot cup goes outside, never in a closed bin.")};
+}
 
 FillPlan plan_fill(const FillInputs& in) { return Planner(in).run(); }
 

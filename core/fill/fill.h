@@ -6,6 +6,7 @@
 // takes the mouth away down to the finished plane.
 #pragma once
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -111,6 +112,21 @@ const Resin& river_resin(const std::vector<Resin>& resins, const std::string& ch
 
 /// A lift's parts by volume and mass for so many litres of mix.
 Lift mixed(const Resin& resin, double volume_l);
+
+/// How many lifts a depth is poured in.
+int lift_count(const Resin& resin, double depth_mm);
+
+/// Lifts of even depth from the floor up, each with the reserve, the last with what is poured over besides. Tacky at about
+/// the gel; three times that before it is levelled: starting values.
+/// @param over_l litres on top of the last. @param flush_l litres between two shares of the depth, 0 at the floor.
+std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, const FillChoices& choices, double shop_c,
+                           const std::function<double(double, double)>& flush_l);
+
+/// Waiting of lifts one after another, h.
+double waiting_h(const std::vector<Lift>& lifts);
+
+/// What every pour is told: gloves and air, never a closed bin.
+Caution gloves();
 
 /// Volume in litres of a void with mouth area `mouth_mm2`, full depth `depth_mm` and floor share, between
 /// two depths below its face. Prismatoid, exact.

@@ -62,23 +62,16 @@ class Teller {
         for (const Region& r : in_.top.regions) {
             if (r.kind != RegionKind::resin || r.let_in) continue;
             RiverFill f{r.index, resin.key, r.volume_l, area(r.above), in_.top.thickness_mm, {}, r.volume_l * resin.mixed_density()};
-            const int n = std::max(1, static_cast<int>(std::ceil(f.depth_mm / resin.deepest_mm - 1e-9)));
-            const double keep = 1 + in_.choices.reserve_pct / 100;
-            double wait = 0;
-            for (int i = 0; i < n; ++i) {
-                double litres = lift_litres(r, static_cast<double>(i) / n, static_cast<double>(i + 1) / n);
-                if (i == n - 1) litres += f.surface_mm2 * in_.choices.overfill_mm * 1e-6;
-                Lift l = mixed(resin, litres * keep);
-                l.depth_mm = f.depth_mm / n;
-                l.wait_h = gel_hours(resin, in_.shop_c) * (i == n - 1 ? 3 : 1);
-                wait += l.wait_h;
+            f.lifts = in_lifts(resin, f.depth_mm, f.surface_mm2 * in_.choices.overfill_mm * 1e-6, in_.choices, in_.shop_c,
+                               [&](double from, double to) { return lift_litres(r, from, to); });
+            const auto n = static_cast<int>(f.lifts.size());
+            for (const Lift& l : f.lifts) {
                 p_.mixed_l += l.volume_l;
                 p_.hands_on_h += 1;  // mix, pour, torch: a starting value
-                f.lifts.push_back(l);
             }
             p_.volume_l += f.volume_l;
             p_.mass_kg += f.mass_kg;
-            p_.wait_h = std::max(p_.wait_h, wait);
+            p_.wait_h = std::max(p_.wait_h, waiting_h(f.lifts));
             p_.rounds = std::max(p_.rounds, n);
             if (n > 1)
                 p_.cautions.push_back(
@@ -90,13 +83,10 @@ class Teller {
             p_.rivers.push_back(std::move(f));
         }
         if (p_.rivers.empty()) return;
-        if (!find_caution(p_.cautions, "fill.gloves"))
-            p_.cautions.push_back({"fill.gloves", Severity::note, step_key::fill,
-                                   say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
-                                       "other. A hot cup goes outside, never in a closed bin.")});
+        if (!find_caution(p_.cautions, "fill.gloves")) p_.cautions.push_back(gloves());
         Choice c{"fill.river", "The river", {}};
         for (const Resin& r : in_.resins) {
-            const double n = std::ceil(in_.top.thickness_mm / r.deepest_mm - 1e-9);
+            const int n = lift_count(r, in_.top.thickness_mm);
             c.options.push_back(
                 {r.key, r.label,
                  say(n == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(n), hours((n + 2) * gel_hours(r, in_.shop_c))),

@@ -205,6 +205,16 @@ std::vector<Vec3> deciding_points(const Surface& surface, const Ring& ring) {
     return out;
 }
 
+Ring seen_from_below(Ring ring) {
+    for (Vec2& q : ring) q.y = -q.y;
+    return ring;
+}
+
+Ring to_tenths(Ring ring) {
+    for (Vec2& q : ring) q = {std::round(q.x * 10) / 10, std::round(q.y * 10) / 10};
+    return ring;
+}
+
 Sides sides_of(const Ring& ring) {
     Sides out;
     if (ring.size() < 3) return out;

@@ -97,6 +97,11 @@ double height_at(const std::vector<Vec2>& side, double x);
 /// The area between two such sides where `high` lies above `low`, over the stretch that both have.
 double area_between(const std::vector<Vec2>& low, const std::vector<Vec2>& high);
 
+/// The ring seen from the other face: across is mirrored.
+Ring seen_from_below(Ring ring);
+/// Its points to a tenth of a millimetre, as drawings are kept.
+Ring to_tenths(Ring ring);
+
 /// The largest (by area) of several rings; empty for none.
 Ring largest(const std::vector<Ring>& rings);
 

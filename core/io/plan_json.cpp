@@ -142,11 +142,11 @@ Json to_json(const Plan& p, const Units& units) {
                              {"stickout_mm", f.stickout_mm},
                              {"spacer_mm", f.spacer_mm < 0 ? Json(nullptr) : Json(f.spacer_mm)}});
     Json lifts = Json::array();
-    for (const VoidPlan& v : p.fill->voids)
-        for (std::size_t i = 0; i < v.lifts.size(); ++i) {
-            const Lift& l = v.lifts[i];
-            lifts.push_back({{"flaw", v.id},
-                             {"resin", v.resin},
+    const auto put_lifts = [&](const char* what, const Json& which, const std::string& resin, const std::vector<Lift>& all) {
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const Lift& l = all[i];
+            lifts.push_back({{what, which},
+                             {"resin", resin},
                              {"lift", i + 1},
                              {"depth_mm", l.depth_mm},
                              {"volume_l", l.volume_l},
@@ -156,20 +156,9 @@ Json to_json(const Plan& p, const Units& units) {
                              {"b_kg", l.b_kg},
                              {"wait_h", l.wait_h}});
         }
-    for (const RiverFill& r : p.fill->rivers)
-        for (std::size_t i = 0; i < r.lifts.size(); ++i) {
-            const Lift& l = r.lifts[i];
-            lifts.push_back({{"river", r.joint + 1},
-                             {"resin", r.resin},
-                             {"lift", i + 1},
-                             {"depth_mm", l.depth_mm},
-                             {"volume_l", l.volume_l},
-                             {"a_l", l.a_l},
-                             {"b_l", l.b_l},
-                             {"a_kg", l.a_kg},
-                             {"b_kg", l.b_kg},
-                             {"wait_h", l.wait_h}});
-        }
+    };
+    for (const VoidPlan& v : p.fill->voids) put_lifts("flaw", v.id, v.resin, v.lifts);
+    for (const RiverFill& r : p.fill->rivers) put_lifts("river", r.joint + 1, r.resin, r.lifts);
     Json slots = Json::array();
     for (const Slot& s : p.under->slots)
         slots.push_back({{"part", s.part},

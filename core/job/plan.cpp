@@ -112,7 +112,7 @@ void start_empty(Plan& p) {
     for (LeafPlan& l : p.leaves) l.lay = lay, l.flat = flat, l.fill = fill;
 }
 
-/// The job and shop as they are planned: every number in its range, each that was not told.
+/// The job and shop as they are planned: every number in its range; each that was not is told.
 struct Held {
     Job job;
     Shop shop;
@@ -157,7 +157,7 @@ void lay_on_bench(Planning& w) {
 }  // namespace
 
 Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_shop, const PlanFor& wanted) {
-    const Held held(given_job, given_shop);
+    Held held(given_job, given_shop);
     const Job& job = held.job;
     const Shop& shop = held.shop;
     Plan p;
@@ -174,12 +174,11 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
     // While something is dragged, later steps stand still.
     const Plan* before = wanted.before;
     w.still = w.quick && before && before->on_bench == wanted.on_bench && before->lay->ready && before->leaves.size() == p.leaves.size();
-    std::vector<std::pair<Step, Caution>> failed;
     const auto guarded = [&](const StepRow& row, auto&& work) {
         try {
             work();
         } catch (const std::exception& e) {
-            failed.emplace_back(
+            held.cautions.emplace_back(
                 row.step, Caution{"plan.failed", Severity::stop, row.step,
                                   say("{} can't be planned with what is given ({}). Look over what was typed last.", row.name, e.what())});
         }
@@ -199,9 +198,8 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
     lay_on_bench(w);
     for (const StepRow& row : steps()) {
         std::vector<Caution> more;
-        for (const auto& list : {held.cautions, failed})
-            for (const auto& [step, caution] : list)
-                if (step == row.step) more.push_back(caution);
+        for (const auto& [step, caution] : held.cautions)
+            if (step == row.step) more.push_back(caution);
         if (more.empty()) continue;
         StepPlan& says = *row.own(p);
         says.cautions.insert(says.cautions.end(), more.begin(), more.end());

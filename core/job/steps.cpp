@@ -14,7 +14,6 @@ namespace yb {
 
 namespace {
 
-template <class... A>
 void give(std::vector<Operation>& out, const StepPlan& says, const char* key, const char* label, Step step, int order, double hands,
           double wait) {
     Operation op{key, label, step, order, hands, wait, 0, 0, 0, Severity::note, false, false};

@@ -140,9 +140,8 @@ class Teller {
         const Patch& p = patches()[i];
         for (std::size_t k = 0; k < in_.leaves.size(); ++k) {
             if (in_.leaves[k].slab.id != from.up.id || in_.lays[k]->outline.empty()) continue;
-            Ring used = in_.lays[k]->outline;
-            if (in_.leaves[k].placement.turned_over)
-                for (Vec2& q : used) q.y = -q.y;
+            const Ring& laid = in_.lays[k]->outline;
+            const Ring used = in_.leaves[k].placement.turned_over ? seen_from_below(laid) : laid;
             if (intersection_area(on, used) > 1)
                 add("lay.patch_twice", Severity::stop,
                     say("The piece for a patch at {} of {} lies in the top itself: the same wood can't lie in two places.", along(p.at.x),

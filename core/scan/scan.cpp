@@ -348,8 +348,7 @@ class Reader {
         TracedOutline o;
         const auto ring = [](std::vector<Vec2> right, const std::vector<Vec2>& left) {
             right.insert(right.end(), left.rbegin(), left.rend());
-            for (Vec2& p : right) p = {std::round(p.x * 10) / 10, std::round(p.y * 10) / 10};
-            return right;
+            return to_tenths(std::move(right));
         };
         o.a = ring(smoothed(right_a), smoothed(left_a));
         o.b = ring(smoothed(right_b), smoothed(left_b));

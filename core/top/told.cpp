@@ -17,11 +17,11 @@ double open_at(const Top& top, double u) {
 }  // namespace
 
 void tell_river(const Top& top, LayPlan& lay) {
-    double resin = 0;
+    const double resin = top.river_l();
     double above = 0;
     double below = 0;
     for (const Region& r : top.regions)
-        if (r.kind == RegionKind::resin && !r.let_in) resin += r.volume_l, above += area(r.above), below += area(r.below);
+        if (r.kind == RegionKind::resin && !r.let_in) above += area(r.above), below += area(r.below);
     if (resin > 0) {
         const double hl = top.wanted.length_mm / 2 - 1;
         const bool left = open_at(top, -hl) > 0.5;

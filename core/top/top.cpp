@@ -325,7 +325,7 @@ class Maker {
         if (covered <= 0) return;
         r.above = largest(intersection(p.outline, t_.above));
         r.volume_l = covered * depth * 1e-6;
-        const Slab* s = i < in_.patches.size() ? in_.patches[i].slab : nullptr;
+        const Slab* s = i < in_.patches.size() ? in_.patches[i] : nullptr;
         Placement placed = in_.leaves.front().placement;
         placed.angle_deg = p.turn_deg;
         if (s) {

@@ -99,21 +99,15 @@ struct TopLeaf {
     std::shared_ptr<const std::pair<Ring, Ring>> finished{};
 };
 
-/// A slab that a patch is cut from.
-struct TopPatch {
-    const Slab* slab = nullptr;  ///< as measured; nullptr where it is not known
-    double thickness_mm = 0;
-};
-
 struct TopInputs {
     std::vector<TopLeaf> leaves;
     WantedTop wanted;
     const MakeUpChoices& choices;
     const std::vector<JointPlan>& joints;  ///< of a top of several
     Frame bench;
-    double thickness_mm = 0;       ///< finished
-    const Resin* river = nullptr;  ///< the class a river is poured of
-    std::vector<TopPatch> patches{};
+    double thickness_mm = 0;               ///< finished
+    const Resin* river = nullptr;          ///< the class a river is poured of
+    std::vector<const Slab*> patches{};    ///< each patch is cut from, as measured; nullptr where it is not known
     std::optional<double> moisture_pct{};  ///< typed for the day: of all wood; empty: each leaf as it reads
     double settles_pct = 12;               ///< taken where nothing was read
 };
