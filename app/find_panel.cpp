@@ -38,10 +38,9 @@ FindPanel::FindPanel(Session& session, QWidget* parent) : QFrame(parent), sessio
 
 void FindPanel::collect() {
     places_.clear();
-    for (const auto& [id, j] : session_.documents().jobs)
-        places_.push_back(
-            {tr("Job: %1").arg(QString::fromStdString(j.name)), [this, key = QString::fromStdString(id)] { session_.set_job(key); }});
-    for (const auto& [id, s] : session_.documents().slabs)
+    for (const auto& [id, name] : session_.job_names())
+        places_.push_back({tr("Job: %1").arg(name), [this, key = QString::fromStdString(id)] { session_.set_job(key); }});
+    for (const auto& [id, s] : session_.slabs())
         places_.push_back({tr("Slab: %1").arg(QString::fromStdString(s.name)), [this, key = QString::fromStdString(id)] {
                                session_.set_step(step_key::rack);
                                session_.look_at(key);

@@ -158,7 +158,6 @@ int main(int argc, char** argv) {
         if (options.isSet("job")) window.finish_growing();  // with its pictures
         QApplication::processEvents();
         std::printf("%lld ms to the first painted bench\n", static_cast<long long>(clock.elapsed()));
-        const yb::Placement at = window.session().job() ? window.session().job()->first().placement : yb::Placement{};
         constexpr int moves = 100;
         window.session().preview([](yb::Job&) {});
         window.bench().repaint();
@@ -168,7 +167,7 @@ int main(int argc, char** argv) {
         double worst = 0;
         for (int i = 0; i < moves; ++i) {
             clock.restart();
-            window.session().preview([&](yb::Job& j) { j.first().placement.x_mm = at.x_mm + i; });
+            window.session().preview([&](yb::Job& j) { move_top(j, {static_cast<double>(i), 0}); });
             const double plan_ms = static_cast<double>(clock.nsecsElapsed()) / 1e6;
             window.bench().repaint();
             QApplication::processEvents();  // slip and top line paint too

@@ -36,6 +36,8 @@
 #include "app/steps.h"
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
+#include "core/edit/shop_edits.h"
+#include "core/store/salvage.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -159,17 +161,15 @@ QWidget* MainWindow::build_top() {
     job_->setToolTip(tr("Choose another job"));
     connect(job_, &QPushButton::clicked, this, [this] {
         QMenu menu;
-        for (const auto& [id, j] : session_.documents().jobs) {
-            const QString key = QString::fromStdString(id);
-            menu.addAction(QString::fromStdString(j.name), this, [this, key] { session_.set_job(key); });
-        }
+        for (const auto& [id, name] : session_.job_names())
+            menu.addAction(name, this, [this, key = QString::fromStdString(id)] { session_.set_job(key); });
         menu.addSeparator();
         menu.addAction(tr("Rename this job"), this, [this] {
             if (!session_.job()) return;
             bool ok = false;
-            const QString name = QInputDialog::getText(this, tr("Rename"), tr("Name of the job"), QLineEdit::Normal,
-                                                       QString::fromStdString(session_.job()->name), &ok);
-            if (ok && !name.trimmed().isEmpty()) session_.edit_job(tr("Rename the job"), [&](Job& j) { j.name = name.toStdString(); });
+            const QString name =
+                QInputDialog::getText(this, tr("Rename"), tr("Name of the job"), QLineEdit::Normal, session_.job_name(), &ok);
+            if (ok) session_.edit_job(tr("Rename the job"), [&](Job& j) { rename_job(j, name.toStdString()); });
         });
         menu.exec(job_->mapToGlobal(QPoint(0, job_->height())));
     });
@@ -192,9 +192,7 @@ QWidget* MainWindow::build_top() {
     connect(try_again_, &QPushButton::clicked, &session_, &Session::try_again);
     units_ = plain({}, "units", top);
     units_->setToolTip(tr("Millimetres or inches, everywhere (Ctrl+U)"));
-    connect(units_, &QPushButton::clicked, this, [this] {
-        session_.edit(tr("Units"), [](Documents& d) { d.shop.units = d.shop.units.metric_length() ? Units::imperial() : Units::metric(); });
-    });
+    connect(units_, &QPushButton::clicked, this, [this] { session_.edit_shop(tr("Units"), other_units); });
     undo_ = plain(tr("undo"), "undo", top);
     redo_ = plain(tr("redo"), "redo", top);
     connect(undo_, &QPushButton::clicked, &session_, &Session::undo);
@@ -297,7 +295,7 @@ void MainWindow::grow_demo_pictures() {
     Store* store = session_.store();
     if (!store || session_.read_only()) return;
     bool wanted = false;
-    for (const auto& [id, slab] : session_.documents().slabs)
+    for (const auto& [id, slab] : session_.slabs())
         if (slab.picture_a && slab.picture_a->key == id + "/a" && !store->has_attachment(slab.picture_a->key)) wanted = true;
     if (!wanted) return;
     say(tr("Growing the pictures of the demo's logs…"));
@@ -350,14 +348,14 @@ void MainWindow::show_step() {
 }
 
 void MainWindow::refresh() {
-    const Job* j = session_.job();
+    const WantedTop* top = session_.top();
     const Units& u = session_.units();
-    job_->setText(j ? QString::fromStdString(j->name) : tr("No job yet"));
+    job_->setText(top ? session_.job_name() : tr("No job yet"));
     const Slab* slab = session_.slab();
     about_->setText(
         slab ? QString::fromStdString(session_.whole() ? session_.plan()->title : slab->name) +
-                   (j ? QString(" · %1 × %2").arg(in_units(mm(j->top.length_mm), session_), in_units(mm(j->top.width_mm), session_))
-                      : QString())
+                   (top ? QString(" · %1 × %2").arg(in_units(mm(top->length_mm), session_), in_units(mm(top->width_mm), session_))
+                        : QString())
              : QString());
     if (const Plan* p = session_.plan()) {
         air_->setText(tr("shop air %1 %2 → wood settles at")

@@ -10,6 +10,7 @@
 #include "app/main_window.h"
 #include "app/steps.h"
 #include "app/slip/slip.h"
+#include "core/edit/shop_edits.h"
 
 namespace yb {
 
@@ -72,10 +73,10 @@ void MainWindow::build_menus() {
     edit->addAction(tr("Turn o&ver"), QKeySequence(Qt::Key_U), this, [this] { session_.turn(true); });
     edit->addAction(tr("&End for end"), QKeySequence(Qt::Key_E), this, [this] { session_.turn(false); });
     edit->addAction(tr("&Open like a book"), QKeySequence(Qt::Key_O), this, [this] {
-        const Job* j = session_.job();
-        if (!j || !j->several()) return say(tr("A book wants two leaves: look at its sister on the rack and add it to the top."));
+        const auto* leaves = session_.leaves();
+        if (!leaves || leaves->size() < 2) return say(tr("A book wants two leaves: look at its sister on the rack and add it to the top."));
         std::vector<std::string> ids;
-        for (const Leaf& l : j->leaves) ids.push_back(l.slab);
+        for (const Leaf& l : *leaves) ids.push_back(l.slab);
         session_.make_up(tr("Open like a book"), made_of(MakeUp::book, ids.size()), ids);
     });
     edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
@@ -101,17 +102,18 @@ void MainWindow::build_menus() {
     view->addSeparator();
     auto* units = view->addMenu(tr("Units"));
     view->addAction(tr("Millimetres or inches"), QKeySequence(Qt::CTRL | Qt::Key_U), units_, &QPushButton::click);
-    const auto unit = [&](const QString& text, const std::function<void(Units&)>& set) {
-        units->addAction(text, this, [this, set] { session_.edit(tr("Units"), [&](Documents& d) { set(d.shop.units); }); });
+    const auto unit = [&](const QString& text, const std::function<void(Shop&)>& set) {
+        units->addAction(text, this, [this, set] { session_.edit_shop(tr("Units"), set); });
     };
-    unit(tr("Length in millimetres"), [](Units& u) { u.length = LengthStyle::millimetres; });
-    unit(tr("Length in inches, 1/16"), [](Units& u) { u.length = LengthStyle::inches_16; });
-    unit(tr("Length in inches, 1/32"), [](Units& u) { u.length = LengthStyle::inches_32; });
-    unit(tr("Length in inches, decimal"), [](Units& u) { u.length = LengthStyle::inches_decimal; });
-    unit(tr("Length in feet and inches"), [](Units& u) { u.length = LengthStyle::feet_inches; });
-    unit(tr("Volume in litres or gallons"), [](Units& u) { u.litres = !u.litres; });
-    unit(tr("Mass in kilograms or pounds"), [](Units& u) { u.kilograms = !u.kilograms; });
-    unit(tr("Temperature in °C or °F"), [](Units& u) { u.celsius = !u.celsius; });
+    for (const auto& [text, style] :
+         {std::pair(tr("Length in millimetres"), LengthStyle::millimetres), std::pair(tr("Length in inches, 1/16"), LengthStyle::inches_16),
+          std::pair(tr("Length in inches, 1/32"), LengthStyle::inches_32),
+          std::pair(tr("Length in inches, decimal"), LengthStyle::inches_decimal),
+          std::pair(tr("Length in feet and inches"), LengthStyle::feet_inches)})
+        unit(text, [style = style](Shop& s) { set_length_style(s, style); });
+    unit(tr("Volume in litres or gallons"), other_volume_unit);
+    unit(tr("Mass in kilograms or pounds"), other_mass_unit);
+    unit(tr("Temperature in °C or °F"), other_temperature_unit);
 
     auto* size = view->addMenu(tr("Text size"));
     for (const int percent : {100, 125, 150, 200})

@@ -7,6 +7,7 @@
 #include "app/rack/rack_view.h"
 #include "app/sheets/sheets_view.h"
 #include "app/under/under_view.h"
+#include "core/under/choices.h"
 
 namespace yb {
 

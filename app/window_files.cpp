@@ -53,7 +53,7 @@ bool MainWindow::export_job(const QString& path) {
 
 bool MainWindow::import_job(const QString& path) {
     const QString wrong = read_job(session_, path);
-    say(wrong.isEmpty() ? tr("Imported %1").arg(QString::fromStdString(session_.job()->name)) : wrong, !wrong.isEmpty());
+    say(wrong.isEmpty() ? tr("Imported %1").arg(session_.job_name()) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
 }
 
@@ -96,8 +96,8 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
     if (plan && plan->drawable()) {
         if (what == Drawn::slab) paths = drawn_slab(*slab, plan->slab() ? *plan->shape() : leaf->shape());
         if (what == Drawn::top && session_.job() && plan->lay->ready) paths = drawn_top(*plan, plan->placement, true);
-        if (what == Drawn::patches && session_.job()) paths = drawn_patches(session_.job()->makeup, session_.shop().bushings_mm);
-        if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, session_.job()->makeup, session_.shop().bushings_mm);
+        if (what == Drawn::patches && session_.job()) paths = drawn_patches(*session_.makeup(), session_.shop().bushings_mm);
+        if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, *session_.makeup(), session_.shop().bushings_mm);
     }
     if (paths.empty()) {
         say(what == Drawn::slab      ? tr("The slab has no outline yet: there is nothing to draw.")
@@ -107,7 +107,7 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
             true);
         return false;
     }
-    const std::string title = what == Drawn::slab ? slab->name : session_.job()->name;
+    const std::string title = what == Drawn::slab ? slab->name : session_.job_name().toStdString();
     const QString wrong =
         path.endsWith(".pdf", Qt::CaseInsensitive)
             ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)

@@ -9,6 +9,7 @@
 #include "app/bench/bench.h"
 #include "app/main_window.h"
 #include "app/rack/rack_row.h"
+#include "core/job/documents.h"
 #include "demo/demo.h"
 
 using namespace yb;

@@ -5,6 +5,7 @@
 #include <benchmark/benchmark.h>
 
 #include "core/flat/tilt.h"
+#include "core/job/documents.h"
 #include "core/job/job.h"
 #include "core/store/store.h"
 #include "core/job/plan.h"

@@ -2,6 +2,7 @@
 #include <benchmark/benchmark.h>
 
 #include "core/find/find.h"
+#include "core/job/documents.h"
 #include "core/match/sequence.h"
 #include "core/tree/saw.h"
 #include "demo/demo.h"

@@ -2,6 +2,7 @@
 // Run: build/release/benchmarks/slabs_in_benchmarks
 #include <benchmark/benchmark.h>
 
+#include "core/job/documents.h"
 #include "core/rack/rack.h"
 #include "core/scan/scan.h"
 #include "core/tree/noise.h"

@@ -8,6 +8,7 @@
 #include <random>
 
 #include "core/edit/edits.h"
+#include "core/job/documents.h"
 #include "core/picture/picture.h"
 #include "core/under/under.h"
 #include "core/tree/saw.h"

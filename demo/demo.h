@@ -1,10 +1,16 @@
 // The demo shop: a made-up small workshop by a tarn, its rack and its jobs. Everything here is invented.
 #pragma once
 
-#include "core/job/job.h"
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "core/slab/slab.h"
 #include "core/work/work.h"
 
 namespace yb {
+
+struct Documents;
 
 /// The demo shop's documents: four slabs measured by tape, eleven from two grown logs and a grown round, three
 /// jobs. Always the same; grown once in a program.

@@ -6,7 +6,6 @@
 #include "core/edit/slab_edits.h"
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
-#include "core/job/job.h"
 #include "core/job/plan.h"
 #include "core/job/prepared.h"
 #include "core/job/steps.h"

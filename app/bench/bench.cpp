@@ -45,15 +45,16 @@ bool Bench::shows_picture(const std::string& key) const {
         return s && ((s->picture_a && s->picture_a->key == key) || (s->picture_b && s->picture_b->key == key));
     };
     if (is(session_.slab())) return true;
-    const Job* job = session_.job();
-    if (!job) return false;
-    const auto& slabs = session_.documents().slabs;
+    if (!session_.leaves()) return false;
+    const std::vector<Leaf>& leaves = *session_.leaves();
+    const std::vector<Patch>& patches = session_.makeup()->patches;
+    const auto& slabs = session_.slabs();
     const auto is_named = [&](const std::string& id) {
         const auto it = slabs.find(id);
         return it != slabs.end() && is(&it->second);
     };
-    return std::any_of(job->leaves.begin(), job->leaves.end(), [&](const Leaf& l) { return is_named(l.slab); }) ||
-           std::any_of(job->makeup.patches.begin(), job->makeup.patches.end(), [&](const Patch& q) { return is_named(q.slab); });
+    return std::any_of(leaves.begin(), leaves.end(), [&](const Leaf& l) { return is_named(l.slab); }) ||
+           std::any_of(patches.begin(), patches.end(), [&](const Patch& q) { return is_named(q.slab); });
 }
 
 void Bench::set_step_view(StepView* view) {
@@ -119,14 +120,14 @@ std::array<double, 4> Bench::extent() const {
     }
     const Box top = bounds(plan.lay->outline);
     std::array<double, 4> e{plan.stations().from, plan.stations().to, top.low.y, top.high.y};
-    const double half = session_.job()->top.length_mm / 2;
+    const double half = session_.top()->length_mm / 2;
     for (const LeafPart& l : plan.makeup->leaves) {
         const Box k = bounds(l.show);
         // A leaf drawn far away does not make the rest too small to see.
         e[0] = std::max(-0.6 * half, std::min(e[0], k.low.x + half));
         e[1] = std::min(2.6 * half, std::max(e[1], k.high.x + half));
-        e[2] = std::max(-1.5 * session_.job()->top.width_mm, std::min(e[2], k.low.y));
-        e[3] = std::min(1.5 * session_.job()->top.width_mm, std::max(e[3], k.high.y));
+        e[2] = std::max(-1.5 * session_.top()->width_mm, std::min(e[2], k.low.y));
+        e[3] = std::min(1.5 * session_.top()->width_mm, std::max(e[3], k.high.y));
     }
     return e;
 }

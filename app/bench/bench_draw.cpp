@@ -123,10 +123,9 @@ void Bench::draw_slab(QPainter& p) {
 /// The leaves of a whole top, each where it lies.
 void Bench::draw_leaves(QPainter& p) {
     const Plan& plan = *session_.plan();
-    const Job& job = *session_.job();
-    const double half = job.top.length_mm / 2;
+    const double half = session_.top()->length_mm / 2;
     for (const JointPlan& j : plan.makeup->joints) {
-        if (!j.river || job.makeup.kind != MakeUp::river) continue;
+        if (!j.river || session_.makeup()->kind != MakeUp::river) continue;
         QPolygonF water;
         for (const Vec2 q : j.water) water << map_.px(q + Vec2{half, 0});
         p.setPen(Qt::NoPen);
@@ -135,11 +134,12 @@ void Bench::draw_leaves(QPainter& p) {
     }
     const auto px = [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); };
     const auto leaf = [&](std::size_t i) {
-        tops_.leaf(p, plan.leaves[i].slab(), plan.leaves[i].shape(), job.leaves[i].placement, map_.scale, devicePixelRatioF(), false, px,
+        tops_.leaf(p, plan.leaves[i].slab(), plan.leaves[i].shape(), (*session_.leaves())[i].placement, map_.scale, devicePixelRatioF(),
+                   false, px,
                    !session_.previewing());  // under the hand quick, at rest fine
     };
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
-    if (is_river(job.makeup.kind)) return;
+    if (is_river(session_.makeup()->kind)) return;
     // Outside the top whole slabs, inside it only what each has in it.
     p.setPen(Qt::NoPen);
     p.setBrush(theme::colours().bench);
@@ -163,9 +163,9 @@ void Bench::draw_patches(QPainter& p) {
     const Plan& plan = *session_.plan();
     if (!session_.job() || !plan.lay->ready) return;
     const Frame top = plan.placement.frame();
-    for (std::size_t i = 0; i < std::min(plan.patches.size(), session_.job()->makeup.patches.size()); ++i) {
+    for (std::size_t i = 0; i < std::min(plan.patches.size(), session_.makeup()->patches.size()); ++i) {
         if (!plan.patches[i]) continue;
-        const Patch& patch = session_.job()->makeup.patches[i];
+        const Patch& patch = session_.makeup()->patches[i];
         QPainterPath clip;
         clip.addPolygon(map_.px(top.to_slab(patch.outline)));
         clip.closeSubpath();
@@ -210,12 +210,11 @@ QPolygonF Bench::section_of(const SlabShape& shape, const std::function<Vec2(dou
 /// The leaves of a whole top cut across at the gauge, as thick as they are now.
 void Bench::draw_leaf_sections(QPainter& p) {
     const Plan& plan = *session_.plan();
-    const Job& job = *session_.job();
-    const double u = map_.gauge_mm - job.top.length_mm / 2;
+    const double u = map_.gauge_mm - session_.top()->length_mm / 2;
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         const LeafPlan& l = plan.leaves[i];
         const LeafPart& part = plan.makeup->leaves[i];
-        const Frame f = job.leaves[i].placement.frame();
+        const Frame f = (*session_.leaves())[i].placement.frame();
         const QPolygonF cut = section_of(
             l.shape(),
             [&](double v) {

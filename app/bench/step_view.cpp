@@ -14,13 +14,13 @@ QString StepView::empty_text(const Session& s) const {
 }
 
 std::vector<PickField> leaf_picks(const Session& s) {
-    const Job* j = s.job();
-    if (!j || !j->several()) return {};
+    if (!s.leaves() || s.leaves()->size() < 2) return {};
+    const std::vector<Leaf>& leaves = *s.leaves();
     QStringList names;
-    for (std::size_t i = 0; i < j->leaves.size(); ++i) {
-        const auto it = s.documents().slabs.find(j->leaves[i].slab);
-        names << QObject::tr("%1 · %2").arg(i + 1).arg(it == s.documents().slabs.end() ? QObject::tr("not there")
-                                                                                       : QString::fromStdString(it->second.name));
+    for (std::size_t i = 0; i < leaves.size(); ++i) {
+        const auto it = s.slabs().find(leaves[i].slab);
+        names << QObject::tr("%1 · %2").arg(i + 1).arg(it == s.slabs().end() ? QObject::tr("not there")
+                                                                             : QString::fromStdString(it->second.name));
     }
     return {{"leaf", QObject::tr("Leaf on the bench"), names, [](const Session& now) { return now.leaf(); },
              [](Session& now, int i) { now.set_leaf(i); }}};

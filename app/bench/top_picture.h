@@ -7,7 +7,8 @@
 #include <QPixmap>
 
 #include "app/bench/bench_map.h"
-#include "core/job/job.h"
+#include "core/lay/choices.h"
+#include "core/slab/slab.h"
 
 namespace yb {
 

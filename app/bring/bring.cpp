@@ -60,12 +60,7 @@ bool bring_drawing(Session& session, const QString& path, std::optional<double> 
     if (!mm_per_unit) return false;
     const DrawnSlab drawn = slab_from_drawing(drawing, *mm_per_unit);
     if (as == OutlineAs::free_form) {
-        session.edit_job(QObject::tr("Free form from a drawing"), [&](Job& j) {
-            const Box box = bounds(drawn.outline.a);
-            Ring uv = drawn.outline.a;
-            for (Vec2& q : uv) q = q - (box.low + box.high) * 0.5;  // over the middle of the top as it lies
-            set_free_form(j, uv);
-        });
+        session.edit_job(QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn.outline.a); });
         return true;
     }
     Slab slab;
@@ -106,23 +101,24 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
         [&session, say, recipe](Made& made) {
             if (made.slabs.empty())
                 return say(QObject::tr("No board of that log is wide enough to keep. Take a thicker log or thinner boards."));
-            Documents next = session.documents();
-            std::string first;
             for (std::size_t i = 0; i < made.slabs.size(); ++i) {
                 Slab& s = made.slabs[i];
-                s.id = fresh_id("slab", next);
-                if (first.empty()) first = s.id;
                 s.name = "Log " + std::to_string(recipe.seed) + ", " + std::to_string(i + 1);
                 s.picture_a->key = made.pictures[2 * i].first;
                 s.picture_b->key = made.pictures[2 * i + 1].first;
-                next.slabs[s.id] = s;
             }
             try {
                 if (Store* store = session.store(); store && !session.read_only()) store->attach(made.pictures);
             } catch (const StoreError& e) {
                 return say(QString::fromStdString(e.what()));
             }
-            session.edit(QObject::tr("Saw a practice log"), [&](Documents& d) { d = next; });
+            std::string first;
+            session.edit(QObject::tr("Saw a practice log"), [&](Documents& d) {
+                for (const Slab& s : made.slabs) {
+                    const std::string id = add_slab(d, s);
+                    if (first.empty()) first = id;
+                }
+            });
             session.set_step(step_key::rack);
             session.look_at(QString::fromStdString(first));
             say(QObject::tr("%1 slabs stand on the rack.").arg(made.slabs.size()));

@@ -15,6 +15,7 @@
 #include "app/bring/long_work.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
+#include "core/edit/slab_edits.h"
 
 namespace yb {
 
@@ -345,16 +346,8 @@ void PhotoPage::take(bool other) {
         const Slab& now = *session_.slab();
         const TracedOutline both = match_outlines(*now.outline, result_->outline);
         FacePicture place = result_->place;
-        // Seen from below: rows run the other way, slid across as the edges were.
-        const Box mine = bounds(result_->outline.a);
-        const Box laid = bounds(both.b);
-        place.mirrored = !place.mirrored;
-        place.corner.y = -place.corner.y + ((laid.low.y + laid.high.y) / 2 + (mine.low.y + mine.high.y) / 2);
         place.key = keep();
-        session_.edit_slab(tr("The other face from a photograph"), [&](Slab& s) {
-            s.outline = both;
-            s.picture_b = place;
-        });
+        session_.edit_slab(tr("The other face from a photograph"), [&](Slab& s) { take_other_face(s, both, result_->outline, place); });
         Q_EMIT back();
     } catch (const PhotoError& e) {
         Q_EMIT say(tr("%1. Nothing was changed.").arg(QString::fromUtf8(e.what())), true);

@@ -5,6 +5,7 @@
 #include "core/flat/flat.h"
 #include "core/lay/lay.h"
 #include "core/top/top.h"
+#include "core/under/choices.h"
 
 namespace yb {
 

@@ -17,6 +17,7 @@
 #include "app/slip/field_form.h"
 #include "app/theme/theme.h"
 #include "core/fill/fill.h"
+#include "core/job/documents.h"
 
 namespace yb {
 
@@ -219,13 +220,7 @@ void FindPage::showEvent(QShowEvent* e) {
 }
 
 FindOrder FindPage::order() const {
-    FindOrder o;
-    if (const Job* j = session_.job()) {
-        o.top = j->top, o.choices = j->makeup, o.for_job = j->id;
-        o.dry_pct = dry_enough_pct(j->room, session_.shop());
-    }
-    const auto& resins = session_.shop().resins;
-    if (!resins.empty()) o.resin_price_l = river_resin(resins, session_.job() ? session_.job()->fill.river : "").price_l.value_or(0);
+    FindOrder o = session_.job() ? find_order(*session_.job(), session_.shop()) : FindOrder();
     const auto w = [&](const char* name) { return sliders_.at(name)->value() / 10.0; };
     o.weights = {w("weigh_thickness"), w("weigh_waste"),  w("weigh_likeness"), w("weigh_flaws"),
                  w("weigh_resin"),     w("weigh_weight"), w("weigh_moisture"), w("weigh_money")};
@@ -243,7 +238,7 @@ void FindPage::search() {
     }
     if (searching_) searching_->stop.request_stop();
     busy_ = true;
-    about_->setText(tr("Looking through %1 slabs…").arg(session_.documents().slabs.size()));
+    about_->setText(tr("Looking through %1 slabs…").arg(session_.slabs().size()));
     searching_ = run_beside(
         this,
         [this, self = QPointer<FindPage>(this), docs = session_.documents(), order = order()](const Work& w) -> std::function<void()> {

@@ -7,6 +7,7 @@
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
 #include "core/edit/slab_edits.h"
+#include "core/job/job.h"
 #include "core/lay/lay.h"
 #include "core/makeup/arrange.h"
 #include "core/match/likeness.h"
@@ -20,8 +21,8 @@ void draw_extras(QPainter& p, const BenchMap& map, const Session& s) {
     const auto& c = theme::colours();
     const Frame f = s.plan()->placement.frame();
     patches::draw(p, map, s);
-    if (const auto u = s.job()->makeup.halves_u_mm) {
-        const double half = s.job()->top.width_mm / 2 + 30;
+    if (const auto u = s.makeup()->halves_u_mm) {
+        const double half = s.top()->width_mm / 2 + 30;
         p.setPen(QPen(c.slip, 4));
         p.drawLine(map.px(f.to_slab(Vec2{*u, -half})), map.px(f.to_slab(Vec2{*u, half})));
         p.setPen(QPen(c.madder, 1.8, Qt::DashDotLine));
@@ -41,8 +42,7 @@ void LayView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const
 
 QString LayView::strip_title(const Session& s) const {
     if (s.whole()) return leaves::strip_title(s);
-    const Job* j = s.job();
-    return QObject::tr("width of the slab along it · %1 wanted").arg(j ? in_units(mm(j->top.width_mm), s) : QString());
+    return QObject::tr("width of the slab along it · %1 wanted").arg(s.top() ? in_units(mm(s.top()->width_mm), s) : QString());
 }
 
 void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -59,13 +59,13 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     p.setPen(QPen(c.chalk, 1, Qt::DashLine));
     for (const auto& [a, b] : lay.rough_cuts) p.drawLine(map.px(a), map.px(b));
     p.setPen(QPen(c.chalk, 2));
-    if (s.job()->top.shape == TopShape::rectangle)
+    if (s.top()->shape == TopShape::rectangle)
         for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
     draw_extras(p, map, s);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
     p.drawPolygon(draw::fewer(map.px(lay.outline)));
-    if (s.job()->top.live != LiveEdges::none) {
+    if (s.top()->live != LiveEdges::none) {
         p.setPen(QPen(c.chalk, 1, Qt::DotLine));
         p.drawPolygon(map.px(lay.rectangle));
     }
@@ -84,19 +84,19 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
 void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     if (s.whole()) {
         leaves::draw_strip(p, map, s);
-        if (matched_ && matched_->leaves == s.job()->leaves) leaves::draw_match(p, map, s, matched_->match);
+        if (matched_ && matched_->leaves == *s.leaves()) leaves::draw_match(p, map, s, matched_->match);
         return;
     }
     const auto& c = theme::colours();
     const SlabShape& shape = *s.plan()->shape();
-    const Job* j = s.job();
-    if (!j) return;
+    if (!s.top()) return;
+    const double wanted = s.top()->width_mm;
     const auto width = [&](double x) {
         const auto cut = cut_at_x(shape.ring_a, std::clamp(x, shape.x0 + 0.01, shape.x1 - 0.01));
         return cut.empty() ? 0.0 : cut.back().to - cut.front().from;
     };
-    double most = j->top.width_mm * 1.1;
-    double least = j->top.width_mm * 0.9;
+    double most = wanted * 1.1;
+    double least = wanted * 0.9;
     for (int i = 0; i <= 60; ++i) {
         const double w = width(shape.x0 + (shape.x1 - shape.x0) * i / 60);
         most = std::max(most, w + 10);
@@ -107,7 +107,7 @@ void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) con
     draw::strip_line(p, map, shape.x0, shape.x1, least, most, width, QPen(c.brass_dark, 1.5), fill);
     const Box b = bounds(s.plan()->lay->outline);
     draw::strip_line(
-        p, map, b.low.x, b.high.x, least, most, [&](double) { return j->top.width_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
+        p, map, b.low.x, b.high.x, least, most, [&](double) { return wanted; }, QPen(c.chalk, 1.5, Qt::DashLine));
     p.setFont(theme::figures(9));
     p.setPen(c.ink);
     p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight,
@@ -121,7 +121,7 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
         for (Handle& h : patches::handles(map, s)) all.push_back(std::move(h));  // they lie on top of everything
         return all;
     }
-    const Placement at = s.job()->first().placement;
+    const Placement at = s.leaves()->front().placement;
     Handle top{QObject::tr("top"),
                QObject::tr("Move the top"),
                map.px(s.plan()->lay->rectangle),
@@ -131,7 +131,7 @@ std::vector<Handle> LayView::handles(const BenchMap& map, const Session& s) cons
                [](Session& session, double degrees) { session.preview([&](Job& j) { turn_top(j, degrees); }); }};
     // The corners turn it about its middle.
     std::vector<Handle> out{top};
-    const Box box = bounds(outline_of(s.job()->top));
+    const Box box = bounds(outline_of(*s.top()));
     Ring r;
     for (const Vec2 q : {box.low, Vec2{box.high.x, box.low.y}, box.high, Vec2{box.low.x, box.high.y}}) r.push_back(at.frame().to_slab(q));
     for (std::size_t i = 0; i < r.size(); ++i) {
@@ -157,8 +157,8 @@ Field width_field() { return job_number("top.width_mm"); }
 std::vector<Dimension> LayView::dimensions(const BenchMap& map, const Session& s) const {
     if (!s.plan() || !s.plan()->lay->ready || !s.job()) return {};
     if (s.whole()) return leaves::dimensions(map, s, length_field(), width_field());
-    const Box box = bounds(outline_of(s.job()->top));
-    const Frame f = s.job()->first().placement.frame();
+    const Box box = bounds(outline_of(*s.top()));
+    const Frame f = s.leaves()->front().placement.frame();
     QPolygonF r;
     for (const Vec2 q : {box.low, Vec2{box.high.x, box.low.y}, box.high, Vec2{box.low.x, box.high.y}}) r << map.px(f.to_slab(q));
     const double below = map.px(bounds(s.plan()->shape()->ring_a).low).y() - std::max(r[0].y(), r[1].y());
@@ -169,19 +169,19 @@ std::vector<PickField> LayView::picks(const Session& s) const {
     std::vector<PickField> out{{"top_shape",
                                 QObject::tr("Shape"),
                                 {QObject::tr("rectangle"), QObject::tr("round"), QObject::tr("oval"), QObject::tr("free form")},
-                                [](const Session& now) { return now.job() ? static_cast<int>(now.job()->top.shape) : 0; },
+                                [](const Session& now) { return now.job() ? static_cast<int>(now.top()->shape) : 0; },
                                 [](Session& now, int i) {
                                     now.edit_job(QObject::tr("Shape of the top"),
                                                  [&](Job& j) { set_top_shape(j, static_cast<TopShape>(i)); });
                                 }}};
     for (PickField& f : leaf_picks(s)) out.push_back(std::move(f));
     for (PickField& f : patches::picks(s)) out.push_back(std::move(f));
-    if (s.job() && s.job()->several() && !is_river(s.job()->makeup.kind))
+    if (s.job() && (s.leaves()->size() > 1) && !is_river(s.makeup()->kind))
         out.push_back({"joint_kind",
                        QObject::tr("Middle joint"),
                        {QObject::tr("straight"), QObject::tr("follows the edge")},
                        [](const Session& now) {
-                           const auto joints = joints_of(now.job()->makeup, now.job()->leaves.size(), now.job()->top.width_mm);
+                           const auto joints = joints_of(*now.makeup(), now.leaves()->size(), now.top()->width_mm);
                            return joints.empty() || !joints[joints.size() / 2].curved ? 0 : 1;
                        },
                        [](Session& now, int i) {
@@ -203,37 +203,31 @@ std::vector<Field> LayView::fields(const Session& now) const {
     f.push_back(
         {"top_halves", QObject::tr("In two halves, cut at"), Kind::along,
          [](const Session& s) -> std::optional<double> {
-             if (!s.job() || !s.job()->makeup.halves_u_mm) return {};
-             return *s.job()->makeup.halves_u_mm + s.job()->top.length_mm / 2;
+             if (!s.job() || !s.makeup()->halves_u_mm) return {};
+             return *s.makeup()->halves_u_mm + s.top()->length_mm / 2;
          },
          [](Session& s, std::optional<double> v) { s.edit_job(QObject::tr("Two halves"), [&](Job& j) { set_halves_from_left(j, v); }); }, 1,
          20000, true});
-    if (now.job() && now.job()->several()) {
+    if (now.job() && (now.leaves()->size() > 1)) {
         const Field halves = f.back();
         f.pop_back();
         f.resize(f.size() - 3);  // where each leaf lies is dragged
         f.push_back(halves);
-        for (Field& more : leaves::fields(*now.job())) f.push_back(std::move(more));
+        for (Field& more : leaves::fields(*now.makeup())) f.push_back(std::move(more));
     }
     if (now.job())
-        for (Field& more : patches::fields(*now.job())) f.push_back(std::move(more));
+        for (Field& more : patches::fields(*now.makeup())) f.push_back(std::move(more));
     return f;
 }
 
 std::vector<TextField> LayView::texts() const {
     return {
         {"job_client", QObject::tr("For"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->client) : QString(); },
-         [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { j.client = v.toStdString(); }); }},
+         [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { set_client(j, v.toStdString()); }); }},
         {"job_start", QObject::tr("Begins on"),
          [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->start) : QString(); },
          [](Session& s, const QString& v) {
-             const std::string date = v.trimmed().toStdString();
-             if (!is_date(date)) {
-                 Q_EMIT s.trouble(QObject::tr("‘%1’ is not a date. Write it as 2026-11-30; the job still begins on %2.")
-                                      .arg(v, QString::fromStdString(s.job() ? s.job()->start : "")));
-                 return;
-             }
-             s.edit_job(QObject::tr("First day"), [&](Job& j) { j.start = date; });
+             s.edit_job(QObject::tr("First day"), [&](Job& j) { set_first_day(j, v.trimmed().toStdString()); });
          }}};
 }
 
@@ -245,11 +239,11 @@ void set_placements(Session& s, const QString& label, const std::vector<Placemen
 
 /// A leaf taken off: what is left is laid anew as what it can be.
 void take_off(Session& s) {
-    if (!s.job() || !s.job()->several()) return;
+    if (!s.job() || !(s.leaves()->size() > 1)) return;
     std::vector<std::string> ids;
-    for (std::size_t i = 0; i < s.job()->leaves.size(); ++i)
-        if (static_cast<int>(i) != s.leaf()) ids.push_back(s.job()->leaves[i].slab);
-    s.make_up(QObject::tr("Take a leaf off"), made_of(s.job()->makeup.kind, ids.size()), ids);
+    for (std::size_t i = 0; i < s.leaves()->size(); ++i)
+        if (static_cast<int>(i) != s.leaf()) ids.push_back((*s.leaves())[i].slab);
+    s.make_up(QObject::tr("Take a leaf off"), made_of(s.makeup()->kind, ids.size()), ids);
 }
 
 /// Both faces of every leaf photographed: their likeness along the seam, and the slide that betters it.
@@ -260,7 +254,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
         return;
     }
     const Plan plan = *s.plan();
-    const Job job = *s.job();
+    const std::vector<Leaf> leaves = *s.leaves();
     const JointPlan seam = plan.makeup->joints[k];
     std::vector<std::function<std::optional<Picture>()>> read;
     for (const std::size_t i : {seam.right, seam.left}) {
@@ -274,11 +268,11 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
     }
     work.run(
         QObject::tr("Comparing the faces"),
-        [plan, job, seam, read, mirrored = (*plan.seams)[k].mirrored](const Work& w) {
+        [plan, leaves, seam, read, mirrored = (*plan.seams)[k].mirrored](const Work& w) {
             std::vector<Picture> shown;
             for (const auto& one : read) shown.push_back(one().value_or(Picture()));
             const auto side = [&](std::size_t i) {
-                return SeamSide{plan.leaves[i].slab(), plan.leaves[i].shape(), nullptr, job.leaves[i].placement};
+                return SeamSide{plan.leaves[i].slab(), plan.leaves[i].shape(), nullptr, leaves[i].placement};
             };
             return match_seam(side(seam.right), {&shown[0], *plan.leaves[seam.right].slab().picture_a}, side(seam.left),
                               {&shown[1], *plan.leaves[seam.left].slab().picture_a}, seam, mirrored, 120, w);
@@ -309,7 +303,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
 std::vector<Action> LayView::actions(Session& session) {
     Session* s = &session;
     const auto marked = [s](const QString& label, bool MakeUpChoices::*what) {
-        return [s, label, what] { s->edit_job(label, [&](Job& j) { j.makeup.*what = !(j.makeup.*what); }); };
+        return [s, label, what] { s->edit_job(label, [&](Job& j) { mark_done(j, what); }); };
     };
     const auto several = [s] { return s->whole(); };
     std::vector<Action> all{
@@ -318,7 +312,7 @@ std::vector<Action> LayView::actions(Session& session) {
         {"rips_best", QObject::tr("Find the best rip lines"),
          QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
          [s] {
-             if (!s->whole() || is_river(s->job()->makeup.kind)) {
+             if (!s->whole() || is_river(s->makeup()->kind)) {
                  Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
                  return;
              }
@@ -327,7 +321,7 @@ std::vector<Action> LayView::actions(Session& session) {
          several()},
         {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
          [s] {
-             if (!s->whole() || !is_river(s->job()->makeup.kind)) {
+             if (!s->whole() || !is_river(s->makeup()->kind)) {
                  Q_EMIT s->trouble(QObject::tr("There is no river in this top."));
                  return;
              }
@@ -339,7 +333,7 @@ std::vector<Action> LayView::actions(Session& session) {
          [s, this] {
              if (!s->plan()) return;
              match_pictures(*s, work_, pictures_, [this, s](const SeamMatch& m) {
-                 matched_ = Matched{m, s->job()->leaves};
+                 matched_ = Matched{m, *s->leaves()};
                  bench_.update();
              });
          },
@@ -365,10 +359,10 @@ std::vector<Action> LayView::actions(Session& session) {
          [s] { Q_EMIT s->form_wanted(); }},
         {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
          [s] {
-             if (!s->plan() || !s->job() || s->job()->several()) return;
+             if (!s->plan() || !s->job() || (s->leaves()->size() > 1)) return;
              const Plan& plan = *s->plan();
-             const Placement best = best_placement({*plan.slab(), *plan.shape(), s->job()->top, s->job()->first().placement});
-             s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { j.first().placement = best; });
+             const Placement best = best_placement({*plan.slab(), *plan.shape(), *s->top(), s->leaves()->front().placement});
+             s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { yb::set_placements(j, {best}); });
          }},
         {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
         {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }},
@@ -379,8 +373,8 @@ std::vector<Action> LayView::actions(Session& session) {
                  Q_EMIT s->news(QObject::tr("The offcuts of this job are on the rack already."));
                  return;
              }
-             for (const Leaf& l : s->job()->leaves)
-                 if (!s->documents().slabs.count(l.slab)) return;
+             for (const Leaf& l : *s->leaves())
+                 if (!s->slabs().count(l.slab)) return;
              s->edit(QObject::tr("Rough cuts made"),
                      [id = s->job()->id, plan = *s->plan()](Documents& d) { make_rough_cuts(d, id, plan); });
          }},

@@ -13,7 +13,7 @@ namespace yb::leaves {
 
 namespace {
 
-double half(const Session& s) { return s.job()->top.length_mm / 2; }
+double half(const Session& s) { return s.top()->length_mm / 2; }
 QPointF px(const BenchMap& map, const Session& s, Vec2 uv) { return map.px(uv + Vec2{half(s), 0}); }
 
 QPolygonF polygon(const BenchMap& map, const Session& s, const Ring& uv) {
@@ -34,15 +34,15 @@ const Likeness* middle_seam(const Session& s) {
 }  // namespace
 
 MakeUpInputs inputs(const Session& s) {
-    MakeUpInputs in{{}, s.job()->top, s.job()->makeup, false, {}};
+    MakeUpInputs in{{}, *s.top(), *s.makeup(), false, {}};
     for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i)
-        in.leaves.push_back({s.plan()->leaves[i].slab(), s.plan()->leaves[i].shape(), s.job()->leaves[i].placement});
+        in.leaves.push_back({s.plan()->leaves[i].slab(), s.plan()->leaves[i].shape(), (*s.leaves())[i].placement});
     return in;
 }
 
 QString strip_title(const Session& s) {
-    if (is_river(s.job()->makeup.kind))
-        return QObject::tr("width of the river along it · %1 wanted").arg(in_units(mm(s.job()->makeup.river_mm), s));
+    if (is_river(s.makeup()->kind))
+        return QObject::tr("width of the river along it · %1 wanted").arg(in_units(mm(s.makeup()->river_mm), s));
     const Likeness* l = middle_seam(s);
     if (!l || !l->same_tree) return QObject::tr("seam: leaves of two trees show two figures");
     if (!l->pith_known && l->knots.empty()) return QObject::tr("seam: how far the figure drifts · say on the rack where the pith lies");
@@ -50,7 +50,7 @@ QString strip_title(const Session& s) {
 }
 
 QString end_note(const Session& s) {
-    if (is_river(s.job()->makeup.kind)) return {};
+    if (is_river(s.makeup()->kind)) return {};
     const Likeness* l = middle_seam(s);
     if (!l || !l->same_tree) return {};
     return QObject::tr("the shown faces lie %1 apart in the log").arg(in_units(fine(l->apart_mm), s));
@@ -63,7 +63,7 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
     draw::dim_outside(p, map, lay.outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
-    if (s.job()->top.shape == TopShape::rectangle)
+    if (s.top()->shape == TopShape::rectangle)
         for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
     p.drawPolygon(draw::fewer(map.px(lay.outline)));
     for (const JointPlan& j : s.plan()->makeup->joints) {
@@ -71,21 +71,21 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
         QPolygonF line;
         for (const JointStation& t : j.along) line << px(map, s, {t.u, t.v});
         if (j.river) {
-            if (s.job()->makeup.two_colours) {
+            if (s.makeup()->two_colours) {
                 p.setPen(QPen(c.slip, 2.4));
                 p.drawPolyline(line);
                 p.setPen(QPen(c.ink, 1));
                 p.drawPolyline(line);
             }
             for (const Rod& r : j.rods) {
-                const double deep = s.job()->makeup.rod_depth_mm;
+                const double deep = s.makeup()->rod_depth_mm;
                 const auto at = [&](double v) { return px(map, s, {r.u_mm, v}); };
                 double v = 0;
                 for (const JointStation& t : j.along)
                     if (std::abs(t.u - r.u_mm) <= half(s) / 60) v = t.v;
-                p.setPen(QPen(c.slip, std::max(3.0, s.job()->makeup.rod_mm * map.scale) + 2));
+                p.setPen(QPen(c.slip, std::max(3.0, s.makeup()->rod_mm * map.scale) + 2));
                 p.drawLine(at(v - r.gap_mm / 2 - deep), at(v + r.gap_mm / 2 + deep));
-                p.setPen(QPen(c.ink, std::max(3.0, s.job()->makeup.rod_mm * map.scale)));
+                p.setPen(QPen(c.ink, std::max(3.0, s.makeup()->rod_mm * map.scale)));
                 p.drawLine(at(v - r.gap_mm / 2 - deep), at(v + r.gap_mm / 2 + deep));
             }
             continue;
@@ -127,9 +127,9 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
         p.setPen(c.ink);
         p.drawText(QRectF(map.strip.right() - 300, map.strip.top() - 4 - theme::grown(16), 300, theme::grown(16)), Qt::AlignRight, text);
     };
-    if (is_river(s.job()->makeup.kind)) {
-        double most = s.job()->makeup.river_mm * 1.2;
-        if (s.job()->makeup.kind == MakeUp::river) {
+    if (is_river(s.makeup()->kind)) {
+        double most = s.makeup()->river_mm * 1.2;
+        if (s.makeup()->kind == MakeUp::river) {
             fill = c.resin;
             fill.setAlpha(150);
         }
@@ -144,7 +144,7 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
             if (&j == &s.plan()->makeup->joints.front()) at_gauge(QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
         }
         draw::strip_line(
-            p, map, 0, 2 * hl, 0, most, [&](double) { return s.job()->makeup.river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
+            p, map, 0, 2 * hl, 0, most, [&](double) { return s.makeup()->river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));
         return;
     }
     const Likeness* l = middle_seam(s);
@@ -183,7 +183,7 @@ void draw_river_end(QPainter& p, const BenchMap& map, const Session& s, double u
     const Plan& plan = *s.plan();
     if (!plan.top->ready) return;
     const auto height = [&](std::size_t leaf, double v, bool top) {
-        const Vec2 on_slab = s.job()->leaves[leaf].placement.frame().to_slab({u, v});
+        const Vec2 on_slab = (*s.leaves())[leaf].placement.frame().to_slab({u, v});
         const Tilt& tilt = plan.leaves[leaf].flat->tilt;
         return top ? tilt.top_at(on_slab) : tilt.bottom_at(on_slab);
     };
@@ -218,7 +218,7 @@ void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
         const LeafPlan& l = s.plan()->leaves[i];
         const auto w = wood_at(s.plan()->makeup->leaves[i], u, false);
         if (!w || !l.flat->ready) continue;
-        const Frame f = s.job()->leaves[i].placement.frame();
+        const Frame f = (*s.leaves())[i].placement.frame();
         p.setPen(QPen(c.madder, 1.4, Qt::DashLine));
         for (const bool top : {true, false}) {
             const auto z = [&](double v) {
@@ -287,7 +287,7 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
         for (auto t = j.along.rbegin(); t != j.along.rend(); ++t) band << px(map, s, {t->u, t->v}) - QPointF(0, 7);
         const auto upper = [&](std::size_t i) { return shows_upper(in.leaves[i].slab, in.leaves[i].placement); };
         const bool book = upper(j.right) != upper(j.left);
-        const bool same = book && s.job()->makeup.same_line;
+        const bool same = book && s.makeup()->same_line;
         out.push_back({QObject::tr("joint %1").arg(k + 1), QObject::tr("Move a rip line"), band,
                        Vec2{half(s), j.along[j.along.size() / 2].v}, Qt::SizeVerCursor, [k, same](Session& session, Vec2 from, Vec2 to) {
                            session.preview([&](Job& job) { move_joint(job, k, to.y - from.y, same); });
@@ -305,14 +305,14 @@ std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const F
     return {{low, high, -22, length}, {map.px({b.low.x + b.width() / 8, b.low.y}), map.px({b.low.x + b.width() / 8, b.high.y}), 0, width}};
 }
 
-std::vector<Field> fields(const Job& job) {
-    if (job.makeup.kind == MakeUp::river) return {job_number("makeup.river_mm", "river_width")};
-    if (job.makeup.kind == MakeUp::open_river)
+std::vector<Field> fields(const MakeUpChoices& makeup) {
+    if (makeup.kind == MakeUp::river) return {job_number("makeup.river_mm", "river_width")};
+    if (makeup.kind == MakeUp::open_river)
         return {job_number("makeup.river_mm", "river_width"), job_number("makeup.rod_pitch_mm", "rod_pitch"),
                 job_number("makeup.rod_depth_mm", "rod_depth"), job_number("makeup.rod_mm", "rod_thick")};
     std::vector<Field> out{job_number("makeup.mill_kerf_mm", "mill_kerf"), job_number("makeup.rip_kerf_mm", "rip_kerf"),
                            job_number("makeup.hollow_mm", "hollow")};
-    for (const Joint& j : job.makeup.joints)
+    for (const Joint& j : makeup.joints)
         if (j.curved) {
             out.push_back(job_number("makeup.least_radius_mm", "least_radius"));
             out.push_back(job_number("makeup.cutter_mm", "joint_cutter"));

@@ -17,7 +17,7 @@ void draw_match(QPainter& p, const BenchMap& map, const Session& s, const SeamMa
 void draw_end(QPainter& p, const BenchMap& map, const Session& s);
 std::vector<Handle> handles(const BenchMap& map, const Session& s);
 std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const Field& length, const Field& width);
-std::vector<Field> fields(const Job& job);
+std::vector<Field> fields(const MakeUpChoices& makeup);
 
 /// The make-up's inputs as they lie on the bench.
 MakeUpInputs inputs(const Session& s);

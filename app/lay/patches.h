@@ -11,7 +11,7 @@ namespace yb::patches {
 
 void draw(QPainter& p, const BenchMap& map, const Session& s);
 std::vector<Handle> handles(const BenchMap& map, const Session& s);
-std::vector<Field> fields(const Job& job);
+std::vector<Field> fields(const MakeUpChoices& makeup);
 std::vector<PickField> picks(const Session& s);
 std::vector<Action> actions(Session& session, Bench& bench);
 

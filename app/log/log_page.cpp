@@ -14,6 +14,7 @@
 #include "app/bring/long_work.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
+#include "core/edit/slab_edits.h"
 
 namespace yb {
 
@@ -177,7 +178,7 @@ void LogPage::showEvent(QShowEvent* e) {
 
 void LogPage::list_trees() {
     std::map<std::string, int> trees;
-    for (const auto& [id, s] : session_.documents().slabs)
+    for (const auto& [id, s] : session_.slabs())
         if (!s.retired && !s.tree.empty()) ++trees[s.tree];
     const QString now = tree_->currentText();
     tree_->clear();
@@ -192,7 +193,7 @@ void LogPage::list_trees() {
 
 std::vector<std::string> LogPage::ids_of_tree() const {
     std::vector<std::string> ids;
-    for (const auto& [id, s] : session_.documents().slabs)
+    for (const auto& [id, s] : session_.slabs())
         if (!s.retired && QString::fromStdString(s.tree) == tree_->currentText()) ids.push_back(id);
     return ids;
 }
@@ -202,7 +203,7 @@ void LogPage::order() {
     const auto known = sequence_;
     const auto before = boards_;
     std::vector<Slab> slabs;
-    for (const std::string& id : ids_) slabs.push_back(session_.documents().slabs.at(id));
+    for (const std::string& id : ids_) slabs.push_back(session_.slabs().at(id));
     using Read = std::function<std::optional<Picture>()>;
     std::vector<std::pair<Read, Read>> read;
     for (const Slab& s : slabs)
@@ -250,7 +251,7 @@ void LogPage::order() {
         [this](const Made& made) {
             sequence_ = made.sequence;
             boards_ = made.boards;
-            const double kerf = session_.job() ? session_.job()->makeup.mill_kerf_mm : 4;
+            const double kerf = session_.makeup() ? session_.makeup()->mill_kerf_mm : 4;
             picture_->show_log(boards_, sequence_, kerf);
             about_->setText(tr("%1 slabs in order, the weakest joint %2 sure; %3.")
                                 .arg(sequence_.places.size())
@@ -294,17 +295,9 @@ void LogPage::show_rows() {
 }
 
 void LogPage::write_numbers() {
-    const auto places = sequence_.places;
-    session_.edit(tr("Number the slabs of a log"), [&](Documents& d) {
-        for (std::size_t k = 0; k < places.size(); ++k) {
-            const auto it = d.slabs.find(boards_[places[k].item]->up.id);
-            if (it == d.slabs.end()) continue;
-            Slab& s = it->second;
-            s.sequence = static_cast<int>(k) + 1;
-            s.face_b_up = places[k].over;
-            s.ends_swapped = places[k].ended;
-        }
-    });
+    std::vector<LayInLog> lay;
+    for (const SequencePlace& p : sequence_.places) lay.push_back({boards_[p.item]->up.id, p.over, p.ended});
+    session_.edit(tr("Number the slabs of a log"), [&](Documents& d) { number_slabs(d, lay); });
     Q_EMIT say(tr("Numbered from the lowest up, with which face lay up and which end was which."), false);
     Q_EMIT back();
 }

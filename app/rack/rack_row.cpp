@@ -18,6 +18,7 @@
 #include "app/bench/wood_face.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
+#include "core/job/documents.h"
 
 namespace yb {
 
@@ -224,7 +225,7 @@ void RackRow::scroll_to(double px) {
 /// A slab standing on its left end: drawn once, then only moved.
 QPixmap RackRow::standing_picture(const Standing& s) {
     if (const auto it = drawn_.find(s.entry.id); it != drawn_.end()) return it->second;
-    const auto slab = session_.documents().slabs.find(s.entry.id);
+    const auto slab = session_.slabs().find(s.entry.id);
     const double ratio = devicePixelRatioF();
     const QSizeF size(s.box.height() * scale_ + 4, s.box.width() * scale_ + 4);
     QPixmap map((size * ratio).toSize());
@@ -239,7 +240,7 @@ QPixmap RackRow::standing_picture(const Standing& s) {
     p.setPen(Qt::NoPen);
     p.setBrush(tone.early);
     p.drawPolygon(poly);
-    if (slab != session_.documents().slabs.end() && slab->second.picture_a) {
+    if (slab != session_.slabs().end() && slab->second.picture_a) {
         const FacePicture& place = *slab->second.picture_a;
         const QImage image = pictures_.thumbnail(place.key);
         if (!image.isNull()) {
@@ -273,10 +274,10 @@ void RackRow::draw_one(QPainter& p, const Standing& s) {
         const QSizeF size = map.deviceIndependentSize();
         const QPointF at(middle - size.width() / 2, floor() - size.height() + 2);
         p.drawPixmap(at, map);
-        if (const Job* j = session_.job()) {
+        if (const WantedTop* top = session_.top()) {
             // The wanted top as a ghost; where it fits its line is whole.
-            const double w = j->top.width_mm * scale_;
-            const double h = j->top.length_mm * scale_;
+            const double w = top->width_mm * scale_;
+            const double h = top->length_mm * scale_;
             p.setBrush(Qt::NoBrush);
             p.setPen(QPen(s.entry.fits ? c.moss : c.pencil, s.entry.fits ? 1.6 : 1, s.entry.fits ? Qt::SolidLine : Qt::DotLine));
             p.drawRect(QRectF(middle - w / 2, floor() - std::max(h, (size.height() + h) / 2), w, h));

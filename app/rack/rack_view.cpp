@@ -13,7 +13,7 @@
 namespace yb {
 
 QString RackView::empty_text(const Session& s) const {
-    if (s.documents().slabs.empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table.");
+    if (s.slabs().empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table.");
     if (!s.slab()) return QObject::tr("Click a slab on the rack.");
     return QObject::tr("Strike a chalk line along the slab and type the tape table below.\nThe slab draws itself as you type.");
 }
@@ -65,9 +65,8 @@ std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdStr
 
 /// True when the slab looked at lies face B up in the job.
 bool laid_over(const Session& s) {
-    const Job* j = s.job();
-    if (!j || !s.slab()) return false;
-    return std::any_of(j->leaves.begin(), j->leaves.end(),
+    if (!s.leaves() || !s.slab()) return false;
+    return std::any_of(s.leaves()->begin(), s.leaves()->end(),
                        [&](const Leaf& l) { return l.slab == s.slab()->id && l.placement.turned_over; });
 }
 
@@ -244,8 +243,8 @@ std::vector<Action> RackView::actions(Session& session) {
          [s] {
              if (!s->slab()) return;
              const std::string id = s->slab()->id;
-             s->edit_slab(QObject::tr("Retire a slab"), [](Slab& slab) { slab.retired = true; });
-             for (const auto& [other, slab] : s->documents().slabs)
+             s->edit_slab(QObject::tr("Retire a slab"), retire);
+             for (const auto& [other, slab] : s->slabs())
                  if (!slab.retired && other != id) return s->look_at(QString::fromStdString(other));
          }},
         {"new_job",
@@ -255,10 +254,7 @@ std::vector<Action> RackView::actions(Session& session) {
              const Slab* slab = s->slab();
              if (!slab) return;
              std::string id;
-             s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) {
-                 id = add_job(d, "Table " + std::to_string(d.jobs.size() + 1), today());
-                 give_slab(d.jobs[id], chosen);
-             });
+             s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) { id = add_job_on(d, chosen, today()); });
              s->set_job(QString::fromStdString(id));
              s->set_step(step_key::lay);
          }},
@@ -266,22 +262,22 @@ std::vector<Action> RackView::actions(Session& session) {
          [s] {
              const Slab* slab = s->slab();
              if (!slab || !s->job()) return;
-             if (s->job()->uses(slab->id)) {
+             if (s->uses(slab->id)) {
                  Q_EMIT s->trouble(QObject::tr("%1 is in this top already.").arg(QString::fromStdString(slab->name)));
                  return;
              }
              std::vector<std::string> ids;
-             for (const Leaf& l : s->job()->leaves)
+             for (const Leaf& l : *s->leaves())
                  if (!l.slab.empty()) ids.push_back(l.slab);
              ids.push_back(slab->id);
-             s->make_up(QObject::tr("Add a leaf"), made_of(s->job()->makeup.kind, ids.size()), ids);
+             s->make_up(QObject::tr("Add a leaf"), made_of(s->makeup()->kind, ids.size()), ids);
              s->set_step(step_key::lay);
          }},
         {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
          [s] {
              const Slab* slab = s->slab();
              if (!slab || !s->job()) return;
-             if (!s->job()->uses(slab->id)) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
+             if (!s->uses(slab->id)) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
              s->set_step(step_key::lay);
          },
          true, true}};

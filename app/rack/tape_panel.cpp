@@ -19,6 +19,7 @@
 #include "app/slip/field.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
+#include "core/edit/slab_edits.h"
 #include "core/io/csv.h"
 
 namespace yb {
@@ -255,102 +256,37 @@ void TapePanel::fill_flaws() {
     }
 }
 
-/// The other face stands as far outside this one as at the station before, until it is measured.
-void TapePanel::repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::*own,
-                            std::optional<double> Station::*other) {
-    if (r == 0 || !(all[r].*own) || all[r].*other || !(all[r - 1].*own) || !(all[r - 1].*other)) return;
-    all[r].*other = *(all[r].*own) + *(all[r - 1].*other) - *(all[r - 1].*own);
-}
-
-bool TapePanel::take_word(Flaw& flaw, int column, const QString& text, QString& why) {
-    const QString word = text.trimmed().toLower();
-    if (column == 1) {
-        if (word != "a" && word != "b") {
-            why = tr("‘%1’: write A for the face that was up when it was measured, or B.").arg(text);
-            return false;
-        }
-        flaw.face = word == "a" ? Face::a : Face::b;
-        return true;
-    }
-    QStringList names;
-    for (int k = 0; k <= static_cast<int>(FlawKind::scar); ++k) {
-        const QString name = QString::fromLatin1(name_of(static_cast<FlawKind>(k)));
-        names << name;
-        if (word.isEmpty() || !name.startsWith(word)) continue;
-        flaw.kind = static_cast<FlawKind>(k);
-        return true;
-    }
-    why = tr("‘%1’: the first letters of one of these are taken: %2.").arg(text, names.join(", "));
-    return false;
-}
-
 bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QString& why) const {
     const auto r = static_cast<std::size_t>(row);
-    if (sheet_ == Sheet::flaws && column < 2) return r >= slab.flaws.size() || take_word(slab.flaws[r], column, text, why);
-    const bool number = sheet_ == Sheet::flaws && column == 3;
-    std::optional<double> v;
-    if (!text.trimmed().isEmpty()) {
-        const auto read = parse(text.toStdString(), number ? Kind::number : Kind::length, session_.units());
-        if (const auto* e = std::get_if<ParseError>(&read)) {
-            why = tr("‘%1’: %2").arg(text, QString::fromStdString(e->sentence()));
-            return false;
+    const auto c = static_cast<std::size_t>(column);
+    try {
+        if (sheet_ == Sheet::flaws && column < 2) {
+            type_flaw_word(slab, r, c, text.toStdString());
+            return true;
         }
-        v = std::get<double>(read);
-    }
-    if (sheet_ == Sheet::edges) {
-        auto& all = slab.tape.stations;
-        while (all.size() <= r) all.push_back({all.empty() ? 0 : all.back().x_mm + every_mm_, {}, {}, {}, {}, {}, {}});
-        Station& s = all[r];
-        switch (column) {
-            case 0: s.x_mm = v.value_or(s.x_mm); break;
-            case 1:
-                s.left_mm = v;
-                repeat_lean(all, r, &Station::left_mm, &Station::other_left_mm);
-                break;
-            case 2:
-                s.right_mm = v;
-                repeat_lean(all, r, &Station::right_mm, &Station::other_right_mm);
-                break;
-            case 3: s.other_left_mm = v; break;
-            case 4: s.other_right_mm = v; break;
-            case 5: s.thickness_mm = v; break;
-            default: s.thickness_right_mm = v; break;
-        }
-    } else if (sheet_ == Sheet::flaws) {
-        if (r >= slab.flaws.size()) return true;
-        Flaw& f = slab.flaws[r];
-        if (column == 2) f.depth_mm = v, f.through = !v;
-        if (column == 3) {
-            if (!v || *v < 0 || *v > 1) {
-                why = tr("A share from 0 (comes to a point) to 1 (straight down) is wanted.");
+        std::optional<double> v;
+        if (!text.trimmed().isEmpty()) {
+            const bool share = sheet_ == Sheet::flaws && column == 3;
+            const auto read = parse(text.toStdString(), share ? Kind::number : Kind::length, session_.units());
+            if (const auto* e = std::get_if<ParseError>(&read)) {
+                why = tr("‘%1’: %2").arg(text, QString::fromStdString(e->sentence()));
                 return false;
             }
-            f.floor_share = *v;
+            v = std::get<double>(read);
         }
-    } else {
-        HeightGrid& g = grid(slab);
-        if (r >= g.x_mm.size() || column > static_cast<int>(g.y_mm.size())) {
-            why = tr("The grid has %1 stations and %2 places across; there is no room for this reading.")
-                      .arg(g.x_mm.size())
-                      .arg(g.y_mm.size());
-            return false;
-        }
-        if (column == 0) {
-            if (v) g.x_mm[r] = *v;
-        } else {
-            g.at(r, static_cast<std::size_t>(column - 1)) = v;
-        }
-        // What is read by hand counts for more than the cloud it was first taken from.
-        if (sheet_ == Sheet::heights_a || slab.heights_b.x_mm == slab.heights_a.x_mm) slab.scan.clear();
+        type_reading(slab, sheet_, r, c, v, every_mm_);
+        return true;
+    } catch (const Refusal& e) {
+        why = QString::fromStdString(yb::render(e.says, session_.units()));
+        return false;
     }
-    return true;
 }
 
 void TapePanel::cell_changed(int row, int column) {
     if (filling_ || !session_.slab()) return;
     const QString text = table_->item(row, column)->text();
     if (sheet_ == Sheet::flaws && column == 0 && text.trimmed().isEmpty() && row < static_cast<int>(session_.slab()->flaws.size())) {
-        session_.edit_slab(tr("Take a flaw away"), [&](Slab& s) { s.flaws.erase(s.flaws.begin() + row); });
+        session_.edit_slab(tr("Take a flaw away"), [&](Slab& s) { drop_flaw(s, static_cast<std::size_t>(row)); });
         return;
     }
     QString why;
@@ -372,21 +308,20 @@ void TapePanel::cell_changed(int row, int column) {
 /// "every 1 ft" in a station's place: this one and those after it stand so far apart.
 void TapePanel::every(int row, const QString& text) {
     const auto read = parse(text.trimmed().mid(tr("every").size()).toStdString(), Kind::length, session_.units());
-    const double* step = std::get_if<double>(&read);
-    if (!step || *step < 10 || *step > 3000) {
-        wrong_[{row, 0}] = text;
-        hint_->setText(
-            step ? tr("‘%1’: stations stand from %2 to %3 apart.").arg(text, in_units(mm(10), session_), in_units(mm(3000), session_))
-                 : tr("‘%1’: write it as every 300 mm, or every 1 ft.").arg(text));
-        return;
+    Slab spaced = *session_.slab();
+    try {
+        if (const auto* step = std::get_if<double>(&read)) {
+            space_stations(spaced, static_cast<std::size_t>(row), *step);
+            every_mm_ = *step;
+            wrong_.remove({row, 0});
+            session_.edit_slab(tr("Stations every so far"), [&](Slab& s) { s = spaced; });
+            return fill();
+        }
+        hint_->setText(tr("‘%1’: write it as every 300 mm, or every 1 ft.").arg(text));
+    } catch (const Refusal& e) {
+        hint_->setText(tr("‘%1’: %2").arg(text, QString::fromStdString(yb::render(e.says, session_.units()))));
     }
-    every_mm_ = *step;
-    wrong_.remove({row, 0});
-    session_.edit_slab(tr("Stations every so far"), [&](Slab& s) {
-        auto& all = s.tape.stations;
-        for (std::size_t i = static_cast<std::size_t>(row); i < all.size(); ++i) all[i].x_mm = (i == 0 ? -*step : all[i - 1].x_mm) + *step;
-    });
-    fill();
+    wrong_[{row, 0}] = text;
 }
 
 void TapePanel::pasted(const QString& text) {

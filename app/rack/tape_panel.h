@@ -6,6 +6,7 @@
 #include <QWidget>
 
 #include "app/session/session.h"
+#include "core/edit/tape_edits.h"
 
 class QLabel;
 class QButtonGroup;
@@ -32,7 +33,7 @@ class TapePanel : public QWidget {
     Q_OBJECT
   public:
     explicit TapePanel(Session& session, QWidget* parent = nullptr);
-    enum class Sheet { edges, heights_a, heights_b, flaws };
+    using Sheet = TapeSheet;
     void show_sheet(Sheet sheet);
     void begin_typing();
     /// Listens to a gauge on a line; its readings fill the cell that is picked, one press after the other.
@@ -51,14 +52,11 @@ class TapePanel : public QWidget {
     /// Takes one text for one cell; false and a sentence when it can't be read.
     bool take(Slab& slab, int row, int column, const QString& text, QString& why) const;
     void every(int row, const QString& text);
-    static void repeat_lean(std::vector<Station>& all, std::size_t r, std::optional<double> Station::*own,
-                            std::optional<double> Station::*other);
     void pasted(const QString& text);
     void next_station();
     void gauge_read(double mm);
     void show_gauge();
     HeightGrid& grid(Slab& slab) const { return sheet_ == Sheet::heights_b ? slab.heights_b : slab.heights_a; }
-    static bool take_word(Flaw& flaw, int column, const QString& text, QString& why);
     void set_text(int row, int column, QString text);
     void set_cell(int row, int column, std::optional<double> value, Kind kind);
 

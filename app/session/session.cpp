@@ -3,12 +3,15 @@
 #include <algorithm>
 
 #include "app/slow/runner.h"
+#include "core/edit/edits.h"
+#include "core/job/documents.h"
 #include "core/job/prepared.h"
 #include "core/scan/scan.h"
 
 namespace yb {
 
-Session::Session(QObject* parent) : QObject(parent) {}
+Session::Session(QObject* parent) : QObject(parent), all_(std::make_unique<Documents>()), docs_(*all_) {}
+Session::~Session() = default;
 
 void Session::open(const QString& path) {
     Store store = Store::open(path.toStdString());
@@ -50,9 +53,25 @@ void Session::settle() {
 }
 
 const Job* Session::job() const {
-    if (shown_) return &*shown_;
+    if (shown_) return shown_.get();
     const auto it = docs_.jobs.find(job_id_);
     return it == docs_.jobs.end() ? nullptr : &it->second;
+}
+
+const Shop& Session::shop() const { return docs_.shop; }
+const std::map<std::string, Slab>& Session::slabs() const { return docs_.slabs; }
+
+bool Session::uses(const std::string& slab) const { return job() && job()->uses(slab); }
+const WantedTop* Session::top() const { return job() ? &job()->top : nullptr; }
+const MakeUpChoices* Session::makeup() const { return job() ? &job()->makeup : nullptr; }
+const std::vector<Leaf>* Session::leaves() const { return job() ? &job()->leaves : nullptr; }
+
+QString Session::job_name() const { return job() ? QString::fromStdString(job()->name) : QString(); }
+
+std::map<std::string, QString> Session::job_names() const {
+    std::map<std::string, QString> out;
+    for (const auto& [id, j] : docs_.jobs) out[id] = QString::fromStdString(j.name);
+    return out;
 }
 
 const Slab* Session::slab() const {
@@ -123,8 +142,9 @@ void Session::replan() {
     // A slab that is only looked at lies as it was measured.
     const bool own = j && (!s || j->uses(s->id));
     if (!own) {
-        on_bench_ = prepared(*s, none_.first().placement.turned_over);
-        plan_ = plan_job(none_, JobSlabs{{on_bench_}}, docs_.shop);
+        static const Job none;  // so that a slab alone can be planned
+        on_bench_ = prepared(*s, none.first().placement.turned_over);
+        plan_ = plan_job(none, JobSlabs{{on_bench_}}, docs_.shop);
     } else {
         JobSlabs slabs;
         int on_bench = whole_top;
@@ -213,15 +233,21 @@ bool Session::write(const QString& label) {
     }
 }
 
-void Session::edit(const QString& label, const std::function<void(Documents&)>& change) {
-    if (!open_) return;
+bool Session::edit(const QString& label, const std::function<void(Documents&)>& change) {
+    if (!open_) return false;
     Documents next = docs_;
-    change(next);
-    if (next == docs_ && !unsaved_) return;
+    try {
+        change(next);
+    } catch (const Refusal& e) {
+        Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(render(e.says, units()))));
+        Q_EMIT changed();  // what was chosen or typed shows what holds
+        return false;
+    }
+    if (next == docs_ && !unsaved_) return true;
     if (!store_) {
         write(label);
         Q_EMIT changed();
-        return;
+        return true;
     }
     docs_ = std::move(next);
     if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
@@ -229,23 +255,28 @@ void Session::edit(const QString& label, const std::function<void(Documents&)>& 
     forget_preview();
     replan();
     Q_EMIT changed();
+    return true;
 }
 
-void Session::edit_job(const QString& label, const std::function<void(Job&)>& change) {
-    if (!docs_.jobs.count(job_id_)) return;
-    edit(label, [&](Documents& d) { change(d.jobs[job_id_]); });
+bool Session::edit_shop(const QString& label, const std::function<void(Shop&)>& change) {
+    return edit(label, [&](Documents& d) { change(d.shop); });
 }
 
-void Session::edit_slab(const QString& label, const std::function<void(Slab&)>& change) {
+bool Session::edit_job(const QString& label, const std::function<void(Job&)>& change) {
+    if (!docs_.jobs.count(job_id_)) return false;
+    return edit(label, [&](Documents& d) { change(d.jobs[job_id_]); });
+}
+
+bool Session::edit_slab(const QString& label, const std::function<void(Slab&)>& change) {
     const Slab* s = slab();
-    if (!s) return;
+    if (!s) return false;
     const std::string id = s->id;
-    edit(label, [&](Documents& d) { change(d.slabs[id]); });
+    return edit(label, [&](Documents& d) { change(d.slabs[id]); });
 }
 
-void Session::edit_leaf(const QString& label, const std::function<void(Leaf&)>& change) {
-    edit_job(label,
-             [&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
+bool Session::edit_leaf(const QString& label, const std::function<void(Leaf&)>& change) {
+    return edit_job(
+        label, [&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
 }
 
 void Session::preview_leaf(const std::function<void(Leaf&)>& change) {
@@ -269,38 +300,18 @@ std::vector<Slab> Session::slabs_of(const std::vector<std::string>& ids) const {
 }
 
 void Session::make_up(const QString& label, MakeUp kind, const std::vector<std::string>& ids) {
-    if (!job()) return;
-    Job next = *job();
-    try {
-        yb::make_up(next, kind, slabs_of(ids));
-    } catch (const Refusal& e) {
-        refuse(e);
-        return;
-    }
-    leaf_ = 0;
-    edit_job(label, [&](Job& j) { j = next; });
+    const auto slabs = slabs_of(ids);
+    if (edit_job(label, [&](Job& j) { yb::make_up(j, kind, slabs); })) leaf_ = 0;
 }
 
 void Session::choose(const QString& label, const std::string& choice, const std::string& option) {
-    if (!job()) return;
-    Job next = *job();
-    set_choice(next, choice, option, leaf_);
-    if (choice == "lay.makeup" || choice == "makeup.ends" || choice == "makeup.line") {
+    edit_job(label, [&](Job& j) {
+        set_choice(j, choice, option, leaf_);
+        if (choice != "lay.makeup" && choice != "makeup.ends" && choice != "makeup.line") return;
         std::vector<std::string> ids;
-        for (const Leaf& l : next.leaves) ids.push_back(l.slab);
-        try {
-            yb::make_up(next, next.makeup.kind, slabs_of(ids));
-        } catch (const Refusal& e) {
-            refuse(e);
-            Q_EMIT changed();  // the choice shows what holds
-            return;
-        }
-    }
-    edit_job(label, [&](Job& j) { j = next; });
-}
-
-void Session::refuse(const Refusal& why) {
-    Q_EMIT trouble(tr("It stays as it was: %1.").arg(QString::fromStdString(render(why.says, units()))));
+        for (const Leaf& l : j.leaves) ids.push_back(l.slab);
+        yb::make_up(j, j.makeup.kind, slabs_of(ids));
+    });
 }
 
 void Session::preview(const std::function<void(Job&)>& change) {
@@ -308,7 +319,7 @@ void Session::preview(const std::function<void(Job&)>& change) {
     if (it == docs_.jobs.end()) return;
     Job j = it->second;
     change(j);
-    shown_ = std::move(j);
+    shown_ = std::make_unique<Job>(std::move(j));
     replan();
     Q_EMIT changed();
 }
@@ -325,7 +336,7 @@ void Session::preview_slab(const std::function<void(Slab&)>& change) {
 }
 
 void Session::keep(const QString& label) {
-    const auto j = shown_;
+    const std::optional<Job> j = shown_ ? std::optional(*shown_) : std::nullopt;
     const auto s = shown_slab_;
     if (!j && !s) return;
     edit(label, [&](Documents& d) {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 
@@ -10,17 +11,23 @@
 #include <QString>
 
 #include "core/edit/edits.h"
-#include "core/job/job.h"
+#include "core/job/leaf.h"
 #include "core/job/plan.h"
+#include "core/job/shop.h"
 #include "core/job/steps.h"
+#include "core/slab/slab.h"
 #include "core/store/store.h"
 
 namespace yb {
+
+struct Documents;
+struct Job;
 
 class Session : public QObject {
     Q_OBJECT
   public:
     explicit Session(QObject* parent = nullptr);
+    ~Session() override;
 
     /// Opens a shop file. @throws StoreError and keeps what was open.
     void open(const QString& path);
@@ -36,10 +43,21 @@ class Session : public QObject {
     bool unsaved() const { return unsaved_; }
 
     const Documents& documents() const { return docs_; }
-    const Units& units() const { return docs_.shop.units; }
-    const Shop& shop() const { return docs_.shop; }
+    const Units& units() const { return shop().units; }
+    const Shop& shop() const;
+    const std::map<std::string, Slab>& slabs() const;
     /// The job on the bench (with a drag in progress applied), or nullptr.
     const Job* job() const;
+    /// True when that slab is a leaf of it.
+    bool uses(const std::string& slab) const;
+    /// Parts of it, or nullptr: most drawings want no more.
+    const WantedTop* top() const;
+    const MakeUpChoices* makeup() const;
+    const std::vector<Leaf>* leaves() const;
+    /// What it is called; empty where there is none.
+    QString job_name() const;
+    /// Names of all jobs, by id.
+    std::map<std::string, QString> job_names() const;
     /// The slab that is looked at: the chosen one on the rack, otherwise the job's. Nullptr for none.
     const Slab* slab() const;
     const Plan* plan() const { return plan_ ? &*plan_ : nullptr; }
@@ -62,12 +80,14 @@ class Session : public QObject {
     void set_gauge(double x_mm);
 
     /// Changes the documents as one revision. When the file can't take it, the change is kept in memory,
-    /// unsaved() turns true and trouble() says why.
-    void edit(const QString& label, const std::function<void(Documents&)>& change);
-    void edit_job(const QString& label, const std::function<void(Job&)>& change);
-    void edit_slab(const QString& label, const std::function<void(Slab&)>& change);
+    /// unsaved() turns true and trouble() says why. What can't be made (Refusal) is said, and all stays as it was.
+    /// @returns false for that.
+    bool edit(const QString& label, const std::function<void(Documents&)>& change);
+    bool edit_job(const QString& label, const std::function<void(Job&)>& change);
+    bool edit_shop(const QString& label, const std::function<void(Shop&)>& change);
+    bool edit_slab(const QString& label, const std::function<void(Slab&)>& change);
     /// Changes the leaf on the bench.
-    void edit_leaf(const QString& label, const std::function<void(Leaf&)>& change);
+    bool edit_leaf(const QString& label, const std::function<void(Leaf&)>& change);
     void preview_leaf(const std::function<void(Leaf&)>& change);
     /// Takes one of a choice's options; a make-up is laid anew for it.
     void choose(const QString& label, const std::string& choice, const std::string& option);
@@ -110,7 +130,6 @@ class Session : public QObject {
     void news(const QString& sentence);  ///< something went well, or as it was before
 
   private:
-    void refuse(const Refusal& why);
     void settle();  ///< after opening: pick a job
     void replan();
     std::shared_ptr<const PreparedSlab> prepared(const Slab& slab, bool over);
@@ -121,16 +140,16 @@ class Session : public QObject {
     void walk(void (Store::*way)());  ///< undo or redo, and show what then stands
 
     std::optional<Store> store_;
-    Documents docs_;
+    const std::unique_ptr<Documents> all_;
+    Documents& docs_;
     QString from_;
     bool open_ = false;
     bool unsaved_ = false;
     QString unsaved_label_;
     std::string job_id_, looked_at_;
-    std::optional<Job> shown_;  ///< a drag in progress
+    std::unique_ptr<Job> shown_;  ///< a drag in progress
     std::optional<Slab> shown_slab_;
     std::optional<Plan> plan_;
-    Job none_;  ///< an empty job, so that a slab alone can be planned
     /// Slabs made ready, kept while they lie on the bench.
     struct Ready {
         Slab slab;

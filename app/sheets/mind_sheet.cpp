@@ -1,7 +1,7 @@
 // Everything that is to be minded, worst first.
 #include "app/sheets/sheets.h"
-#include "core/job/job.h"
 #include "core/job/plan.h"
+#include "core/job/shop.h"
 
 namespace yb {
 

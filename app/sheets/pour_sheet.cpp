@@ -3,8 +3,8 @@
 
 #include "app/sheets/sheets.h"
 #include "core/fill/fill.h"
-#include "core/job/job.h"
 #include "core/job/plan.h"
+#include "core/job/shop.h"
 
 namespace yb {
 

@@ -9,6 +9,7 @@
 #include "app/sheets/sheets.h"
 #include "app/theme/theme.h"
 #include "core/flat/flat.h"
+#include "core/job/documents.h"
 #include "core/lay/lay.h"
 
 namespace yb {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/bench/step_view.h"
+#include "core/edit/shop_edits.h"
 
 namespace yb {
 
@@ -13,7 +14,7 @@ class SheetsStep : public StepView {
         Session* session = &s;
         return {{"sheet_pdf", QObject::tr("Save as PDF"), QObject::tr("All its pages"), pdf_},
                 {"sheet_size", QObject::tr("A4 or Letter"), QObject::tr("Changes the paper"),
-                 [session] { session->edit(QObject::tr("Paper size"), [](Documents& d) { d.shop.letter = !d.shop.letter; }); }},
+                 [session] { session->edit_shop(QObject::tr("Paper size"), other_paper); }},
                 {"sheet_print", QObject::tr("Print it"), QObject::tr("Ctrl+P"), print_, true, true}};
     }
     QString help() const override {

@@ -10,6 +10,7 @@
 
 #include "app/slip/field_form.h"
 #include "app/theme/theme.h"
+#include "core/edit/shop_edits.h"
 #include "core/fields/walk.h"
 
 namespace yb {
@@ -36,19 +37,13 @@ namespace {
 /// A number of one resin of the shelf, by the field it is declared at.
 Field resin_field(const std::string& key, const char* field, const QString& name) {
     Field f = shop_number(std::string("resins[].") + field, QString::fromStdString(key) + "_" + name);
-    const auto find = [key](Shop& s) {
-        return std::find_if(s.resins.begin(), s.resins.end(), [&](const Resin& r) { return r.key == key; });
+    f.get = [key, field](const Session& s) -> std::optional<double> {
+        for (Resin r : s.shop().resins)
+            if (r.key == key) return number_at(walk_of(r), field).value;
+        return {};
     };
-    f.get = [find, field](const Session& s) -> std::optional<double> {
-        Shop copy = s.shop();
-        const auto it = find(copy);
-        return it == copy.resins.end() ? std::nullopt : number_at(walk_of(*it), field).value;
-    };
-    f.set = [find, field, label = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
-        if (v || empty)
-            s.edit(label, [&](Documents& d) {
-                if (const auto it = find(d.shop); it != d.shop.resins.end()) set_number(walk_of(*it), field, v);
-            });
+    f.set = [key, field, label = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
+        if (v || empty) s.edit_shop(label, [&](Shop& shop) { set_resin_number(shop, key, field, v); });
     };
     return f;
 }
@@ -67,11 +62,7 @@ TextField resin_name(const std::string& key) {
                 return QString();
             },
             [key](Session& s, const QString& v) {
-                if (!v.trimmed().isEmpty())
-                    s.edit(QObject::tr("Name a resin"), [&](Documents& d) {
-                        for (Resin& r : d.shop.resins)
-                            if (r.key == key) r.label = v.trimmed().toStdString();
-                    });
+                s.edit_shop(QObject::tr("Name a resin"), [&](Shop& shop) { name_resin(shop, key, v.toStdString()); });
             }};
 }
 
@@ -83,7 +74,7 @@ PickField yes_no(const QString& name, const QString& label, const QString& no, c
                 Shop copy = s.shop();
                 return member(copy) ? 1 : 0;
             },
-            [member, label](Session& s, int i) { s.edit(label, [&](Documents& d) { member(d.shop) = i == 1; }); }};
+            [member, label](Session& s, int i) { s.edit_shop(label, [&](Shop& shop) { member(shop) = i == 1; }); }};
 }
 
 PickField resin_runs(const std::string& key) {
@@ -103,9 +94,10 @@ QLabel* title(const QString& text, double points) {
 }
 
 std::vector<TextField> shop_texts() {
-    return {
-        {"shop_name", QObject::tr("The shop is called"), [](const Session& s) { return QString::fromStdString(s.shop().name); },
-         [](Session& s, const QString& v) { s.edit(QObject::tr("Name the shop"), [&](Documents& d) { d.shop.name = v.toStdString(); }); }}};
+    return {{"shop_name", QObject::tr("The shop is called"), [](const Session& s) { return QString::fromStdString(s.shop().name); },
+             [](Session& s, const QString& v) {
+                 s.edit_shop(QObject::tr("Name the shop"), [&](Shop& shop) { name_shop(shop, v.toStdString()); });
+             }}};
 }
 
 /// A list of sizes at hand, typed with commas between.
@@ -122,7 +114,7 @@ TextField sizes(const QString& name, const QString& label, std::function<std::ve
                     Q_EMIT s.trouble(*why + QObject::tr(" They stay as they were: %1").arg(get(s)));
                     return;
                 }
-                s.edit(label, [&](Documents& d) { list(d.shop) = std::get<0>(read); });
+                s.edit_shop(label, [&](Shop& shop) { list(shop) = std::get<0>(read); });
             }};
 }
 
@@ -229,7 +221,7 @@ void ShopPage::rebuild() {
     auto* more = new QPushButton(tr("Another resin, from its label"));
     more->setObjectName("add_resin");
     more->setProperty("quiet", true);
-    connect(more, &QPushButton::clicked, this, [this] { session_.edit(tr("Another resin"), [](Documents& d) { add_resin(d.shop); }); });
+    connect(more, &QPushButton::clicked, this, [this] { session_.edit_shop(tr("Another resin"), [](Shop& shop) { add_resin(shop); }); });
     right->addWidget(more, 0, Qt::AlignLeft);
     right->addStretch(1);
     columns->addLayout(right, 3);

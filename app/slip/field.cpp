@@ -1,6 +1,9 @@
 #include "app/slip/field.h"
 
+#include <regex>
+
 #include "core/fields/walk.h"
+#include "core/job/documents.h"
 #include "core/job/job.h"
 
 namespace yb {
@@ -17,6 +20,9 @@ QString name_of_path(const std::string& path) {
     return name;
 }
 
+/// `patches[2].depth_mm` is declared at `patches[].depth_mm`.
+std::string of_every_item(const std::string& path) { return std::regex_replace(path, std::regex(R"(\[\d+\])"), "[]"); }
+
 Field declared(const NumberAt& at, const std::string& path, const QString& name, const QString& label) {
     Field f;
     f.name = name.isEmpty() ? name_of_path(path) : name;
@@ -31,7 +37,7 @@ Field declared(const NumberAt& at, const std::string& path, const QString& name,
 
 Field job_number(const std::string& path, const QString& name, const QString& label) {
     Job blank;
-    Field f = declared(declared_at(walk_of(blank), path), path, name, label);
+    Field f = declared(declared_at(walk_of(blank), of_every_item(path)), path, name, label);
     f.get = [path](const Session& s) -> std::optional<double> {
         if (!s.job()) return {};
         Job copy = *s.job();

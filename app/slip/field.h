@@ -34,7 +34,8 @@ struct PickField {
 };
 
 /// A number of the job, by the path it is declared at (core/fields): its label, kind and range are the declaration's. `[]`
-/// stands for every item of a list. @param name of the line, for tests; the path's with its unit left out where it is empty.
+/// stands for every item of a list, `[2]` for one; nothing is set where that has gone meanwhile. @param name of the line, for tests; the
+/// path's with its unit left out where it is empty.
 Field job_number(const std::string& path, const QString& name = {}, const QString& label = {});
 /// The same in the shop's settings.
 Field shop_number(const std::string& path, const QString& name = {}, const QString& label = {});

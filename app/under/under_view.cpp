@@ -2,6 +2,7 @@
 
 #include "app/bench/top_section.h"
 #include "app/theme/theme.h"
+#include "core/edit/shop_edits.h"
 #include "core/job/job.h"
 #include "core/lay/lay.h"
 #include "core/top/top.h"
@@ -37,7 +38,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
     p.drawPolygon(draw::fewer(map.px(f.to_slab(plan.top->above))));
-    const double half = s.job()->top.length_mm / 2;
+    const double half = s.top()->length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
     p.drawLine(map.px(f.to_slab({-half, plan.under->fixed_v_mm})), map.px(f.to_slab({half, plan.under->fixed_v_mm})));
     QColor steel = c.steel;
@@ -221,11 +222,12 @@ std::vector<PickField> UnderView::picks(const Session&) const {
     };
     return {{"room", QObject::tr("Room"), names, [index](const Session& s) { return s.job() ? index(s.job()->room) : -1; },
              [](Session& s, int i) {
-                 s.edit_job(QObject::tr("Room"), [&](Job& j) { j.room = generic_climates().at(static_cast<std::size_t>(i)); });
+                 s.edit_job(QObject::tr("Room"), [&](Job& j) { set_room(j, generic_climates().at(static_cast<std::size_t>(i))); });
              }},
             {"shop_air", QObject::tr("Shop"), names, [index](const Session& s) { return index(s.shop().air); },
              [](Session& s, int i) {
-                 s.edit(QObject::tr("Shop air"), [&](Documents& d) { d.shop.air = generic_climates().at(static_cast<std::size_t>(i)); });
+                 s.edit_shop(QObject::tr("Shop air"),
+                             [&](Shop& shop) { set_shop_air(shop, generic_climates().at(static_cast<std::size_t>(i))); });
              }}};
 }
 

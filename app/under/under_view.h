@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/bench/step_view.h"
+#include "core/under/choices.h"
 
 namespace yb {
 

@@ -5,13 +5,18 @@
 #include <cmath>
 
 #include "core/fields/walk.h"
-#include "core/job/job.h"
+#include "core/job/documents.h"
 #include "core/job/plan.h"
 #include "core/makeup/arrange.h"
 #include "core/patch/patch.h"
 #include "core/under/under.h"
 
 namespace yb {
+
+void set_name(std::string& name, const std::string& typed) {
+    const auto from = typed.find_first_not_of(" \t\r\n");
+    if (from != std::string::npos) name = typed.substr(from, typed.find_last_not_of(" \t\r\n") - from + 1);
+}
 
 std::string first_free(const std::string& stem, const std::function<bool(const std::string&)>& taken) {
     for (int i = 1;; ++i)
@@ -271,25 +276,41 @@ void set_from_end(const Job& job, double& u, double from_end) { u = (u < 0 ? -1 
 void set_plate_from_end(Job& job, std::size_t i, double mm) { set_from_end(job, job.under.plates.at(i).u_mm, mm); }
 void set_channel_from_end(Job& job, std::size_t i, double mm) { set_from_end(job, job.under.channels.at(i).u_mm, mm); }
 
-std::string add_resin(Shop& shop) {
-    Resin r = starting_resins().at(1);
-    const std::string stem = "own";
-    r.key = first_free(stem, [&](const std::string& key) {
-        return std::any_of(shop.resins.begin(), shop.resins.end(), [&](const Resin& o) { return o.key == key; });
-    });
-    r.label = "own resin " + r.key.substr(stem.size() + 1);
-    shop.resins.push_back(r);
-    return r.key;
+void rename_job(Job& job, const std::string& name) { set_name(job.name, name); }
+void set_client(Job& job, const std::string& client) { job.client = client; }
+void set_room(Job& job, const Climate& room) { job.room = room; }
+
+void set_first_day(Job& job, const std::string& date) {
+    if (!is_date(date)) throw Refusal(say("‘{}’ is not a date. Write it as 2026-11-30; the job still begins on {}", date, job.start));
+    job.start = date;
 }
 
-void drop_resin(Documents& docs, const std::string& key) {
-    std::erase_if(docs.shop.resins, [&](const Resin& r) { return r.key == key; });
-    for (auto& [id, job] : docs.jobs) {
-        if (job.fill.river == key) job.fill.river.clear();
-        for (Leaf& l : job.leaves)
-            for (VoidFill& v : l.voids)
-                if (v.resin == key) v.resin.clear();
-    }
+std::string add_job_on(Documents& docs, const Slab& slab, const std::string& start) {
+    const std::string id = add_job(docs, "Table " + std::to_string(docs.jobs.size() + 1), start);
+    give_slab(docs.jobs[id], slab);
+    return id;
+}
+
+void set_free_form_over_middle(Job& job, Ring outline) {
+    const Box box = bounds(outline);
+    for (Vec2& q : outline) q = q - (box.low + box.high) * 0.5;
+    set_free_form(job, std::move(outline));
+}
+
+void mark_done(Job& job, bool MakeUpChoices::*what) { job.makeup.*what = !(job.makeup.*what); }
+
+void drop_last_patch(Job& job) {
+    if (!job.makeup.patches.empty()) job.makeup.patches.pop_back();
+}
+
+void turn_patch(Job& job, std::size_t patch, double degrees) { job.makeup.patches.at(patch).turn_deg += degrees; }
+
+void set_patch_place(Job& job, std::size_t patch, double Vec2::*side, double mm) {
+    if (patch < job.makeup.patches.size()) job.makeup.patches[patch].at.*side = mm;
+}
+
+void patch_from_nothing(Job& job, std::size_t patch) {
+    if (patch < job.makeup.patches.size()) job.makeup.patches[patch].slab.clear();
 }
 
 void mend(Job& job, const Mend& m) {

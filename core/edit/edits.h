@@ -14,6 +14,7 @@
 
 namespace yb {
 
+struct Climate;
 struct Documents;
 struct Job;
 struct Leaf;
@@ -28,6 +29,9 @@ struct Refusal : std::runtime_error {
     explicit Refusal(Phrase why) : std::runtime_error(render(why, Units::metric())), says(std::move(why)) {}
     Phrase says;
 };
+
+/// A name that was typed: spaces around it go, an empty one leaves the name as it was.
+void set_name(std::string& name, const std::string& typed);
 
 /// `stem-1`, `stem-2`, …: the first that is not taken.
 std::string first_free(const std::string& stem, const std::function<bool(const std::string&)>& taken);
@@ -45,6 +49,15 @@ void give_slab(Job& job, const Slab& slab);
 void make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs);
 /// A job of its own for a slab of the shop, with an id of its own. @returns the id.
 std::string add_job(Documents& docs, const std::string& name, const std::string& start);
+/// A job of its own on one slab, called by a number. @returns its id.
+std::string add_job_on(Documents& docs, const Slab& slab, const std::string& start);
+/// Gives it another name; spaces around it go, an empty one leaves it as it was.
+void rename_job(Job& job, const std::string& name);
+void set_client(Job& job, const std::string& client);
+/// @throws Refusal for what is no date written as 2026-11-30.
+void set_first_day(Job& job, const std::string& date);
+/// The air of the room the table will stand in.
+void set_room(Job& job, const Climate& room);
 
 // --- Lay
 
@@ -56,6 +69,10 @@ void set_top_shape(Job& job, TopShape shape);
 /// Makes the top a free form of this outline, in the top's frame as it lies; the middle of its box becomes the top's, the
 /// wood stays where it lies under it. Its live edges go.
 void set_free_form(Job& job, Ring outline);
+/// The same of an outline from anywhere, its middle laid over the middle of the top as it lies.
+void set_free_form_over_middle(Job& job, Ring outline);
+/// Takes a thing that was done as done, or as not done after all: faces flat, joints ripped.
+void mark_done(Job& job, bool MakeUpChoices::*what);
 /// Cut across in two halves so far from the left end; nothing: in one piece.
 void set_halves_from_left(Job& job, std::optional<double> from_left_mm);
 /// Whether the middle joint follows the right leaf's edge.
@@ -78,7 +95,13 @@ void set_placements(Job& job, const std::vector<struct Placement>& all);
 /// A patch over this outline of the top, with an id of its own.
 void add_patch(Job& job, Ring outline);
 void drop_patch(Job& job, std::size_t patch);
+void drop_last_patch(Job& job);
 void move_patch(Job& job, std::size_t patch, Vec2 by_uv);
+void turn_patch(Job& job, std::size_t patch, double degrees);
+/// Where on its slab a patch is cut: along (Vec2::x) or across (Vec2::y), mm. A patch that has gone meanwhile is let be.
+void set_patch_place(Job& job, std::size_t patch, double Vec2::*side, double mm);
+/// Of no slab that is said.
+void patch_from_nothing(Job& job, std::size_t patch);
 /// Cuts a patch from a slab, at the first clean place from its ends (patch_place); in its middle where there is none.
 /// @param plan of the job: what of the slab lies in the top is taken. @returns whether a clean place was found.
 bool cut_patch_from(Job& job, std::size_t patch, const Slab& slab, const Plan& plan);
@@ -101,13 +124,6 @@ void move_channel(Job& job, std::size_t channel, Vec2 by_uv);
 double from_end_mm(const Job& job, double u_mm);
 void set_plate_from_end(Job& job, std::size_t plate, double from_end_mm);
 void set_channel_from_end(Job& job, std::size_t channel, double from_end_mm);
-
-// --- Shop
-
-/// Another resin with a key of its own, to be filled in from its label. @returns the key.
-std::string add_resin(Shop& shop);
-/// Takes a resin off the shelf; fillings and rivers of every job that were of it take the advice again.
-void drop_resin(Documents& docs, const std::string& key);
 
 // --- Mends
 

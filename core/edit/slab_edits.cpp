@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/edit/edits.h"
-#include "core/job/job.h"
+#include "core/job/documents.h"
 #include "core/job/plan.h"
 #include "core/lay/lay.h"
 #include "core/rack/rack.h"
@@ -97,6 +97,34 @@ void make_rough_cuts(Documents& docs, const std::string& id, const Plan& plan) {
         for (Slab& piece : offcuts_of(it->second, lay)) pieces.push_back(std::move(piece));
     }
     for (Slab& piece : pieces) add_slab(docs, std::move(piece));
+}
+
+void drop_flaw(Slab& slab, std::size_t flaw) {
+    if (flaw < slab.flaws.size()) slab.flaws.erase(slab.flaws.begin() + static_cast<std::ptrdiff_t>(flaw));
+}
+
+void retire(Slab& slab) { slab.retired = true; }
+
+void take_other_face(Slab& slab, const TracedOutline& both, const TracedOutline& seen, FacePicture place) {
+    // Seen from below: rows run the other way, slid across as the edges were.
+    const Box mine = bounds(seen.a);
+    const Box laid = bounds(both.b);
+    place.mirrored = !place.mirrored;
+    place.corner.y = -place.corner.y + ((laid.low.y + laid.high.y) / 2 + (mine.low.y + mine.high.y) / 2);
+    slab.outline = both;
+    slab.picture_b = std::move(place);
+}
+
+void number_slabs(Documents& docs, const std::vector<LayInLog>& from_the_lowest) {
+    int number = 0;
+    for (const LayInLog& lay : from_the_lowest) {
+        ++number;
+        const auto it = docs.slabs.find(lay.slab);
+        if (it == docs.slabs.end()) continue;
+        it->second.sequence = number;
+        it->second.face_b_up = lay.over;
+        it->second.ends_swapped = lay.ended;
+    }
 }
 
 }  // namespace yb

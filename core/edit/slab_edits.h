@@ -27,6 +27,18 @@ void add_flaw(Slab& slab, FlawKind kind, Ring outline, bool seen_over);
 void move_flaw(Slab& slab, std::size_t flaw, Vec2 by);
 /// Cracks, pith and scars are lines: they are painted along with a pen of this width, mm; 0 for what has an outline.
 double pen_of(FlawKind kind);
+void drop_flaw(Slab& slab, std::size_t flaw);
+/// It leaves the rack and stays in the record.
+void retire(Slab& slab);
+/// The other face's outline and picture, from a photograph seen from below. @param outline of both, matched
+/// (match_outlines). @param seen the photograph's own outline. @param place of the picture as photographed, with its key.
+void take_other_face(Slab& slab, const TracedOutline& both, const TracedOutline& seen, FacePicture place);
+/// Slabs of one log as they lay in it, from the lowest up: their number, which face lay up, which end was which.
+struct LayInLog {
+    std::string slab;
+    bool over = false, ended = false;
+};
+void number_slabs(Documents& docs, const std::vector<LayInLog>& from_the_lowest);
 /// A grid for heights, every 200 mm along and 150 mm across, on each face that has no readings yet.
 void lay_height_grid(Slab& slab);
 /// The rough cuts of a job are made: what falls off goes back to the rack as slabs of the same tree.

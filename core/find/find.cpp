@@ -6,6 +6,7 @@
 
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
+#include "core/job/documents.h"
 #include "core/lay/place.h"
 
 namespace yb {
@@ -393,6 +394,16 @@ class Finder {
 std::vector<Found> find_tops(const Documents& docs, const FindOrder& order, const Work& work,
                              const std::function<void(const std::vector<Found>&)>& so_far) {
     return Finder(docs, order, work, so_far).run();
+}
+
+double usual_dry_pct() { return dry_enough_pct(Job().room, Shop()); }
+
+FindOrder find_order(const Job& job, const Shop& shop) {
+    FindOrder o;
+    o.top = job.top, o.choices = job.makeup, o.for_job = job.id;
+    o.dry_pct = dry_enough_pct(job.room, shop);
+    if (!shop.resins.empty()) o.resin_price_l = river_resin(shop.resins, job.fill.river).price_l.value_or(0);
+    return o;
 }
 
 void take_find(Job& job, const Found& found) {

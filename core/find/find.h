@@ -12,11 +12,16 @@
 #include <string>
 #include <vector>
 
-#include "core/job/job.h"
+#include "core/lay/choices.h"
 #include "core/makeup/arrange.h"
+#include "core/makeup/choices.h"
 #include "core/work/work.h"
 
 namespace yb {
+
+struct Documents;
+struct Job;
+struct Shop;
 
 /// How much each thing matters, 0 not at all to 1 most.
 struct FindWeights {
@@ -30,16 +35,22 @@ struct FindWeights {
     double money = 0.4;
 };
 
+/// What is dry enough in a job and a shop where nothing was set.
+double usual_dry_pct();
+
 struct FindOrder {
     WantedTop top;
     MakeUpChoices choices;
     FindWeights weights;
     bool singles = true, pairs = true, boards = true, rivers = true;
-    double dry_pct = dry_enough_pct(Job().room, Shop());  ///< dry enough for the room: see dry_enough_pct()
-    std::string for_job;                                  ///< slabs reserved for other jobs are left out
-    std::size_t keep = 24;                                ///< results
-    double resin_price_l = 0;                             ///< of a litre; 0: not counted as money
+    double dry_pct = usual_dry_pct();  ///< dry enough for the room: see dry_enough_pct()
+    std::string for_job;               ///< slabs reserved for other jobs are left out
+    std::size_t keep = 24;             ///< results
+    double resin_price_l = 0;          ///< of a litre; 0: not counted as money
 };
+
+/// What is looked for in a job of a shop; weights and ways as they start.
+FindOrder find_order(const Job& job, const Shop& shop);
 
 struct Found {
     MakeUp kind = MakeUp::single;

@@ -6,18 +6,19 @@
 // nobody knows are kept as they came and written back.
 #pragma once
 
-#include <functional>
-#include <map>
-#include <optional>
 #include <string>
-#include <vector>
 
 #include "core/io/fields_json.h"
-#include "core/job/job.h"
 
 namespace yb {
 
+struct Caution;
+struct Figure;
+struct Job;
 struct Plan;
+struct Shop;
+struct Slab;
+struct Units;
 
 Json to_json(const Shop& shop);
 Json to_json(const Slab& slab);
@@ -31,25 +32,6 @@ Job job_from_json(const Json& j);
 Json to_json(const Figure& figure, const Units& units);
 Json to_json(const Caution& caution, const Units& units);
 Json to_json(const Plan& plan, const Units& units);
-
-/// A job with its slabs, their pictures and the shop's settings in one document, for sending to somebody else.
-struct JobFile {
-    Job job;
-    std::vector<Slab> slabs;                      ///< in order of the leaves, each once
-    std::map<std::string, std::string> pictures;  ///< under the keys that the slabs name, base64
-    Shop shop;
-};
-std::string write_job_file(const JobFile& file);
-
-/// A job of a shop with all that it takes along. @param attachment the bytes under a key, where there are any.
-/// @throws std::out_of_range for a job that is not there.
-JobFile job_file(const Documents& docs, const std::string& job,
-                 const std::function<std::optional<std::string>(const std::string& key)>& attachment);
-/// Bytes of a picture in a job file. @throws FormatError for what is no base64.
-std::string from_base64(const std::string& text);
-
-/// @throws FormatError naming the line for broken JSON, the path for a wrong field.
-JobFile read_job_file(const std::string& text);
 
 /// Parses JSON text; @throws FormatError with line and column.
 Json parse_json(const std::string& text);

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/figure/choice.h"
+#include "core/calendar/calendar.h"
 #include "core/job/planning.h"
 #include "core/makeup/cuts.h"
 #include "core/match/likeness.h"

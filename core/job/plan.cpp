@@ -6,6 +6,7 @@
 
 #include "core/days/days.h"
 #include "core/fields/walk.h"
+#include "core/job/documents.h"
 #include "core/job/planning.h"
 #include "core/job/steps.h"
 #include "core/makeup/cuts.h"

@@ -6,6 +6,7 @@
 #include "core/job/job.h"
 #include "core/job/plan.h"
 #include "core/job/prepared.h"
+#include "core/job/shop.h"
 #include "core/makeup/makeup.h"
 #include "core/top/top.h"
 

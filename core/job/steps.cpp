@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <stdexcept>
 
+#include "core/calendar/calendar.h"
 #include "core/days/days.h"
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"

@@ -7,11 +7,12 @@
 
 #include <fmt/chrono.h>
 #include <fmt/format.h>
-#include <sodium.h>
 #include <sqlite3.h>
 #include <unistd.h>
 
+#include "core/io/digest.h"
 #include "core/io/format_error.h"
+#include "core/store/salvage.h"
 
 namespace yb {
 
@@ -23,19 +24,9 @@ void prepare_connection(SQLite::Database& db) {
     db.exec("PRAGMA synchronous = FULL");
 }
 
-std::string digest_of(const std::string& bytes) {
-    unsigned char out[crypto_hash_sha256_BYTES];
-    crypto_hash_sha256(out, reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size());
-    std::string hex;
-    for (const unsigned char c : out) hex += fmt::format("{:02x}", c);
-    return hex;
-}
-
 std::string digest_of_change(const std::string& kind, const std::string& id, const std::string& body) {
     return digest_of(kind + '\n' + id + '\n' + body);
 }
-
-std::string attachment_key(const std::string& bytes) { return "sha256-" + digest_of(bytes); }
 
 namespace {
 

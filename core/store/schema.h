@@ -19,8 +19,6 @@ void create_schema(SQLite::Database& db);
 /// Brings an older file forward, one version at a time, in one transaction each.
 void migrate(SQLite::Database& db);
 
-/// SHA-256 of bytes, 64 hex digits.
-std::string digest_of(const std::string& bytes);
 /// Of a stored change: over its kind, the document's id and its body.
 std::string digest_of_change(const std::string& kind, const std::string& id, const std::string& body);
 

@@ -13,6 +13,7 @@
 #include <sqlite3.h>
 
 #include "core/io/json.h"
+#include "core/store/salvage.h"
 #include "core/store/schema.h"
 
 namespace yb {

@@ -15,9 +15,11 @@
 #include <string>
 #include <vector>
 
-#include "core/job/job.h"
+#include "core/io/digest.h"
 
 namespace yb {
+
+struct Documents;
 
 /// A shop file that can't be opened or written. `kind` tells what can be done about it.
 class StoreError : public std::runtime_error {
@@ -56,9 +58,6 @@ struct BookEntry {
     std::string of;  ///< what it corrects or belongs to
     bool operator==(const BookEntry&) const = default;
 };
-
-/// The key of bytes by their hash: `sha256-<64 hex digits>`.
-std::string attachment_key(const std::string& bytes);
 
 class Store {
   public:
@@ -143,13 +142,6 @@ CheckReport check_shop(const std::string& path);
 
 /// The newest backup of a shop file that passes the check.
 std::optional<std::string> newest_backup(const std::string& path);
-
-/// What can still be read of a damaged file: the last good version of each document. Reads only.
-struct Salvage {
-    Documents documents;
-    std::vector<std::string> lost;  ///< what could not be read, in words
-};
-Salvage salvage(const std::string& path);
 
 /// The folder of dated backups beside a shop file.
 std::string backup_folder(const std::string& path);

@@ -5,6 +5,7 @@
 #include <random>
 
 #include "app/bring/long_work.h"
+#include "core/job/documents.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -9,6 +9,7 @@
 #include "app/rack/rack_row.h"
 #include "app/rack/tape_panel.h"
 #include "core/drawing/drawing.h"
+#include "core/job/documents.h"
 #include "core/scan/scan.h"
 #include "core/tree/noise.h"
 #include "tests/app/desk.h"

@@ -10,6 +10,7 @@
 #include "app/log/log_page.h"
 #include "app/sheets/sheet.h"
 #include "core/drawing/drawing.h"
+#include "core/job/documents.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -11,6 +11,7 @@
 #include "app/shop/shop_page.h"
 #include "app/sheets/sheet.h"
 #include "app/theme/theme.h"
+#include "core/job/documents.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -6,6 +6,7 @@
 
 #include "app/application.h"
 #include "app/slow/slow.h"
+#include "core/job/documents.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

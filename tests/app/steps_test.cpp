@@ -2,6 +2,8 @@
 #include <QClipboard>
 #include <QRadioButton>
 
+#include "core/job/documents.h"
+
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -7,7 +7,9 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include "core/io/job_file.h"
 #include "core/io/json.h"
+#include "core/job/documents.h"
 #include "core/store/store.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

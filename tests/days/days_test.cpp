@@ -4,6 +4,7 @@
 #include <ctime>
 #include <random>
 
+#include "core/job/documents.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 #include "tests/everything.h"

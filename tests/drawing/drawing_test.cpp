@@ -5,6 +5,7 @@
 
 #include "core/drawing/drawing.h"
 #include "core/io/json.h"
+#include "core/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

@@ -3,6 +3,8 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/edit/shop_edits.h"
+#include "core/job/documents.h"
 #include "core/rack/rack.h"
 #include "core/wood/wood.h"
 #include "demo/demo.h"

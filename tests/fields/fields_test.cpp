@@ -7,6 +7,7 @@
 #include <sstream>
 
 #include "core/fields/walk.h"
+#include "core/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

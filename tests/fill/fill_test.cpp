@@ -1,6 +1,8 @@
 // Fillings of voids that can be worked out by hand, and every caution of the step.
 #include <catch2/catch.hpp>
 
+#include "core/job/job.h"
+#include "core/job/shop.h"
 #include "tests/planks.h"
 #include "tests/everything.h"
 

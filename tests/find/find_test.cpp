@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/find/find.h"
+#include "core/job/documents.h"
 #include "core/lay/place.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

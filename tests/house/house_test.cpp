@@ -10,6 +10,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

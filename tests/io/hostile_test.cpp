@@ -7,7 +7,9 @@
 
 #include "core/drawing/drawing.h"
 #include "core/io/csv.h"
+#include "core/io/job_file.h"
 #include "core/io/json.h"
+#include "core/job/documents.h"
 #include "core/picture/picture.h"
 #include "core/scan/cloud.h"
 #include "demo/demo.h"

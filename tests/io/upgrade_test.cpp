@@ -7,8 +7,10 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/io/job_file.h"
 #include "core/io/json.h"
 #include "core/io/upgrade.h"
+#include "core/job/documents.h"
 #include "core/store/store.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

@@ -5,6 +5,7 @@
 #include <random>
 
 #include "core/io/json.h"
+#include "core/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

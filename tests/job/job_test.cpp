@@ -3,7 +3,9 @@
 #include <catch2/catch.hpp>
 
 #include "core/io/csv.h"
+#include "core/io/job_file.h"
 #include "core/io/json.h"
+#include "core/job/documents.h"
 #include "core/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/job/documents.h"
 #include "core/lay/place.h"
 #include "demo/demo.h"
 #include "tests/planks.h"

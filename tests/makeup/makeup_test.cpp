@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "core/job/documents.h"
 #include "core/job/job.h"
 #include "core/makeup/arrange.h"
 #include "core/makeup/cuts.h"

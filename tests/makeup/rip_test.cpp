@@ -4,6 +4,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/job/documents.h"
 #include "core/makeup/curve.h"
 #include "core/makeup/rip.h"
 #include "core/makeup/snap.h"

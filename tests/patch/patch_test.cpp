@@ -1,6 +1,7 @@
 // Patches: where their pieces come from, and what is wrong with a place.
 #include <catch2/catch.hpp>
 
+#include "core/job/documents.h"
 #include "core/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

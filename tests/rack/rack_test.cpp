@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/io/json.h"
+#include "core/job/documents.h"
 #include "core/rack/rack.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

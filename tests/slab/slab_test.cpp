@@ -1,5 +1,6 @@
 #include <catch2/catch.hpp>
 
+#include "core/job/documents.h"
 #include "core/slab/slab.h"
 #include "demo/demo.h"
 

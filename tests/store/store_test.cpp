@@ -11,6 +11,8 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include "core/job/documents.h"
+#include "core/store/salvage.h"
 #include "core/store/store.h"
 #include "demo/demo.h"
 

@@ -2,6 +2,7 @@
 #include <cstdio>
 #include <cstdlib>
 
+#include "core/job/documents.h"
 #include "core/store/store.h"
 
 int main(int argc, char** argv) {

@@ -4,6 +4,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/job/documents.h"
 #include "core/tree/saw.h"
 #include "demo/demo.h"
 #include "tests/planks.h"

@@ -1,6 +1,8 @@
 // Under: slots, pockets, weight and every caution, on tops that can be worked out by hand.
 #include <catch2/catch.hpp>
 
+#include "core/job/job.h"
+#include "core/job/shop.h"
 #include "core/under/under.h"
 #include "tests/planks.h"
 #include "tests/everything.h"

@@ -1,0 +1,36 @@
+// Edits of what belongs to the shop.
+#pragma once
+
+#include <optional>
+#include <string>
+
+namespace yb {
+
+enum class LengthStyle;
+struct Climate;
+struct Documents;
+struct Shop;
+
+/// Millimetres or inches, and all that goes with them.
+void other_units(Shop& shop);
+void set_length_style(Shop& shop, LengthStyle style);
+void other_volume_unit(Shop& shop);
+void other_mass_unit(Shop& shop);
+void other_temperature_unit(Shop& shop);
+/// A4 or Letter.
+void other_paper(Shop& shop);
+void name_shop(Shop& shop, const std::string& name);
+void set_shop_air(Shop& shop, const Climate& air);
+
+/// Another resin with a key of its own, to be filled in from its label. @returns the key.
+std::string add_resin(Shop& shop);
+/// Spaces around the name go, an empty one leaves it as it was. A resin that has gone is let be, here and below.
+void name_resin(Shop& shop, const std::string& key, const std::string& name);
+/// Whether it runs through the gaps of a taped crack.
+void set_resin_runs(Shop& shop, const std::string& key, bool runs);
+/// A number of a resin by the field it is declared at, `gel_25_h`.
+void set_resin_number(Shop& shop, const std::string& key, const std::string& field, std::optional<double> value);
+/// Takes a resin off the shelf; fillings and rivers of every job that were of it take the advice again.
+void drop_resin(Documents& docs, const std::string& key);
+
+}  // namespace yb
