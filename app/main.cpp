@@ -102,6 +102,7 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
         p.end();
         photo.save(dir.filePath("sycamore from the yard.png"));
         window.bring_photo(dir.filePath("sycamore from the yard.png"));
+        window.long_work().wait();
         QApplication::processEvents();
         if (auto* b = window.findChild<QPushButton*>("photo_find")) b->click();
         window.long_work().wait();

@@ -46,13 +46,13 @@ class MainWindow : public QMainWindow {
     bool save_pdf(const QString& path);
     bool export_job(const QString& path);
     bool import_job(const QString& path);
-    /// Opens the photograph's page; false and a sentence when it is no picture.
-    bool bring_photo(const QString& path);
+    /// Reads a photograph in the background and opens its page; a sentence when it is no picture.
+    void bring_photo(const QString& path);
     void bring_scan(const QString& path);
     /// @param mm_per_unit empty: what the file says; asked for where it says nothing.
-    bool bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
+    void bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
     /// The outline in a drawing as the wanted top of the job on the bench.
-    bool bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
+    void bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
     enum class Drawn { slab, top, joint, patches };
     /// Slab, top, middle joint or patches on the bench, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
     bool export_drawing(const QString& path, Drawn what);
@@ -82,7 +82,7 @@ class MainWindow : public QMainWindow {
     void choose_photo();
     void choose_scan();
     void choose_drawing(OutlineAs as);
-    bool bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as);
+    void bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as);
 
     void print_sheet();
     void new_shop();

@@ -61,28 +61,23 @@ void MainWindow::bring_scan(const QString& path) {
     yb::bring_scan(session_, *work_, path, [this](const QString& text) { say(text); });
 }
 
-bool MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per_unit) {
-    return bring_outline(path, mm_per_unit, OutlineAs::slab);
+void MainWindow::bring_drawing(const QString& path, std::optional<double> mm_per_unit) {
+    bring_outline(path, mm_per_unit, OutlineAs::slab);
 }
 
-bool MainWindow::bring_free_form(const QString& path, std::optional<double> mm_per_unit) {
-    return bring_outline(path, mm_per_unit, OutlineAs::free_form);
+void MainWindow::bring_free_form(const QString& path, std::optional<double> mm_per_unit) {
+    bring_outline(path, mm_per_unit, OutlineAs::free_form);
 }
 
-bool MainWindow::bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
-    try {
-        if (yb::bring_drawing(session_, path, mm_per_unit, as)) return true;
+void MainWindow::bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
+    yb::bring_drawing(session_, *work_, path, mm_per_unit, as, [this, path, as] {
         const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
         bool ok = false;
         const QString unit =
             QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
-        if (!ok) return false;
         constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
-        return yb::bring_drawing(session_, path, mm[static_cast<std::size_t>(units.indexOf(unit))], as);
-    } catch (const FormatError& e) {
-        say(tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
-        return false;
-    }
+        if (ok) bring_outline(path, mm[static_cast<std::size_t>(units.indexOf(unit))], as);
+    });
 }
 
 bool MainWindow::export_drawing(const QString& path, Drawn what) {
@@ -117,21 +112,16 @@ bool MainWindow::export_drawing(const QString& path, Drawn what) {
     return wrong.isEmpty();
 }
 
-bool MainWindow::bring_photo(const QString& path) {
+void MainWindow::bring_photo(const QString& path) {
     if (!photo_) {
         photo_ = new PhotoPage(session_, *work_);
         pages_->addWidget(photo_);
         connect(photo_, &PhotoPage::back, this, [this] { pages_->setCurrentIndex(0); });
         connect(photo_, &PhotoPage::say, this, &MainWindow::say);
         connect(photo_, &PhotoPage::taken, this, [this](const QString& key) { pictures_->forget(key.toStdString()); });
+        connect(photo_, &PhotoPage::opened, this, [this] { pages_->setCurrentWidget(photo_); });
     }
-    const QString wrong = photo_->open(path);
-    if (!wrong.isEmpty()) {
-        say(wrong, true);
-        return false;
-    }
-    pages_->setCurrentWidget(photo_);
-    return true;
+    photo_->open(path);
 }
 
 void MainWindow::choose_photo() {

@@ -53,23 +53,34 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
         });
 }
 
-bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
-    const std::string bytes = read_whole(path);
-    const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
-    if (!mm_per_unit) mm_per_unit = drawing.mm_per_unit;
-    if (!mm_per_unit) return false;
-    const DrawnSlab drawn = slab_from_drawing(drawing, *mm_per_unit);
-    if (as == OutlineAs::free_form) {
-        session.edit_job(QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn.outline.a); });
-        return true;
-    }
-    Slab slab;
-    slab.name = QFileInfo(path).completeBaseName().toStdString();
-    slab.outline = drawn.outline;
-    slab.flaws = drawn.flaws;
-    slab.notes = "Outline from a drawing; both faces are taken alike.";
-    add_slab(session, slab, QObject::tr("Slab from a drawing"));
-    return true;
+void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
+                   std::function<void()> ask_unit) {
+    work.run(
+        QObject::tr("Reading the drawing"),
+        [path, mm_per_unit](const Work&) -> std::optional<DrawnSlab> {
+            try {
+                const std::string bytes = read_whole(path);
+                const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
+                const std::optional<double> unit = mm_per_unit ? mm_per_unit : drawing.mm_per_unit;
+                if (!unit) return {};
+                return slab_from_drawing(drawing, *unit);
+            } catch (const FormatError& e) {
+                throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
+            }
+        },
+        [&session, path, as, ask_unit](const std::optional<DrawnSlab>& drawn) {
+            if (!drawn) return ask_unit();
+            if (as == OutlineAs::free_form) {
+                session.edit_job(QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
+                return;
+            }
+            Slab slab;
+            slab.name = QFileInfo(path).completeBaseName().toStdString();
+            slab.outline = drawn->outline;
+            slab.flaws = drawn->flaws;
+            slab.notes = "Outline from a drawing; both faces are taken alike.";
+            add_slab(session, slab, QObject::tr("Slab from a drawing"));
+        });
 }
 
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,

@@ -24,9 +24,9 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
 /// What the outline in a drawing becomes.
 enum class OutlineAs { slab, free_form };
 
-/// Reads a drawing. The unit is needed where the file does not say it: then nothing is done and false returned.
-/// @throws FormatError.
-bool bring_drawing(Session& session, const QString& path, std::optional<double> mm_per_unit, OutlineAs as);
+/// Reads a drawing in the background. Where neither the file nor the call says its unit nothing is done but `ask_unit`.
+void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
+                   std::function<void()> ask_unit);
 
 /// Grows and saws a log in the background and puts its slabs with their faces on the rack.
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,

@@ -16,6 +16,7 @@
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
 #include "core/edit/slab_edits.h"
+#include "core/io/format_error.h"
 
 namespace yb {
 
@@ -253,21 +254,34 @@ PhotoPage::PhotoPage(Session& session, LongWork& work, QWidget* parent)
     refresh();
 }
 
-QString PhotoPage::open(const QString& path) {
-    QImageReader reader(path);
-    reader.setAutoTransform(true);  // the camera was held some way
-    QImage image = reader.read();
-    if (image.isNull())
-        return tr("%1 is no picture that can be read: %2. What was open stays.").arg(QFileInfo(path).fileName(), reader.errorString());
-    image = image.convertToFormat(QImage::Format_RGB888);
-    picture_ = Picture(image.width(), image.height());
-    for (int y = 0; y < image.height(); ++y)
-        std::copy_n(image.constScanLine(y), static_cast<std::size_t>(image.width()) * 3, picture_.at(0, y));
-    name_ = QFileInfo(path).completeBaseName().toStdString();
-    result_.reset();
-    canvas_->show_photo(image);
-    refresh();
-    return {};
+void PhotoPage::open(const QString& path) {
+    struct Read {
+        QImage shown;
+        Picture pixels;
+    };
+    work_.run(
+        tr("Reading the photograph"),
+        [path](const Work&) {
+            QImageReader reader(path);
+            reader.setAutoTransform(true);  // the camera was held some way
+            Read read;
+            read.shown = reader.read().convertToFormat(QImage::Format_RGB888);
+            if (read.shown.isNull())
+                throw FormatError(
+                    tr("%1 is no picture that can be read: %2").arg(QFileInfo(path).fileName(), reader.errorString()).toStdString());
+            read.pixels = Picture(read.shown.width(), read.shown.height());
+            for (int y = 0; y < read.shown.height(); ++y)
+                std::copy_n(read.shown.constScanLine(y), static_cast<std::size_t>(read.shown.width()) * 3, read.pixels.at(0, y));
+            return read;
+        },
+        [this, path](Read& read) {
+            picture_ = std::move(read.pixels);
+            name_ = QFileInfo(path).completeBaseName().toStdString();
+            result_.reset();
+            canvas_->show_photo(read.shown);
+            refresh();
+            Q_EMIT opened();
+        });
 }
 
 void PhotoPage::refresh() {

@@ -59,11 +59,13 @@ class PhotoPage : public QWidget {
     Q_OBJECT
   public:
     PhotoPage(Session& session, LongWork& work, QWidget* parent = nullptr);
-    /// Opens a photograph the way up it was taken. Returns what is wrong, or nothing; what was open stays then.
-    QString open(const QString& path);
+    /// Reads a photograph in the background, the way up it was taken; opened() when it is there. What is no picture is said
+    /// by the work's trouble(), and what was open stays.
+    void open(const QString& path);
     PhotoCanvas& canvas() { return *canvas_; }
 
   Q_SIGNALS:
+    void opened();
     void back();
     void say(const QString& text, bool trouble);
     void taken(const QString& key);  ///< a picture was kept under this key

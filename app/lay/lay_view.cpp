@@ -233,8 +233,20 @@ std::vector<TextField> LayView::texts() const {
 
 namespace {
 
-void set_placements(Session& s, const QString& label, const std::vector<Placement>& all) {
-    s.edit_job(label, [&](Job& j) { yb::set_placements(j, all); });
+/// Works out beside where the leaves go, and puts them there; leaves that were moved meanwhile stay where they are.
+void place_beside(Session& s, LongWork& work, const QString& label,
+                  std::function<std::vector<Placement>(const Plan&, const MakeUpInputs&)> where) {
+    const std::vector<Leaf> before = *s.leaves();
+    work.run(
+        label,
+        [plan = *s.plan(), before, top = *s.top(), choices = *s.makeup(), where](const Work&) {
+            return where(plan, leaves::inputs(plan, before, top, choices));
+        },
+        [&s, before, label](const std::vector<Placement>& all) {
+            if (!s.leaves() || *s.leaves() != before)
+                return Q_EMIT s.news(QObject::tr("The leaves were moved meanwhile; they stay where they are."));
+            s.edit_job(label, [&](Job& j) { set_placements(j, all); });
+        });
 }
 
 /// A leaf taken off: what is left is laid anew as what it can be.
@@ -311,21 +323,22 @@ std::vector<Action> LayView::actions(Session& session) {
          [s] { Q_EMIT s->find_wanted(); }},
         {"rips_best", QObject::tr("Find the best rip lines"),
          QObject::tr("Straight, clean of bark and rot on both leaves, the least width lost"),
-         [s] {
+         [s, this] {
              if (!s->whole() || is_river(s->makeup()->kind)) {
                  Q_EMIT s->trouble(QObject::tr("Rip lines want two leaves or more that are glued."));
                  return;
              }
-             set_placements(*s, QObject::tr("Best rip lines"), best_rips(leaves::inputs(*s), *s->plan()->makeup));
+             place_beside(*s, work_, QObject::tr("Best rip lines"),
+                          [](const Plan& plan, const MakeUpInputs& in) { return best_rips(in, *plan.makeup); });
          },
          several()},
         {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
-         [s] {
+         [s, this] {
              if (!s->whole() || !is_river(s->makeup()->kind)) {
                  Q_EMIT s->trouble(QObject::tr("There is no river in this top."));
                  return;
              }
-             set_placements(*s, QObject::tr("Even the river"), even_river(leaves::inputs(*s)));
+             place_beside(*s, work_, QObject::tr("Even the river"), [](const Plan&, const MakeUpInputs& in) { return even_river(in); });
          },
          several()},
         {"match_pictures", QObject::tr("Compare the faces along the seam"),
@@ -358,11 +371,11 @@ std::vector<Action> LayView::actions(Session& session) {
         {"free_form_file", QObject::tr("Free form from a drawing"), QObject::tr("SVG or DXF: its largest closed line becomes the top"),
          [s] { Q_EMIT s->form_wanted(); }},
         {"lay_best", QObject::tr("Slide it to where it fits best"), QObject::tr("Tries places and small turns"),
-         [s] {
+         [s, this] {
              if (!s->plan() || !s->job() || (s->leaves()->size() > 1)) return;
-             const Plan& plan = *s->plan();
-             const Placement best = best_placement({*plan.slab(), *plan.shape(), *s->top(), s->leaves()->front().placement});
-             s->edit_job(QObject::tr("Slide to the best fit"), [&](Job& j) { yb::set_placements(j, {best}); });
+             place_beside(*s, work_, QObject::tr("Slide to the best fit"), [](const Plan& plan, const MakeUpInputs& in) {
+                 return std::vector{best_placement({*plan.slab(), *plan.shape(), in.top, in.leaves.front().placement})};
+             });
          }},
         {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
         {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }},

@@ -33,10 +33,10 @@ const Likeness* middle_seam(const Session& s) {
 
 }  // namespace
 
-MakeUpInputs inputs(const Session& s) {
-    MakeUpInputs in{{}, *s.top(), *s.makeup(), false, {}};
-    for (std::size_t i = 0; i < s.plan()->leaves.size(); ++i)
-        in.leaves.push_back({s.plan()->leaves[i].slab(), s.plan()->leaves[i].shape(), (*s.leaves())[i].placement});
+MakeUpInputs inputs(const Plan& plan, const std::vector<Leaf>& leaves, const WantedTop& top, const MakeUpChoices& choices) {
+    MakeUpInputs in{{}, top, choices, false, {}};
+    for (std::size_t i = 0; i < plan.leaves.size(); ++i)
+        in.leaves.push_back({plan.leaves[i].slab(), plan.leaves[i].shape(), leaves[i].placement});
     return in;
 }
 
@@ -240,7 +240,7 @@ void draw_end(QPainter& p, const BenchMap& map, const Session& s) {
 std::vector<Handle> handles(const BenchMap& map, const Session& s) {
     std::vector<Handle> out;
     if (!s.plan() || !s.plan()->lay->ready || !s.job()) return out;
-    const MakeUpInputs in = inputs(s);
+    const MakeUpInputs in = inputs(*s.plan(), *s.leaves(), *s.top(), *s.makeup());
     const MakeUpPlan& plan = *s.plan()->makeup;
     const double within = 7 / map.scale;
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {

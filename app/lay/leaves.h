@@ -19,7 +19,7 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s);
 std::vector<Dimension> dimensions(const BenchMap& map, const Session& s, const Field& length, const Field& width);
 std::vector<Field> fields(const MakeUpChoices& makeup);
 
-/// The make-up's inputs as they lie on the bench.
-MakeUpInputs inputs(const Session& s);
+/// The make-up's inputs as the leaves lie. They refer to the plan's slabs and are good while it lives.
+MakeUpInputs inputs(const Plan& plan, const std::vector<Leaf>& leaves, const WantedTop& top, const MakeUpChoices& choices);
 
 }  // namespace yb::leaves

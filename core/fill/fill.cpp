@@ -246,14 +246,7 @@ class Planner {
                     v.at);
         }
         if (!pours) return;
-        if (in_.shop_c > 26)
-            add("fill.warm", Severity::watch,
-                say("At {} a lift warms more than its label says: halve the lifts, move air over it, or pour in the cool.",
-                    celsius(in_.shop_c)));
-        if (in_.shop_c < 16)
-            add("fill.cold", Severity::watch,
-                say("At {} resin takes days and traps bubbles. Warm the shop or wait; the waits above count it.", celsius(in_.shop_c)));
-        p_.cautions.push_back(gloves());
+        for (Caution& c : of_every_pour(in_.shop_c)) p_.cautions.push_back(std::move(c));
     }
 
     const FillInputs& in_;
@@ -286,10 +279,19 @@ double waiting_h(const std::vector<Lift>& lifts) {
     return sum;
 }
 
-Caution gloves() {
-    return {"fill.gloves", Severity::note, step_key::fill,
-            say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
-                "other. A hot cup goes outside, never in a closed bin.")};
+std::vector<Caution> of_every_pour(double shop_c) {
+    std::vector<Caution> out;
+    if (shop_c > 26)
+        out.push_back(
+            {"fill.warm", Severity::watch, step_key::fill,
+             say("At {} a lift warms more than its label says: halve the lifts, move air over it, or pour in the cool.", celsius(shop_c))});
+    if (shop_c < 16)
+        out.push_back({"fill.cold", Severity::watch, step_key::fill,
+                       say("At {} resin takes days and traps bubbles. Warm the shop or wait; the waits above count it.", celsius(shop_c))});
+    out.push_back({"fill.gloves", Severity::note, step_key::fill,
+                   say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
+                       "other. A hot cup goes outside, never in a closed bin.")});
+    return out;
 }
 
 FillPlan plan_fill(const FillInputs& in) { return Planner(in).run(); }

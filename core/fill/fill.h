@@ -125,8 +125,8 @@ std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, c
 /// Waiting of lifts one after another, h.
 double waiting_h(const std::vector<Lift>& lifts);
 
-/// What every pour is told: gloves and air, never a closed bin.
-Caution gloves();
+/// What every pour is told: a shop that is too warm or too cold for it, then gloves and air, never a closed bin.
+std::vector<Caution> of_every_pour(double shop_c);
 
 /// Volume in litres of a void with mouth area `mouth_mm2`, full depth `depth_mm` and floor share, between
 /// two depths below its face. Prismatoid, exact.

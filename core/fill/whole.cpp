@@ -83,7 +83,8 @@ class Teller {
             p_.rivers.push_back(std::move(f));
         }
         if (p_.rivers.empty()) return;
-        if (!find_caution(p_.cautions, "fill.gloves")) p_.cautions.push_back(gloves());
+        for (Caution& c : of_every_pour(in_.shop_c))
+            if (!find_caution(p_.cautions, c.key)) p_.cautions.push_back(std::move(c));
         Choice c{"fill.river", "The river", {}};
         for (const Resin& r : in_.resins) {
             const int n = lift_count(r, in_.top.thickness_mm);

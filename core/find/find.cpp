@@ -7,7 +7,9 @@
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
 #include "core/job/documents.h"
+#include "core/job/plan.h"
 #include "core/lay/place.h"
+#include "core/top/top.h"
 
 namespace yb {
 
@@ -57,15 +59,14 @@ class Finder {
             if (better && so_far_) so_far_(best_);
             work_.tell(static_cast<double>(to) / static_cast<double>(all_.size()));
         }
+        in_parallel(best_.size(), [&](std::size_t i) { ask_top(best_[i]); }, {{}, work_.stop, work_.threads});
+        std::stable_sort(best_.begin(), best_.end(), [](const Found& a, const Found& b) { return a.score > b.score; });
         return best_;
     }
 
   private:
     void know() {
-        std::map<std::string, bool> taken;
-        for (const auto& [id, j] : docs_.jobs)
-            if (id != order_.for_job)
-                for (const std::string& used : j.slabs()) taken[used] = true;
+        const auto taken = taken_slabs(docs_, order_.for_job);
         for (const auto& [id, s] : docs_.slabs)
             if (!s.retired && !taken.count(id)) {
                 known_.push_back(std::make_unique<Known>());
@@ -257,6 +258,22 @@ class Finder {
             const int between = a && b ? std::abs(*a - *b) - 1 : 1;
             f.apart_mm = order_.choices.mill_kerf_mm * (between + 1) + between * known_[order[0]]->means.thickness_mm;
         }
+    }
+
+    /// A river that was found is flattened and poured as the job would be: its litres, weight and thickness are the real top's.
+    void ask_top(Found& f) const {
+        if (!is_river(f.kind)) return;
+        const auto for_job = docs_.jobs.find(order_.for_job);
+        Job job = for_job == docs_.jobs.end() ? Job() : for_job->second;
+        job.top = order_.top, job.makeup = order_.choices;
+        take_find(job, f);
+        const Plan plan = plan_job(job, docs_);
+        if (!plan.top || !plan.top->ready) return;
+        f.price += (plan.top->river_l() - f.resin_l) * order_.resin_price_l;
+        f.resin_l = plan.top->river_l();
+        f.weight_kg = plan.top->mass_kg;
+        f.gains.clear(), f.costs.clear();
+        score(f, true);
     }
 
     void measure(Found& f, const LayPlan& lay) const {

@@ -3,7 +3,8 @@
 // Every slab is tried alone; slabs of one tree are tried as pairs, opened and drawn out, as three or four boards in the order they
 // were sawn, and as rivers. Each candidate first gets a bound: the best score it could have, from its means alone. The
 // most promising is then laid out exactly (branch and bound over its place and angle), flattened inside the outline (the
-// linear program of flat/tilt.h) and scored; the search ends when no bound reaches the worst result kept.
+// linear program of flat/tilt.h) and scored; the search ends when no bound reaches the worst result kept. Rivers among the
+// results are then planned whole: their litres and weight are the real top's.
 #pragma once
 
 #include <functional>

@@ -29,8 +29,9 @@ QString written(const Desk& desk, const char* name, const std::string& bytes) {
 TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     Desk desk;
     const std::size_t before = desk.session().documents().slabs.size();
-    REQUIRE(desk.window->bring_drawing(
-        written(desk, "offcut.svg", "<svg width='900mm' viewBox='0 0 900 400'><path d='M0 0 H900 V380 L0 400 Z'/></svg>")));
+    desk.window->bring_drawing(
+        written(desk, "offcut.svg", "<svg width='900mm' viewBox='0 0 900 400'><path d='M0 0 H900 V380 L0 400 Z'/></svg>"));
+    desk.wait();
     REQUIRE(desk.session().documents().slabs.size() == before + 1);
     CHECK(desk.session().slab()->name == "offcut");
     CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(900));
@@ -45,8 +46,8 @@ TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     REQUIRE(f.open(QIODevice::ReadOnly));
     CHECK(bounds(slab_from_drawing(read_dxf(f.readAll().toStdString()), 1).outline.a).width() == Approx(900));
     // What does not close is said, and nothing changes.
-    CHECK_FALSE(
-        desk.window->bring_drawing(written(desk, "open.svg", "<svg width='9mm' viewBox='0 0 9 9'><path d='M0 0 L9 0 L9 9'/></svg>")));
+    desk.window->bring_drawing(written(desk, "open.svg", "<svg width='9mm' viewBox='0 0 9 9'><path d='M0 0 L9 0 L9 9'/></svg>"));
+    desk.wait();
     CHECK(desk.text("status").contains("no line closes"));
     CHECK(desk.session().documents().slabs.size() == before + 1);
     desk.click("undo");
@@ -67,7 +68,7 @@ TEST_CASE("a scan becomes a slab in the background", "[app]") {
             {static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 55 + 2 * std::sin(x / 400) : 0) + d.normal(0.2))});
     }
     desk.window->bring_scan(written(desk, "yard.ply", to_ply(points)));
-    desk.window->long_work().wait();
+    desk.wait();
     REQUIRE(desk.session().documents().slabs.size() == before + 1);
     const Slab& slab = *desk.session().slab();
     CHECK(slab.name == "yard");
@@ -78,7 +79,7 @@ TEST_CASE("a scan becomes a slab in the background", "[app]") {
     CHECK(read_cloud(*desk.session().store()->attachment(slab.scan)).points.size() > 20000);
     const std::string whole = to_ply(points);
     desk.window->bring_scan(written(desk, "short.ply", whole.substr(0, whole.size() / 2)));
-    desk.window->long_work().wait();
+    desk.wait();
     CHECK(desk.text("status").contains("cut short"));
     CHECK(desk.session().documents().slabs.size() == before + 1);
 }
@@ -100,7 +101,7 @@ TEST_CASE("a practice log is grown, turned and sawn", "[app]") {
     QApplication::sendEvent(end, &move);
     CHECK(std::abs(desk.find<QLineEdit>("grow_turn")->text().remove("°").toDouble()) == Approx(90).margin(3));
     desk.click("grow_saw");
-    desk.window->long_work().wait();
+    desk.wait();
     const std::size_t made = desk.session().documents().slabs.size() - before;
     CHECK(made >= 3);
     CHECK(desk.session().step() == step_key::rack);
@@ -130,9 +131,11 @@ TEST_CASE("a photograph becomes a slab, a second one its other face", "[app]") {
         REQUIRE(image.save(path, "PNG"));
         return path;
     };
-    CHECK_FALSE(desk.window->bring_photo(written(desk, "words.jpg", "not a picture at all")));
+    desk.window->bring_photo(written(desk, "words.jpg", "not a picture at all"));
+    desk.wait();
     CHECK(desk.text("status").contains("no picture"));
-    REQUIRE(desk.window->bring_photo(photo("bench.png", 0)));
+    desk.window->bring_photo(photo("bench.png", 0));
+    desk.wait();
     QApplication::processEvents();
     auto* page = desk.find<PhotoPage>("photo_page");
     PhotoCanvas& canvas = page->canvas();
@@ -147,7 +150,7 @@ TEST_CASE("a photograph becomes a slab, a second one its other face", "[app]") {
         QTest::mouseRelease(&canvas, Qt::LeftButton, {}, to.toPoint());
     }
     desk.click("photo_find");
-    desk.window->long_work().wait();
+    desk.wait();
     CHECK(desk.text("photo_about").contains("the edge within"));
     desk.click("photo_take");
     REQUIRE(desk.session().documents().slabs.size() == before + 1);
@@ -156,10 +159,11 @@ TEST_CASE("a photograph becomes a slab, a second one its other face", "[app]") {
     CHECK(bounds(desk.session().slab()->outline->a).height() == Approx(338).margin(5));
     REQUIRE(desk.session().store()->has_attachment(desk.session().slab()->picture_a->key));
     // The other face is 12 mm wider on each side.
-    REQUIRE(desk.window->bring_photo(photo("below.png", 12)));
+    desk.window->bring_photo(photo("below.png", 12));
+    desk.wait();
     for (std::size_t i = 0; i < 4; ++i) canvas.corners[i] = frame[i];
     desk.click("photo_find");
-    desk.window->long_work().wait();
+    desk.wait();
     desk.click("photo_other");
     const Slab& slab = desk.session().documents().slabs.at(id);
     REQUIRE(slab.picture_b);
@@ -215,6 +219,7 @@ TEST_CASE("offcuts go back to the rack once", "[app]") {
     desk.click("step_lay");
     desk.type("top_length", "1.8 m");
     desk.click("lay_best");
+    desk.wait();
     const std::size_t before = desk.session().documents().slabs.size();
     desk.click("cuts_done");
     const std::size_t after = desk.session().documents().slabs.size();
@@ -333,7 +338,7 @@ TEST_CASE("a scan's whole cloud is what flattening works on", "[app]") {
             {static_cast<float>(x), static_cast<float>(y), static_cast<float>((wood ? 50 : 0) - (ridge ? 4 : 0) + d.normal(0.05))});
     }
     desk.window->bring_scan(written(desk, "grooved.ply", to_ply(points)));
-    desk.window->long_work().wait();
+    desk.wait();
     REQUIRE(desk.session().slab()->name == "grooved");
     CHECK_FALSE(desk.session().slab()->scan.empty());
     const auto nodes = [&] { return desk.session().plan()->shape()->top.z().size(); };
@@ -362,7 +367,8 @@ TEST_CASE("two known lengths give the scale of a photograph taken straight from 
         }
     const QString path = desk.dir.filePath("above.png");
     REQUIRE(image.save(path, "PNG"));
-    REQUIRE(desk.window->bring_photo(path));
+    desk.window->bring_photo(path);
+    desk.wait();
     QApplication::processEvents();
     desk.click("known_lengths");
     PhotoCanvas& canvas = desk.find<PhotoPage>("photo_page")->canvas();
@@ -372,7 +378,7 @@ TEST_CASE("two known lengths give the scale of a photograph taken straight from 
     desk.type("photo_width", "1.6 m");
     desk.type("photo_height", "600");
     desk.click("photo_find");
-    desk.window->long_work().wait();
+    desk.wait();
     desk.click("photo_take");
     CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(1600).margin(8));
     CHECK(bounds(desk.session().slab()->outline->a).height() == Approx(600).margin(8));

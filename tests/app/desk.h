@@ -15,6 +15,7 @@
 #include <catch2/catch.hpp>
 
 #include "app/bench/bench.h"
+#include "app/bring/long_work.h"
 #include "app/main_window.h"
 #include "tests/everything.h"
 
@@ -59,6 +60,8 @@ struct Desk {
         QTest::mouseClick(button, Qt::LeftButton);
         QApplication::processEvents();
     }
+    /// Waits for the work in the background that was begun last.
+    void wait() { window->long_work().wait(); }
     QString text(const char* name) { return find<QLabel>(name)->text(); }
     void type(const char* name, const char* what) {
         auto* line = find<QLineEdit>(name);

@@ -55,6 +55,7 @@ TEST_CASE("a leaf is dragged where it lies and one undo takes it back", "[app][l
     desk.drag(from, from + QPointF(0, 120));
     CHECK(desk.text("caution_lay.overlap").contains("overlap"));
     desk.click("even_river");
+    desk.wait();
     CHECK(desk.session().plan()->makeup->joints[0].narrowest_mm > 0);
     CHECK(desk.session().plan()->makeup->joints[0].mean_mm == Approx(140).margin(5));
 }
@@ -72,6 +73,7 @@ TEST_CASE("a rip line is dragged and the loss is shown, best rips bring it back"
     CHECK(figure(p.lay->figures, "lay.rip").value.value > given + 10);  // deeper into both leaves
     CHECK(p.makeup->joints[1].worst_mm == 0);
     desk.click("rips_best");
+    desk.wait();
     CHECK(figure(desk.session().plan()->lay->figures, "lay.rip").value.value < given + 12);
     // Drawn the other way it runs into the wane.
     desk.drag(on, on + QPointF(0, -14));
@@ -188,13 +190,13 @@ TEST_CASE("a log is put back together and its slabs numbered", "[app][leaves]") 
     desk.window->show_log();
     CHECK(desk.find<QComboBox>("log_tree")->currentText() == "the ferry-lane butternut");
     desk.click("log_order");
-    desk.window->long_work().wait();
+    desk.wait();
     CHECK(desk.text("log_about").contains("4 slabs in order"));
     CHECK(desk.text("log_row_1").contains("Ferry butternut 1"));
     CHECK(desk.text("log_row_4").contains("Ferry butternut 4"));
     desk.find<QCheckBox>("pin_place_slab-butternut-log-3")->click();
     desk.click("log_order");
-    desk.window->long_work().wait();
+    desk.wait();
     CHECK(desk.text("log_row_3").contains("Ferry butternut 3"));
     desk.click("log_write");
     CHECK(desk.session().documents().slabs.at("slab-butternut-log-3").sequence == 3);
@@ -269,7 +271,8 @@ TEST_CASE("a free form comes out of a drawing, over one slab and over four", "[a
     for (const char* job : {"job-reading-table", "job-seed-cabinet"}) {
         INFO(job);
         desk.session().set_job(job);
-        REQUIRE(desk.window->bring_free_form(file.fileName()));
+        desk.window->bring_free_form(file.fileName());
+        desk.wait();
         const WantedTop& top = desk.session().job()->top;
         CHECK(top.shape == TopShape::free);
         CHECK(top.length_mm == Approx(900).margin(1));
@@ -289,7 +292,8 @@ TEST_CASE("a free form comes out of a drawing, over one slab and over four", "[a
         "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='60mm' viewBox='0 0 100 60'><path d='M 5 5 L 60 5 L 50 40'/></svg>");
     open.close();
     const WantedTop before = desk.session().job()->top;
-    CHECK_FALSE(desk.window->bring_free_form(open.fileName()));
+    desk.window->bring_free_form(open.fileName());
+    desk.wait();
     CHECK(desk.text("status").contains("no line closes"));
     CHECK(desk.session().job()->top == before);
 }
@@ -301,7 +305,7 @@ TEST_CASE("the faces are compared along the seam and the sheet carries the cut l
     desk.click("step_lay");
     const auto before = desk.session().job()->leaves;
     desk.click("match_pictures");
-    desk.window->long_work().wait();
+    desk.wait();
     const QString said = desk.text("status");
     CHECK(said.contains("likeness"));
     // Slid or left as they were, never turned.

@@ -70,6 +70,7 @@ TEST_CASE("the top is dragged until it is short, and undone after a restart", "[
     desk.click("redo");
     CHECK(desk.text("label_lay.fit") == "Short by");
     desk.click("lay_best");
+    desk.wait();
     CHECK(desk.text("label_lay.fit") == "It fits: narrowest");
 }
 

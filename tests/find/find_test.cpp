@@ -199,3 +199,30 @@ TEST_CASE("whatever Find says fits does fit once it is taken", "[find]") {
         CHECK(fitting > 0);
     }
 }
+
+TEST_CASE("a river that is found tells the litres and the weight of its real top", "[find]") {
+    Documents d;
+    for (int i = 1; i <= 2; ++i) {
+        const std::string id = "b" + std::to_string(i);
+        d.slabs[id] = plank(id.c_str(), 2400, 380, 55, "one log", i);
+    }
+    FindOrder o;
+    o.top = {2200, 700, 45, 740, LiveEdges::both, 0};
+    o.choices.river_mm = 60;
+    o.resin_price_l = 20;
+    o.singles = o.pairs = o.boards = false;
+    const auto found = find_tops(d, o);
+    REQUIRE_FALSE(found.empty());
+    REQUIRE(found[0].kind == MakeUp::river);
+    // Square edges 60 apart: 2200 × 60 × 45 mm, and what of 700 is left is wood.
+    CHECK(found[0].resin_l == Approx(2200 * 60 * 45 * 1e-6).epsilon(0.001));
+    Job j;
+    j.top = o.top, j.makeup = o.choices;
+    take_find(j, found[0]);
+    const Plan p = plan_job(j, d);
+    CHECK(found[0].resin_l == Approx(p.top->river_l()).epsilon(1e-9));
+    CHECK(found[0].weight_kg == Approx(p.top->mass_kg).epsilon(1e-9));
+    double price = found[0].resin_l * 20;
+    for (const auto& [id, s] : d.slabs) price += s.price.value_or(0);
+    CHECK(found[0].price == Approx(price));
+}

@@ -300,3 +300,24 @@ TEST_CASE("while a leaf is dragged its step is planned as at rest; later steps s
         CHECK(under.fill->volume_l == full.fill->volume_l);
     }
 }
+
+TEST_CASE("a river alone is told of a shop that is too cold or too warm to pour in", "[job][T4]") {
+    Documents d = demo_shop();
+    Job& j = d.jobs.at("job-tarn-river");
+    for (auto& [id, s] : d.slabs) s.flaws.clear();  // no void that would say it
+    for (const auto& [temp, key] : {std::pair(12.0, "fill.cold"), std::pair(29.0, "fill.warm")}) {
+        for (Month& m : d.shop.air.months) m.temp_c = temp;
+        const Plan p = plan_job(j, d);
+        REQUIRE(p.fill->voids.empty());
+        REQUIRE_FALSE(p.fill->rivers.empty());
+        INFO(key);
+        REQUIRE(find_caution(p.fill->cautions, key));
+        CHECK(find_caution(p.fill->cautions, key)->says.value(0) == temp);
+        CHECK(find_caution(p.fill->cautions, "fill.gloves"));
+        CHECK_FALSE(find_caution(p.fill->cautions, temp < 20 ? "fill.warm" : "fill.cold"));
+    }
+    for (Month& m : d.shop.air.months) m.temp_c = 20;
+    const Plan p = plan_job(j, d);
+    CHECK_FALSE(find_caution(p.fill->cautions, "fill.cold"));
+    CHECK_FALSE(find_caution(p.fill->cautions, "fill.warm"));
+}
