@@ -9,6 +9,7 @@
 
 #include "app/slip/field.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 
 namespace yb {
 
@@ -49,7 +50,7 @@ void FindPanel::collect() {
     if (!p) return;
     for (const StepRow& row : steps())
         for (const Figure& f : p->said(row.step).figures)
-            places_.push_back({QString::fromLatin1(row.name) + ": " + QString::fromStdString(f.label) + "  " + in_units(f.value, session_),
+            places_.push_back({told(row.name) + ": " + told(f.label) + "  " + in_units(f.value, session_),
                                [this, step = row.step] { session_.set_step(step); }});
 }
 

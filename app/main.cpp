@@ -17,6 +17,7 @@
 #include "app/find/find_page.h"
 #include "app/main_window.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/edit/edits.h"
 #include "core/job/steps.h"
 
@@ -136,6 +137,7 @@ int main(int argc, char** argv) {
     yb::theme::set_text_scale(options.isSet("text-size") ? options.value("text-size").toDouble() / 100
                                                          : QSettings().value("text_scale", 1).toDouble());
     yb::theme::apply(app);
+    yb::speak_language(yb::wanted_language());
     yb::MainWindow window;
     if (options.isSet("look")) {
         const QStringList what = options.value("look").split(',');

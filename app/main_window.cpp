@@ -353,7 +353,7 @@ void MainWindow::refresh() {
     job_->setText(top ? session_.job_name() : tr("No job yet"));
     const Slab* slab = session_.slab();
     about_->setText(
-        slab ? QString::fromStdString(session_.whole() ? session_.plan()->title : slab->name) +
+        slab ? QString::fromStdString(session_.whole() ? yb::render(session_.plan()->title, u) : slab->name) +
                    (top ? QString(" · %1 × %2").arg(in_units(mm(top->length_mm), session_), in_units(mm(top->width_mm), session_))
                         : QString())
              : QString());

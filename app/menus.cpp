@@ -10,6 +10,7 @@
 #include "app/main_window.h"
 #include "app/steps.h"
 #include "app/slip/slip.h"
+#include "app/words.h"
 #include "core/edit/shop_edits.h"
 
 namespace yb {
@@ -84,8 +85,7 @@ void MainWindow::build_menus() {
 
     auto* view = menuBar()->addMenu(tr("&View"));
     for (const StepViewRow& row : step_views())
-        view->addAction(QString::fromLatin1(name_of(row.step)), QKeySequence(row.key), this,
-                        [this, s = row.step] { session_.set_step(s); });
+        view->addAction(told(name_of(row.step)), QKeySequence(row.key), this, [this, s = row.step] { session_.set_step(s); });
     view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
     view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
     view->addSeparator();
@@ -120,6 +120,13 @@ void MainWindow::build_menus() {
         size->addAction(tr("%1 %").arg(percent), this, [this, percent] {
             QSettings().setValue("text_scale", percent / 100.0);
             say(tr("Text is %1 % large when the program starts the next time.").arg(percent));
+        });
+
+    auto* language = view->addMenu(tr("Words"));
+    for (const auto& [name, key] : {std::pair(tr("British"), "en_GB"), std::pair(tr("American"), "en_US")})
+        language->addAction(name, this, [this, key = QString(key)] {
+            QSettings().setValue("language", key);
+            say(tr("The words are chosen; they are spoken when the program starts the next time."));
         });
 
     auto* help = menuBar()->addMenu(tr("&Help"));

@@ -12,6 +12,7 @@
 
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/wood/wood.h"
 
 namespace yb {
@@ -144,9 +145,9 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
         w->setAccessibleName(label);
         grid->addWidget(w, line++, 1);
     };
-    for (const Species& s : all_species()) wood_->addItem(QString::fromStdString(s.name));
+    for (const Species& s : all_species()) wood_->addItem(told(s.name), QString::fromStdString(s.name));
     wood_->setObjectName("grow_wood");
-    wood_->setCurrentText("sycamore, American");
+    wood_->setCurrentIndex(wood_->findData("sycamore, American"));
     put(tr("Wood"), wood_);
     pattern_->setObjectName("grow_pattern");
     pattern_->addItems({tr("through and through"), tr("quartered"), tr("cant, then boards"), tr("rounds across")});
@@ -224,7 +225,7 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
 }
 
 void GrowPage::grow() {
-    LogRecipe recipe = drawn_recipe(seed_, wood_->currentText().toStdString(), length_mm_, butt_mm_);
+    LogRecipe recipe = drawn_recipe(seed_, wood_->currentData().toString().toStdString(), length_mm_, butt_mm_);
     if (stem_->currentIndex() == 1) add_fork(recipe);
     log_ = std::make_shared<GrownLog>(recipe);
     refresh();

@@ -16,6 +16,7 @@
 #include "app/session/pictures.h"
 #include "app/slip/field_form.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/fill/fill.h"
 #include "core/job/documents.h"
 
@@ -28,7 +29,7 @@ Ticket::Ticket(Session& session, TopPicture& tops, Found found, Boards boards, c
     QStringList names;
     for (const std::string& id : found_.slabs)
         if (const auto it = boards_.find(id); it != boards_.end()) names << QString::fromStdString(it->second->up.name);
-    QString kind = found_.kind == MakeUp::boards ? tr("%1 boards").arg(found_.slabs.size()) : QString::fromLatin1(name_of(found_.kind));
+    QString kind = found_.kind == MakeUp::boards ? tr("%1 boards").arg(found_.slabs.size()) : told(name_of(found_.kind));
     kind[0] = kind[0].toUpper();
     setText(tr("%1 · %2").arg(kind, names.join(" + ")));
     setAccessibleName(text());

@@ -7,6 +7,7 @@
 #include "app/bench/bench.h"
 #include "app/bring/bring.h"
 #include "app/rack/tape_panel.h"
+#include "app/words.h"
 #include "core/edit/slab_edits.h"
 #include "app/theme/theme.h"
 
@@ -78,7 +79,7 @@ std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) con
     if (!s.plan() || !s.slab() || laid_over(s)) return out;
     const auto& flaws = s.plan()->slab()->flaws;
     for (std::size_t i = 0; i < flaws.size(); ++i)
-        out.push_back({QObject::tr("%1 %2").arg(QString::fromLatin1(name_of(flaws[i].kind))).arg(i + 1), QObject::tr("Move a flaw"),
+        out.push_back({QObject::tr("%1 %2").arg(told(name_of(flaws[i].kind))).arg(i + 1), QObject::tr("Move a flaw"),
                        map.px(flaws[i].outline), centroid(flaws[i].outline), Qt::OpenHandCursor, [i](Session& session, Vec2 from, Vec2 to) {
                            session.preview_slab([&](Slab& slab) { move_flaw(slab, i, to - from); });
                        }});
@@ -154,9 +155,9 @@ std::vector<TextField> RackView::texts() const {
 
 std::vector<PickField> RackView::picks(const Session&) const {
     QStringList names;
-    for (const Species& s : all_species()) names << QString::fromStdString(s.name);
+    for (const Species& s : all_species()) names << told(s.name);
     QStringList flaws;
-    for (int k = 0; k <= static_cast<int>(FlawKind::scar); ++k) flaws << QString::fromLatin1(name_of(static_cast<FlawKind>(k)));
+    for (int k = 0; k <= static_cast<int>(FlawKind::scar); ++k) flaws << told(name_of(static_cast<FlawKind>(k)));
     return {{"flaw_kind", QObject::tr("Flaw to draw"), flaws, [this](const Session&) { return static_cast<int>(kind_); },
              [this](Session&, int i) { kind_ = static_cast<FlawKind>(i); }},
             {"slab_species", QObject::tr("Wood"), names,
@@ -184,7 +185,7 @@ std::vector<Action> RackView::actions(Session& session) {
         const FlawKind kind = kind_;
         bench_.draw_outline(
             [s, kind](const Ring& ring) {
-                s->edit_slab(QObject::tr("Draw a %1").arg(QString::fromLatin1(name_of(kind))),
+                s->edit_slab(QObject::tr("Draw a %1").arg(told(name_of(kind))),
                              [&, over = laid_over(*s)](Slab& slab) { add_flaw(slab, kind, ring, over); });
             },
             pen_of(kind) > 0);

@@ -19,6 +19,7 @@
 #include "app/slip/field.h"
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/edit/slab_edits.h"
 #include "core/io/csv.h"
 
@@ -249,7 +250,7 @@ void TapePanel::fill_flaws() {
     table_->setRowCount(static_cast<int>(flaws.size()));
     for (int i = 0; i < table_->rowCount(); ++i) {
         const Flaw& f = flaws[static_cast<std::size_t>(i)];
-        set_text(i, 0, QString::fromLatin1(name_of(f.kind)));
+        set_text(i, 0, told(name_of(f.kind)));
         set_text(i, 1, f.face == Face::a ? "A" : "B");
         set_cell(i, 2, f.through ? std::nullopt : f.depth_mm, Kind::fine);
         set_cell(i, 3, f.floor_share, Kind::number);

@@ -1,5 +1,6 @@
 // The cut list: every cut in its order, then what to keep of what falls off.
 #include "app/sheets/sheets.h"
+#include "app/words.h"
 #include "core/job/job.h"
 #include "core/job/plan.h"
 #include "core/makeup/cuts.h"
@@ -13,7 +14,7 @@ void write_cut_sheet(Flow& flow, const SheetData& d) {
     flow.heading(QObject::tr("Cuts, in working order"));
     std::vector<std::vector<QString>> rows;
     for (const Cut& c : list.cuts)
-        rows.push_back({QString::number(rows.size() + 1), QString::fromLatin1(name_of(c.kind)) + " · " + QString::fromStdString(c.slab),
+        rows.push_back({QString::number(rows.size() + 1), told(name_of(c.kind)) + " · " + QString::fromStdString(c.slab),
                         d.say(c.set) + (c.after_flat ? QObject::tr("; after both faces are flat") : QString()),
                         c.length_mm > 0 ? d.say(mm(c.length_mm)) : QString()});
     flow.table({{{}, 0.5}, {QObject::tr("cut"), 3}, {QObject::tr("set it to"), 5}, {QObject::tr("long"), 1.3, true}}, rows, 11.5);

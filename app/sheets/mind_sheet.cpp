@@ -1,5 +1,6 @@
 // Everything that is to be minded, worst first.
 #include "app/sheets/sheets.h"
+#include "app/words.h"
 #include "core/job/plan.h"
 #include "core/job/shop.h"
 
@@ -11,7 +12,7 @@ void write_mind_sheet(Flow& flow, const SheetData& d) {
     flow.need(50);
     flow.heading(QObject::tr("Mind"));
     for (const Caution& c : all)
-        flow.caution(c.severity, QString::fromLatin1(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)));
+        flow.caution(c.severity, told(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)));
 }
 
 }  // namespace yb

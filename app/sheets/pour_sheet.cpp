@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "app/sheets/sheets.h"
+#include "app/words.h"
 #include "core/fill/fill.h"
 #include "core/job/plan.h"
 #include "core/job/shop.h"
@@ -47,8 +48,7 @@ void write_pour_sheet(Flow& flow, const SheetData& d) {
     for (const VoidPlan& v : fill.voids) {
         if (v.gone || v.left_open || v.lifts.empty()) continue;
         any = true;
-        lifts(flow, d, QObject::tr("%1 at %2: %3").arg(QString::fromLatin1(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)),
-              v.lifts);
+        lifts(flow, d, QObject::tr("%1 at %2: %3").arg(told(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)), v.lifts);
     }
     if (!any) return flow.note(QObject::tr("nothing to pour"));
     flow.note(QObject::tr("To mix in all: %1, of it %2 to fill everything flush.")

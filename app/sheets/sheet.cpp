@@ -8,6 +8,7 @@
 #include "app/session/whole_file.h"
 #include "app/sheets/sheets.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/flat/flat.h"
 #include "core/job/documents.h"
 #include "core/lay/lay.h"
@@ -29,10 +30,10 @@ const SheetRow table[] = {{"bench", write_bench_sheet},
 
 QString about(const Job& job, const Plan& plan, const SheetData& d) {
     const std::string species = plan.leaves.empty() ? std::string() : plan.leaves.front().slab().species;
-    return QString::fromStdString(plan.title + " · " + species + " · " +
-                                  (job.several()                       ? name_of(job.makeup.kind)
-                                   : job.first().placement.turned_over ? "turned over"
-                                                                       : "face A up")) +
+    return d.say(plan.title) + QString::fromStdString(" · " + species + " · ") +
+           (job.several()                       ? told(name_of(job.makeup.kind))
+            : job.first().placement.turned_over ? QObject::tr("turned over")
+                                                : QObject::tr("face A up")) +
            QObject::tr(" · wanted %1 × %2 × %3")
                .arg(d.say(mm(job.top.length_mm)), d.say(mm(job.top.width_mm)), d.say(fine(job.top.thickness_mm)));
 }

@@ -13,6 +13,7 @@
 
 #include "app/slip/field_form.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 
 namespace yb {
 
@@ -38,14 +39,17 @@ QPushButton* link(const QString& text, const QString& name) {
 }
 
 QString working_text(const Figure& f, const Units& u) {
-    QString out = QString::fromStdString(f.working.formula);
+    QString out = told(f.working.formula);
     for (const Given& g : f.working.given) {
-        out += "\n" + QString::fromStdString(g.name + "  " + format(g.value, u));
-        if (!g.from.empty()) out += QString::fromStdString("  – " + g.from);
+        out += "\n" + told(g.name) + QString::fromStdString("  " + format(g.value, u));
+        if (!g.from.empty()) out += "  – " + told(g.from);
     }
-    if (!f.working.source.empty()) out += "\n" + QObject::tr("Source: ") + QString::fromStdString(f.working.source);
+    if (!f.working.source.empty()) out += "\n" + QObject::tr("Source: ") + told(f.working.source);
     return out;
 }
+
+/// The leaf it is about first, where there are several.
+QString label_of(const Choice& c) { return c.of.empty() ? told(c.label) : QString::fromStdString(c.of) + ": " + told(c.label); }
 
 }  // namespace
 
@@ -65,7 +69,7 @@ class CautionBox : public QWidget {
         }
     }
     void say(const QString& sentence) {
-        const QString words = QString::fromLatin1(name_of(severity_)) + ": " + sentence;
+        const QString words = told(name_of(severity_)) + ": " + sentence;
         if (text->text() == words) return;
         text->setText(words);
         setAccessibleName(words);
@@ -261,7 +265,7 @@ void Slip::fill_answers() {
             number += (a.unit == b.unit || a.unit.empty() ? "" : " " + unit) + " / " + QString::fromStdString(b.number);
             unit = QString::fromStdString(b.unit);
         }
-        set(w->findChild<QLabel*>("label_" + key), QString::fromStdString(f.label));
+        set(w->findChild<QLabel*>("label_" + key), told(f.label));
         auto* value = w->findChild<QLabel*>("answer_" + key);
         const double size = theme::figures(number.size() > 13 ? 15 : 20).pointSizeF();
         set(value, QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
@@ -269,7 +273,7 @@ void Slip::fill_answers() {
                        .arg(size)
                        .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
                        .arg(theme::figures(12).pointSizeF()));
-        value->setAccessibleName(QString::fromStdString(f.label) + ": " + number + " " + unit);
+        value->setAccessibleName(told(f.label) + ": " + number + " " + unit);
         auto* note = w->findChild<QLabel*>("note_" + key);
         set(note, QString::fromStdString(yb::render(f.note, u)));
         note->setVisible(!f.note.empty());
@@ -334,10 +338,10 @@ void Slip::fill_choices() {
             auto* box = new QVBoxLayout(w);
             box->setContentsMargins(0, 4, 0, 0);
             box->setSpacing(0);
-            box->addWidget(heading(QString::fromStdString(c.label)));
+            box->addWidget(heading(label_of(c)));
             for (const Option& o : c.options) {
                 const QString name = QString::fromStdString(c.key + "_" + o.key);
-                auto* radio = new QRadioButton(QString::fromStdString(o.label));
+                auto* radio = new QRadioButton(o.advised ? tr("%1 (advised)").arg(told(o.label)) : told(o.label));
                 radio->setObjectName("choice_" + name);
                 auto* what = label({}, theme::text(9), theme::colours().pencil);
                 what->setObjectName("gain_" + name);
@@ -345,7 +349,7 @@ void Slip::fill_choices() {
                 box->addWidget(radio);
                 box->addWidget(what);
                 connect(radio, &QRadioButton::clicked, this,
-                        [this, c, o] { session_.choose(QString::fromStdString(c.label + ": " + o.label), c.key, o.key); });
+                        [this, c, o] { session_.choose(label_of(c) + ": " + told(o.label), c.key, o.key); });
             }
             choices_->addWidget(w);
         }

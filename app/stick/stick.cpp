@@ -9,6 +9,7 @@
 
 #include "app/bench/step_view.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/days/days.h"
 
 namespace yb {
@@ -40,15 +41,14 @@ void Stick::rebuild() {
         for (const Caution& c : plan->rack.cautions)
             if (c.severity != Severity::note) next[0].knot = true, next[0].worst = std::max(next[0].worst, c.severity);
         for (const Operation& o : plan->days->operations)
-            next.push_back({o.step, QString::fromStdString(o.label), short_day(plan->days->date(o.start_h)), 0, 0, 0, o.knot, o.unmet,
-                            o.worst, nullptr});
+            next.push_back({o.step, told(o.label), short_day(plan->days->date(o.start_h)), 0, 0, 0, o.knot, o.unmet, o.worst, nullptr});
     }
     // Every step the job has can be reached, also when nothing happens there yet.
     for (const StepRow& row : steps()) {
         const Step s = row.step;
         if (row.on == StepRow::On::beside) continue;
         if (std::none_of(next.begin(), next.end(), [&](const Mark& m) { return m.step == s; }))
-            next.push_back({s, QString::fromLatin1(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
+            next.push_back({s, told(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
     }
     QStringList names;
     for (const Mark& m : next) names << m.label;

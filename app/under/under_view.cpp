@@ -2,6 +2,7 @@
 
 #include "app/bench/top_section.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/edit/shop_edits.h"
 #include "core/job/job.h"
 #include "core/lay/lay.h"
@@ -204,7 +205,7 @@ std::vector<Field> UnderView::fields(const Session&) const {
     // The months of the room, each typed over as one likes.
     for (int m = 0; m < 12; ++m) {
         const std::string path = "room.months[" + std::to_string(m) + "].";
-        const QString month = QString::fromLatin1(month_name(m));
+        const QString month = told(month_name(m));
         out.push_back(job_number(path + "rh_pct", QString("room_rh_%1").arg(m + 1), QObject::tr("%1, humidity").arg(month)));
         out.push_back(job_number(path + "temp_c", QString("room_c_%1").arg(m + 1), QObject::tr("%1, air").arg(month)));
     }
@@ -213,7 +214,7 @@ std::vector<Field> UnderView::fields(const Session&) const {
 
 std::vector<PickField> UnderView::picks(const Session&) const {
     QStringList names;
-    for (const Climate& c : generic_climates()) names << QString::fromStdString(c.name);
+    for (const Climate& c : generic_climates()) names << told(c.name);
     const auto index = [](const Climate& now) {
         const auto& all = generic_climates();
         for (std::size_t i = 0; i < all.size(); ++i)

@@ -85,12 +85,14 @@ struct Option {
     std::string label;
     Phrase consequence;
     bool chosen = false;
+    bool advised = false;
 };
 
 struct Choice {
-    std::string key;  ///< e.g. `flat.aim`; set_choice() in core/job takes it with an option's key
+    std::string key;  ///< e.g. `flat.aim`; set_choice() in core/edit takes it with an option's key
     std::string label;
     std::vector<Option> options;
+    std::string of{};  ///< the leaf it is about, by name; empty: the whole
 };
 
 /// What every step's plan says to the maker. Not ready: the steps before it lack something.

@@ -48,6 +48,12 @@ Lift mixed(const Resin& r, double litres) {
 
 namespace {
 
+const char* title_of(FlawKind kind) {
+    static constexpr std::array titles{"The crack",     "The void",         "The bark pocket", "The knot",
+                                       "The soft wood", "The insect holes", "The pith",        "The saw scar"};
+    return titles.at(static_cast<std::size_t>(kind));
+}
+
 /// A knot is filled where it is loose: dead, through, or probed and found to have a depth. A live one is wood.
 bool fillable(const Flaw& f) {
     if (f.kind == FlawKind::knot) return f.through || f.depth_mm || f.loose;
@@ -154,15 +160,15 @@ class Planner {
     }
 
     void choice(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor) {
-        Choice c{"fill." + v.id, std::string("The ") + name_of(flaw.kind), {}};
+        Choice c{"fill." + v.id, title_of(flaw.kind), {}};
         for (const Resin& r : in_.resins) {
             VoidPlan other = v;
             other.left_open = false;
             const auto l = lifts(flaw, other, mouth, full, from, floor, r);
-            c.options.push_back({r.key, r.label + (r.key == v.advised ? " (advised)" : ""),
+            c.options.push_back({r.key, r.label,
                                  say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())),
                                      hours(waiting_h(l))),
-                                 !v.left_open && v.resin == r.key});
+                                 !v.left_open && v.resin == r.key, r.key == v.advised});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
         if (!v.gone) p_.choices.push_back(std::move(c));

@@ -40,7 +40,7 @@ class Teller {
         }
         for (Choice c : f.choices) {
             c.key = "fill." + std::to_string(i + 1) + "/" + c.key.substr(5);
-            c.label = in_.slabs[i]->name + ": " + c.label;
+            c.of = in_.slabs[i]->name;
             p_.choices.push_back(std::move(c));
         }
         for (Caution c : f.cautions) {

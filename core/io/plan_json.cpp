@@ -46,8 +46,11 @@ Json choices(const std::vector<Choice>& list, const Units& units) {
     for (const Choice& c : list) {
         Json options = Json::array();
         for (const Option& o : c.options)
-            options.push_back({{"key", o.key}, {"label", o.label}, {"consequence", render(o.consequence, units)}, {"chosen", o.chosen}});
-        a.push_back({{"key", c.key}, {"label", c.label}, {"options", options}});
+            options.push_back({{"key", o.key},
+                               {"label", o.label + (o.advised ? " (advised)" : "")},
+                               {"consequence", render(o.consequence, units)},
+                               {"chosen", o.chosen}});
+        a.push_back({{"key", c.key}, {"label", (c.of.empty() ? "" : c.of + ": ") + c.label}, {"options", options}});
     }
     return a;
 }

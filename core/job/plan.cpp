@@ -136,16 +136,16 @@ void lay_on_bench(Planning& w) {
     const auto leaf = static_cast<std::size_t>(std::max(0, w.wanted.on_bench));
     if (!w.several()) {
         p.on = w.slabs.leaves[0];
-        p.title = p.on->slab.name;
+        p.title = named(p.on->slab.name);
         return;
     }
     if (w.wanted.on_bench == whole_top || leaf >= p.leaves.size()) {
-        p.title = std::to_string(p.leaves.size()) + " leaves, " + p.leaves.front().slab().tree;
+        p.title = say("{} leaves, {}", count(static_cast<double>(p.leaves.size())), p.leaves.front().slab().tree);
         return;
     }
     const LeafPlan& l = p.leaves[leaf];
     p.on = l.made;
-    p.title = l.slab().name;
+    p.title = named(l.slab().name);
     if (!w.lay->ready) return;
     p.placement = w.job.leaves[leaf].placement;
     p.flat = l.flat, p.fill = l.fill;

@@ -59,7 +59,7 @@ struct Plan {
     std::vector<LeafPlan> leaves;              ///< one for each of the job, from the right edge of the top
     std::shared_ptr<const PreparedSlab> on;    ///< the slab on the bench; none while the whole of several lies there
     Placement placement;                       ///< of the top on what lies on the bench
-    std::string title;                         ///< what lies there: a slab's name, or "2 leaves, tree"
+    Phrase title;                              ///< what lies there: a slab's name, or "2 leaves, tree"
     StepPlan rack;                             ///< figures of the slab, cautions of its measuring
     std::shared_ptr<const LayPlan> lay;        ///< what it says is the whole's, where it lies is what the bench shows
     std::shared_ptr<const MakeUpPlan> makeup;  ///< how several leaves lie together

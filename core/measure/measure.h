@@ -85,12 +85,19 @@ struct ParseError {
 /// @returns the value in the program's unit for the kind, or a ParseError; never throws.
 std::variant<double, ParseError> parse(std::string_view text, Kind kind, const Units& units);
 
-/// What goes into a phrase: a quantity, or a name or word that stands as it is (whatever is in it, `{}` too).
+/// A word of the program's own, said in the language that is spoken (words.h).
+struct Word {
+    std::string english;
+    bool operator==(const Word&) const = default;
+};
+
+/// What goes into a phrase: a quantity, a word of the program's own, or a name that stands as it is (whatever is in it,
+/// `{}` too).
 struct PhraseArg {
-    std::variant<Quantity, std::string> what;
+    std::variant<Quantity, std::string, Word> what;
     PhraseArg(Quantity q) : what(q) {}
-    PhraseArg(std::string word) : what(std::move(word)) {}
-    PhraseArg(const char* word) : what(std::string(word)) {}
+    PhraseArg(std::string name) : what(std::move(name)) {}
+    PhraseArg(const char* word) : what(Word{word}) {}
     bool operator==(const PhraseArg&) const = default;
     /// The quantity; nullptr for a word.
     const Quantity* quantity() const { return std::get_if<Quantity>(&what); }
@@ -114,6 +121,9 @@ template <class... A>
 Phrase say(const char* pattern, A&&... a) {
     return {pattern, {PhraseArg(std::forward<A>(a))...}, {}};
 }
+
+/// A name alone, as it stands.
+inline Phrase named(std::string name) { return {"{}", {PhraseArg(std::move(name))}, {}}; }
 
 /// The phrase as the maker reads it.
 std::string render(const Phrase& phrase, const Units& units);

@@ -4,6 +4,8 @@
 
 #include <fmt/format.h>
 
+#include "core/measure/words.h"
+
 #include "core/measure/measure.h"
 
 namespace yb {
@@ -166,14 +168,16 @@ std::string edit_text(Quantity q, const Units& u) {
 std::string render(const Phrase& phrase, const Units& units) {
     std::string out;
     std::size_t next = 0;
-    for (std::size_t i = 0; i < phrase.pattern.size(); ++i) {
-        if (phrase.pattern.compare(i, 2, "{}") == 0 && next < phrase.values.size()) {
+    const std::string pattern = phrase.pattern.empty() ? std::string() : in_words(phrase.pattern);
+    for (std::size_t i = 0; i < pattern.size(); ++i) {
+        if (pattern.compare(i, 2, "{}") == 0 && next < phrase.values.size()) {
             const auto& what = phrase.values[next++].what;
             if (const auto* q = std::get_if<Quantity>(&what)) out += format(*q, units);
+            else if (const auto* word = std::get_if<Word>(&what)) out += in_words(word->english);
             else out += std::get<std::string>(what);
             ++i;
         } else {
-            out += phrase.pattern[i];
+            out += pattern[i];
         }
     }
     for (const Phrase& more : phrase.then) out += render(more, units);
