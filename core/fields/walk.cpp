@@ -127,6 +127,13 @@ class Holder : public PathVisitor {
         for (auto& d : v)
             if (d) hold(f, *d);
     }
+    void point(const FieldName& f, Vec2& v) override {
+        const NumberField place{f.key, f.label, Kind::length, reach};
+        hold(place, v.x), hold(place, v.y);
+    }
+    void ring(const FieldName& f, Ring& v) override {
+        for (Vec2& q : v) point(f, q);
+    }
 
   private:
     bool hold(const NumberField& f, double& v) {
@@ -167,8 +174,12 @@ class Describer : public PathVisitor {
     void numbers(const NumberField& f, std::vector<std::optional<double>>&) override { line(f, ", a list, null where not read"); }
     void flag(const FieldName& f, bool&) override { put(f.key, f.label, "true or false"); }
     void text(const FieldName& f, std::string&) override { put(f.key, f.label, "text"); }
-    void point(const FieldName& f, Vec2&) override { put(f.key, f.label, "[x, y] in mm"); }
-    void ring(const FieldName& f, Ring&) override { put(f.key, f.label, "[[x, y], …] in mm"); }
+    void point(const FieldName& f, Vec2&) override {
+        put(f.key, f.label, fmt::format("[x, y] in mm, {:g} to {:g}", reach.low, reach.high));
+    }
+    void ring(const FieldName& f, Ring&) override {
+        put(f.key, f.label, fmt::format("[[x, y], …] in mm, {:g} to {:g}", reach.low, reach.high));
+    }
     void option(const SchoolText& s, std::size_t&) override {
         std::string what = s.flag ? std::string("true: ") + s.options[s.yes].label + ", false: " + s.options[1 - s.yes].label : "one of";
         if (!s.flag)

@@ -70,6 +70,9 @@ OptionAt option_at(const FieldWalk& walk, const std::string& path);
 bool set_school(const FieldWalk& walk, const std::string& choice, const std::string& option);
 bool set_option(const FieldWalk& walk, const std::string& path, std::size_t chosen);
 
+/// How far from the chalk line's nought, or from a top's middle, a place can lie, mm: no yard has longer wood.
+inline constexpr Range reach{-30000, 30000};
+
 /// A number that no shop could meet, and what the plan is made with instead.
 struct OutOfRange {
     std::string path, label;

@@ -193,7 +193,7 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
     } else {
         std::vector<Operation> all;
         for (const StepRow& row : steps())
-            if (row.operations) row.operations(w, all);
+            if (row.operations) guarded(row, [&] { row.operations(w, all); });
         p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday));
     }
     lay_on_bench(w);

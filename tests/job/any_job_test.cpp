@@ -8,6 +8,7 @@
 #include "core/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
+#include "tests/sane.h"
 
 using namespace yb;
 
@@ -80,36 +81,6 @@ Job any_job(Dice& dice, const Documents& d) {
     j.under.plate_let_in = dice.one_in(2);
     if (dice.one_in(3)) j.under.day_moisture_pct = dice.between(0, 60);
     return j;
-}
-
-void sane(const StepPlan& step, const char* name) {
-    INFO(name);
-    for (const Figure& f : step.figures) {
-        INFO(f.key);
-        CHECK(std::isfinite(f.value.value));
-        if (f.second) CHECK(std::isfinite(f.second->value));
-        for (const Given& g : f.working.given) {
-            INFO(g.name);
-            CHECK(std::isfinite(g.value.value));
-        }
-        CHECK_FALSE(f.working.formula.empty());
-        CHECK_NOTHROW(render(f.note, {}));
-    }
-    for (std::size_t i = 0; i < step.cautions.size(); ++i) {
-        const Caution& c = step.cautions[i];
-        INFO(c.key);
-        for (const PhraseArg& a : c.says.values)
-            if (const Quantity* q = a.quantity()) CHECK(std::isfinite(q->value));
-        CHECK_FALSE(render(c, {}).empty());
-        CHECK(headline_of(c.key) != c.key);
-        if (c.at) CHECK((std::isfinite(c.at->x) && std::isfinite(c.at->y)));
-        if (i > 0) CHECK(step.cautions[i - 1].severity >= c.severity);
-    }
-    for (const Choice& c : step.choices) {
-        INFO(c.key);
-        CHECK(c.options.size() >= 2);
-        for (const Option& o : c.options) CHECK_NOTHROW(render(o.consequence, {}));
-    }
 }
 
 }  // namespace

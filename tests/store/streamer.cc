@@ -1,17 +1,24 @@
-// Streams edits into a shop file and says each one only when the store has taken it. Killed by a test.
+// Streams edits into a shop file – one slab's notes and, field by field through the table of steps, a job's numbers – and says each
+// one only when the store has taken it. Killed by a test.
 #include <cstdio>
 #include <cstdlib>
 
+#include "core/fields/walk.h"
 #include "core/job/documents.h"
 #include "core/store/store.h"
 
 int main(int argc, char** argv) {
     if (argc < 3) return 2;
     auto store = yb::Store::open(argv[1]);
+    yb::Job blank;
+    const auto fields = yb::describe(yb::walk_of(blank));
     for (long i = std::atol(argv[2]);; ++i) {
         yb::Documents d = store.documents();
         d.slabs["s"].id = "s";
         d.slabs["s"].notes = std::to_string(i);
+        if (!d.jobs.empty())
+            yb::set_number(yb::walk_of(d.jobs.begin()->second), fields[static_cast<std::size_t>(i) % fields.size()].path,
+                           static_cast<double>(i % 97));
         store.append("edit", d);
         std::printf("%ld\n", i);
         std::fflush(stdout);

@@ -1,0 +1,104 @@
+// Every number of every demo job – the job's own, its slabs', its shop's – made odd: nought, negative, tiny, huge, absent, doubled. It is
+// read or refused with a sentence; what is read is planned within seconds, and no figure of the plan is nan or infinite.
+#include <chrono>
+#include <cmath>
+#include <cstdlib>
+
+#include <catch2/catch.hpp>
+
+#include "core/io/job_file.h"
+#include "core/io/json.h"
+#include "core/job/documents.h"
+#include "demo/demo.h"
+#include "tests/everything.h"
+#include "tests/sane.h"
+
+using namespace yb;
+
+namespace {
+
+using Pointer = Json::json_pointer;
+
+void numbers_of(const Json& j, const Pointer& at, std::vector<Pointer>& out) {
+    if (j.is_number()) out.push_back(at);
+    if (j.is_object())
+        for (const auto& [key, value] : j.items()) numbers_of(value, at / key, out);
+    if (j.is_array())
+        for (std::size_t i = 0; i < j.size(); ++i) numbers_of(j[i], at / i, out);
+}
+
+constexpr int ways = 8;
+/// The same document with one number made odd.
+Json odd(const Json& whole, const Pointer& at, int way) {
+    Json j = whole;
+    Json& n = j[at];
+    switch (way) {
+        case 0: n = 0; break;
+        case 1: n = -1; break;
+        case 2: n = 1e-9; break;
+        case 3: n = 1e9; break;
+        case 4: n = 1e300; break;
+        case 5: n = nullptr; break;
+        case 6: n = n.is_number_integer() ? Json(n.get<std::int64_t>() * 2) : Json(n.get<double>() * 2); break;
+        default: n = 4294967297.0; break;
+    }
+    return j;
+}
+
+bool finite(const Json& j) {
+    if (j.is_number_float()) return std::isfinite(j.get<double>());
+    return !j.is_structured() || std::all_of(j.begin(), j.end(), [](const Json& part) { return finite(part); });
+}
+
+Documents of(const JobFile& f) {
+    Documents d;
+    d.shop = f.shop;
+    for (const Slab& s : f.slabs) d.slabs[s.id] = s;
+    d.jobs[f.job.id] = f.job;
+    return d;
+}
+
+}  // namespace
+
+TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a figure that is none", "[hostile][odd]") {
+    const Documents& demo = demo_shop();
+    const bool all = std::getenv("YB_ALL_ODD") != nullptr;  // every number in every way: minutes
+    std::size_t read = 0;
+    std::size_t refused = 0;
+    std::size_t turn = 0;
+    for (const auto& [id, job] : demo.jobs) {
+        const Json whole = parse_json(write_job_file(job_file(demo, id, [](const std::string&) { return std::nullopt; })));
+        std::vector<Pointer> numbers;
+        for (const char* part : {"job", "shop"}) numbers_of(whole[part], Pointer("/" + std::string(part)), numbers);
+        std::vector<Pointer> of_slabs;
+        numbers_of(whole["slabs"], Pointer("/slabs"), of_slabs);
+        const std::size_t every = all ? 7 : 211;
+        for (std::size_t i = turn % every; i < of_slabs.size(); i += every) numbers.push_back(of_slabs[i]);
+        for (const Pointer& at : numbers) {
+            ++turn;
+            for (int way = 0; way < ways; ++way) {
+                // By itself every number is made odd in one way, another one in each job.
+                if (!all && way != static_cast<int>((turn + turn / ways) % ways)) continue;
+                INFO(id << " " << at.to_string() << " way " << way);
+                JobFile f;
+                try {
+                    f = read_job_file(odd(whole, at, way).dump());
+                } catch (const FormatError& e) {
+                    CHECK_FALSE(std::string(e.what()).empty());
+                    ++refused;
+                    continue;
+                }
+                ++read;
+                const auto began = std::chrono::steady_clock::now();
+                Plan p;
+                REQUIRE_NOTHROW(p = plan_job(f.job, of(f)));
+                CHECK(std::chrono::steady_clock::now() - began < std::chrono::seconds(5));
+                for (const StepRow& row : steps()) sane(p.said(row.step), row.name);
+                for (const StepRow& row : steps()) CHECK_FALSE(find_caution(p.said(row.step).cautions, "plan.failed"));
+                CHECK(finite(to_json(p, Units::metric())));
+            }
+        }
+    }
+    CHECK(read > 500);
+    CHECK(refused > 10);
+}
