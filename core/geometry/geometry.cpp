@@ -69,15 +69,31 @@ Box bounds(std::span<const Vec2> ring) {
 }
 
 std::vector<Span1> cut_at_x(std::span<const Vec2> r, double x) {
-    std::vector<double> ys;
-    for (std::size_t i = 0, j = r.size() - 1; i < r.size(); j = i++) {
-        const Vec2 a = r[j];
-        const Vec2 b = r[i];
-        if ((a.x <= x) == (b.x <= x)) continue;
-        ys.push_back(a.y + (x - a.x) / (b.x - a.x) * (b.y - a.y));
-    }
-    std::sort(ys.begin(), ys.end());
     std::vector<Span1> out;
+    if (r.empty()) return out;
+    // Asked hundreds of times a frame: nearly always there are two crossings.
+    double two[2];
+    std::vector<double> more;
+    std::size_t n = 0;
+    bool before = r.back().x <= x;
+    for (std::size_t i = 0; i < r.size(); ++i) {
+        const bool now = r[i].x <= x;
+        if (now == before) continue;
+        before = now;
+        const Vec2 a = r[i > 0 ? i - 1 : r.size() - 1];
+        const Vec2 b = r[i];
+        const double y = a.y + (x - a.x) / (b.x - a.x) * (b.y - a.y);
+        if (n < 2) two[n] = y;
+        else more.push_back(y);
+        ++n;
+    }
+    if (n == 2) {
+        out.push_back({std::min(two[0], two[1]), std::max(two[0], two[1])});
+        return out;
+    }
+    std::vector<double> ys(two, two + std::min<std::size_t>(n, 2));
+    ys.insert(ys.end(), more.begin(), more.end());
+    std::sort(ys.begin(), ys.end());
     for (std::size_t i = 0; i + 1 < ys.size(); i += 2) out.push_back({ys[i], ys[i + 1]});
     return out;
 }

@@ -1,6 +1,5 @@
 #include "core/io/digest.h"
 
-#include <fmt/format.h>
 #include <sodium.h>
 
 namespace yb {
@@ -8,8 +7,9 @@ namespace yb {
 std::string digest_of(const std::string& bytes) {
     unsigned char out[crypto_hash_sha256_BYTES];
     crypto_hash_sha256(out, reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size());
-    std::string hex;
-    for (const unsigned char c : out) hex += fmt::format("{:02x}", c);
+    std::string hex(2 * sizeof out + 1, '\0');
+    sodium_bin2hex(hex.data(), hex.size(), out, sizeof out);
+    hex.pop_back();  // its closing nought
     return hex;
 }
 
