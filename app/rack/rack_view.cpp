@@ -86,71 +86,33 @@ std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) con
     return out;
 }
 
-namespace {
-Field slab_number(const QString& name, const QString& label, Kind kind, double low, double high, std::optional<double> Slab::*member) {
-    return {name,
-            label,
-            kind,
-            [member](const Session& s) { return s.slab() ? s.slab()->*member : std::nullopt; },
-            [member, label](Session& s, std::optional<double> v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v; }); },
-            low,
-            high,
-            true};
-}
-Field lean(const QString& name, const QString& label, double Tape::*member) {
-    return {name,
-            label,
-            Kind::fine,
-            [member](const Session& s) -> std::optional<double> {
-                return s.slab() ? std::optional<double>(s.slab()->tape.*member) : std::nullopt;
-            },
-            [member, label](Session& s, std::optional<double> v) {
-                s.edit_slab(label, [&](Slab& slab) { slab.tape.*member = v.value_or(0); });
-            },
-            -300,
-            300,
-            true};
-}
-}  // namespace
-
 std::vector<Field> RackView::fields(const Session&) const {
     // A new reading keeps the one before: drying is forecast from them.
-    Field moisture = slab_number("slab_moisture", QObject::tr("Moisture today"), Kind::percent, 0, 120, &Slab::moisture_pct);
+    Field moisture = slab_number("moisture_pct", "slab_moisture", QObject::tr("Moisture today"));
     moisture.set = [](Session& s, std::optional<double> v) {
         s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) { read_moisture(slab, v, today()); });
     };
     return {moisture,
-            slab_number("slab_pith", QObject::tr("Middle to pith"), Kind::length, 0, 2000, &Slab::pith_mm),
-            lean("lean_left", QObject::tr("Lean, left edge"), &Tape::lean_left_mm),
-            lean("lean_right", QObject::tr("Lean, right edge"), &Tape::lean_right_mm),
-            {"slab_sequence", QObject::tr("Number in the log"), Kind::count,
-             [](const Session& s) -> std::optional<double> {
-                 return s.slab() && s.slab()->sequence ? std::optional<double>(*s.slab()->sequence) : std::nullopt;
-             },
-             [](Session& s, std::optional<double> v) {
-                 s.edit_slab(QObject::tr("Number in the log"),
-                             [&](Slab& slab) { slab.sequence = v ? std::optional<int>(static_cast<int>(std::lround(*v))) : std::nullopt; });
-             },
-             0, 200, true},
-            slab_number("slab_price", QObject::tr("Price"), Kind::number, 0, 1e6, &Slab::price)};
+            slab_number("pith_mm", "slab_pith", QObject::tr("Middle to pith")),
+            slab_number("tape.lean_left_mm", "lean_left", QObject::tr("Lean, left edge")),
+            slab_number("tape.lean_right_mm", "lean_right", QObject::tr("Lean, right edge")),
+            slab_number("sequence", "slab_sequence", QObject::tr("Number in the log")),
+            slab_number("price", "slab_price", QObject::tr("Price"))};
 }
 
 std::vector<TextField> RackView::texts() const {
-    const auto text = [](const QString& name, const QString& label, std::string Slab::*member) {
+    const auto text = [](const QString& name, const QString& label, const std::string& (*now)(const Slab&),
+                         void (*set)(Slab&, const std::string&)) {
         return TextField{
-            name, label, [member](const Session& s) { return s.slab() ? QString::fromStdString(s.slab()->*member) : QString(); },
-            [member, label](Session& s, const QString& v) { s.edit_slab(label, [&](Slab& slab) { slab.*member = v.toStdString(); }); }};
+            name, label, [now](const Session& s) { return s.slab() ? QString::fromStdString(now(*s.slab())) : QString(); },
+            [set, label](Session& s, const QString& v) { s.edit_slab(label, [&](Slab& slab) { set(slab, v.trimmed().toStdString()); }); }};
     };
-    TextField sawn = text("slab_sawn", QObject::tr("Sawn on"), &Slab::sawn_on);
-    sawn.set = [](Session& s, const QString& v) {
-        const std::string date = v.trimmed().toStdString();
-        if (!date.empty() && !is_date(date)) {
-            Q_EMIT s.trouble(QObject::tr("‘%1’ is not a date. Write it as 2025-03-30, or leave it empty.").arg(v));
-            return;
-        }
-        s.edit_slab(QObject::tr("Sawn on"), [&](Slab& slab) { slab.sawn_on = date; });
-    };
-    return {text("slab_name", QObject::tr("Name"), &Slab::name), text("slab_tree", QObject::tr("Tree"), &Slab::tree), sawn};
+    return {text(
+                "slab_name", QObject::tr("Name"), [](const Slab& s) -> const std::string& { return s.name; }, name_slab),
+            text(
+                "slab_tree", QObject::tr("Tree"), [](const Slab& s) -> const std::string& { return s.tree; }, set_tree),
+            text(
+                "slab_sawn", QObject::tr("Sawn on"), [](const Slab& s) -> const std::string& { return s.sawn_on; }, set_sawn_on)};
 }
 
 std::vector<PickField> RackView::picks(const Session&) const {
@@ -169,13 +131,14 @@ std::vector<PickField> RackView::picks(const Session&) const {
                  return -1;
              },
              [](Session& s, int i) {
-                 s.edit_slab(QObject::tr("Wood"), [&](Slab& slab) { slab.species = all_species().at(static_cast<std::size_t>(i)).name; });
+                 s.edit_slab(QObject::tr("Wood"),
+                             [&](Slab& slab) { set_species(slab, all_species().at(static_cast<std::size_t>(i)).name); });
              }},
             {"slab_cut",
              QObject::tr("Sawn"),
              {QObject::tr("along the log"), QObject::tr("across it: a disc")},
              [](const Session& s) { return s.slab() ? static_cast<int>(s.slab()->cross_cut) : -1; },
-             [](Session& s, int i) { s.edit_slab(QObject::tr("How it was sawn"), [&](Slab& slab) { slab.cross_cut = i == 1; }); }}};
+             [](Session& s, int i) { s.edit_slab(QObject::tr("How it was sawn"), [&](Slab& slab) { set_cross_cut(slab, i == 1); }); }}};
 }
 
 std::vector<Action> RackView::actions(Session& session) {

@@ -3,7 +3,7 @@
 #include <regex>
 
 #include "core/fields/walk.h"
-#include "core/job/documents.h"
+#include "core/job/job.h"
 #include "core/job/job.h"
 
 namespace yb {
@@ -49,6 +49,20 @@ Field job_number(const std::string& path, const QString& name, const QString& la
     return f;
 }
 
+Field slab_number(const std::string& path, const QString& name, const QString& label) {
+    Slab blank;
+    Field f = declared(declared_at(walk_of(blank), of_every_item(path)), path, name, label);
+    f.get = [path](const Session& s) -> std::optional<double> {
+        if (!s.slab()) return {};
+        Slab copy = *s.slab();
+        return number_at(walk_of(copy), path).value;
+    };
+    f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
+        if (v || empty) s.edit_slab(text, [&](Slab& slab) { set_number(walk_of(slab), path, v); });
+    };
+    return f;
+}
+
 Field shop_number(const std::string& path, const QString& name, const QString& label) {
     Shop blank;
     Field f = declared(declared_at(walk_of(blank), path), path, name, label);
@@ -57,7 +71,7 @@ Field shop_number(const std::string& path, const QString& name, const QString& l
         return number_at(walk_of(copy), path).value;
     };
     f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
-        if (v || empty) s.edit(text, [&](Documents& d) { set_number(walk_of(d.shop), path, v); });
+        if (v || empty) s.edit_shop(text, [&](Shop& shop) { set_number(walk_of(shop), path, v); });
     };
     return f;
 }

@@ -37,6 +37,8 @@ struct PickField {
 /// stands for every item of a list, `[2]` for one; nothing is set where that has gone meanwhile. @param name of the line, for tests; the
 /// path's with its unit left out where it is empty.
 Field job_number(const std::string& path, const QString& name = {}, const QString& label = {});
+/// The same of the slab that is looked at.
+Field slab_number(const std::string& path, const QString& name = {}, const QString& label = {});
 /// The same in the shop's settings.
 Field shop_number(const std::string& path, const QString& name = {}, const QString& label = {});
 

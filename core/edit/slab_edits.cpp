@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/calendar/calendar.h"
 #include "core/edit/edits.h"
 #include "core/job/documents.h"
 #include "core/job/plan.h"
@@ -102,6 +103,17 @@ void make_rough_cuts(Documents& docs, const std::string& id, const Plan& plan) {
 void drop_flaw(Slab& slab, std::size_t flaw) {
     if (flaw < slab.flaws.size()) slab.flaws.erase(slab.flaws.begin() + static_cast<std::ptrdiff_t>(flaw));
 }
+
+void name_slab(Slab& slab, const std::string& name) { slab.name = name; }
+void set_tree(Slab& slab, const std::string& tree) { slab.tree = tree; }
+
+void set_sawn_on(Slab& slab, const std::string& date) {
+    if (!date.empty() && !is_date(date)) throw Refusal(say("‘{}’ is not a date. Write it as 2025-03-30, or leave it empty", date));
+    slab.sawn_on = date;
+}
+
+void set_species(Slab& slab, const std::string& species) { slab.species = species; }
+void set_cross_cut(Slab& slab, bool across) { slab.cross_cut = across; }
 
 void retire(Slab& slab) { slab.retired = true; }
 

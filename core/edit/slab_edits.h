@@ -28,6 +28,16 @@ void move_flaw(Slab& slab, std::size_t flaw, Vec2 by);
 /// Cracks, pith and scars are lines: they are painted along with a pen of this width, mm; 0 for what has an outline.
 double pen_of(FlawKind kind);
 void drop_flaw(Slab& slab, std::size_t flaw);
+/// Its name; an empty one is kept too: a slab may go by its number.
+void name_slab(Slab& slab, const std::string& name);
+/// The tree it came from: slabs of one tree are matched.
+void set_tree(Slab& slab, const std::string& tree);
+/// The day it was sawn, empty where nobody knows. @throws Refusal for what is no date written as 2025-03-30.
+void set_sawn_on(Slab& slab, const std::string& date);
+/// @param species by its name in the table of woods.
+void set_species(Slab& slab, const std::string& species);
+/// Sawn across the log: a disc.
+void set_cross_cut(Slab& slab, bool across);
 /// It leaves the rack and stays in the record.
 void retire(Slab& slab);
 /// The other face's outline and picture, from a photograph seen from below. @param outline of both, matched

@@ -31,8 +31,8 @@ void fields(FieldVisitor& v, Station& s) {
 }
 
 void fields(FieldVisitor& v, Tape& t) {
-    v.number({"lean_left_mm", "Lean, left", Kind::length, {-500, 500}}, t.lean_left_mm);
-    v.number({"lean_right_mm", "Lean, right", Kind::length, {-500, 500}}, t.lean_right_mm);
+    v.number({"lean_left_mm", "Lean, left", Kind::fine, {-500, 500}}, t.lean_left_mm);
+    v.number({"lean_right_mm", "Lean, right", Kind::fine, {-500, 500}}, t.lean_right_mm);
     v.list({"stations", "Stations"}, t.stations);
 }
 

@@ -119,6 +119,14 @@ TEST_CASE("slabs of a log are numbered from the lowest, those that have gone lea
     CHECK_FALSE(d.slabs.at(b).ends_swapped);
     CHECK(d.slabs.at(a).sequence == 3);
     CHECK(d.slabs.at(a).ends_swapped);
+    Slab& s = d.slabs.at(a);
+    name_slab(s, "Hall board"), set_tree(s, "the one by the slip"), set_species(s, "butternut"), set_cross_cut(s, true);
+    CHECK((s.name == "Hall board" && s.tree == "the one by the slip" && s.species == "butternut" && s.cross_cut));
+    set_sawn_on(s, "2025-03-30");
+    CHECK(refused([&] { set_sawn_on(s, "last spring"); }) == "‘last spring’ is not a date. Write it as 2025-03-30, or leave it empty");
+    CHECK(s.sawn_on == "2025-03-30");
+    set_sawn_on(s, "");
+    CHECK(s.sawn_on.empty());
     retire(d.slabs.at(a));
     CHECK(d.slabs.at(a).retired);
 }
