@@ -10,7 +10,11 @@
 
 namespace yb {
 
-Session::Session(QObject* parent) : QObject(parent), all_(std::make_unique<Documents>()), docs_(*all_) {}
+Session::Session(QObject* parent) : QObject(parent), all_(std::make_unique<Documents>()), docs_(*all_) {
+    beside_.setInterval(1500);
+    connect(&beside_, &QTimer::timeout, this, &Session::look_beside);
+    beside_.start();
+}
 Session::~Session() = default;
 
 void Session::open(const QString& path) {
@@ -222,7 +226,10 @@ bool Session::write(const QString& label) {
         return false;
     }
     try {
-        store_->append(label.toStdString(), docs_);
+        if (store_->append(label.toStdString(), docs_)) {
+            docs_ = store_->documents();
+            Q_EMIT news(tr("Another program works on this shop too; what it changed is here now, with yours."));
+        }
         unsaved_ = false;
         return true;
     } catch (const StoreError& e) {
@@ -369,9 +376,25 @@ void Session::redo() {
     if (can_redo()) walk(&Store::redo);
 }
 
-void Session::walk(void (Store::*way)()) {
+void Session::look_beside() {
+    if (!store_ || unsaved_ || previewing()) return;
     try {
-        ((*store_).*way)();
+        if (!store_->catch_up()) return;
+        docs_ = store_->documents();
+        Q_EMIT news(tr("Another program works on this shop too; what it changed is here now."));
+    } catch (const StoreError& e) {
+        Q_EMIT trouble(QString::fromStdString(e.what()));
+        return;
+    }
+    if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
+    replan();
+    Q_EMIT changed();
+}
+
+void Session::walk(bool (Store::*way)()) {
+    try {
+        if (((*store_).*way)())
+            Q_EMIT news(tr("Another program changed this shop meanwhile. Nothing was taken back; look what it did, then try again."));
         docs_ = store_->documents();
     } catch (const StoreError& e) {
         Q_EMIT trouble(QString::fromStdString(e.what()));

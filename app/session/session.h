@@ -9,6 +9,7 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 
 #include "core/edit/edits.h"
 #include "core/job/leaf.h"
@@ -137,7 +138,9 @@ class Session : public QObject {
     std::vector<Slab> slabs_of(const std::vector<std::string>& ids) const;
     void forget_preview();
     bool write(const QString& label);
-    void walk(void (Store::*way)());  ///< undo or redo, and show what then stands
+    /// Shows what another program or window did with the shop meanwhile.
+    void look_beside();
+    void walk(bool (Store::*way)());  ///< undo or redo, and show what then stands
 
     std::optional<Store> store_;
     const std::unique_ptr<Documents> all_;
@@ -167,6 +170,7 @@ class Session : public QObject {
         bool there = false;
     };
     std::map<std::string, AllHeights> scans_;
+    QTimer beside_;  ///< how often the file is looked at for what another program did
     Step step_ = step_key::rack;
     double gauge_mm_ = 600;
 };

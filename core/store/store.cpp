@@ -13,6 +13,7 @@
 #include <sqlite3.h>
 
 #include "core/io/json.h"
+#include "core/store/merge.h"
 #include "core/store/salvage.h"
 #include "core/store/schema.h"
 #include "core/work/work.h"
@@ -95,9 +96,18 @@ struct Store::Impl {
         while (q.executeStep())
             revisions[q.getColumn(0).getInt64()] = {q.getColumn(1).getInt64(), q.getColumn(2).getInt64(), q.getColumn(3).getString(),
                                                     q.getColumn(4).getString()};
-        head = db.execAndGet("SELECT revision FROM head").getInt64();
+        head = head_in_file();
         read_state();
     }
+
+    /// Inside a transaction: reads the file anew where another program moved its head.
+    bool catch_up() {
+        if (head_in_file() == head) return false;
+        load();
+        return true;
+    }
+
+    std::int64_t head_in_file() { return db.execAndGet("SELECT revision FROM head").getInt64(); }
 
     /// The state at the head: for every document its newest change on the way from the root.
     void read_state() {
@@ -159,6 +169,22 @@ struct Store::Impl {
     }
 };
 
+/// What a store stood at, put back where a write fails half-way: what is tried again then starts from the same.
+struct Store::Standing {
+    explicit Standing(Impl& of) : impl(of), docs(of.docs), head(of.head) {}
+    ~Standing() {
+        if (kept) return;
+        impl.docs = std::move(docs);
+        impl.head = head;
+    }
+    Standing(const Standing&) = delete;
+    Standing& operator=(const Standing&) = delete;
+    Impl& impl;
+    Documents docs;
+    std::int64_t head;
+    bool kept = false;
+};
+
 Store::Store(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
 Store::Store(Store&&) noexcept = default;
 Store& Store::operator=(Store&&) noexcept = default;
@@ -217,12 +243,17 @@ const std::string& Store::path() const { return impl_->path; }
 bool Store::read_only() const { return impl_->read_only; }
 bool Store::newer() const { return impl_->newer; }
 
-void Store::append(const std::string& label, const Documents& next) {
-    const auto list = changes(impl_->docs, next);
-    if (list.empty()) return;
-    impl_->guarded([&] {
+bool Store::append(const std::string& label, const Documents& next) {
+    if (changes(impl_->docs, next).empty()) return false;
+    return impl_->guarded([&] {
         auto& db = impl_->db;
-        SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
+        SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);  // from here on nobody else writes
+        std::optional<Documents> together;
+        Standing standing(*impl_);
+        if (impl_->catch_up()) together = merged(standing.docs, next, impl_->docs);
+        const Documents& state = together ? *together : next;
+        const auto list = changes(impl_->docs, state);
+        if (list.empty()) return standing.kept = true;
         const std::string at = now_utc();
         SQLite::Statement rev(db, "INSERT INTO revision (parent, redo, label, at) VALUES (?, 0, ?, ?)");
         rev.bind(1, static_cast<std::int64_t>(impl_->head));
@@ -245,8 +276,30 @@ void Store::append(const std::string& label, const Documents& next) {
         tx.commit();
         impl_->revisions[id] = {impl_->head, 0, label, at};
         impl_->head = id;
-        impl_->docs = next;
+        impl_->docs = state;
+        standing.kept = true;
+        return together.has_value();
     });
+}
+
+bool Store::changed_beside() const {
+    try {
+        return impl_->head_in_file() != impl_->head;
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, impl_->path);
+    }
+}
+
+bool Store::catch_up() {
+    if (!changed_beside()) return false;
+    try {
+        SQLite::Transaction tx(impl_->db);  // revisions and bodies of one moment
+        return impl_->catch_up();
+    } catch (const SQLite::Exception& e) {
+        throw sqlite_error(e, impl_->path);
+    } catch (const FormatError& e) {
+        throw StoreError(StoreError::Kind::damaged, impl_->path + ": what another program wrote can't be read: " + e.what() + ".");
+    }
 }
 
 namespace {
@@ -338,13 +391,14 @@ bool Store::can_redo() const { return impl_->head != 0 && impl_->revisions.at(im
 std::string Store::undo_label() const { return can_undo() ? impl_->revisions.at(impl_->head).label : ""; }
 std::string Store::redo_label() const { return can_redo() ? impl_->revisions.at(impl_->revisions.at(impl_->head).redo).label : ""; }
 
-void Store::undo() {
-    if (!can_undo()) return;
-    impl_->guarded([&] {
+bool Store::undo() {
+    if (!can_undo()) return false;
+    return impl_->guarded([&] {
         auto& db = impl_->db;
+        SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
+        if (impl_->catch_up()) return true;
         const std::int64_t from = impl_->head;
         const std::int64_t to = impl_->revisions.at(from).parent;
-        SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
         SQLite::Statement q(db, "UPDATE revision SET redo = ? WHERE id = ?");
         q.bind(1, static_cast<std::int64_t>(from));
         q.bind(2, static_cast<std::int64_t>(to));
@@ -354,18 +408,21 @@ void Store::undo() {
         impl_->revisions.at(to).redo = from;
         impl_->head = to;
         impl_->read_state();
+        return false;
     });
 }
 
-void Store::redo() {
-    if (!can_redo()) return;
-    impl_->guarded([&] {
-        const std::int64_t to = impl_->revisions.at(impl_->head).redo;
+bool Store::redo() {
+    if (!can_redo()) return false;
+    return impl_->guarded([&] {
         SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
+        if (impl_->catch_up()) return true;
+        const std::int64_t to = impl_->revisions.at(impl_->head).redo;
         impl_->move_head(to);
         tx.commit();
         impl_->head = to;
         impl_->read_state();
+        return false;
     });
 }
 

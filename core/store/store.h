@@ -80,8 +80,15 @@ class Store {
     bool newer() const;
 
     /// Appends a revision that makes `next` the state; only documents that differ are written. A no-op when
-    /// nothing differs. @throws StoreError and leaves state and file as they were.
-    void append(const std::string& label, const Documents& next);
+    /// nothing differs. Where another program wrote meanwhile, what became of the state here and there is brought together
+    /// (merge.h) on top of what it wrote. @returns true then: documents() holds more than `next`.
+    /// @throws StoreError and leaves state and file as they were.
+    bool append(const std::string& label, const Documents& next);
+
+    /// True when another program has changed the file since this one looked. @throws StoreError.
+    bool changed_beside() const;
+    /// Looks at the file anew where another program changed it. @returns whether it had. @throws StoreError.
+    bool catch_up();
 
     /// Keeps bytes (a picture, a point cloud) under a key for ever: documents name attachments by key, and what an earlier
     /// revision names stays what it was. New ones are named by their own hash (attachment_key()). The same bytes again are
@@ -105,9 +112,10 @@ class Store {
     /// Labels of what undo and redo would do; empty where they can't.
     std::string undo_label() const;
     std::string redo_label() const;
-    /// @throws StoreError when the head can't be written. No-ops where they can't.
-    void undo();
-    void redo();
+    /// @throws StoreError when the head can't be written. No-ops where they can't; where another program changed the file
+    /// meanwhile they only catch up, so that nobody takes back what he has not seen. @returns true for that.
+    bool undo();
+    bool redo();
 
     /// Revisions from the root to the head.
     std::vector<RevisionInfo> history() const;
@@ -125,6 +133,7 @@ class Store {
 
   private:
     struct Impl;
+    struct Standing;
     explicit Store(std::unique_ptr<Impl> impl);
     std::unique_ptr<Impl> impl_;
 };

@@ -9,17 +9,24 @@
 
 int main(int argc, char** argv) {
     if (argc < 3) return 2;
+    const std::string slab = argc > 3 ? argv[3] : "s";
     auto store = yb::Store::open(argv[1]);
     yb::Job blank;
     const auto fields = yb::describe(yb::walk_of(blank));
     for (long i = std::atol(argv[2]);; ++i) {
         yb::Documents d = store.documents();
-        d.slabs["s"].id = "s";
-        d.slabs["s"].notes = std::to_string(i);
+        d.slabs[slab].id = slab;
+        d.slabs[slab].notes = std::to_string(i);
         if (!d.jobs.empty())
             yb::set_number(yb::walk_of(d.jobs.begin()->second), fields[static_cast<std::size_t>(i) % fields.size()].path,
                            static_cast<double>(i % 97));
-        store.append("edit", d);
+        try {
+            store.append("edit", d);
+        } catch (const yb::StoreError& e) {
+            if (e.kind() != yb::StoreError::Kind::busy) throw;
+            --i;  // another program writes just now: once more
+            continue;
+        }
         std::printf("%ld\n", i);
         std::fflush(stdout);
     }
