@@ -233,7 +233,7 @@ void run_sequence(const std::vector<std::string>& paths) {
 }
 
 int run_check(const std::string& path) {
-    const yb::CheckReport r = yb::check_shop(path);
+    const yb::CheckReport r = yb::check_shop(path, yb::CheckDepth::every_document);
     Json problems = Json::array();
     for (const auto& p : r.problems) problems.push_back(p);
     const auto backup = yb::newest_backup(path);
@@ -243,6 +243,7 @@ int run_check(const std::string& path) {
            {"slabs", r.slabs},
            {"jobs", r.jobs},
            {"problems", problems},
+           {"remarks", r.remarks},
            {"newest_backup", backup ? Json(*backup) : Json(nullptr)}});
     return r.ok ? 0 : 2;
 }

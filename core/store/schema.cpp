@@ -110,6 +110,11 @@ void backup_once_a_day(SQLite::Database& db, const std::string& path) {
         SQLite::Statement q(db, "VACUUM INTO ?");
         q.bind(1, part.string());
         q.exec();
+        // One that would not open is none: the older ones stay, and it is tried again at the next opening.
+        if (!check_shop(part.string()).ok) {
+            fs::remove(part, e);
+            return;
+        }
         fs::rename(part, target, e);
     } catch (const SQLite::Exception&) {
         fs::remove(part, e);
@@ -171,17 +176,41 @@ void look_through(SQLite::Database& db, CheckReport& r) {
         r.problems.emplace_back("the head points at no revision");
     if (db.execAndGet("SELECT count(*) FROM revision WHERE parent <> 0 AND parent NOT IN (SELECT id FROM revision)").getInt() != 0)
         r.problems.emplace_back("a revision's parent is missing");
+    // Revisions are only ever added: one that follows a later one, or itself, would be walked round and round.
+    if (db.execAndGet("SELECT count(*) FROM revision WHERE parent >= id").getInt() != 0)
+        r.problems.emplace_back("a revision follows one that is newer than itself");
+    if (db.execAndGet("SELECT count(*) FROM revision r WHERE redo <> 0 AND NOT EXISTS (SELECT 1 FROM revision n WHERE n.id = r.redo AND "
+                      "n.parent = r.id)")
+            .getInt() != 0)
+        r.remarks.emplace_back("a redo leads nowhere; it is left out");
     if (r.version >= 3) verify(db, r);
 }
 
 }  // namespace
 
-CheckReport check_shop(const std::string& path) {
+namespace {
+/// Reads every document of every revision, as opening reads those of the newest.
+void read_every_document(SQLite::Database& db, CheckReport& r) {
+    SQLite::Statement q(db, "SELECT revision, kind, document, body FROM change WHERE body IS NOT NULL ORDER BY id");
+    while (q.executeStep()) {
+        Documents one;
+        try {
+            apply_document(one, q.getColumn(1).getString(), q.getColumn(2).getString(), q.getColumn(3).getString());
+        } catch (const std::exception& e) {
+            r.problems.push_back(fmt::format("{} {} of revision {} can't be read: {}", q.getColumn(1).getString(),
+                                             q.getColumn(2).getString(), q.getColumn(0).getInt64(), e.what()));
+        }
+    }
+}
+}  // namespace
+
+CheckReport check_shop(const std::string& path, CheckDepth depth) {
     if (!fs::exists(path)) throw StoreError(StoreError::Kind::missing, "There is no file " + path + ".");
     CheckReport r;
     try {
         SQLite::Database db(read_only_uri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
         look_through(db, r);
+        if (depth == CheckDepth::every_document && r.problems.empty() && r.version <= schema_version) read_every_document(db, r);
         if (r.problems.empty()) {
             r.slabs = static_cast<std::size_t>(db.execAndGet("SELECT count(DISTINCT document) FROM change WHERE kind = 'slab'").getInt());
             r.jobs = static_cast<std::size_t>(db.execAndGet("SELECT count(DISTINCT document) FROM change WHERE kind = 'job'").getInt());
@@ -210,7 +239,7 @@ std::optional<std::string> newest_backup(const std::string& path) {
         if (entry.path().extension() == ".shop") all.push_back(entry.path());
     std::sort(all.rbegin(), all.rend());
     for (const fs::path& p : all)
-        if (check_shop(p.string()).ok) return p.string();
+        if (check_shop(p.string(), CheckDepth::every_document).ok) return p.string();
     return {};
 }
 

@@ -22,7 +22,7 @@ void migrate(SQLite::Database& db);
 /// Of a stored change: over its kind, the document's id and its body.
 std::string digest_of_change(const std::string& kind, const std::string& id, const std::string& body);
 
-/// A copy of today's state in backup_folder(), unless there is one already; the newest 14 are kept. A
+/// A copy of today's state in backup_folder(), verified, unless there is one already; the newest 14 are kept. A
 /// backup that can't be made is no reason not to open the shop.
 void backup_once_a_day(SQLite::Database& db, const std::string& path);
 

@@ -387,7 +387,11 @@ bool Store::has_attachment(const std::string& key) const {
 }
 
 bool Store::can_undo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).parent != 0; }
-bool Store::can_redo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).redo != 0; }
+bool Store::can_redo() const {
+    if (impl_->head == 0) return false;
+    const auto to = impl_->revisions.find(impl_->revisions.at(impl_->head).redo);
+    return to != impl_->revisions.end() && to->second.parent == impl_->head;
+}
 std::string Store::undo_label() const { return can_undo() ? impl_->revisions.at(impl_->head).label : ""; }
 std::string Store::redo_label() const { return can_redo() ? impl_->revisions.at(impl_->revisions.at(impl_->head).redo).label : ""; }
 

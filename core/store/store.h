@@ -141,13 +141,16 @@ class Store {
 /// The findings of an integrity check, for `burl check` and for opening.
 struct CheckReport {
     bool ok = false;
-    int version = 0;  ///< of the file's tables
-    std::vector<std::string> problems;
+    int version = 0;                    ///< of the file's tables
+    std::vector<std::string> problems;  ///< it can't be opened with
+    std::vector<std::string> remarks;   ///< no reason not to open it
     std::int64_t revisions = 0;
     std::size_t slabs = 0, jobs = 0;
 };
+/// How far a check goes: pages, revisions and checksums, or beside that every document of every revision read.
+enum class CheckDepth { checksums, every_document };
 /// Looks a shop file through without changing it. @throws StoreError(missing) only.
-CheckReport check_shop(const std::string& path);
+CheckReport check_shop(const std::string& path, CheckDepth depth = CheckDepth::checksums);
 
 /// The newest backup of a shop file that passes the check.
 std::optional<std::string> newest_backup(const std::string& path);

@@ -494,3 +494,79 @@ TEST_CASE("two programs write at once, and all that either was told is kept is t
     }
     CHECK(check_shop(path).ok);
 }
+
+namespace {
+/// A shop of a few revisions, then spoilt by a statement.
+CheckReport spoilt(const std::string& path, const char* statement, CheckDepth depth = CheckDepth::checksums) {
+    {
+        Store s = Store::create(path, demo_shop(), "New shop");
+        for (const char* name : {"one", "two", "three"}) {
+            Documents d = s.documents();
+            d.shop.name = name;
+            s.append(name, d);
+        }
+        s.undo();
+    }
+    SQLite::Database(path, SQLite::OPEN_READWRITE).exec(statement);
+    return check_shop(path, depth);
+}
+}  // namespace
+
+TEST_CASE("revisions in a ring, without a parent, or with a redo to nothing are told and never walked round", "[store][damage]") {
+    const Folder f;
+    const auto opens = [](const std::string& path) {
+        try {
+            Store s = Store::open(path);
+            s.history();
+            return true;
+        } catch (const StoreError& e) {
+            CHECK(e.kind() == StoreError::Kind::damaged);
+            return false;
+        }
+    };
+    int n = 0;
+    const auto next = [&] { return f.file(("a" + std::to_string(++n) + ".shop").c_str()); };
+    for (const auto& [statement, said] : {std::pair("UPDATE revision SET parent = 4 WHERE id = 2", "newer than itself"),
+                                          std::pair("UPDATE revision SET parent = id WHERE id = 3", "newer than itself"),
+                                          std::pair("UPDATE revision SET parent = -7 WHERE id = 2", "parent is missing"),
+                                          std::pair("UPDATE head SET revision = 99", "head points at no revision")}) {
+        INFO(statement);
+        const std::string path = next();
+        const CheckReport r = spoilt(path, statement);
+        CHECK_FALSE(r.ok);
+        REQUIRE_FALSE(r.problems.empty());
+        CHECK(r.problems.front().find(said) != std::string::npos);
+        CHECK_FALSE(opens(path));
+        CHECK(salvage(path).documents.slabs.size() == demo_shop().slabs.size());
+    }
+    // A redo that leads nowhere is no reason not to open: it is left out.
+    for (const char* statement : {"UPDATE revision SET redo = 77 WHERE redo <> 0", "UPDATE revision SET redo = 1 WHERE redo <> 0"}) {
+        const std::string path = next();
+        const CheckReport r = spoilt(path, statement);
+        CHECK(r.ok);
+        CHECK(r.remarks.size() == 1);
+        Store s = Store::open(path);
+        CHECK_FALSE(s.can_redo());
+        CHECK(s.redo_label().empty());
+        s.redo();
+        CHECK(s.documents().shop.name == "two");
+    }
+}
+
+TEST_CASE("a document that fits its checksum and can't be read is found by the whole check, and its backup is not named",
+          "[store][damage]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    const std::string body = R"({"v": 2, "id": 7})";
+    const std::string statement = "UPDATE change SET body = '" + body + "', digest = '" +
+                                  digest_of("slab\n" + demo_shop().slabs.begin()->first + "\n" + body) +
+                                  "' WHERE kind = 'slab' AND document = '" + demo_shop().slabs.begin()->first + "'";
+    CHECK(spoilt(path, statement.c_str()).ok);
+    const CheckReport r = check_shop(path, CheckDepth::every_document);
+    CHECK_FALSE(r.ok);
+    REQUIRE(r.problems.size() == 1);
+    CHECK(r.problems[0].find(demo_shop().slabs.begin()->first) != std::string::npos);
+    std::filesystem::create_directories(backup_folder(path));
+    std::filesystem::copy_file(path, backup_folder(path) + "/2026-11-24.shop");
+    CHECK_FALSE(newest_backup(path));
+}
