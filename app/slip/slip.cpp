@@ -94,8 +94,11 @@ class CautionBox : public QWidget {
 namespace {
 
 /// Laying text out is what costs: only where it differs.
-void set(QLabel* l, const QString& text) {
-    if (l->text() != text) l->setText(text);
+/// @returns whether it was another text.
+bool set(QLabel* l, const QString& text) {
+    if (l->text() == text) return false;
+    l->setText(text);
+    return true;
 }
 
 void clear(QVBoxLayout* box) {
@@ -256,6 +259,8 @@ void Slip::fill_answers() {
     const Units& u = session_.units();
     for (const Figure& f : figures) {
         QWidget* w = answer_widgets_[f.key];
+        // Under the hand an answer keeps its place on the slip; it is laid out anew only where its note wants another line.
+        w->layout()->setEnabled(!session_.previewing());
         const QString key = QString::fromStdString(f.key);
         const Printed a = print(f.value, u);
         QString number = QString::fromStdString(a.number);
@@ -273,11 +278,20 @@ void Slip::fill_answers() {
                        .arg(size)
                        .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
                        .arg(theme::figures(12).pointSizeF()));
-        value->setAccessibleName(told(f.label) + ": " + number + " " + unit);
+        if (const QString spoken = told(f.label) + ": " + number + " " + unit; value->accessibleName() != spoken)
+            value->setAccessibleName(spoken);
         auto* note = w->findChild<QLabel*>("note_" + key);
-        set(note, QString::fromStdString(yb::render(f.note, u)));
-        note->setVisible(!f.note.empty());
-        set(w->findChild<QLabel*>("work_" + key), working_text(f, u));
+        const bool noted = set(note, QString::fromStdString(yb::render(f.note, u)));
+        const bool shown = note->isHidden() == f.note.empty();
+        if (!shown) note->setVisible(!f.note.empty());
+        auto* work = w->findChild<QLabel*>("work_" + key);
+        const bool worked = (!session_.previewing() || !work->isHidden()) && set(work, working_text(f, u));
+        const bool taller = !shown || (noted && note->heightForWidth(note->width()) > note->height()) ||
+                            (worked && !work->isHidden() && work->heightForWidth(work->width()) > work->height());
+        if (!session_.previewing() || taller) {
+            w->layout()->setEnabled(true);
+            w->layout()->invalidate();
+        }
     }
 }
 

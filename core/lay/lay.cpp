@@ -104,6 +104,7 @@ class Fit {
     struct Cut {
         double u = 0;
         std::optional<Span1> show, under;
+        Span1 want;  ///< the wanted outline there
     };
 
     /// The wanted outline at a station.
@@ -113,11 +114,10 @@ class Fit {
         return cuts.empty() ? Span1{0, 0} : Span1{cuts.front().from, cuts.back().to};
     }
 
-    Cut cut(double u) const { return {u, reach_at(a_, nudge(u)), reach_at(b_, nudge(u))}; }
+    Cut cut(double u) const { return {u, reach_at(a_, nudge(u)), reach_at(b_, nudge(u)), wanted_at(u)}; }
 
     AtStation at(const Cut& c) const {
-        const auto& [u, show, under] = c;
-        const Span1 want = wanted_at(u);
+        const auto& [u, show, under, want] = c;
         // Past the slab's end there is no side to be short at: short_ends() says how far it stands out.
         if (!show || !under || u < reach_.from || u > reach_.to) return {u, want.to, want.from, 0, 0};
         // A sawn edge needs wood on both faces; a live edge ends where the show face ends.
@@ -337,18 +337,23 @@ class Planner {
 
     /// Least distance from the wanted outline to the edge of either face; 0 where it runs over one.
     double clearance() const {
-        double least = 1e300;
+        double least = 1e300;  // squared
         for (const Vec2 p : p_.rectangle)
             for (const Ring* ring : {&in_.shape.ring_a, &in_.shape.ring_b}) {
                 if (!contains(*ring, p)) return 0;
                 for (std::size_t i = 0; i < ring->size(); ++i) {
                     const Vec2 a = (*ring)[i];
                     const Vec2 b = (*ring)[(i + 1) % ring->size()];
+                    // No nearer than its box is: most sides are left out by that.
+                    const double dx = std::max({std::min(a.x, b.x) - p.x, p.x - std::max(a.x, b.x), 0.0});
+                    const double dy = std::max({std::min(a.y, b.y) - p.y, p.y - std::max(a.y, b.y), 0.0});
+                    if (dx * dx + dy * dy >= least) continue;
                     const double t = std::clamp(dot(p - a, b - a) / std::max(1e-12, dot(b - a, b - a)), 0.0, 1.0);
-                    least = std::min(least, length(p - lerp(a, b, t)));
+                    const Vec2 off = p - lerp(a, b, t);
+                    least = std::min(least, dot(off, off));
                 }
             }
-        return least;
+        return std::sqrt(least);
     }
 
     /// On a round, oval or free rim: how much of it is live edge, and how deep the deepest run.
