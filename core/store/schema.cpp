@@ -104,9 +104,10 @@ void backup_once_a_day(SQLite::Database& db, const std::string& path) {
     if (fs::exists(target, e)) return;
     fs::create_directories(folder, e);
     if (e) return;
-    const fs::path part = folder / (today + ".part");
+    // A name of its own: another program may make today's backup at the same moment.
+    const fs::path part =
+        folder / fmt::format("{}.{}-{}.part", today, ::getpid(), std::chrono::steady_clock::now().time_since_epoch().count());
     try {
-        fs::remove(part, e);
         SQLite::Statement q(db, "VACUUM INTO ?");
         q.bind(1, part.string());
         q.exec();
@@ -116,13 +117,16 @@ void backup_once_a_day(SQLite::Database& db, const std::string& path) {
             return;
         }
         fs::rename(part, target, e);
-    } catch (const SQLite::Exception&) {
+    } catch (const std::exception&) {  // a full disk, a folder taken away
         fs::remove(part, e);
         return;
     }
     std::vector<fs::path> all;
-    for (const auto& entry : fs::directory_iterator(folder, e))
+    for (const auto& entry : fs::directory_iterator(folder, e)) {
         if (entry.path().extension() == ".shop") all.push_back(entry.path());
+        // What a program left half-made on an earlier day.
+        else if (entry.path().extension() == ".part" && entry.path().filename().string().rfind(today, 0) != 0) fs::remove(entry.path(), e);
+    }
     std::sort(all.begin(), all.end());
     for (std::size_t i = 0; i + 14 < all.size(); ++i) fs::remove(all[i], e);
 }

@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <fstream>
 #include <random>
+#include <atomic>
 #include <thread>
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -569,4 +570,28 @@ TEST_CASE("a document that fits its checksum and can't be read is found by the w
     std::filesystem::create_directories(backup_folder(path));
     std::filesystem::copy_file(path, backup_folder(path) + "/2026-11-24.shop");
     CHECK_FALSE(newest_backup(path));
+}
+
+TEST_CASE("two programs that open a shop at one moment both make or find today's backup", "[store][two]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    { Store::create(path, demo_shop(), "New shop"); }
+    for (int round = 0; round < 8; ++round) {
+        std::filesystem::remove_all(backup_folder(path));
+        std::atomic<int> opened{0};
+        std::vector<std::thread> hands;
+        for (int i = 0; i < 2; ++i)
+            hands.emplace_back([&] {
+                try {
+                    if (Store::open(path).documents() == demo_shop()) ++opened;
+                } catch (const std::exception&) {
+                }
+            });
+        for (std::thread& t : hands) t.join();
+        CHECK(opened == 2);
+        CHECK(newest_backup(path));
+        int left = 0;
+        for (const auto& e : std::filesystem::directory_iterator(backup_folder(path))) left += e.path().extension() != ".shop";
+        CHECK(left == 0);
+    }
 }
