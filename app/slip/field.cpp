@@ -35,45 +35,38 @@ Field declared(const NumberAt& at, const std::string& path, const QString& name,
 
 }  // namespace
 
-Field job_number(const std::string& path, const QString& name, const QString& label) {
-    Job blank;
+namespace {
+/// @param now the job, slab or shop that is looked at, or nullptr; @param edit a revision of it.
+template <class T>
+Field number_of(const std::string& path, const QString& name, const QString& label, const T* (*now)(const Session&),
+                bool (Session::*edit)(const QString&, const std::function<void(T&)>&)) {
+    T blank;
     Field f = declared(declared_at(walk_of(blank), of_every_item(path)), path, name, label);
-    f.get = [path](const Session& s) -> std::optional<double> {
-        if (!s.job()) return {};
-        Job copy = *s.job();
+    f.get = [path, now](const Session& s) -> std::optional<double> {
+        if (!now(s)) return {};
+        T copy = *now(s);
         return number_at(walk_of(copy), path).value;
     };
-    f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
-        if (v || empty) s.edit_job(text, [&](Job& j) { set_number(walk_of(j), path, v); });
+    f.set = [path, edit, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
+        if (v || empty) (s.*edit)(text, [&](T& t) { set_number(walk_of(t), path, v); });
     };
     return f;
+}
+}  // namespace
+
+Field job_number(const std::string& path, const QString& name, const QString& label) {
+    return number_of<Job>(
+        path, name, label, [](const Session& s) { return s.job(); }, &Session::edit_job);
 }
 
 Field slab_number(const std::string& path, const QString& name, const QString& label) {
-    Slab blank;
-    Field f = declared(declared_at(walk_of(blank), of_every_item(path)), path, name, label);
-    f.get = [path](const Session& s) -> std::optional<double> {
-        if (!s.slab()) return {};
-        Slab copy = *s.slab();
-        return number_at(walk_of(copy), path).value;
-    };
-    f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
-        if (v || empty) s.edit_slab(text, [&](Slab& slab) { set_number(walk_of(slab), path, v); });
-    };
-    return f;
+    return number_of<Slab>(
+        path, name, label, [](const Session& s) { return s.slab(); }, &Session::edit_slab);
 }
 
 Field shop_number(const std::string& path, const QString& name, const QString& label) {
-    Shop blank;
-    Field f = declared(declared_at(walk_of(blank), path), path, name, label);
-    f.get = [path](const Session& s) -> std::optional<double> {
-        Shop copy = s.shop();
-        return number_at(walk_of(copy), path).value;
-    };
-    f.set = [path, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
-        if (v || empty) s.edit_shop(text, [&](Shop& shop) { set_number(walk_of(shop), path, v); });
-    };
-    return f;
+    return number_of<Shop>(
+        path, name, label, [](const Session& s) { return &s.shop(); }, &Session::edit_shop);
 }
 
 }  // namespace yb

@@ -100,6 +100,13 @@ void make_rough_cuts(Documents& docs, const std::string& id, const Plan& plan) {
     for (Slab& piece : pieces) add_slab(docs, std::move(piece));
 }
 
+void take_instead(Job& job, const std::string& was, const std::string& now) {
+    for (Leaf& l : job.leaves)
+        if (l.slab == was) l.slab = now;
+    for (Patch& p : job.makeup.patches)
+        if (p.slab == was) p.slab = now;
+}
+
 void drop_flaw(Slab& slab, std::size_t flaw) {
     if (flaw < slab.flaws.size()) slab.flaws.erase(slab.flaws.begin() + static_cast<std::ptrdiff_t>(flaw));
 }

@@ -10,12 +10,15 @@
 namespace yb {
 
 struct Documents;
+struct Job;
 struct Plan;
 
 /// Puts a slab on the rack under an id of its own; without a name it gets one. @returns the id.
 std::string add_slab(Documents& docs, Slab slab);
 /// A second slab like this one. @returns its id.
 std::string copy_slab(Documents& docs, const std::string& slab);
+/// Leaves and patches of a job that were of one slab are of another from now on: for slabs that are given another id.
+void take_instead(Job& job, const std::string& was, const std::string& now);
 /// Two shorter slabs of the same tree, cut at a station; the whole one is retired. @returns the left one's id.
 /// @throws std::invalid_argument when nothing lies on one side.
 std::string split_slab(Documents& docs, const std::string& slab, double at_mm);

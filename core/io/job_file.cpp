@@ -6,6 +6,7 @@
 #include <sodium.h>
 
 #include "core/edit/edits.h"
+#include "core/edit/slab_edits.h"
 #include "core/io/digest.h"
 #include "core/io/json.h"
 
@@ -101,10 +102,7 @@ std::string take_job_file(Documents& docs, JobFile f, const std::function<std::o
             pictures.emplace_back((*picture)->key, std::move(bytes));
         }
         slab.scan.clear();  // the cloud stayed behind; the heights taken from it are here
-        for (Leaf& l : f.job.leaves)
-            if (l.slab == was) l.slab = slab.id;
-        for (Patch& p : f.job.makeup.patches)
-            if (p.slab == was) p.slab = slab.id;
+        take_instead(f.job, was, slab.id);
         docs.slabs[slab.id] = slab;
     }
     if (docs.jobs.count(f.job.id)) f.job.id = fresh_id("job", docs);

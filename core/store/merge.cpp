@@ -1,6 +1,7 @@
 #include "core/store/merge.h"
 
 #include "core/edit/edits.h"
+#include "core/edit/slab_edits.h"
 #include "core/io/json.h"
 
 namespace yb {
@@ -68,11 +69,7 @@ Documents merged(const Documents& base, const Documents& my, const Documents& th
         node.key() = node.mapped().id = free_id(id, mine, theirs);
         for (auto& [job, j] : mine.jobs) {
             const auto before = base.jobs.find(job);
-            if (before != base.jobs.end() && before->second == j) continue;
-            for (Leaf& l : j.leaves)
-                if (l.slab == id) l.slab = node.key();
-            for (Patch& p : j.makeup.patches)
-                if (p.slab == id) p.slab = node.key();
+            if (before == base.jobs.end() || !(before->second == j)) take_instead(j, id, node.key());
         }
         mine.slabs.insert(std::move(node));
     }

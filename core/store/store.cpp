@@ -244,16 +244,20 @@ bool Store::read_only() const { return impl_->read_only; }
 bool Store::newer() const { return impl_->newer; }
 
 bool Store::append(const std::string& label, const Documents& next) {
-    if (changes(impl_->docs, next).empty()) return false;
+    auto list = changes(impl_->docs, next);
+    if (list.empty()) return false;
     return impl_->guarded([&] {
         auto& db = impl_->db;
         SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);  // from here on nobody else writes
+        std::optional<Standing> before;
         std::optional<Documents> together;
-        Standing standing(*impl_);
-        if (impl_->catch_up()) together = merged(standing.docs, next, impl_->docs);
-        const Documents& state = together ? *together : next;
-        const auto list = changes(impl_->docs, state);
-        if (list.empty()) return standing.kept = true;
+        if (impl_->head_in_file() != impl_->head) {
+            before.emplace(*impl_);
+            impl_->load();
+            together = merged(before->docs, next, impl_->docs);
+            list = changes(impl_->docs, *together);
+            if (list.empty()) return before->kept = true;
+        }
         const std::string at = now_utc();
         SQLite::Statement rev(db, "INSERT INTO revision (parent, redo, label, at) VALUES (?, 0, ?, ?)");
         rev.bind(1, static_cast<std::int64_t>(impl_->head));
@@ -276,9 +280,9 @@ bool Store::append(const std::string& label, const Documents& next) {
         tx.commit();
         impl_->revisions[id] = {impl_->head, 0, label, at};
         impl_->head = id;
-        impl_->docs = state;
-        standing.kept = true;
-        return together.has_value();
+        impl_->docs = together ? std::move(*together) : next;
+        if (before) before->kept = true;
+        return before.has_value();
     });
 }
 
