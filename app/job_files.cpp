@@ -1,10 +1,10 @@
 #include "app/job_files.h"
 
-#include <QFile>
 #include <QFileInfo>
 
 #include "app/session/session.h"
 #include "app/session/whole_file.h"
+#include "core/io/file.h"
 #include "core/io/format_error.h"
 #include "core/io/job_file.h"
 #include "core/job/documents.h"
@@ -23,13 +23,12 @@ QString write_job(const Session& session, const QString& path) {
 }
 
 QString read_job(Session& session, const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) return QObject::tr("%1 can't be read: %2.").arg(path, file.errorString());
     try {
+        const std::string text = read_file(path.toStdString(), most_json_bytes);
         Documents next = session.documents();
         Store::Attachments pictures;
         const std::string id = take_job_file(
-            next, read_job_file(file.readAll().toStdString()),
+            next, read_job_file(text),
             [&](const std::string& key) { return session.store() ? session.store()->attachment(key) : std::nullopt; }, pictures);
         if (session.store() && !session.read_only()) session.store()->attach(pictures);
         session.edit(QObject::tr("Import a job"), [&](Documents& d) { d = next; });
@@ -38,6 +37,7 @@ QString read_job(Session& session, const QString& path) {
     } catch (const StoreError& e) {
         return QString::fromStdString(e.what());
     } catch (const FormatError& e) {
+        if (e.where() == path.toStdString()) return QString::fromStdString(e.what()) + ".";
         return QObject::tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what()));
     }
 }

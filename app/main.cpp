@@ -9,7 +9,10 @@
 #include <QTemporaryDir>
 #include <QTimer>
 
+#include <algorithm>
 #include <cstdio>
+#include <cstdlib>
+#include <string_view>
 
 #include "app/application.h"
 #include "app/bench/bench.h"
@@ -114,12 +117,36 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
     return ok ? 0 : 1;
 }
 
+/// Without a display Qt gives up before a window could say so.
+void tell_fatal(QtMsgType type, const QMessageLogContext&, const QString& text) {
+    std::fprintf(stderr, "%s\n", qPrintable(text));
+    if (type != QtFatalMsg) return;
+    std::fputs(
+        "young-burl: there is no display to show a window on. Start it from a desktop, or over ssh with -X; for pictures and sheets "
+        "without one use --screenshots, --look or --sheet.\n",
+        stderr);
+    std::_Exit(2);
+}
+
+/// Pictures and sheets need no display.
+bool draws_only(int argc, char** argv) {
+    return std::any_of(argv + 1, argv + argc, [](const char* word) {
+        const std::string_view w(word);
+        return w.rfind("--screenshots", 0) == 0 || w.rfind("--look", 0) == 0 || w.rfind("--sheet", 0) == 0;
+    });
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
     QElapsedTimer clock;
     clock.start();
+    if (draws_only(argc, argv) && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM") && !qEnvironmentVariableIsSet("DISPLAY") &&
+        !qEnvironmentVariableIsSet("WAYLAND_DISPLAY"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    qInstallMessageHandler(tell_fatal);
     yb::Application app(argc, argv);
+    qInstallMessageHandler(nullptr);
     QApplication::setOrganizationName("young-burl");
     QApplication::setApplicationName("young-burl");
     QCommandLineParser options;
@@ -141,7 +168,9 @@ int main(int argc, char** argv) {
     yb::MainWindow window;
     if (options.isSet("look")) {
         const QStringList what = options.value("look").split(',');
-        return what.size() == 3 ? take_look(window, what[0], what[1], what[2]) : 2;
+        if (what.size() == 3) return take_look(window, what[0], what[1], what[2]);
+        std::fputs("young-burl: --look wants job,step,file, as job-tarn-river,lay,/tmp/lay.png\n", stderr);
+        return 2;
     }
     if (options.isSet("screenshots")) return take_screenshots(window, options.value("screenshots"));
     const QStringList files = options.positionalArguments();
@@ -152,7 +181,16 @@ int main(int argc, char** argv) {
     } else if (!files.isEmpty()) {
         window.open_shop(files.front());
     }
-    if (options.isSet("sheet")) return window.save_pdf(options.value("sheet")) ? 0 : 1;
+    if (options.isSet("sheet")) {
+        if (!window.session().is_open() && !files.isEmpty()) {
+            std::fprintf(stderr, "young-burl: %s\n", qPrintable(window.said()));
+            return 2;
+        }
+        if (options.isSet("job")) window.session().set_job(options.value("job"));
+        const bool saved = window.save_pdf(options.value("sheet"));
+        if (!saved) std::fprintf(stderr, "young-burl: %s\n", qPrintable(window.said()));
+        return saved ? 0 : 1;
+    }
     window.show();
     if (options.isSet("job")) window.session().set_job(options.value("job"));
     if (options.isSet("time-start")) {

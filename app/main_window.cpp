@@ -37,7 +37,8 @@
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
 #include "core/edit/shop_edits.h"
-#include "core/store/salvage.h"
+#include "core/job/documents.h"
+#include "core/store/check.h"
 #include "demo/demo.h"
 
 namespace yb {
@@ -133,6 +134,11 @@ MainWindow::MainWindow() {
             [this](bool only) { rack_row_->setVisible(!only && session_.step() == step_key::rack); });
     connect(tape_, &TapePanel::say, this, [this](const QString& s) { say(s); });
     connect(&session_, &Session::trouble, this, [this](const QString& s) { say(s, true); });
+    connect(&session_, &Session::damaged, this, [this](const QString& s) {
+        say(s, true);
+        mend_->setProperty("shop", session_.path());
+        mend_->show();
+    });
     connect(&session_, &Session::news, this, [this](const QString& s) { say(s); });
     if (auto* app = qobject_cast<Application*>(QApplication::instance()))
         connect(app, &Application::trouble, this, [this](const QString& s) { say(s, true); });
@@ -206,6 +212,10 @@ QWidget* MainWindow::build_top() {
     row->addWidget(work_);
     connect(work_, &LongWork::trouble, this, [this](const QString& text) { say(tr("%1. Nothing was changed.").arg(text), true); });
     row->addWidget(try_again_);
+    mend_ = plain(tr("repair"), "mend", top);
+    mend_->hide();
+    connect(mend_, &QPushButton::clicked, this, [this] { repair_shop(session_.path()); });
+    row->addWidget(mend_);
     row->addWidget(air_);
     row->addWidget(settles_);
     for (QWidget* w :
@@ -215,11 +225,15 @@ QWidget* MainWindow::build_top() {
 }
 
 void MainWindow::show_start(const QString& trouble, const QString& path, bool damaged) {
+    show_start(new StartPage(trouble, path, damaged));
+}
+
+void MainWindow::show_start(StartPage* page) {
     if (start_) {
         pages_->removeWidget(start_);
         start_->deleteLater();
     }
-    start_ = new StartPage(trouble, path, damaged);
+    start_ = page;
     connect(start_, &StartPage::demo, this, [this] {
         const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
         QDir().mkpath(folder);
@@ -228,17 +242,21 @@ void MainWindow::show_start(const QString& trouble, const QString& path, bool da
     connect(start_, &StartPage::empty_rack, this, &MainWindow::new_shop);
     connect(start_, &StartPage::own_shop, this, &MainWindow::choose_shop);
     connect(start_, &StartPage::open, this, &MainWindow::open_shop);
-    connect(start_, &StartPage::trouble, this, [this](const QString& text) { say(text, true); });
-    connect(start_, &StartPage::salvage_it, this, [this, path] {
-        const Salvage found = salvage(path.toStdString());
-        session_.show_only(found.documents, path);
-        pages_->setCurrentIndex(0);
-        QString text = tr("Read from a damaged file; it can be looked at and saved as a copy.");
-        for (const auto& l : found.lost) text += " " + QString::fromStdString(l) + ".";
-        say(text, true);
-    });
+    connect(start_, &StartPage::repair_it, this, &MainWindow::repair_shop);
     pages_->addWidget(start_);
     pages_->setCurrentWidget(start_);
+}
+
+void MainWindow::repair_shop(const QString& path) {
+    // Beside the damaged one, under a name that is free.
+    const QFileInfo file(path);
+    pages_->setCurrentIndex(0);  // where progress and troubles are shown
+    const QString stem = file.dir().filePath(file.completeBaseName() + "-repaired");
+    QString made = stem + ".shop";
+    for (int i = 2; QFile::exists(made); ++i) made = stem + QString("-%1.shop").arg(i);
+    work_->run(
+        tr("Repairing the shop"), [path, made](const Work& w) { return yb::repair_shop(path.toStdString(), made.toStdString(), w); },
+        [this, path, made](const Repair& repair) { show_start(new StartPage(repair, path, made)); });
 }
 
 void MainWindow::new_shop() {
@@ -266,10 +284,10 @@ void MainWindow::open_shop(const QString& path) {
         if (session_.store() && session_.store()->newer())
             say(tr("A newer program wrote this shop: it can be looked at here, not changed. What this program does not know is kept."),
                 true);
-        else if (session_.read_only())
-            say(tr("Open for reading only: the file or its folder can't be written. Save a copy to change it."), true);
+        else if (session_.read_only()) say(session_.why_read_only(), true);
         else say({});
     } catch (const StoreError& e) {
+        say(QString::fromStdString(e.what()), true);
         show_start(QString::fromStdString(e.what()), path, e.kind() == StoreError::Kind::damaged);
     }
 }
@@ -328,10 +346,13 @@ void MainWindow::remember(const QString& path) {
 }
 
 void MainWindow::say(const QString& text, bool trouble) {
+    if (start_ && pages_->currentWidget() == start_) start_->tell(trouble ? text : QString());
     status_->setText(text);
     status_->setToolTip(text);
     status_->setStyleSheet(QStringLiteral("color: %1").arg((trouble ? theme::colours().madder : theme::colours().pencil).name()));
 }
+
+QString MainWindow::said() const { return status_->text(); }
 
 void MainWindow::show_step() {
     const Step s = session_.step();
@@ -368,6 +389,7 @@ void MainWindow::refresh() {
     undo_->setToolTip(session_.can_undo() ? tr("Undo: %1 (Ctrl+Z)").arg(session_.undo_label()) : tr("Nothing to undo"));
     redo_->setToolTip(session_.can_redo() ? tr("Redo: %1 (Ctrl+Shift+Z)").arg(session_.redo_label()) : tr("Nothing to redo"));
     try_again_->setVisible(session_.unsaved());
+    mend_->setVisible(mend_->isVisible() && mend_->property("shop").toString() == session_.path());
 }
 
 void MainWindow::show_grow() {

@@ -66,12 +66,17 @@ class MainWindow : public QMainWindow {
     void say(const QString& text, bool trouble = false);
     /// The start page: `trouble` says why a shop at `path` could not be opened.
     void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
+    /// Puts everything of a damaged shop that is whole into a new file beside it, in the background, and shows what is not.
+    void repair_shop(const QString& path);
+    /// What was said last.
+    QString said() const;
 
   protected:
     /// Keeps what is typed and not yet entered.
     void closeEvent(QCloseEvent* e) override;
 
   private:
+    void show_start(StartPage* page);
     void build_menus();
     QWidget* build_top();
     void show_step();
@@ -108,7 +113,7 @@ class MainWindow : public QMainWindow {
     LogPage* log_ = nullptr;
     PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
-    QPushButton *job_, *units_, *undo_, *redo_, *try_again_;
+    QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *mend_;
     QLabel *about_, *air_, *settles_, *status_;
     QMenu* recent_ = nullptr;
     std::vector<std::unique_ptr<StepView>> steps_;

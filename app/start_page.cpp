@@ -3,51 +3,112 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QLabel>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/slow/runner.h"
 #include "app/theme/theme.h"
-#include "core/store/store.h"
+#include "core/store/check.h"
 
 namespace yb {
 
-StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWidget* parent) : QWidget(parent) {
-    auto* box = new QVBoxLayout(this);
-    box->setContentsMargins(120, 90, 120, 60);
-    box->setSpacing(12);
-    const bool plain = why.isEmpty();
-    auto* title = new QLabel(plain ? tr("What is on the bench?") : tr("That shop could not be opened"));
-    title->setFont(theme::figures(26, true));
-    box->addWidget(title);
-    auto* text = new QLabel(
-        plain ? tr("Young Burl keeps a shop – its slabs, its jobs – in one file. Everything you type is kept as you type it.") : why);
-    text->setObjectName("start_text");
-    text->setWordWrap(true);
-    text->setFont(theme::text(12));
-    box->addWidget(text);
-    box->addSpacing(20);
-    const auto offer = [&](const QString& name, const QString& words, auto run, bool strong = false) {
-        auto* b = new QPushButton(words);
-        b->setObjectName(name);
-        b->setProperty(strong ? "next" : "quiet", true);
-        b->setFixedWidth(theme::grown(420));
-        b->setMinimumHeight(38);
-        connect(b, &QPushButton::clicked, this, run);
-        box->addWidget(b);
-    };
-    if (damaged) {
-        if (const auto backup = newest_backup(path.toStdString())) {
-            const QString from = QString::fromStdString(*backup);
-            offer(
-                "open_backup", tr("Open the backup of %1, as a copy").arg(QFileInfo(from).completeBaseName()),
-                [this, from, path] { open_backup(from, path); }, true);
-        }
-        offer("open_salvage", tr("Look at what can still be read"), &StartPage::salvage_it);
-    }
-    offer("start_demo", tr("The demo shop: a small workshop by a tarn"), &StartPage::demo, plain);
+template <class F>
+void StartPage::offer(const QString& name, const QString& words, F run, bool strong) {
+    auto* b = new QPushButton(words);
+    b->setObjectName(name);
+    b->setProperty(strong ? "next" : "quiet", true);
+    b->setFixedWidth(theme::grown(420));
+    b->setMinimumHeight(38);
+    connect(b, &QPushButton::clicked, this, run);
+    box_->insertWidget(next_++, b);
+}
+
+void StartPage::begin(const QString& title, const QString& text) {
+    box_ = new QVBoxLayout(this);
+    box_->setContentsMargins(120, 90, 120, 60);
+    box_->setSpacing(12);
+    auto* head = new QLabel(title);
+    head->setFont(theme::figures(26, true));
+    box_->addWidget(head);
+    auto* body = new QLabel(text);
+    body->setObjectName("start_text");
+    body->setWordWrap(true);
+    body->setFont(theme::text(12));
+    box_->addWidget(body);
+    told_ = new QLabel;
+    told_->setObjectName("start_told");
+    told_->setWordWrap(true);
+    told_->setFont(theme::text(12));
+    told_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().madder.name()));
+    told_->hide();
+    box_->addWidget(told_);
+    box_->addSpacing(20);
+    next_ = box_->count();
+}
+
+void StartPage::tell(const QString& text) {
+    told_->setText(text);
+    told_->setVisible(!text.isEmpty());
+}
+
+void StartPage::offer_shops(bool strong) {
+    offer("start_demo", tr("The demo shop: a small workshop by a tarn"), &StartPage::demo, strong);
     offer("start_empty", tr("An empty rack"), &StartPage::empty_rack);
     offer("start_open", tr("A shop you already have"), &StartPage::own_shop);
-    box->addStretch(1);
+}
+
+StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWidget* parent) : QWidget(parent) {
+    const bool plain = why.isEmpty();
+    begin(plain ? tr("What is on the bench?") : tr("That shop could not be opened"),
+          plain ? tr("Young Burl keeps a shop – its slabs, its jobs – in one file. Everything you type is kept as you type it.") : why);
+    if (damaged) {
+        offer("open_repair", tr("Put everything that is whole into a new file"), [this, path] { Q_EMIT repair_it(path); });
+        offer_backup(path);
+    }
+    offer_shops(plain);
+    box_->addStretch(1);
+}
+
+StartPage::StartPage(const Repair& repair, const QString& path, const QString& made, QWidget* parent) : QWidget(parent) {
+    const QString kept = tr("%1 revisions, %2 pictures and scans and %3 entries of the book are whole and are in %4. The damaged file "
+                            "was left as it is.")
+                             .arg(repair.revisions)
+                             .arg(repair.attachments)
+                             .arg(repair.entries)
+                             .arg(made);
+    begin(tr("What is whole is in a new file"),
+          repair.whole() ? kept + " " + tr("Nothing is missing.") : kept + " " + tr("This is not whole:"));
+    if (!repair.whole()) {
+        auto* list = new QPlainTextEdit;
+        list->setObjectName("repair_lost");
+        list->setReadOnly(true);
+        list->setFont(theme::text(11));
+        list->setMaximumHeight(theme::grown(220));
+        for (const std::string& l : repair.lost) list->appendPlainText(QString::fromStdString(l));
+        box_->insertWidget(next_++, list);
+    }
+    offer(
+        "open_repaired", tr("Open it"), [this, made] { Q_EMIT open(made); }, true);
+    offer_backup(path);
+    offer_shops(false);
+    box_->addStretch(1);
+}
+
+void StartPage::offer_backup(const QString& path) {
+    // Every backup is looked through until one is whole: in a large shop that takes its time.
+    run_beside(
+        this,
+        [this, path](const Work&) -> std::function<void()> {
+            const auto found = newest_backup(path.toStdString());
+            if (!found) return {};
+            return [this, path, from = QString::fromStdString(*found)] {
+                offer(
+                    "open_backup", tr("Open the backup of %1, as a copy").arg(QFileInfo(from).completeBaseName()),
+                    [this, from, path] { open_backup(from, path); }, true);
+            };
+        },
+        [this](const QString& sentence) { tell(sentence); });
 }
 
 void StartPage::open_backup(const QString& backup, const QString& path) {
@@ -56,7 +117,7 @@ void StartPage::open_backup(const QString& backup, const QString& path) {
     QString copy = stem + ".shop";
     for (int i = 2; QFile::exists(copy); ++i) copy = stem + QString("-%1.shop").arg(i);
     if (QFile::copy(backup, copy)) Q_EMIT open(copy);
-    else Q_EMIT trouble(tr("%1 can't be copied here.").arg(backup));
+    else tell(tr("%1 can't be copied here.").arg(backup));
 }
 
 }  // namespace yb

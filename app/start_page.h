@@ -1,27 +1,46 @@
-// What is to be seen before a shop is open, or when one could not be opened.
+// What is to be seen before a shop is open, when one could not be opened, and after one was repaired.
 #pragma once
 
 #include <QWidget>
 
+class QLabel;
+class QVBoxLayout;
+
 namespace yb {
+
+struct Repair;
 
 class StartPage : public QWidget {
     Q_OBJECT
   public:
     /// @param why why the shop at `path` could not be opened; empty at a plain start
-    /// @param damaged its backup and what can still be read are offered
+    /// @param damaged its backup and what is whole of it are offered
     StartPage(const QString& why, const QString& path, bool damaged, QWidget* parent = nullptr);
+    /// What was made of a damaged shop: `made` is the new file.
+    StartPage(const Repair& repair, const QString& path, const QString& made, QWidget* parent = nullptr);
+
+    /// What went wrong here, under what is said already.
+    void tell(const QString& text);
 
   Q_SIGNALS:
     void demo();
     void empty_rack();
     void own_shop();
     void open(const QString& path);
-    void salvage_it();
-    void trouble(const QString& text);
+    void repair_it(const QString& path);
 
   private:
+    void begin(const QString& title, const QString& text);
+    template <class F>
+    void offer(const QString& name, const QString& words, F run, bool strong = false);
+    /// Looks for a whole backup beside the work and offers it at the top.
+    void offer_backup(const QString& path);
+    void offer_shops(bool strong);
     void open_backup(const QString& backup, const QString& path);
+
+    QVBoxLayout* box_ = nullptr;
+    QLabel* told_ = nullptr;
+    int next_ = 0;  ///< where in the column the next offer goes
 };
 
 }  // namespace yb

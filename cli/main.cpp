@@ -1,6 +1,7 @@
 // `burl`: the core from a shell. JSON on standard output with units in the key names; errors on standard
 // error; exit 2 for bad input, 1 for a fault.
 #include <array>
+#include <cmath>
 #include <fstream>
 #include <filesystem>
 #include <iostream>
@@ -14,6 +15,7 @@
 #include "core/find/find.h"
 #include "core/flat/tilt.h"
 #include "core/io/csv.h"
+#include "core/io/file.h"
 #include "core/io/job_file.h"
 #include "core/io/json.h"
 #include "core/fields/walk.h"
@@ -23,6 +25,7 @@
 #include "core/lay/lay.h"
 #include "core/makeup/arrange.h"
 #include "core/match/sequence.h"
+#include "core/store/check.h"
 #include "core/store/store.h"
 #include "core/wood/wood.h"
 #include "demo/demo.h"
@@ -31,20 +34,16 @@ namespace {
 
 using yb::Json;
 
+/// Words, nan and infinities are no measure.
+std::string finite_number(const std::string& text) {
+    double v = 0;
+    return CLI::detail::lexical_cast(text, v) && std::isfinite(v) ? std::string() : "‘" + text + "’ is no number that can be measured";
+}
+
 /// What the person typed or gave: exit 2.
 struct BadInput : std::runtime_error {
     using std::runtime_error::runtime_error;
 };
-
-std::string read_file(const std::string& path) {
-    std::ifstream in(path, std::ios::binary | std::ios::ate);
-    if (!in) throw BadInput(path + ": there is no such file, or it can't be read");
-    std::string text(static_cast<std::size_t>(std::max<std::streamoff>(0, in.tellg())), '\0');
-    in.seekg(0);
-    in.read(text.data(), static_cast<std::streamsize>(text.size()));
-    if (!in) throw BadInput(path + ": it can't be read to its end");
-    return text;
-}
 
 void print(const Json& j) { std::cout << j.dump(1) << '\n'; }
 
@@ -77,7 +76,7 @@ void run_movement(const std::string& name, double width, double from, double to,
 }
 
 void run_flatten(const std::string& path, const std::string& within) {
-    yb::Readings r = yb::read_readings(read_file(path));
+    yb::Readings r = yb::read_readings(yb::read_file(path, yb::most_csv_bytes));
     if (!within.empty()) {
         std::array<double, 4> w{};
         std::istringstream in(within);
@@ -109,7 +108,7 @@ void run_flatten(const std::string& path, const std::string& within) {
 }
 
 void run_plan(const std::string& path) {
-    const yb::JobFile f = yb::read_job_file(read_file(path));
+    const yb::JobFile f = yb::read_job_file(yb::read_file(path, yb::most_json_bytes));
     yb::Documents docs;
     docs.shop = f.shop;
     for (const yb::Slab& s : f.slabs) docs.slabs[s.id] = s;
@@ -207,17 +206,30 @@ struct SlabFile {
     yb::Picture a, b;
 };
 
+/// What is read of one of several files: what is wrong with it names it.
+template <class F>
+auto of_file(const std::string& path, F read) {
+    try {
+        return read(path);
+    } catch (const yb::FormatError& e) {
+        if (e.where() == path) throw;
+        throw yb::FormatError(path, e.what());
+    }
+}
+
 void run_sequence(const std::vector<std::string>& paths) {
     std::vector<SlabFile> files(paths.size());
     yb::in_parallel(paths.size(), [&](std::size_t i) {
         SlabFile& f = files[i];
-        f.slab = yb::slab_from_json(yb::parse_json(read_file(paths[i])));
+        f.slab = of_file(paths[i],
+                         [&](const std::string& p) { return yb::slab_from_json(yb::parse_json(yb::read_file(p, yb::most_json_bytes))); });
         if (f.slab.name.empty()) f.slab.name = paths[i];
         f.shape = yb::shape_of(f.slab);
         const auto picture = [&](const std::optional<yb::FacePicture>& p) -> yb::Picture {
             if (!p) return {};
             const auto path = std::filesystem::path(paths[i]).parent_path() / p->key;
-            return std::filesystem::exists(path) ? yb::read_picture(read_file(path.string())) : yb::Picture();
+            if (!std::filesystem::exists(path)) return {};
+            return of_file(path.string(), [](const std::string& s) { return yb::read_picture(yb::read_file(s, yb::most_picture_bytes)); });
         };
         f.a = picture(f.slab.picture_a);
         f.b = picture(f.slab.picture_b);
@@ -233,7 +245,7 @@ void run_sequence(const std::vector<std::string>& paths) {
 }
 
 int run_check(const std::string& path) {
-    const yb::CheckReport r = yb::check_shop(path, yb::CheckDepth::every_document);
+    const yb::CheckReport r = yb::check_shop(path);
     Json problems = Json::array();
     for (const auto& p : r.problems) problems.push_back(p);
     const auto backup = yb::newest_backup(path);
@@ -242,10 +254,26 @@ int run_check(const std::string& path) {
            {"revisions", r.revisions},
            {"slabs", r.slabs},
            {"jobs", r.jobs},
+           {"attachments", r.attachments},
+           {"book_entries", r.entries},
            {"problems", problems},
            {"remarks", r.remarks},
            {"newest_backup", backup ? Json(*backup) : Json(nullptr)}});
     return r.ok ? 0 : 2;
+}
+
+void run_repair(const std::string& path, const std::string& out) {
+    const yb::Repair r = yb::repair_shop(path, out);
+    const auto backup = yb::newest_backup(path);
+    print({{"shop", path},
+           {"repaired", out},
+           {"whole", r.whole()},
+           {"revisions", r.revisions},
+           {"changes", r.changes},
+           {"attachments", r.attachments},
+           {"book_entries", r.entries},
+           {"lost", r.lost},
+           {"newest_backup", backup ? Json(*backup) : Json(nullptr)}});
 }
 
 struct GrowOrder {
@@ -277,7 +305,7 @@ void run_grow(const GrowOrder& o) {
         const auto path = std::filesystem::path(o.out) / name;
         std::ofstream f(path, std::ios::binary);
         f.write(bytes.data(), static_cast<std::streamsize>(bytes.size()));
-        if (!f.flush()) throw std::runtime_error(path.string() + " can't be written");
+        if (!f.flush()) throw BadInput(path.string() + " can't be written here. Choose another folder with --out");
     };
     std::vector<std::string> names(slabs.size());
     yb::in_parallel(slabs.size(), [&](std::size_t i) {
@@ -386,15 +414,34 @@ int main(int argc, char** argv) {
     check->add_option("shop", file, "a shop file")->required();
     check->callback([&] { code = run_check(file); });
 
+    std::string out;
+    auto* repair = app.add_subcommand("repair", "everything of a damaged shop file that is whole, into a new one");
+    repair->add_option("shop", file, "the damaged shop file; it is only read")->required();
+    repair->add_option("out", out, "the shop file to make")->required();
+    repair->callback([&] { run_repair(file, out); });
+
+    for (auto* verb : app.get_subcommands({}))
+        for (auto* option : verb->get_options())
+            if (option->get_type_name().rfind("FLOAT", 0) == 0) option->check(finite_number);
+
     try {
         app.parse(argc, argv);
+        std::cout.flush();
+        if (!std::cout) {
+            std::cerr << "burl: standard output can't be written: the disk is full, or nobody reads\n";
+            return 1;
+        }
     } catch (const CLI::ParseError& e) {
         return app.exit(e) == 0 ? 0 : 2;
     } catch (const BadInput& e) {
         std::cerr << "burl: " << e.what() << '\n';
         return 2;
     } catch (const yb::FormatError& e) {
-        std::cerr << "burl: " << (file.empty() ? "" : file + ": ") << e.what() << '\n';
+        const bool named = file.empty() || std::string(e.what()).rfind(file, 0) == 0;
+        std::cerr << "burl: " << (named ? "" : file + ": ") << e.what() << '\n';
+        return 2;
+    } catch (const std::filesystem::filesystem_error& e) {
+        std::cerr << "burl: " << e.path1().string() << ": " << e.code().message() << '\n';
         return 2;
     } catch (const yb::StoreError& e) {
         std::cerr << "burl: " << e.what() << '\n';

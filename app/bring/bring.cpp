@@ -1,20 +1,15 @@
 #include "app/bring/bring.h"
 
-#include <QFile>
 #include <QFileInfo>
 
 #include "app/bring/long_work.h"
 #include "app/session/session.h"
 #include "core/edit/slab_edits.h"
+#include "core/io/digest.h"
+#include "core/io/file.h"
 #include "core/io/format_error.h"
 
 namespace yb {
-
-std::string read_whole(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) throw FormatError(QObject::tr("%1 can't be read: %2").arg(path, file.errorString()).toStdString());
-    return file.readAll().toStdString();
-}
 
 std::string add_slab(Session& session, const Slab& slab, const QString& label) {
     std::string id;
@@ -28,7 +23,7 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
     work.run(
         QObject::tr("Reading the scan"),
         [path](const Work& w) {
-            const Cloud cloud = read_cloud(read_whole(path), w.part(0, 0.4));
+            const Cloud cloud = read_cloud(read_file(path.toStdString(), most_cloud_bytes), w.part(0, 0.4));
             ScanResult r = slab_from_scan(cloud, {}, w.part(0.4, 0.9));
             if (cloud.not_numbers > 0)
                 r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
@@ -59,12 +54,13 @@ void bring_drawing(Session& session, LongWork& work, const QString& path, std::o
         QObject::tr("Reading the drawing"),
         [path, mm_per_unit](const Work&) -> std::optional<DrawnSlab> {
             try {
-                const std::string bytes = read_whole(path);
+                const std::string bytes = read_file(path.toStdString(), most_drawing_bytes);
                 const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
                 const std::optional<double> unit = mm_per_unit ? mm_per_unit : drawing.mm_per_unit;
                 if (!unit) return {};
                 return slab_from_drawing(drawing, *unit);
             } catch (const FormatError& e) {
+                if (e.where() == path.toStdString()) throw;
                 throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
             }
         },

@@ -15,9 +15,6 @@ namespace yb {
 class LongWork;
 class Session;
 
-/// A file whole. @throws FormatError that it can't be read.
-std::string read_whole(const QString& path);
-
 /// Reads a scan in the background, then puts its slab on the rack and looks at it.
 void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 

@@ -1,6 +1,7 @@
 #include "app/bring/photo_page.h"
 
 #include <QButtonGroup>
+#include <QBuffer>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QImageReader>
@@ -16,6 +17,8 @@
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
 #include "core/edit/slab_edits.h"
+#include "core/io/digest.h"
+#include "core/io/file.h"
 #include "core/io/format_error.h"
 
 namespace yb {
@@ -262,7 +265,16 @@ void PhotoPage::open(const QString& path) {
     work_.run(
         tr("Reading the photograph"),
         [path](const Work&) {
-            QImageReader reader(path);
+            QByteArray bytes = QByteArray::fromStdString(read_file(path.toStdString(), most_picture_bytes));
+            QBuffer in(&bytes);
+            QImageReader reader(&in);
+            if (const QSize s = reader.size(); s.isValid() && static_cast<double>(s.width()) * s.height() > most_picture_points)
+                throw FormatError(tr("%1 says it has %2 × %3 points, more than %4 million. Make it smaller and try again")
+                                      .arg(QFileInfo(path).fileName())
+                                      .arg(s.width())
+                                      .arg(s.height())
+                                      .arg(most_picture_points / 1e6)
+                                      .toStdString());
             reader.setAutoTransform(true);  // the camera was held some way
             Read read;
             read.shown = reader.read().convertToFormat(QImage::Format_RGB888);

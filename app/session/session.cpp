@@ -7,6 +7,7 @@
 #include "core/job/documents.h"
 #include "core/job/prepared.h"
 #include "core/scan/scan.h"
+#include "core/store/check.h"
 
 namespace yb {
 
@@ -21,25 +22,41 @@ void Session::open(const QString& path) {
     Store store = Store::open(path.toStdString());
     store_.emplace(std::move(store));
     settle();
+    look_after();
 }
 
 void Session::create(const QString& path, const Documents& documents) {
     Store store = Store::create(path.toStdString(), documents, "New shop");
     store_.emplace(std::move(store));
     settle();
+    look_after();
 }
 
-void Session::show_only(const Documents& documents, const QString& from) {
-    store_.reset();
-    docs_ = documents;
-    from_ = from;
-    settle();
+void Session::look_after() {
+    run_beside(
+        this,
+        [this, path = store_->path(), make = !store_->read_only()](const Work& w) -> std::function<void()> {
+            const Work quiet{{}, w.stop, 1};  // the interface keeps the other cores
+            const CheckReport report = check_shop(path, quiet);
+            if (report.ok) {
+                if (make) backup_once_a_day(path, quiet);
+                return {};
+            }
+            return [this, path, what = report.problems.front(), version = report.version] {
+                if (!store_ || store_->path() != path || store_->newer()) return;
+                Q_EMIT damaged(tr("Something in this shop's file is damaged: %1. What you see is whole. Repair it, or open a backup.")
+                                   .arg(QString::fromStdString(what)));
+            };
+        },
+        [this](const QString& sentence) { Q_EMIT trouble(tr("The file could not be looked through: %1.").arg(sentence)); });
 }
 
-QString Session::path() const { return store_ ? QString::fromStdString(store_->path()) : from_; }
+QString Session::why_read_only() const { return store_ ? QString::fromStdString(store_->why_read_only()) : QString(); }
+
+QString Session::path() const { return store_ ? QString::fromStdString(store_->path()) : QString(); }
 
 void Session::settle() {
-    if (store_) docs_ = store_->documents();
+    docs_ = store_->documents();
     open_ = true;
     unsaved_ = false;
     forget_preview();
@@ -221,10 +238,6 @@ void Session::set_gauge(double x) {
 }
 
 bool Session::write(const QString& label) {
-    if (!store_) {
-        Q_EMIT trouble(tr("This is what could be read of %1; it can't be changed here. File ▸ Save a copy makes a shop of it.").arg(from_));
-        return false;
-    }
     try {
         if (store_->append(label.toStdString(), docs_)) {
             docs_ = store_->documents();
@@ -251,11 +264,6 @@ bool Session::edit(const QString& label, const std::function<void(Documents&)>& 
         return false;
     }
     if (next == docs_ && !unsaved_) return true;
-    if (!store_) {
-        write(label);
-        Q_EMIT changed();
-        return true;
-    }
     docs_ = std::move(next);
     if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
     write(label);

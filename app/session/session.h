@@ -34,11 +34,10 @@ class Session : public QObject {
     void open(const QString& path);
     /// Makes a new shop file and opens it. @throws StoreError.
     void create(const QString& path, const Documents& documents);
-    /// Shows documents that belong to no file (salvage): they can be looked at and saved as a copy.
-    void show_only(const Documents& documents, const QString& from);
-
     bool is_open() const { return open_; }
     bool read_only() const { return !store_ || store_->read_only(); }
+    /// A sentence for the maker; empty where it can be written.
+    QString why_read_only() const;
     QString path() const;
     /// True while something typed is held here that the file would not take.
     bool unsaved() const { return unsaved_; }
@@ -128,10 +127,12 @@ class Session : public QObject {
     void step_changed();
     void gauge_moved();
     void trouble(const QString& sentence);
-    void news(const QString& sentence);  ///< something went well, or as it was before
+    void damaged(const QString& sentence);  ///< something in the shop file does not fit its checksum
+    void news(const QString& sentence);     ///< something went well, or as it was before
 
   private:
-    void settle();  ///< after opening: pick a job
+    void settle();      ///< after opening: pick a job
+    void look_after();  ///< beside the work: the whole file is checked, today's backup made
     void replan();
     std::shared_ptr<const PreparedSlab> prepared(const Slab& slab, bool over);
     void fetch_scan(const Slab& slab);
@@ -145,7 +146,6 @@ class Session : public QObject {
     std::optional<Store> store_;
     const std::unique_ptr<Documents> all_;
     Documents& docs_;
-    QString from_;
     bool open_ = false;
     bool unsaved_ = false;
     QString unsaved_label_;

@@ -3,6 +3,7 @@
 #include <cstring>
 #include <memory>
 
+#include <fmt/format.h>
 #include <png.h>
 #include <turbojpeg.h>
 
@@ -36,13 +37,27 @@ std::string to_jpeg(const Picture& p, int quality) {
 
 namespace {
 
+/// Before memory is asked for. @param packed how many points a byte of the file can hold at most.
+Picture room_for(double w, double h, std::size_t bytes, double packed) {
+    if (w < 1 || h < 1) throw PictureError("the picture has no points");
+    if (w * h > most_picture_points)
+        throw PictureError(
+            fmt::format("the picture says it has {:.0f} x {:.0f} points, more than {:.0f} million. Make it smaller and try again", w, h,
+                        most_picture_points / 1e6));
+    if (w * h > packed * static_cast<double>(bytes))
+        throw PictureError(fmt::format("the picture says it has {:.0f} x {:.0f} points, and is cut short after {} bytes", w, h, bytes));
+    return {static_cast<int>(w), static_cast<int>(h)};
+}
+
 Picture read_png(std::span<const char> bytes) {
     png_image image{};
     image.version = PNG_IMAGE_VERSION;
     if (!png_image_begin_read_from_memory(&image, bytes.data(), bytes.size()))
         throw PictureError(std::string("the PNG can't be read: ") + image.message);
     image.format = PNG_FORMAT_RGB;
-    Picture p(static_cast<int>(image.width), static_cast<int>(image.height));
+    const std::unique_ptr<png_image, void (*)(png_image*)> freed(&image, png_image_free);
+    // Deflate packs 1032 bytes into one at the most, of 8 points each.
+    Picture p = room_for(image.width, image.height, bytes.size(), 8 * 1032);
     const png_color white{255, 255, 255};
     if (!png_image_finish_read(&image, &white, p.rgb.data(), 0, nullptr))
         throw PictureError(std::string("the PNG can't be read to its end: ") + image.message);
@@ -58,7 +73,8 @@ Picture read_jpeg(std::span<const char> bytes) {
     int space = 0;
     if (tjDecompressHeader3(jpeg.get(), data, bytes.size(), &w, &h, &sampling, &space) != 0)
         throw PictureError(std::string("the JPEG can't be read: ") + tjGetErrorStr2(jpeg.get()));
-    Picture p(w, h);
+    // A block of 16 x 16 takes two bits at the least.
+    Picture p = room_for(w, h, bytes.size(), 16 * 16 * 4);
     if (tjDecompress2(jpeg.get(), data, bytes.size(), p.rgb.data(), w, 0, h, TJPF_RGB, TJFLAG_STOPONWARNING) != 0)
         throw PictureError(std::string("the JPEG can't be read to its end: ") + tjGetErrorStr2(jpeg.get()));
     return p;

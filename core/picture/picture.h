@@ -7,6 +7,8 @@
 #include <string>
 #include <vector>
 
+#include "core/io/format_error.h"
+
 namespace yb {
 
 /// RGB, 8 bits a channel, rows from the top.
@@ -25,15 +27,19 @@ struct Picture {
 };
 
 /// Why bytes are not a picture, in one sentence.
-struct PictureError : std::runtime_error {
-    using std::runtime_error::runtime_error;
+struct PictureError : FormatError {
+    using FormatError::FormatError;
 };
 
 std::string to_png(const Picture& picture);
 /// @param quality 1 to 100
 std::string to_jpeg(const Picture& picture, int quality = 85);
 
-/// Reads PNG or JPEG, told apart by their first bytes. @throws PictureError.
+/// The most points a picture may have, across times high.
+inline constexpr double most_picture_points = 120e6;
+
+/// Reads PNG or JPEG, told apart by their first bytes. @throws PictureError, also for one that claims more than
+/// most_picture_points, or more than its bytes could hold, before memory is asked for.
 Picture read_picture(std::span<const char> bytes);
 
 /// Half as wide and half as high, each pixel the mean of four.

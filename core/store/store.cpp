@@ -7,6 +7,8 @@
 #include <set>
 #include <unordered_map>
 
+#include <unistd.h>
+
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
@@ -14,7 +16,7 @@
 
 #include "core/io/json.h"
 #include "core/store/merge.h"
-#include "core/store/salvage.h"
+#include "core/store/check.h"
 #include "core/store/schema.h"
 #include "core/work/work.h"
 
@@ -22,26 +24,10 @@ namespace yb {
 
 namespace fs = std::filesystem;
 
-StoreError sqlite_error(const SQLite::Exception& e, const std::string& path) {
-    using K = StoreError::Kind;
-    switch (e.getErrorCode()) {
-        case SQLITE_FULL: return {K::full, "The disk that holds " + path + " is full. Free some space and try again."};
-        case SQLITE_READONLY:
-        case SQLITE_PERM:
-        case SQLITE_CANTOPEN: return {K::read_only, path + " can't be written here. Save a copy in a folder of your own."};
-        case SQLITE_BUSY:
-        case SQLITE_LOCKED: return {K::busy, path + " is open in another program. Close it there and try again."};
-        case SQLITE_CORRUPT: return {K::damaged, path + " is damaged: " + e.getErrorStr() + "."};
-        case SQLITE_NOTADB: return {K::damaged, path + " is damaged or no shop file: its first page can't be read."};
-        case SQLITE_IOERR:
-            return {K::full, "Writing to " + path +
-                                 " failed: the disk is full or was taken out. Nothing typed is lost here; "
-                                 "free some space and try again."};
-        default: return {K::other, path + ": " + e.what()};
-    }
-}
-
 namespace {
+
+/// How long another program that writes is waited for.
+constexpr int busy_ms = 2000;
 
 std::string now_utc() { return fmt::format("{:%FT%TZ}", std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now())); }
 
@@ -69,35 +55,26 @@ std::vector<Change> changes(const Documents& old, const Documents& next) {
 
 }  // namespace
 
-void apply_document(Documents& docs, const std::string& kind, const std::string& id, const std::string& body) {
-    if (kind == "shop") docs.shop = shop_from_json(parse_json(body));
-    else if (kind == "slab" && body.empty()) docs.slabs.erase(id);
-    else if (kind == "slab") docs.slabs[id] = slab_from_json(parse_json(body));
-    else if (kind == "job" && body.empty()) docs.jobs.erase(id);
-    else if (kind == "job") docs.jobs[id] = job_from_json(parse_json(body));
-}
-
 struct Store::Impl {
     std::string path;
-    bool read_only = false, newer = false;
+    bool newer = false;
     SQLite::Database db;
     Documents docs;
     std::int64_t head = 0;
-    struct Row {
-        std::int64_t parent = 0, redo = 0;
-        std::string label, at;
-    };
-    std::unordered_map<std::int64_t, Row> revisions;
+    std::unordered_map<std::int64_t, RevisionRow> revisions;
+    std::string why_read_only;
 
-    Impl(std::string p, int flags) : path(std::move(p)), read_only((flags & SQLite::OPEN_READONLY) != 0), db(path, flags, 2000) {}
+    Impl(SQLite::Database opened, std::string p) : path(std::move(p)), db(std::move(opened)) {}
 
+    /// Reads what the file stands at, everything that is read against its checksum. @throws StoreError(damaged), FormatError.
     void load() {
-        SQLite::Statement q(db, "SELECT id, parent, redo, label, at FROM revision");
-        while (q.executeStep())
-            revisions[q.getColumn(0).getInt64()] = {q.getColumn(1).getInt64(), q.getColumn(2).getInt64(), q.getColumn(3).getString(),
-                                                    q.getColumn(4).getString()};
-        head = head_in_file();
-        read_state();
+        Skeleton s = read_skeleton(db, newer ? 0 : read_header(db).version);
+        if (!s.problems.empty()) throw StoreError(StoreError::Kind::damaged, path + " is damaged: " + s.problems.front() + ".");
+        head = s.head;
+        std::vector<Stored> stored;
+        for (const auto& [key, change] : s.newest(head)) stored.push_back({key.first, key.second, read_body(db, *change, path)});
+        docs = read_all(stored);
+        revisions = std::move(s.revisions);
     }
 
     /// Inside a transaction: reads the file anew where another program moved its head.
@@ -107,29 +84,43 @@ struct Store::Impl {
         return true;
     }
 
-    std::int64_t head_in_file() { return db.execAndGet("SELECT revision FROM head").getInt64(); }
-
-    /// The state at the head: for every document its newest change on the way from the root.
-    void read_state() {
+    /// Inside a transaction, which it commits: undo and redo, to the revision before or behind. Only what differs is read.
+    void stand_at(std::int64_t to, SQLite::Transaction& tx) {
         std::set<std::int64_t> on_path;
-        for (std::int64_t r = head; r != 0; r = revisions.at(r).parent) on_path.insert(r);
-        std::map<std::pair<std::string, std::string>, std::int64_t> newest;  // change row of each document
-        SQLite::Statement q(db, "SELECT id, revision, kind, document FROM change ORDER BY id");
-        while (q.executeStep())
-            if (on_path.count(q.getColumn(1).getInt64()))
-                newest[{q.getColumn(2).getString(), q.getColumn(3).getString()}] = q.getColumn(0).getInt64();
-        std::vector<Stored> stored;
-        SQLite::Statement body(db, "SELECT body FROM change WHERE id = ?");
-        for (const auto& [key, row] : newest) {
-            body.bind(1, static_cast<std::int64_t>(row));
-            if (body.executeStep()) {
-                const auto column = body.getColumn(0);
-                stored.push_back({key.first, key.second, column.isNull() ? "" : column.getString()});
+        for (std::int64_t r = to; r != 0; r = revisions.at(r).parent) on_path.insert(r);
+        SQLite::Statement differing(db, "SELECT kind, document FROM change WHERE revision = ?");
+        differing.bind(1, std::max(head, to));
+        SQLite::Statement older(db,
+                                "SELECT id, revision, kind, document, digest FROM change WHERE kind = ? AND document = ? ORDER BY id DESC");
+        std::vector<Stored> bodies;
+        while (differing.executeStep()) {
+            Stored s{differing.getColumn(0).getString(), differing.getColumn(1).getString(), ""};
+            older.bind(1, s.kind);
+            older.bind(2, s.id);
+            while (older.executeStep()) {
+                const ChangeRow row{older.getColumn(0).getInt64(), older.getColumn(1).getInt64(), s.kind, s.id,
+                                    older.getColumn(4).getString()};
+                if (!on_path.count(row.revision)) continue;
+                s.body = read_body(db, row, path);
+                break;
             }
-            body.reset();
+            older.reset();
+            bodies.push_back(std::move(s));
         }
-        docs = read_all(stored);
+        differing.reset();
+        Documents part = read_all(bodies);
+        write_head(db, to);
+        tx.commit();
+        head = to;
+        for (const Stored& s : bodies) {
+            if (s.kind == "shop") docs.shop = part.shop;
+            else if (s.body.empty()) apply_document(docs, s.kind, s.id, "");
+            else if (s.kind == "slab") docs.slabs[s.id] = part.slabs.at(s.id);
+            else docs.jobs[s.id] = part.jobs.at(s.id);
+        }
     }
+
+    std::int64_t head_in_file() { return db.execAndGet("SELECT revision FROM head").getInt64(); }
 
     struct Stored {
         std::string kind, id, body;
@@ -149,18 +140,11 @@ struct Store::Impl {
         return all;
     }
 
-    void move_head(std::int64_t to) {
-        SQLite::Statement q(db, "UPDATE head SET revision = ?");
-        q.bind(1, static_cast<std::int64_t>(to));
-        q.exec();
-    }
-
     template <class F>
     auto guarded(F f) {
         if (newer)
             throw StoreError(StoreError::Kind::newer, path + " was written by a newer program: it can be looked at here, not changed.");
-        if (read_only)
-            throw StoreError(StoreError::Kind::read_only, path + " is open for reading only. Save a copy in a folder of your own.");
+        if (!why_read_only.empty()) throw StoreError(StoreError::Kind::read_only, why_read_only);
         try {
             return f();
         } catch (const SQLite::Exception& e) {
@@ -190,10 +174,24 @@ Store::Store(Store&&) noexcept = default;
 Store& Store::operator=(Store&&) noexcept = default;
 Store::~Store() = default;
 
+namespace {
+/// Whether a new file can be made under that name. @throws StoreError with its own sentence.
+void look_at_new(const std::string& path) {
+    using K = StoreError::Kind;
+    if (fs::exists(path)) throw StoreError(K::other, path + " is there already. Choose another name.");
+    const fs::path folder = fs::absolute(path).parent_path();
+    std::error_code e;
+    if (!fs::is_directory(folder, e))
+        throw StoreError(K::missing, "There is no folder " + folder.string() + ". Make it first, or choose another.");
+    if (::access(folder.c_str(), W_OK) != 0)
+        throw StoreError(K::read_only, "Nothing can be written in " + folder.string() + ". Choose a folder of your own.");
+}
+}  // namespace
+
 Store Store::create(const std::string& path, const Documents& first, const std::string& label) {
-    if (fs::exists(path)) throw StoreError(StoreError::Kind::other, path + " is there already. Choose another name.");
+    look_at_new(path);
     try {
-        auto impl = std::make_unique<Impl>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+        auto impl = std::make_unique<Impl>(SQLite::Database(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, busy_ms), path);
         prepare_connection(impl->db);
         create_schema(impl->db);
         Store store(std::move(impl));
@@ -202,45 +200,78 @@ Store Store::create(const std::string& path, const Documents& first, const std::
         store.append(label, first);
         return store;
     } catch (const SQLite::Exception& e) {
+        remove_database(path);
         throw sqlite_error(e, path);
+    } catch (...) {
+        remove_database(path);
+        throw;
     }
 }
 
 Store Store::open(const std::string& path) {
-    if (!fs::exists(path)) throw StoreError(StoreError::Kind::missing, "There is no file " + path + ".");
-    const CheckReport report = check_shop(path);
-    if (!report.ok) throw shop_error(path, report);
-    int flags = SQLite::OPEN_READWRITE;
-    const bool newer = report.version > schema_version;
-    if (newer || !can_write(path)) flags = SQLite::OPEN_READONLY;
-    try {
-        auto impl = std::make_unique<Impl>(flags == SQLite::OPEN_READONLY ? read_only_uri(path) : path,
-                                           flags == SQLite::OPEN_READONLY ? flags | SQLite::OPEN_URI : flags);
-        impl->path = path;
-        impl->newer = newer;
-        if (!impl->read_only) {
+    using K = StoreError::Kind;
+    look_at_path(path);
+    const auto read = [&](SQLite::Database db, std::string why_read_only) {
+        auto impl = std::make_unique<Impl>(std::move(db), path);
+        const FileHeader header = read_header(impl->db);
+        if (header.application != application_id)
+            throw StoreError(K::not_a_shop, path + " is not a shop file. It was left as it is; choose another.");
+        if (header.version < 1)
+            throw StoreError(K::damaged, fmt::format("{} is damaged: it says it is of version {}, which never was. It was left as it is.",
+                                                     path, header.version));
+        impl->newer = header.version > schema_version;
+        impl->why_read_only =
+            impl->newer ? path + " was written by a newer program: it can be looked at here, not changed." : std::move(why_read_only);
+        if (impl->why_read_only.empty()) {
+            if (header.version < schema_version) bring_up_to_date(*impl);
             prepare_connection(impl->db);
-            migrate(impl->db);
-            backup_once_a_day(impl->db, path);
         }
+        const SQLite::Transaction moment(impl->db);  // revisions and bodies of one moment
         impl->load();
         return Store(std::move(impl));
+    };
+    const auto read_only = [&](const std::string& why) { return read(open_to_read(path), why); };
+    try {
+        if (!can_write(path))
+            return read_only(path + " or its folder can't be written: open for reading only. Save a copy in a folder of your own.");
+        try {
+            {
+                // Who wrote it is looked at before a byte may change.
+                SQLite::Database db = open_to_read(path);
+                if (const FileHeader h = read_header(db); h.application != application_id || h.version < 1 || h.version > schema_version)
+                    return read(std::move(db), "");
+            }
+            return read(SQLite::Database(path, SQLite::OPEN_READWRITE, busy_ms), "");
+        } catch (const SQLite::Exception& e) {
+            // On a disk without room no log can be made beside it: it can still be read.
+            if (const StoreError told = sqlite_error(e, path); told.kind() == K::full || told.kind() == K::read_only)
+                return read_only(path + " is open for reading only: " +
+                                 (told.kind() == K::full ? "its disk is full. Free some space and open it again."
+                                                         : "nothing can be written beside it."));
+            throw;
+        }
     } catch (const SQLite::Exception& e) {
-        if (newer)
-            throw StoreError(StoreError::Kind::newer, path + " was written by a newer program and can't be read here (" + e.what() + ").");
-        throw sqlite_error(e, path);
+        const StoreError told = sqlite_error(e, path);
+        if (told.kind() == K::other) throw StoreError(K::damaged, path + " is damaged: " + e.what() + ". It was left as it is.");
+        throw told;
     } catch (const FormatError& e) {
-        if (newer)
-            throw StoreError(StoreError::Kind::newer, path + " was written by a newer program and can't be read here: " + e.what() + ".");
-        throw StoreError(StoreError::Kind::damaged, path + " is damaged: " + e.what() + ".");
-    } catch (const std::out_of_range&) {
-        throw StoreError(StoreError::Kind::damaged, path + " is damaged: a revision is missing.");
+        throw StoreError(K::damaged, path + " is damaged: " + e.what() + ". It was left as it is.");
     }
+}
+
+void Store::bring_up_to_date(Impl& impl) {
+    const CheckReport report = check_shop(impl.path);
+    if (!report.ok)
+        throw StoreError(StoreError::Kind::damaged, impl.path + " is damaged: " + report.problems.front() + ". It was left as it is.");
+    backup_once_a_day(impl.path);
+    prepare_connection(impl.db);
+    migrate(impl.db);
 }
 
 const Documents& Store::documents() const { return impl_->docs; }
 const std::string& Store::path() const { return impl_->path; }
-bool Store::read_only() const { return impl_->read_only; }
+bool Store::read_only() const { return !impl_->why_read_only.empty(); }
+const std::string& Store::why_read_only() const { return impl_->why_read_only; }
 bool Store::newer() const { return impl_->newer; }
 
 bool Store::append(const std::string& label, const Documents& next) {
@@ -259,26 +290,15 @@ bool Store::append(const std::string& label, const Documents& next) {
             if (list.empty()) return before->kept = true;
         }
         const std::string at = now_utc();
-        SQLite::Statement rev(db, "INSERT INTO revision (parent, redo, label, at) VALUES (?, 0, ?, ?)");
-        rev.bind(1, static_cast<std::int64_t>(impl_->head));
-        rev.bind(2, label);
-        rev.bind(3, at);
-        rev.exec();
-        const std::int64_t id = db.getLastInsertRowid();
-        SQLite::Statement change(db, "INSERT INTO change (revision, kind, document, body, digest) VALUES (?, ?, ?, ?, ?)");
-        for (const Change& c : list) {
-            change.bind(1, static_cast<std::int64_t>(id));
-            change.bind(2, c.kind);
-            change.bind(3, c.id);
-            if (c.body.empty()) change.bind(4);
-            else change.bind(4, c.body);
-            change.bind(5, digest_of_change(c.kind, c.id, c.body));
-            change.exec();
-            change.reset();
-        }
-        impl_->move_head(id);
+        const std::int64_t id = db.execAndGet("SELECT coalesce(max(id), 0) FROM revision").getInt64() + 1;
+        std::string seals;
+        for (const Change& c : list) seals += seal_of_change(id, c.kind, c.id, c.body);
+        const RevisionRow row{impl_->head, 0, label, at, seal_of_changes(seals)};
+        write_revision(db, id, row);
+        for (const Change& c : list) write_change(db, {0, id, c.kind, c.id, ""}, c.body);
+        write_head(db, id);
         tx.commit();
-        impl_->revisions[id] = {impl_->head, 0, label, at};
+        impl_->revisions[id] = row;
         impl_->head = id;
         impl_->docs = together ? std::move(*together) : next;
         if (before) before->kept = true;
@@ -312,32 +332,25 @@ namespace {
 void write_attachments(SQLite::Database& db, const Store::Attachments& all, bool again) {
     SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
     SQLite::Statement taken(db, "SELECT digest FROM attachment WHERE key = ?");
-    SQLite::Statement q(db, "INSERT INTO attachment (key, bytes, digest) VALUES (?, ?, ?)");
     for (const auto& [key, bytes] : all) {
-        const std::string digest = digest_of(bytes);
         taken.bind(1, key);
         const bool there = taken.executeStep();
-        const bool same = there && taken.getColumn(0).getString() == digest;
+        const bool same = there && taken.getColumn(0).getString() == seal_of_attachment(key, bytes);
         taken.reset();
         if (there && !same && !again)
             throw StoreError(StoreError::Kind::other, "There is another picture or scan under the name " + key + ". It was kept.");
-        if (there) continue;
-        q.bind(1, key);
-        q.bind(2, bytes.data(), static_cast<int>(bytes.size()));
-        q.bind(3, digest);
-        q.exec();
-        q.reset();
+        if (!there) write_attachment(db, key, bytes);
     }
     tx.commit();
 }
 
 std::optional<std::string> read_verified(SQLite::Database& db, const std::string& key, const std::string& path) {
-    const bool digests = db.execAndGet("PRAGMA user_version").getInt() >= 3;
-    SQLite::Statement q(db, digests ? "SELECT bytes, digest FROM attachment WHERE key = ?" : "SELECT bytes FROM attachment WHERE key = ?");
+    const bool sealed = read_header(db).version == schema_version;
+    SQLite::Statement q(db, sealed ? "SELECT bytes, digest FROM attachment WHERE key = ?" : "SELECT bytes FROM attachment WHERE key = ?");
     q.bind(1, key);
     if (!q.executeStep()) return {};
     std::string bytes = q.getColumn(0).getString();
-    if (digests && q.getColumn(1).getString() != digest_of(bytes))
+    if (sealed && q.getColumn(1).getString() != seal_of_attachment(key, bytes))
         throw StoreError(StoreError::Kind::damaged,
                          "The picture or scan " + key + " in " + path + " is damaged: it does not fit its checksum.");
     return bytes;
@@ -353,7 +366,7 @@ void Store::attach(const Attachments& all) {
 
 std::optional<std::string> Store::read_attachment(const std::string& path, const std::string& key) {
     try {
-        SQLite::Database db(path, SQLite::OPEN_READONLY, 5000);
+        SQLite::Database db = open_to_read(path);
         return read_verified(db, key, path);
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, path);
@@ -375,7 +388,7 @@ std::optional<std::string> Store::attachment(const std::string& key) const {
         return read_verified(impl_->db, key, impl_->path);
     } catch (const SQLite::Exception& e) {
         // A shop of version 1 on a disk that can't be written has none.
-        if (impl_->read_only && e.getErrorCode() == SQLITE_ERROR) return {};
+        if (read_only() && e.getErrorCode() == SQLITE_ERROR) return {};
         throw sqlite_error(e, impl_->path);
     }
 }
@@ -407,15 +420,11 @@ bool Store::undo() {
         if (impl_->catch_up()) return true;
         const std::int64_t from = impl_->head;
         const std::int64_t to = impl_->revisions.at(from).parent;
-        SQLite::Statement q(db, "UPDATE revision SET redo = ? WHERE id = ?");
-        q.bind(1, static_cast<std::int64_t>(from));
-        q.bind(2, static_cast<std::int64_t>(to));
-        q.exec();
-        impl_->move_head(to);
-        tx.commit();
+        RevisionRow row = impl_->revisions.at(to);
+        row.redo = from;
+        write_revision(db, to, row);
+        impl_->stand_at(to, tx);
         impl_->revisions.at(to).redo = from;
-        impl_->head = to;
-        impl_->read_state();
         return false;
     });
 }
@@ -426,10 +435,7 @@ bool Store::redo() {
         SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
         if (impl_->catch_up()) return true;
         const std::int64_t to = impl_->revisions.at(impl_->head).redo;
-        impl_->move_head(to);
-        tx.commit();
-        impl_->head = to;
-        impl_->read_state();
+        impl_->stand_at(to, tx);
         return false;
     });
 }
@@ -469,11 +475,9 @@ std::string now_local() {
 void Store::write(BookEntry e) {
     impl_->guarded([&] {
         SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
-        SQLite::Statement q(impl_->db, "INSERT INTO book (at, job, step, kind, what, value, unit, of_) VALUES (?, ?, ?, ?, ?, ?, ?, ?)");
-        int i = 0;
-        for (const std::string& v : {e.at.empty() ? now_local() : e.at, e.job, e.step, e.kind, e.what, e.value, e.unit, e.of})
-            q.bind(++i, v);
-        q.exec();
+        e.id = 0;
+        if (e.at.empty()) e.at = now_local();
+        write_entry(impl_->db, e);
         tx.commit();
     });
 }

@@ -15,8 +15,6 @@
 #include <string>
 #include <vector>
 
-#include "core/io/digest.h"
-
 namespace yb {
 
 struct Documents;
@@ -25,13 +23,14 @@ struct Documents;
 class StoreError : public std::runtime_error {
   public:
     enum class Kind {
-        missing,     ///< there is no such file
-        not_a_shop,  ///< some other file: left untouched
-        newer,       ///< written by a newer program
-        damaged,     ///< fails the integrity check: left untouched; see newest_backup() and salvage()
-        full,        ///< the disk is full
-        read_only,   ///< file or folder can't be written
-        busy,        ///< another program holds it
+        missing,        ///< there is no such file
+        not_a_shop,     ///< some other file, a folder, a device: left untouched
+        newer,          ///< written by a newer program
+        damaged,        ///< does not fit its checksums: left untouched; see newest_backup() and repair_shop()
+        full,           ///< the disk is full
+        read_only,      ///< file or folder can't be written
+        no_permission,  ///< it can't even be read
+        busy,           ///< another program holds it
         other
     };
     StoreError(Kind kind, const std::string& what) : std::runtime_error(what), kind_(kind) {}
@@ -64,8 +63,9 @@ class Store {
     /// Makes a new shop file. @throws StoreError when the file exists or can't be made.
     static Store create(const std::string& path, const Documents& first, const std::string& label);
 
-    /// Opens a shop file after an integrity check; makes a dated backup beside it, one a day, 14 kept.
-    /// When the folder can't be written the shop opens for reading only.
+    /// Opens a shop file. Every revision and everything that is read is verified against its checksum; the rest is for
+    /// check_shop(), beside the work. An older file is looked through whole and backed up before it is brought up to date.
+    /// Where file or folder can't be written or the disk is full the shop opens for reading only, see why_read_only().
     /// @throws StoreError; the file is never changed by a failure.
     static Store open(const std::string& path);
 
@@ -76,6 +76,8 @@ class Store {
     const Documents& documents() const;
     const std::string& path() const;
     bool read_only() const;
+    /// A sentence for the maker; empty where it can be written.
+    const std::string& why_read_only() const;
     /// Written by a newer program: open for reading only, what is not known here is kept as it is.
     bool newer() const;
 
@@ -135,27 +137,8 @@ class Store {
     struct Impl;
     struct Standing;
     explicit Store(std::unique_ptr<Impl> impl);
+    static void bring_up_to_date(Impl& impl);
     std::unique_ptr<Impl> impl_;
 };
-
-/// The findings of an integrity check, for `burl check` and for opening.
-struct CheckReport {
-    bool ok = false;
-    int version = 0;                    ///< of the file's tables
-    std::vector<std::string> problems;  ///< it can't be opened with
-    std::vector<std::string> remarks;   ///< no reason not to open it
-    std::int64_t revisions = 0;
-    std::size_t slabs = 0, jobs = 0;
-};
-/// How far a check goes: pages, revisions and checksums, or beside that every document of every revision read.
-enum class CheckDepth { checksums, every_document };
-/// Looks a shop file through without changing it. @throws StoreError(missing) only.
-CheckReport check_shop(const std::string& path, CheckDepth depth = CheckDepth::checksums);
-
-/// The newest backup of a shop file that passes the check.
-std::optional<std::string> newest_backup(const std::string& path);
-
-/// The folder of dated backups beside a shop file.
-std::string backup_folder(const std::string& path);
 
 }  // namespace yb

@@ -1,0 +1,265 @@
+#include "core/store/check.h"
+
+#include <algorithm>
+#include <chrono>
+#include <filesystem>
+#include <map>
+#include <mutex>
+#include <set>
+
+#include <fmt/chrono.h>
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include "core/io/digest.h"
+#include "core/io/format_error.h"
+#include "core/job/documents.h"
+#include "core/store/schema.h"
+
+namespace yb {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+/// More than this many of one kind are counted, not listed.
+constexpr std::size_t most_told = 20;
+
+class Looker {
+  public:
+    Looker(SQLite::Database& db, CheckReport& report, const Work& work) : db_(db), r_(report), work_(work) {}
+
+    void look() {
+        const FileHeader header = read_header(db_);
+        r_.version = header.version;
+        if (header.application != application_id) return problem("it is not a shop file");
+        if (r_.version < 1) return problem(fmt::format("it says it is of version {}, which never was", r_.version));
+        pages();
+        if (r_.version > schema_version) return;  // how that one keeps its rows is not known here
+        if (r_.version == schema_version) tables();
+        const Skeleton s = read_skeleton(db_, r_.version);
+        for (const std::string& p : s.problems) problem(p);
+        r_.remarks = s.remarks;
+        r_.revisions = static_cast<std::int64_t>(s.revisions.size());
+        bodies(s);
+        if (r_.version >= 2) attachments();
+        if (r_.version == schema_version) book();
+    }
+
+  private:
+    void problem(std::string text) {
+        const std::lock_guard lock(mutex_);
+        if (++found_ <= most_told) r_.problems.push_back(std::move(text));
+        else if (found_ == most_told + 1) r_.problems.emplace_back("there is more of it");
+    }
+
+    void pages() {
+        SQLite::Statement integrity(db_, fmt::format("PRAGMA integrity_check({})", most_told));
+        while (integrity.executeStep())
+            if (const std::string s = integrity.getColumn(0).getString(); s != "ok") problem(s);
+        work_.check();
+        work_.tell(0.3);
+    }
+
+    void tables() {
+        std::set<std::string> have;
+        SQLite::Statement q(db_, "SELECT sql FROM sqlite_master WHERE sql IS NOT NULL");
+        while (q.executeStep()) have.insert(q.getColumn(0).getString());
+        for (const std::string& wanted : table_statements())
+            if (!have.count(wanted)) problem("a table is missing or altered: it should be made by " + wanted.substr(0, wanted.find(" (")));
+    }
+
+    /// Every document of every revision: in handfuls, over the cores, so that a book of many years fits in memory.
+    void bodies(const Skeleton& s) {
+        const char* columns = r_.version >= 3 ? "SELECT revision, kind, document, digest, body FROM change ORDER BY id"
+                                              : "SELECT revision, kind, document, '', body FROM change ORDER BY id";
+        struct Row {
+            std::int64_t revision;
+            std::string kind, document, digest, body;
+        };
+        std::vector<Row> handful;
+        std::set<std::string> slabs, jobs;
+        double done = 0;
+        const auto all = static_cast<double>(std::max<std::size_t>(1, s.changes.size()));
+        const auto look = [&] {
+            in_parallel(
+                handful.size(),
+                [&](std::size_t i) {
+                    one_body(handful[i].revision, handful[i].kind, handful[i].document, handful[i].digest, handful[i].body);
+                },
+                Work{{}, work_.stop, work_.threads});
+            done += static_cast<double>(handful.size());
+            work_.tell(0.3 + 0.3 * std::min(1.0, done / all));
+            handful.clear();
+        };
+        SQLite::Statement q(db_, columns);
+        while (q.executeStep()) {
+            const auto body = q.getColumn(4);
+            handful.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(), q.getColumn(2).getString(),
+                               q.getColumn(3).getString(), body.isNull() ? "" : body.getString()});
+            if (handful.back().kind == "slab") slabs.insert(handful.back().document);
+            if (handful.back().kind == "job") jobs.insert(handful.back().document);
+            if (handful.size() >= 256) look();
+        }
+        look();
+        r_.slabs = slabs.size();
+        r_.jobs = jobs.size();
+    }
+
+    void one_body(std::int64_t revision, const std::string& kind, const std::string& document, const std::string& digest,
+                  const std::string& body) {
+        const bool fits = r_.version < 3 || digest == (r_.version == 3 ? old_digest_of_change(kind, document, body)
+                                                                       : seal_of_change(revision, kind, document, body));
+        if (!fits) return problem(fmt::format("{} of revision {} does not fit its checksum", document_in_words(kind, document), revision));
+        if (body.empty()) return;
+        Documents one;
+        try {
+            apply_document(one, kind, document, body);
+        } catch (const std::exception& e) {
+            return problem(fmt::format("{} of revision {} can't be read: {}", document_in_words(kind, document), revision, e.what()));
+        }
+        const std::lock_guard lock(mutex_);
+        for (const auto& [id, slab] : one.slabs)
+            for (const std::string& key : attachments_named(slab)) named_[key] = id;
+    }
+
+    void attachments() {
+        std::vector<std::pair<std::string, std::string>> handful;  // key and digest; bytes apart
+        std::vector<std::string> bytes;
+        const double all = std::max(1.0, db_.execAndGet("SELECT count(*) FROM attachment").getDouble());
+        std::size_t size = 0;
+        const auto look = [&] {
+            in_parallel(
+                handful.size(),
+                [&](std::size_t i) {
+                    const auto& [key, digest] = handful[i];
+                    if (digest != (r_.version == schema_version ? seal_of_attachment(key, bytes[i]) : digest_of(bytes[i])))
+                        problem("the picture or scan " + key + " does not fit its checksum");
+                },
+                Work{{}, work_.stop, work_.threads});
+            handful.clear(), bytes.clear();
+            size = 0;
+            work_.tell(0.6 + 0.4 * static_cast<double>(r_.attachments) / all);
+        };
+        std::set<std::string> there;
+        SQLite::Statement q(db_, r_.version >= 3 ? "SELECT key, digest, bytes FROM attachment" : "SELECT key, '', '' FROM attachment");
+        while (q.executeStep()) {
+            ++r_.attachments;
+            there.insert(q.getColumn(0).getString());
+            if (r_.version < 3) continue;
+            handful.emplace_back(q.getColumn(0).getString(), q.getColumn(1).getString());
+            bytes.push_back(q.getColumn(2).getString());
+            size += bytes.back().size();
+            if (size > std::size_t{32} << 20) look();
+        }
+        look();
+        for (const auto& [key, slab] : named_)
+            if (is_content_key(key) && !there.count(key))
+                r_.remarks.push_back("slab ‘" + slab + "’ names a picture or scan that is not in the file: " + key);
+    }
+
+    void book() {
+        std::string before;
+        SQLite::Statement q(db_, "SELECT id, at, job, step, kind, what, value, unit, of_, digest FROM book ORDER BY id");
+        const auto text = [&](int i) { return q.getColumn(i).getString(); };
+        while (q.executeStep()) {
+            ++r_.entries;
+            const BookEntry e{q.getColumn(0).getInt64(), text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)};
+            if (text(9) != seal_of_entry(before, e))
+                problem(fmt::format("entry {} of the book, or one before it, does not fit its checksum", e.id));
+            before = text(9);
+        }
+    }
+
+    SQLite::Database& db_;
+    CheckReport& r_;
+    const Work& work_;
+    std::mutex mutex_;
+    std::size_t found_ = 0;
+    std::map<std::string, std::string> named_;  ///< pictures and scans, and a slab that names each
+};
+
+}  // namespace
+
+CheckReport check_shop(const std::string& path, const Work& work) {
+    look_at_path(path);
+    CheckReport r;
+    try {
+        SQLite::Database db = open_to_read(path);
+        SQLite::Transaction tx(db);  // one moment of the file
+        Looker(db, r, work).look();
+    } catch (const SQLite::Exception& e) {
+        r.problems.emplace_back(e.what());
+    }
+    r.ok = r.problems.empty();
+    return r;
+}
+
+std::string backup_folder(const std::string& path) { return path + ".backups"; }
+
+std::vector<std::string> backups_of(const std::string& path) {
+    std::vector<std::string> all;
+    std::error_code e;
+    for (const auto& entry : fs::directory_iterator(backup_folder(path), e))
+        if (entry.path().extension() == ".shop") all.push_back(entry.path().string());
+    std::sort(all.rbegin(), all.rend());
+    return all;
+}
+
+namespace {
+bool whole(const std::string& path, const Work& work) {
+    try {
+        return check_shop(path, work).ok;
+    } catch (const StoreError&) {
+        return false;
+    }
+}
+}  // namespace
+
+std::optional<std::string> newest_backup(const std::string& path) {
+    for (const std::string& p : backups_of(path))
+        if (whole(p, {})) return p;
+    return {};
+}
+
+bool backup_once_a_day(const std::string& path, const Work& work) {
+    const fs::path folder = backup_folder(path);
+    const std::string today = fmt::format("{:%F}", fmt::localtime(std::chrono::system_clock::to_time_t(std::chrono::system_clock::now())));
+    const fs::path target = folder / (today + ".shop");
+    std::error_code e;
+    if (fs::exists(target, e)) return true;
+    fs::create_directories(folder, e);
+    if (e) return false;
+    // A name of its own: another program may make today's backup at the same moment.
+    const fs::path part =
+        folder / fmt::format("{}.{}-{}.part", today, ::getpid(), std::chrono::steady_clock::now().time_since_epoch().count());
+    try {
+        {
+            SQLite::Database db(path, SQLite::OPEN_READWRITE, 2000);
+            SQLite::Statement q(db, "VACUUM INTO ?");
+            q.bind(1, part.string());
+            q.exec();
+        }
+        work.check();
+        // One that would not open is none: the older ones stay, and it is tried again at the next opening.
+        if (!whole(part.string(), work)) {
+            fs::remove(part, e);
+            return false;
+        }
+        fs::rename(part, target);
+    } catch (const Cancelled&) {
+        fs::remove(part, e);
+        throw;
+    } catch (const std::exception&) {  // a full disk, a folder taken away
+        fs::remove(part, e);
+        return false;
+    }
+    for (const auto& entry : fs::directory_iterator(folder, e))  // what a program left half-made on an earlier day
+        if (entry.path().extension() == ".part" && entry.path().filename().string().rfind(today, 0) != 0) fs::remove(entry.path(), e);
+    const std::vector<std::string> all = backups_of(path);
+    for (std::size_t i = 14; i < all.size(); ++i)
+        if (all[i] != target) fs::remove(all[i], e);  // a clock set back makes today's the oldest
+    return true;
+}
+
+}  // namespace yb
