@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <numbers>
+#include <unordered_map>
 
 #include <fmt/format.h>
 
@@ -13,31 +15,104 @@ namespace {
 
 constexpr double join_within = 0.01;
 
-/// Joins open paths end to end where they meet, and closes those that come back to where they began.
-void join(std::vector<DrawnPath>& paths) {
-    const auto meet = [](Vec2 a, Vec2 b) { return length(a - b) <= join_within; };
-    for (bool joined = true; joined;) {
-        joined = false;
-        for (std::size_t i = 0; i < paths.size() && !joined; ++i) {
-            if (paths[i].closed || paths[i].points.empty()) continue;
-            for (std::size_t k = 0; k < paths.size() && !joined; ++k) {
-                if (k == i || paths[k].closed || paths[k].points.empty()) continue;
-                Ring& a = paths[i].points;
-                Ring b = paths[k].points;
-                if (meet(a.back(), b.back())) std::reverse(b.begin(), b.end());
-                else if (meet(a.front(), b.front())) std::reverse(a.begin(), a.end());
-                else if (meet(a.front(), b.back())) std::reverse(a.begin(), a.end()), std::reverse(b.begin(), b.end());
-                if (!meet(a.back(), b.front())) continue;
-                a.insert(a.end(), b.begin() + 1, b.end());
-                paths.erase(paths.begin() + static_cast<std::ptrdiff_t>(k));
-                joined = true;
-            }
+bool meet(Vec2 a, Vec2 b) { return length(a - b) <= join_within; }
+
+/// Open ends by where they lie: those near a place are found without looking at all others.
+class Ends {
+  public:
+    explicit Ends(const std::vector<DrawnPath>& paths) {
+        for (std::size_t i = 0; i < paths.size(); ++i) {
+            if (paths[i].closed || paths[i].points.size() < 2) continue;
+            add(paths[i].points.front(), {i, false});
+            add(paths[i].points.back(), {i, true});
         }
     }
-    for (DrawnPath& p : paths) {
-        if (!p.closed && p.points.size() > 3 && meet(p.points.front(), p.points.back())) p.closed = true;
-        if (p.closed && p.points.size() > 1 && meet(p.points.front(), p.points.back())) p.points.pop_back();
+    struct End {
+        std::size_t path = 0;
+        bool back = false;
+    };
+    /// An end of another path that meets `p`; its path is taken out.
+    std::optional<End> take(Vec2 p, const std::vector<DrawnPath>& paths, std::vector<bool>& taken) {
+        for (int dx = -1; dx <= 1; ++dx)
+            for (int dy = -1; dy <= 1; ++dy) {
+                const auto it = cells_.find(cell(p, dx, dy));
+                if (it == cells_.end()) continue;
+                std::vector<End>& here = it->second;
+                for (std::size_t i = 0; i < here.size();) {
+                    const End e = here[i];
+                    if (taken[e.path]) {  // joined already: not looked at again
+                        here[i] = here.back();
+                        here.pop_back();
+                        continue;
+                    }
+                    const Ring& r = paths[e.path].points;
+                    if (meet(p, e.back ? r.back() : r.front())) {
+                        taken[e.path] = true;
+                        return e;
+                    }
+                    ++i;
+                }
+            }
+        return {};
     }
+
+  private:
+    static std::uint64_t cell(Vec2 p, int dx, int dy) {
+        const auto at = [](double v, int d) {
+            return static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor(v / join_within)) + d);
+        };
+        return at(p.x, dx) * 0x9E3779B97F4A7C15U ^ at(p.y, dy) * 0xC2B2AE3D27D4EB4FU;
+    }
+    void add(Vec2 p, End e) { cells_[cell(p, 0, 0)].push_back(e); }
+    std::unordered_map<std::uint64_t, std::vector<End>> cells_;
+};
+
+/// Joins open paths end to end where they meet, and closes those that come back to where they began.
+void join(std::vector<DrawnPath>& paths) {
+    Ends ends(paths);
+    std::vector<bool> taken(paths.size(), false);
+    std::vector<DrawnPath> out;
+    for (std::size_t i = 0; i < paths.size(); ++i) {
+        if (taken[i]) continue;
+        taken[i] = true;
+        DrawnPath p = std::move(paths[i]);
+        const auto round = [&] { return p.points.size() > 3 && meet(p.points.front(), p.points.back()); };
+        // On from its back, then, turned round, from what was its front.
+        for (int side = 0; side < 2 && !p.closed && p.points.size() > 1; ++side) {
+            while (!round()) {
+                const auto e = ends.take(p.points.back(), paths, taken);
+                if (!e) break;
+                const Ring& next = paths[e->path].points;
+                if (e->back) p.points.insert(p.points.end(), next.rbegin() + 1, next.rend());
+                else p.points.insert(p.points.end(), next.begin() + 1, next.end());
+            }
+            if (round()) break;
+            std::reverse(p.points.begin(), p.points.end());
+        }
+        if (!p.closed && round()) p.closed = true;
+        if (p.closed && p.points.size() > 1 && meet(p.points.front(), p.points.back())) p.points.pop_back();
+        out.push_back(std::move(p));
+    }
+    paths = std::move(out);
+}
+
+/// How far the nearest ends that do not meet are apart, and where; nothing where there is no line.
+std::optional<std::pair<double, Vec2>> nearest_gap(const std::vector<DrawnPath>& paths) {
+    struct End {
+        Vec2 at;
+        std::size_t path;
+    };
+    std::vector<End> ends;
+    for (std::size_t i = 0; i < paths.size(); ++i)
+        if (paths[i].points.size() > 1) ends.push_back({paths[i].points.back(), i}), ends.push_back({paths[i].points.front(), i});
+    std::sort(ends.begin(), ends.end(), [](const End& a, const End& b) { return a.at.x < b.at.x; });
+    std::optional<std::pair<double, Vec2>> best;
+    for (std::size_t i = 0; i < ends.size(); ++i)  // a sweep: farther along x than the best is farther off
+        for (std::size_t k = i + 1; k < ends.size() && (!best || ends[k].at.x - ends[i].at.x < best->first); ++k) {
+            const double d = length(ends[i].at - ends[k].at);
+            if ((d > join_within || ends[i].path != ends[k].path) && (!best || d < best->first)) best = {d, ends[i].at};
+        }
+    return best;
 }
 
 std::string escaped(const std::string& s) {
@@ -48,6 +123,14 @@ std::string escaped(const std::string& s) {
 
 }  // namespace
 
+void check_places(const Drawing& drawing, const char* format) {
+    for (const DrawnPath& p : drawing.paths)
+        for (const Vec2 q : p.points)
+            if (!(std::abs(q.x) <= farthest_place && std::abs(q.y) <= farthest_place))
+                throw FormatError(
+                    fmt::format("{}: a point of the layer ‘{}’ lies at {}, {}, which is no place on a drawing", format, p.layer, q.x, q.y));
+}
+
 DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit) {
     std::vector<DrawnPath> paths = drawing.paths;
     join(paths);
@@ -55,19 +138,12 @@ DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit) {
     for (const DrawnPath& p : paths)
         if (p.closed && p.points.size() >= 3 && (!best || area(p.points) > area(best->points))) best = &p;
     if (!best || area(best->points) < 1e-6) {
-        double gap = 1e300;
-        Vec2 at;
-        for (const DrawnPath& p : paths)
-            for (const DrawnPath& q : paths) {
-                if (p.points.size() < 2 || q.points.size() < 2) continue;
-                const double d = length(p.points.back() - q.points.front());
-                if (d < gap && (d > join_within || &p != &q)) gap = d, at = p.points.back();
-            }
-        if (gap > 1e299) throw FormatError("there is no line in the drawing");
+        const auto gap = nearest_gap(paths);
+        if (!gap) throw FormatError("there is no line in the drawing");
         throw FormatError(
             fmt::format("no line closes to an outline; the nearest open ends are {:.2f} apart, at {:.1f}, {:.1f} of the drawing. Join them "
                         "and try again",
-                        gap, at.x, at.y));
+                        gap->first, gap->second.x, gap->second.y));
     }
     if (const auto x = self_crossing(best->points))
         throw FormatError(

@@ -25,7 +25,19 @@ struct Drawing {
     std::optional<double> mm_per_unit;  ///< empty: the file does not say
 };
 
-/// @throws FormatError.
+/// @name The most a drawing may hold (docs/formats.md).
+/// @{
+inline constexpr std::size_t most_drawing_points = 4000000;
+inline constexpr int most_svg_depth = 256;
+inline constexpr int most_spline_degree = 25;
+inline constexpr double farthest_place = 1e9;  ///< of a point from the drawing's nought, in its units
+/// @}
+
+/// @throws FormatError where a point is no place on a drawing: not a number, or farther off than farthest_place.
+void check_places(const Drawing& drawing, const char* format);
+
+/// Numbers are read with a point whatever the desktop's decimal sign is. @throws FormatError with the place; nothing is asked
+/// of memory that the file does not hold.
 Drawing read_svg(const std::string& bytes);
 /// @throws FormatError.
 Drawing read_dxf(const std::string& bytes);

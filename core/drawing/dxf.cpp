@@ -1,9 +1,15 @@
+#include <algorithm>
+#include <charconv>
 #include <cmath>
+#include <locale>
+#include <mutex>
 #include <numbers>
 #include <sstream>
+#include <string_view>
 
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
+#include <fmt/format.h>
 
 #include "core/drawing/drawing.h"
 #include "core/io/format_error.h"
@@ -73,7 +79,7 @@ class Collector : public DL_CreationAdapter {
             const Vec2 b{w.x, w.y};
             const double sweep = 4 * std::atan(v.bulge);
             const double chord = length(b - a);
-            if (chord < 1e-12) continue;
+            if (chord < 1e-12 || !std::isfinite(sweep) || std::abs(sweep) < 1e-9) continue;
             const double radius = chord / 2 / std::sin(std::abs(sweep) / 2);
             const Vec2 normal = Vec2{-(b - a).y, (b - a).x} * (1 / chord);
             const double rise = radius * std::cos(std::abs(sweep) / 2) * (sweep > 0 ? 1 : -1);
@@ -89,6 +95,7 @@ class Collector : public DL_CreationAdapter {
     void finish_spline() {
         in_spline_ = false;
         Ring r;
+        if (!std::is_sorted(knots_.begin(), knots_.end())) throw FormatError("DXF: the knots of a spline are out of order");
         if (control_.size() > degree_ && knots_.size() == control_.size() + degree_ + 1 && degree_ >= 1) {
             // De Boor between the first and the last knot that count.
             const double from = knots_[degree_];
@@ -107,6 +114,10 @@ class Collector : public DL_CreationAdapter {
     };
 
     void put(Ring r, bool closed) {
+        points_ += r.size();
+        if (points_ > most_drawing_points)
+            throw FormatError(
+                fmt::format("DXF: more than {} million points are not read. Draw it with fewer", most_drawing_points / 1000000));
         if (r.size() > 1) drawing.paths.push_back({std::move(r), closed, attributes.getLayer()});
     }
 
@@ -119,8 +130,10 @@ class Collector : public DL_CreationAdapter {
     }
 
     Vec2 de_boor(double t) const {
-        std::size_t k = degree_;
-        while (k + 1 < control_.size() && t >= knots_[k + 1]) ++k;
+        // The stretch of knots that t lies in, between those that count.
+        const auto first = knots_.begin() + static_cast<std::ptrdiff_t>(degree_) + 1;
+        const auto last = knots_.begin() + static_cast<std::ptrdiff_t>(control_.size());
+        const std::size_t k = degree_ + static_cast<std::size_t>(std::upper_bound(first, last, t) - first);
         Ring d(control_.begin() + static_cast<std::ptrdiff_t>(k - degree_), control_.begin() + static_cast<std::ptrdiff_t>(k) + 1);
         for (std::size_t r = 1; r <= degree_; ++r)
             for (std::size_t j = degree_; j >= r; --j) {
@@ -134,6 +147,7 @@ class Collector : public DL_CreationAdapter {
 
     bool in_polyline_ = false, in_spline_ = false, closed_ = false;
     std::size_t degree_ = 3;
+    std::size_t points_ = 0;
     std::vector<Vertex> vertices_;
     Ring control_, fit_;
     std::vector<double> knots_;
@@ -141,15 +155,87 @@ class Collector : public DL_CreationAdapter {
 
 }  // namespace
 
+namespace {
+
+/// Counts that the text promises, held against how many lines it has, before the reader asks memory for them.
+void check_promises(const std::string& bytes) {
+    struct Promise {
+        std::string_view entity;
+        int code;
+        const char* of;
+    };
+    static constexpr Promise promises[] = {
+        {"SPLINE", 72, "knots"},         {"SPLINE", 73, "control points"}, {"SPLINE", 74, "fit points"}, {"LWPOLYLINE", 90, "vertices"},
+        {"LEADER", 76, "vertices"},      {"HATCH", 91, "loops"},           {"HATCH", 93, "edges"},       {"HATCH", 95, "knots"},
+        {"HATCH", 96, "control points"}, {"HATCH", 97, "fit points"}};
+    const auto lines = static_cast<long long>(std::count(bytes.begin(), bytes.end(), '\n')) + 1;
+    std::string_view rest = bytes;
+    const auto next = [&] {
+        const auto end = rest.find('\n');
+        std::string_view line = rest.substr(0, end);
+        rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
+        while (!line.empty() && (line.front() == ' ' || line.front() == '\t')) line.remove_prefix(1);
+        while (!line.empty() && (line.back() == '\r' || line.back() == ' ')) line.remove_suffix(1);
+        return line;
+    };
+    const auto number = [](std::string_view s) {
+        double v = 0;
+        const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), v);
+        return error == std::errc::result_out_of_range ? 1e300 : error == std::errc() ? v : 0.0;
+    };
+    std::string_view entity;
+    for (long long line = 1; !rest.empty(); line += 2) {
+        const double code = number(next());
+        const std::string_view value = next();
+        if (code == 0) entity = value;
+        const auto fail = [&](const std::string& what) { throw FormatError(fmt::format("DXF: line {}: {}", line + 1, what)); };
+        if (entity == "SPLINE" && code == 71) {
+            if (const double degree = number(value); degree < 1 || degree > most_spline_degree)
+                fail(fmt::format("a spline of degree {}; 1 to {} are read. Draw it as lines and try again", value, most_spline_degree));
+        }
+        for (const Promise& p : promises)
+            if (p.entity == entity && p.code == code)
+                if (const double n = number(value); n < 0 || n > static_cast<double>(lines))
+                    fail(fmt::format("{} {} are promised, more than the file has lines. It is cut short or damaged", value, p.of));
+    }
+}
+
+/// The reader of DXF goes by the process's C++ locale: while it reads that is the plain one, whatever somebody set.
+class PlainNumbers {
+  public:
+    PlainNumbers() : lock_(one_at_a_time()) {
+        if (before_ != std::locale::classic()) std::locale::global(std::locale::classic());
+    }
+    ~PlainNumbers() {
+        if (before_ != std::locale::classic()) std::locale::global(before_);
+    }
+    PlainNumbers(const PlainNumbers&) = delete;
+    PlainNumbers& operator=(const PlainNumbers&) = delete;
+
+  private:
+    static std::mutex& one_at_a_time() {
+        static std::mutex m;
+        return m;
+    }
+    std::lock_guard<std::mutex> lock_;
+    std::locale before_;
+};
+
+}  // namespace
+
 Drawing read_dxf(const std::string& bytes) {
     if (bytes.find("SECTION") == std::string::npos) throw FormatError("this is no DXF drawing");
     if (bytes.rfind("AutoCAD Binary DXF", 0) == 0) throw FormatError("DXF: this one is binary; save it as text");
+    if (bytes.find('\0') != std::string::npos) throw FormatError("DXF: there are bytes in it that no text has; it is damaged");
+    check_promises(bytes);
     Collector c;
     DL_Dxf dxf;
+    const PlainNumbers plain;
     std::stringstream in(bytes);
     if (!dxf.in(in, &c)) throw FormatError("DXF: it can't be read");
     c.finish();
     if (bytes.find("EOF") == std::string::npos) throw FormatError("DXF: its end is missing; the file is cut short");
+    check_places(c.drawing, "DXF");
     return c.drawing;
 }
 

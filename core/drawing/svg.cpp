@@ -38,7 +38,7 @@ class Numbers {
         double v = 0;
         const char* from = *at_ == '+' ? at_ + 1 : at_;
         const auto [p, error] = std::from_chars(from, from + std::strlen(from), v);
-        if (error != std::errc()) fail();
+        if (error != std::errc() || !(std::abs(v) <= farthest_place)) fail();
         at_ = p;
         return v;
     }
@@ -131,8 +131,16 @@ void arc(Ring& out, Vec2 from, double rx, double ry, double turn_deg, bool large
     });
 }
 
-std::vector<DrawnPath> read_path(const char* d) {
+FormatError too_many() {
+    return FormatError(fmt::format("SVG: more than {} million points are not read. Draw it with fewer", most_drawing_points / 1000000));
+}
+
+/// @param most points.
+std::vector<DrawnPath> read_path(const char* d, std::size_t most) {
     std::vector<DrawnPath> out;
+    const DrawnPath* counted = nullptr;
+    std::size_t total = 0;
+    std::size_t before = 0;
     Numbers n(d);
     Vec2 here, start, handle;
     char last = 0;
@@ -142,7 +150,7 @@ std::vector<DrawnPath> read_path(const char* d) {
     };
     while (n.more()) {
         char op = n.is_number() ? (last == 'M' ? 'L' : last == 'm' ? 'l' : last) : n.letter();
-        if (op == 0) n.fail();
+        if (op == 0 || (n.is_number() && (last | 32) == 'z')) n.fail();
         const bool relative = op >= 'a';
         const auto point = [&] {
             const double x = n.next();
@@ -200,14 +208,20 @@ std::vector<DrawnPath> read_path(const char* d) {
             default: throw FormatError(fmt::format("SVG: ‘{}’ is no command of a path", op));
         }
         last = op;
+        if (!out.empty()) {
+            if (&out.back() != counted) counted = &out.back(), before = total;
+            total = before + out.back().points.size();
+        }
+        if (total > most) throw too_many();
     }
     return out;
 }
 
 std::optional<double> unit_of(const char* text) {
-    char* end = nullptr;
-    const double v = std::strtod(text, &end);
-    if (end == text || v <= 0) return {};
+    double v = 0;
+    while (*text == ' ') ++text;
+    const auto [end, error] = std::from_chars(text, text + std::strlen(text), v);
+    if (error != std::errc() || !(v > 0) || v > farthest_place) return {};
     const std::string unit(end);
     if (unit == "mm") return v;
     if (unit == "cm") return v * 10;
@@ -217,13 +231,25 @@ std::optional<double> unit_of(const char* text) {
     return {};  // px and plain numbers say nothing about the size of a slab
 }
 
-void walk(const pugi::xml_node& node, const Matrix& outer, Drawing& out) {
+/// A number at the beginning of an attribute, whatever the desktop's decimal sign; 0 where there is none.
+double number_in(const pugi::xml_attribute& a) {
+    Numbers n(a.value());
+    return n.is_number() ? n.next() : 0;
+}
+
+struct Walked {
+    Drawing& out;
+    std::size_t points = 0;
+};
+
+void walk(const pugi::xml_node& node, const Matrix& outer, Walked& to, int depth) {
+    if (depth > most_svg_depth) throw FormatError(fmt::format("SVG: groups are nested more than {} deep", most_svg_depth));
     for (const pugi::xml_node& n : node.children()) {
         const std::string full = n.name();
         const std::string name = full.substr(full.find(':') == std::string::npos ? 0 : full.find(':') + 1);
         if (name == "defs" || name == "clipPath" || name == "symbol" || name == "pattern" || name == "marker") continue;
         const Matrix m = outer.then(read_transform(n.attribute("transform").value()));
-        const auto v = [&](const char* key) { return n.attribute(key).as_double(); };
+        const auto v = [&](const char* key) { return number_in(n.attribute(key)); };
         std::vector<DrawnPath> made;
         const auto ellipse = [&](double rx, double ry) {
             Ring r;
@@ -233,7 +259,7 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Drawing& out) {
             });
             if (rx > 0 && ry > 0) made.push_back({r, true, ""});
         };
-        if (name == "path") made = read_path(n.attribute("d").value());
+        if (name == "path") made = read_path(n.attribute("d").value(), most_drawing_points - to.points);
         else if (name == "polygon" || name == "polyline") {
             DrawnPath p{{}, name == "polygon", ""};
             Numbers numbers(n.attribute("points").value());
@@ -255,9 +281,11 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Drawing& out) {
                 q.y = -q.y;  // down the page is towards the maker
             }
             p.layer = node.attribute("id").value();
-            if (p.points.size() > 1) out.paths.push_back(std::move(p));
+            to.points += p.points.size();
+            if (to.points > most_drawing_points) throw too_many();
+            if (p.points.size() > 1) to.out.paths.push_back(std::move(p));
         }
-        walk(n, m, out);
+        walk(n, m, to, depth + 1);
     }
 }
 
@@ -282,7 +310,9 @@ Drawing read_svg(const std::string& bytes) {
         // Without a viewBox a unit is a pixel of 1/96 inch.
         d.mm_per_unit = box[2] > 0 ? *width / box[2] : 25.4 / 96;
     }
-    walk(root, {}, d);
+    Walked to{d};
+    walk(root, {}, to, 0);
+    check_places(d, "SVG");
     return d;
 }
 

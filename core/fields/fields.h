@@ -84,6 +84,8 @@ struct Way {
     const char* key;
     const char* label;
 };
+template <class E>
+Way(E, const char*, const char*) -> Way<E>;  // clang 14 does not deduce it from the members
 
 template <class C, class E, class... W>
 constexpr School<C, E, sizeof...(W)> school(const char* choice, const char* key, const char* label, E C::*member, W... ways) {

@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include "core/io/file.h"
 #include "core/io/upgrade.h"
 #include "core/job/job.h"
 #include "core/job/shop.h"
@@ -54,17 +55,54 @@ Job job_from_json(const Json& j) {
     return v;
 }
 
+namespace {
+
+/// Line and column of a byte, for a sentence.
+std::string place_in(const std::string& text, std::size_t at) {
+    std::size_t line = 1;
+    std::size_t column = 1;
+    for (std::size_t i = 0; i < std::min(at, text.size()); ++i) text[i] == '\n' ? (++line, column = 1) : ++column;
+    return fmt::format("line {}, column {}", line, column);
+}
+
+/// How deep it nests and how many values it holds, looked at before memory is asked for.
+void check_size(const std::string& text) {
+    if (text.size() > most_json_bytes) throw FormatError(fmt::format("the text is longer than {} MB", most_json_bytes >> 20));
+    int depth = 0;
+    std::size_t values = 0;
+    bool quoted = false;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (quoted) {
+            if (c == '\\') ++i;
+            else if (c == '"') quoted = false;
+            continue;
+        }
+        if (c == '"') quoted = true;
+        else if (c == '[' || c == '{') {
+            if (++depth > most_json_depth)
+                throw FormatError(place_in(text, i), fmt::format("lists and objects are nested more than {} deep", most_json_depth));
+            ++values;
+        } else if (c == ']' || c == '}') {
+            --depth;
+        } else if (c == ',') {
+            ++values;
+        }
+        if (values > most_json_values)
+            throw FormatError(place_in(text, i), fmt::format("more than {} million values are not read", most_json_values / 1000000));
+    }
+}
+
+}  // namespace
+
 Json parse_json(const std::string& text) {
+    check_size(text);
     try {
         return Json::parse(text);
     } catch (const Json::parse_error& e) {
         const std::size_t at = e.byte > 0 ? std::min<std::size_t>(e.byte - 1, text.size()) : 0;
-        std::size_t line = 1;
-        std::size_t column = 1;
-        for (std::size_t i = 0; i < at; ++i) text[i] == '\n' ? (++line, column = 1) : ++column;
-        throw FormatError(fmt::format("line {}, column {}", line, column),
-                          at >= text.size() ? "the file ends too early: it was cut short"
-                                            : "this is not JSON; a bracket, comma or quote is missing near here");
+        throw FormatError(place_in(text, at), at >= text.size() ? "the file ends too early: it was cut short"
+                                                                : "this is not JSON; a bracket, comma or quote is missing near here");
     } catch (const Json::exception& e) {  // a number beyond all bounds
         const std::string what = e.what();
         const auto quote = what.find('\'');

@@ -33,7 +33,14 @@ Json to_json(const Figure& figure, const Units& units);
 Json to_json(const Caution& caution, const Units& units);
 Json to_json(const Plan& plan, const Units& units);
 
-/// Parses JSON text; @throws FormatError with line and column.
+/// @name The most a JSON text may hold (docs/formats.md).
+/// @{
+inline constexpr int most_json_depth = 64;
+inline constexpr std::size_t most_json_values = 10000000;
+/// @}
+
+/// Parses JSON text; @throws FormatError with line and column, also for more than the limits above, before memory is asked
+/// for.
 Json parse_json(const std::string& text);
 
 }  // namespace yb

@@ -140,13 +140,13 @@ class Reader {
                 return fail(at, fmt::format("‘{}’ can't be read here", here()));
             }
             skip();
-            const auto value = with_unit(*n, first, after_feet, last_scale, at);
+            const auto value = with_unit(sign * *n, first, after_feet, last_scale, at);
             if (error_) return *error_;
             sum += *value;
             first = false;
         }
         if (first) return fail(at_, "a number is missing");
-        return sign * sum;
+        return sum;
     }
 
   private:

@@ -1,9 +1,11 @@
 #include "core/scan/cloud.h"
 
 #include <bit>
+#include <algorithm>
 #include <charconv>
 #include <cmath>
 #include <cstring>
+#include <limits>
 #include <optional>
 #include <sstream>
 
@@ -103,6 +105,11 @@ Places places_of(const Header& h) {
 }
 
 void add(Cloud& c, float x, float y, float z) {
+    if (std::abs(x) > farthest_point || std::abs(y) > farthest_point || std::abs(z) > farthest_point) {
+        if (std::isfinite(x) && std::isfinite(y) && std::isfinite(z))
+            throw FormatError(fmt::format("point {}: {}, {}, {} is no place on a slab. The file is damaged or no scan of one",
+                                          c.points.size() + c.not_numbers + 1, x, y, z));
+    }
     if (std::isfinite(x) && std::isfinite(y) && std::isfinite(z)) c.points.push_back({x, y, z});
     else ++c.not_numbers;
 }
@@ -142,7 +149,7 @@ class Line {
         float v = 0;
         const char* start = *at_ == '+' ? at_ + 1 : at_;
         const auto [p, error] = std::from_chars(start, end_, v);
-        if (error == std::errc::result_out_of_range) v = 0;  // far too small, or far too large: told by its place
+        if (error == std::errc::result_out_of_range) v = too_large(start, p) ? std::numeric_limits<float>::max() : 0;
         else if (error != std::errc() || (p < end_ && *p != ' ' && *p != '\t' && *p != ',' && *p != ';' && *p != '\r')) {
             bad_ = true;
             return {};
@@ -158,6 +165,14 @@ class Line {
     }
 
   private:
+    /// Of a number that no float holds: far too large, or as good as nought.
+    static bool too_large(const char* from, const char* to) {
+        double d = 0;
+        const auto error = std::from_chars(from, to, d).ec;
+        if (error == std::errc()) return std::abs(d) > 1;
+        const char* e = std::find_if(from, to, [](char c) { return c == 'e' || c == 'E'; });
+        return e == to || e + 1 == to || e[1] != '-';
+    }
     const char *at_, *end_;
     bool bad_ = false;
 };

@@ -15,6 +15,9 @@ struct CloudPoint {
     bool operator==(const CloudPoint&) const = default;
 };
 
+/// The farthest a coordinate of a cloud may be from nought, in whatever unit it has (docs/formats.md).
+inline constexpr float farthest_point = 1e7F;
+
 struct Cloud {
     std::vector<CloudPoint> points;
     std::size_t not_numbers = 0;  ///< points left out because a coordinate is none

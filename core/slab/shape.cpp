@@ -10,6 +10,9 @@ namespace {
 
 using Reading = std::optional<double>;
 
+/// A face less long or wide than this is none.
+constexpr double least_extent_mm = 1;
+
 /// Readings along x with gaps bridged: linear between neighbours, level at the ends.
 struct Series {
     std::vector<double> x, y;
@@ -179,6 +182,14 @@ class Builder {
         const Box b = bounds(o.b);
         shape_.x0 = std::min(a.low.x, b.low.x);
         shape_.x1 = std::max(a.high.x, b.high.x);
+        for (const Box& face : {a, b})
+            if (face.width() < least_extent_mm || face.height() < least_extent_mm) {
+                caution("rack.outline", Severity::stop,
+                        say("The traced outline is {} long and {} wide: its points lie in one place or on one line. Trace it again, or take "
+                            "it away and type the tape.",
+                            mm(face.width()), mm(face.height())));
+                return false;
+            }
         return true;
     }
 
@@ -229,7 +240,7 @@ class Builder {
         const double l = thick_left_.at(p.x);
         const double r = thick_right_.at(p.x);
         if (cut.empty()) return (l + r) / 2;
-        const double t = std::clamp((p.y - cut.front().from) / (cut.back().to - cut.front().from), 0.0, 1.0);
+        const double t = std::clamp((p.y - cut.front().from) / std::max(1e-9, cut.back().to - cut.front().from), 0.0, 1.0);
         return r * (1 - t) + l * t;
     }
 
@@ -342,7 +353,9 @@ class Builder {
         xs.insert(xs.begin(), shape_.x0);
         xs.push_back(shape_.x1);
         const Box box = bounds(shape_.ring_a);
-        const std::vector<double> ys{box.low.y, (box.low.y + box.high.y) / 2, box.high.y};
+        const double middle = (box.low.y + box.high.y) / 2;
+        const double half = std::max(least_extent_mm, box.height() / 2);  // where the edges cross it has no width, and that is told
+        const std::vector<double> ys{middle - half, middle, middle + half};
         std::vector<double> z;
         for (const double x : xs)
             for (const double y : ys) z.push_back(caliper({x, y}));

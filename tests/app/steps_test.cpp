@@ -195,26 +195,6 @@ TEST_CASE("a full disk keeps what was typed and takes it later", "[app]") {
     CHECK(desk.session().job()->top.length_mm == 1900);
 }
 
-TEST_CASE("a damaged shop offers its backup and what can be read", "[app]") {
-    Desk desk;
-    desk.restart();  // opening made a backup
-    desk.window = nullptr;
-    QFile f(desk.shop());
-    REQUIRE(f.open(QIODevice::ReadWrite));
-    REQUIRE(f.resize(f.size() / 2 / 4096 * 4096));
-    f.close();
-    desk.restart();
-    CHECK_FALSE(desk.session().is_open());
-    CHECK(desk.text("start_text").contains("damaged"));
-    desk.click("open_salvage");
-    CHECK(desk.session().read_only());
-    desk.window->show_start("damaged", desk.shop(), true);
-    desk.click("open_backup");
-    CHECK(desk.session().is_open());
-    CHECK(desk.session().documents().slabs.size() == 15);
-    CHECK(desk.session().path() != desk.shop());
-}
-
 TEST_CASE("a job goes out and comes in", "[app]") {
     Desk desk;
     const QString path = desk.dir.filePath("job.json");

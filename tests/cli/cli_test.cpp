@@ -119,3 +119,69 @@ TEST_CASE("burl finds tops, puts logs in order and plans several leaves", "[cli]
     CHECK(half.out.find("is not in the file") != std::string::npos);
     std::filesystem::remove_all(dir);
 }
+
+TEST_CASE("what is the user's ends with 2 and names the file or the option, what can't be written never with 0", "[cli][hostile]") {
+    const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-codes-" + std::to_string(getpid()));
+    std::filesystem::create_directories(dir / "folder");
+    const std::string d = dir.string();
+    Store::create(d + "/a.shop", demo_shop(), "New shop");
+    std::ofstream(d + "/slab.json") << to_json(demo_shop().slabs.begin()->second).dump();
+    // A slab with a picture that is none beside it.
+    Slab pictured = demo_shop().slabs.begin()->second;
+    pictured.picture_a.emplace();
+    pictured.picture_a->key = "junk.png";
+    std::ofstream(d + "/pictured.json") << to_json(pictured).dump();
+    std::ofstream(d + "/junk.png") << "\x89PNG\r\n\x1a\nand then nothing of the kind";
+    std::ofstream(d + "/deep.json") << std::string(100000, '[');
+    const auto refused = [&](const std::string& args, const std::string& part) {
+        const Run r = burl(args);
+        INFO(args);
+        INFO(r.out);
+        CHECK(r.code == 2);
+        CHECK(r.out.find(part) != std::string::npos);
+        CHECK(r.out.size() < 600);
+    };
+    for (const char* verb : {"plan", "flatten", "check", "jobs", "find"}) {
+        refused(verb + std::string(" ") + d + "/folder", "folder");
+        refused(verb + std::string(" ") + d + "/none", "none");
+        refused(verb + std::string(" /dev/zero"), "device");
+    }
+    refused("emc --temp-c nan --rh 50", "nan");
+    refused("emc --temp-c 20 --rh inf", "inf");
+    refused("movement --species 'cherry, black' --width-mm nan --from-mc 7 --to-mc 11", "nan");
+    refused("find " + d + "/a.shop --length-mm nan", "nan");
+    refused("grow --seed 1 --out " + d + "/x --length-mm inf", "inf");
+    refused("plan " + d + "/deep.json", "nested");
+    refused("sequence " + d + "/slab.json " + d + "/pictured.json", "junk.png");
+    refused("sequence " + d + "/slab.json " + d + "/folder", d + "/folder");
+    refused("repair " + d + "/a.shop " + d + "/a.shop", "is there already");
+    refused("repair " + d + "/none.shop " + d + "/b.shop", "There is no file");
+    refused("grow --seed 1 --out /dev/null/x", "/dev/null");
+    const std::string odd = d + "/na\xefve.shop";
+    std::filesystem::copy_file(d + "/a.shop", odd);
+    refused("check '" + odd + "'", "UTF-8");
+    CHECK(burl("emc --temp-c 20 --rh 50 > /dev/full").code == 1);
+    CHECK(burl("jobs " + d + "/a.shop > /dev/full").code == 1);
+    std::filesystem::remove_all(dir);
+}
+
+TEST_CASE("burl repair puts what is whole into a new shop and lists what is not", "[cli][damage]") {
+    const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-repair-" + std::to_string(getpid()));
+    std::filesystem::create_directories(dir);
+    const std::string d = dir.string();
+    { Store::create(d + "/a.shop", demo_shop(), "New shop"); }
+    const Json whole = json(burl("repair " + d + "/a.shop " + d + "/b.shop"));
+    CHECK(whole["whole"] == true);
+    CHECK(whole["lost"].empty());
+    CHECK(json(burl("check " + d + "/b.shop"))["ok"] == true);
+    std::filesystem::resize_file(d + "/a.shop", std::filesystem::file_size(d + "/a.shop") - 8 * 4096);
+    const Run check = burl("check " + d + "/a.shop");
+    CHECK(check.code == 2);
+    CHECK(parse_json(check.out)["ok"] == false);
+    const Json part = json(burl("repair " + d + "/a.shop " + d + "/c.shop"));
+    CHECK(part["whole"] == false);
+    CHECK_FALSE(part["lost"].empty());
+    CHECK(part["newest_backup"].is_null());
+    CHECK(json(burl("check " + d + "/c.shop"))["ok"] == true);
+    std::filesystem::remove_all(dir);
+}

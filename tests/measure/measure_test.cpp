@@ -122,3 +122,11 @@ TEST_CASE("no text makes the reader fall over", "[measure]") {
         if (const auto* e = std::get_if<ParseError>(&r)) REQUIRE(e->at <= s.size());
     }
 }
+
+TEST_CASE("a temperature below nought keeps its sign through its unit", "[measure]") {
+    const auto celsius_of = [](const char* text) { return std::get<double>(parse(text, Kind::temperature, Units::metric())); };
+    CHECK(celsius_of("-40 F") == Approx(-40));
+    CHECK(celsius_of("−4 F") == Approx(-20));
+    CHECK(celsius_of("-5") == -5);
+    CHECK(std::get<double>(parse("-7' 2\"", Kind::length, Units::imperial())) == Approx(-86 * 25.4));
+}

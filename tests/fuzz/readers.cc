@@ -1,0 +1,172 @@
+#include "tests/fuzz/readers.h"
+
+#include <cmath>
+#include <filesystem>
+#include <fstream>
+#include <optional>
+#include <stdexcept>
+
+#include <unistd.h>
+
+#include "core/drawing/drawing.h"
+#include "core/io/csv.h"
+#include "core/io/job_file.h"
+#include "core/io/json.h"
+#include "core/job/documents.h"
+#include "core/job/job.h"
+#include "core/job/plan.h"
+#include "core/job/shop.h"
+#include "core/measure/measure.h"
+#include "core/picture/picture.h"
+#include "core/scan/cloud.h"
+#include "core/scan/scan.h"
+#include "core/slab/slab.h"
+#include "core/store/check.h"
+#include "core/store/store.h"
+#include "devices/gauge.h"
+
+namespace yb {
+namespace {
+
+/// Runs a reader; a refusal with a sentence is as good as a document.
+template <class F>
+void refusing(F f) {
+    try {
+        f();
+    } catch (const FormatError& e) {
+        if (std::string(e.what()).empty()) throw std::logic_error("a refusal without a sentence");
+    } catch (const StoreError& e) {
+        if (std::string(e.what()).empty()) throw std::logic_error("a refusal without a sentence");
+    }
+}
+
+/// What was read is written and read again: it has to be the same.
+template <class T>
+void round_trip(const std::string& bytes, T (*read)(const Json&)) {
+    std::optional<T> once;
+    refusing([&] { once = read(parse_json(bytes)); });
+    if (!once) return;
+    std::string text;
+    try {
+        text = to_json(*once).dump();
+    } catch (const Json::type_error&) {
+        return;  // text that is not UTF-8 can't come out of JSON: it was refused by the parser
+    }
+    if (!(read(parse_json(text)) == *once)) throw std::logic_error("it does not read back as it was written");
+}
+
+void job(const std::string& bytes) { round_trip<Job>(bytes, job_from_json); }
+void slab(const std::string& bytes) {
+    round_trip<Slab>(bytes, slab_from_json);
+    refusing([&] { shape_of(slab_from_json(parse_json(bytes))); });
+}
+void shop(const std::string& bytes) { round_trip<Shop>(bytes, shop_from_json); }
+
+void plan(const std::string& bytes) {
+    std::optional<JobFile> f;
+    refusing([&] { f = read_job_file(bytes); });
+    if (!f) return;
+    Documents docs;
+    std::vector<std::pair<std::string, std::string>> pictures;
+    std::string id;
+    refusing([&] {
+        id = take_job_file(
+            docs, *f, [](const std::string&) { return std::nullopt; }, pictures);
+    });
+    if (id.empty()) return;
+    // Large grids are for the tests: here many plans are made.
+    for (const auto& [key, s] : docs.slabs)
+        if (s.heights_a.gap_mm.size() > 400 || s.tape.stations.size() > 40) return;
+    const Json made = to_json(plan_job(docs.jobs.at(id), docs), docs.shop.units);
+    if (made.dump().find("nan") != std::string::npos) throw std::logic_error("a figure is no number");
+}
+
+void csv(const std::string& bytes) {
+    refusing([&] { read_readings(bytes); });
+    split_table(bytes);
+}
+
+void drawing(const std::string& bytes, Drawing (*read)(const std::string&)) {
+    refusing([&] {
+        const Drawing d = read(bytes);
+        to_svg(d.paths, "title");
+        to_dxf(d.paths);
+        slab_from_drawing(d, d.mm_per_unit.value_or(1));
+    });
+}
+void svg(const std::string& bytes) { drawing(bytes, read_svg); }
+void dxf(const std::string& bytes) { drawing(bytes, read_dxf); }
+
+void cloud(const std::string& bytes) {
+    refusing([&] {
+        const Cloud c = read_cloud(bytes);
+        if (c.points.size() < 5000) slab_from_scan(c);
+    });
+}
+
+void picture(const std::string& bytes) {
+    refusing([&] {
+        const Picture p = read_picture(bytes);
+        if (p.rgb.size() != static_cast<std::size_t>(p.width) * static_cast<std::size_t>(p.height) * 3)
+            throw std::logic_error("a picture of another size than it says");
+    });
+}
+
+void lengths(const std::string& bytes) {
+    for (const Kind kind : {Kind::length, Kind::fine, Kind::along, Kind::volume, Kind::mass, Kind::temperature, Kind::percent, Kind::hours,
+                            Kind::angle, Kind::area})
+        for (const bool metric : {true, false}) {
+            const Units u = metric ? Units::metric() : Units::imperial();
+            const auto read = parse(bytes, kind, u);
+            if (const double* v = std::get_if<double>(&read)) {
+                if (!std::isfinite(*v)) throw std::logic_error("a length that is no number");
+                const auto again = parse(edit_text({*v, kind}, u), kind, u);
+                if (!std::get_if<double>(&again) || std::abs(*std::get_if<double>(&again) - *v) > 1e-8 * std::max(1.0, std::abs(*v)))
+                    throw std::logic_error("it does not read back as it was written");
+            }
+        }
+}
+
+void gauge(const std::string& bytes) {
+    GaugeReader reader;
+    for (std::size_t at = 0; at < bytes.size(); at += 7)
+        for (const GaugeMessage& m : reader.take(std::string_view(bytes).substr(at, 7)))
+            if (!std::isfinite(m.value_mm)) throw std::logic_error("a reading that is no number");
+}
+
+void store(const std::string& bytes) {
+    const std::string path = "/dev/shm/yb-fuzz-" + std::to_string(::getpid()) + ".shop";
+    const std::string out = path + ".out";
+    const auto clear = [&] {
+        std::error_code e;
+        for (const char* tail : {"", "-wal", "-shm", "-journal"})
+            std::filesystem::remove(path + tail, e), std::filesystem::remove(out + tail, e);
+        std::filesystem::remove_all(backup_folder(path), e);
+    };
+    clear();
+    std::ofstream(path, std::ios::binary) << bytes;
+    refusing([&] { check_shop(path); });
+    refusing([&] {
+        repair_shop(path, out);
+        if (!check_shop(out).ok) throw std::logic_error("a repaired shop is damaged");
+    });
+    refusing([&] {
+        Store s = Store::open(path);
+        s.history();
+        s.book();
+        if (s.can_undo() && !s.read_only()) s.undo();
+        if (s.can_redo() && !s.read_only()) s.redo();
+    });
+    clear();
+}
+
+}  // namespace
+
+const std::map<std::string, void (*)(const std::string&)>& fuzzed_readers() {
+    static const std::map<std::string, void (*)(const std::string&)> all{
+        {"job", job}, {"slab", slab},   {"shop", shop},       {"plan", plan},       {"csv", csv},     {"svg", svg},
+        {"dxf", dxf}, {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"store", store}};
+    return all;
+}
+
+}  // namespace yb
