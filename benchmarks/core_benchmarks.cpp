@@ -1,12 +1,18 @@
 // What the program promises to be quick at. Run: build/release/benchmarks/burl_benchmarks
+#include <algorithm>
+#include <chrono>
+#include <cmath>
 #include <filesystem>
+#include <fstream>
 #include <random>
 
 #include <benchmark/benchmark.h>
 
+#include "core/drawing/drawing.h"
 #include "core/flat/tilt.h"
 #include "core/job/documents.h"
 #include "core/job/job.h"
+#include "core/store/check.h"
 #include "core/store/store.h"
 #include "core/job/plan.h"
 #include "core/job/prepared.h"
@@ -94,5 +100,47 @@ void open_ten_thousand_revisions(benchmark::State& state) {
     std::filesystem::remove(path);
 }
 BENCHMARK(open_ten_thousand_revisions)->Unit(benchmark::kMillisecond)->Iterations(3);
+
+/// A shop of one gigabyte, most of it pictures, looked through whole; beside it the file merely read.
+void check_a_gigabyte(benchmark::State& state) {
+    const std::string path = (std::filesystem::temp_directory_path() / "yb-gigabyte.shop").string();
+    std::filesystem::remove(path);
+    {
+        Store store = Store::create(path, demo_shop(), "New shop");
+        std::string picture(4 << 20, '\0');
+        for (int i = 0; i < 256; ++i) {
+            for (std::size_t k = 0; k < picture.size(); k += 8) picture[k] = static_cast<char>((k >> 3) * 31 + static_cast<std::size_t>(i));
+            store.attach("picture-" + std::to_string(i), picture);
+        }
+    }
+    const double mb = static_cast<double>(std::filesystem::file_size(path)) / 1048576;
+    for (auto _ : state)
+        if (!check_shop(path).ok) state.SkipWithError("it is damaged");
+    state.counters["MB"] = mb;
+    const auto begun = std::chrono::steady_clock::now();
+    std::ifstream in(path, std::ios::binary);
+    std::string piece(1 << 20, '\0');
+    while (in.read(piece.data(), static_cast<std::streamsize>(piece.size()))) benchmark::DoNotOptimize(piece.data());
+    state.counters["s_to_read_it"] = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+    std::filesystem::remove(path);
+}
+BENCHMARK(check_a_gigabyte)->Unit(benchmark::kMillisecond)->Iterations(1)->UseRealTime();
+
+/// A DXF drawing whose outline is 20 000 loose lines in no order.
+void drawing_of_loose_lines(benchmark::State& state) {
+    constexpr int n = 20000;
+    std::vector<DrawnPath> lines;
+    for (int i = 0; i < n; ++i) {
+        const auto at = [](int k) { return Vec2{1500 * std::cos(2 * M_PI * (k % n) / n), 400 * std::sin(2 * M_PI * (k % n) / n)}; };
+        lines.push_back({{at(i), at(i + 1)}, false, ""});
+    }
+    std::mt19937 dice(5);
+    std::shuffle(lines.begin(), lines.end(), dice);
+    const std::string bytes = to_dxf(lines);
+    std::size_t points = 0;
+    for (auto _ : state) points = slab_from_drawing(read_dxf(bytes), 1).outline.a.size();
+    if (points != n) state.SkipWithError("it was not joined");
+}
+BENCHMARK(drawing_of_loose_lines)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 }  // namespace

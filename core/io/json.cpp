@@ -31,7 +31,8 @@ T read(Body kind, const Json& j, const char* root) {
     read_fields(body, root, walk_of(v));
     Json known = known_fields(walk_of(v));
     known["v"] = nullptr;
-    if (const Json extra = left_over(body, known); !extra.is_null()) v.kept = extra.dump();
+    if (const Json extra = left_over(body, known); !extra.is_null())
+        v.kept = nlohmann::json(extra).dump();  // by name: the same whatever order it came in
     return v;
 }
 

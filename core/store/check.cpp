@@ -27,50 +27,50 @@ constexpr std::size_t most_told = 20;
 
 class Looker {
   public:
-    Looker(SQLite::Database& db, CheckReport& report, const Work& work) : db_(db), r_(report), work_(work) {}
+    Looker(const std::string& path, CheckReport& report, const Work& work) : path_(path), r_(report), work_(work) {}
 
-    void look() {
-        const FileHeader header = read_header(db_);
+    /// Tables, revisions, documents, attachments and the book.
+    void look(SQLite::Database& db) {
+        const FileHeader header = read_header(db);
         r_.version = header.version;
         if (header.application != application_id) return problem("it is not a shop file");
         if (r_.version < 1) return problem(fmt::format("it says it is of version {}, which never was", r_.version));
-        pages();
         if (r_.version > schema_version) return;  // how that one keeps its rows is not known here
-        if (r_.version == schema_version) tables();
-        const Skeleton s = read_skeleton(db_, r_.version);
+        if (r_.version == schema_version) tables(db);
+        const Skeleton s = read_skeleton(db, r_.version);
         for (const std::string& p : s.problems) problem(p);
         r_.remarks = s.remarks;
         r_.revisions = static_cast<std::int64_t>(s.revisions.size());
-        bodies(s);
-        if (r_.version >= 2) attachments();
-        if (r_.version == schema_version) book();
+        bodies(db, s);
+        if (r_.version >= 2) attachments(db);
+        if (r_.version == schema_version) book(db);
     }
 
-  private:
+    /// Every page, on a connection of its own: beside the rows.
+    void look_at_pages(SQLite::Database& db) {
+        SQLite::Statement integrity(db, fmt::format("PRAGMA integrity_check({})", most_told));
+        while (integrity.executeStep())
+            if (const std::string s = integrity.getColumn(0).getString(); s != "ok") problem(s);
+        work_.check();
+    }
+
     void problem(std::string text) {
         const std::lock_guard lock(mutex_);
         if (++found_ <= most_told) r_.problems.push_back(std::move(text));
         else if (found_ == most_told + 1) r_.problems.emplace_back("there is more of it");
     }
 
-    void pages() {
-        SQLite::Statement integrity(db_, fmt::format("PRAGMA integrity_check({})", most_told));
-        while (integrity.executeStep())
-            if (const std::string s = integrity.getColumn(0).getString(); s != "ok") problem(s);
-        work_.check();
-        work_.tell(0.3);
-    }
-
-    void tables() {
+  private:
+    void tables(SQLite::Database& db) {
         std::set<std::string> have;
-        SQLite::Statement q(db_, "SELECT sql FROM sqlite_master WHERE sql IS NOT NULL");
+        SQLite::Statement q(db, "SELECT sql FROM sqlite_master WHERE sql IS NOT NULL");
         while (q.executeStep()) have.insert(q.getColumn(0).getString());
         for (const std::string& wanted : table_statements())
             if (!have.count(wanted)) problem("a table is missing or altered: it should be made by " + wanted.substr(0, wanted.find(" (")));
     }
 
     /// Every document of every revision: in handfuls, over the cores, so that a book of many years fits in memory.
-    void bodies(const Skeleton& s) {
+    void bodies(SQLite::Database& db, const Skeleton& s) {
         const char* columns = r_.version >= 3 ? "SELECT revision, kind, document, digest, body FROM change ORDER BY id"
                                               : "SELECT revision, kind, document, '', body FROM change ORDER BY id";
         struct Row {
@@ -89,10 +89,10 @@ class Looker {
                 },
                 Work{{}, work_.stop, work_.threads});
             done += static_cast<double>(handful.size());
-            work_.tell(0.3 + 0.3 * std::min(1.0, done / all));
+            work_.tell(0.5 * std::min(1.0, done / all));
             handful.clear();
         };
-        SQLite::Statement q(db_, columns);
+        SQLite::Statement q(db, columns);
         while (q.executeStep()) {
             const auto body = q.getColumn(4);
             handful.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(), q.getColumn(2).getString(),
@@ -123,44 +123,49 @@ class Looker {
             for (const std::string& key : attachments_named(slab)) named_[key] = id;
     }
 
-    void attachments() {
-        std::vector<std::pair<std::string, std::string>> handful;  // key and digest; bytes apart
-        std::vector<std::string> bytes;
-        const double all = std::max(1.0, db_.execAndGet("SELECT count(*) FROM attachment").getDouble());
-        std::size_t size = 0;
-        const auto look = [&] {
-            in_parallel(
-                handful.size(),
-                [&](std::size_t i) {
-                    const auto& [key, digest] = handful[i];
-                    if (digest != (r_.version == schema_version ? seal_of_attachment(key, bytes[i]) : digest_of(bytes[i])))
-                        problem("the picture or scan " + key + " does not fit its checksum");
-                },
-                Work{{}, work_.stop, work_.threads});
-            handful.clear(), bytes.clear();
-            size = 0;
-            work_.tell(0.6 + 0.4 * static_cast<double>(r_.attachments) / all);
-        };
+    /// Read and verified over the cores, each handful on a connection of its own: attachments are only ever added.
+    void attachments(SQLite::Database& db) {
+        std::vector<std::int64_t> rows;
         std::set<std::string> there;
-        SQLite::Statement q(db_, r_.version >= 3 ? "SELECT key, digest, bytes FROM attachment" : "SELECT key, '', '' FROM attachment");
-        while (q.executeStep()) {
-            ++r_.attachments;
-            there.insert(q.getColumn(0).getString());
-            if (r_.version < 3) continue;
-            handful.emplace_back(q.getColumn(0).getString(), q.getColumn(1).getString());
-            bytes.push_back(q.getColumn(2).getString());
-            size += bytes.back().size();
-            if (size > std::size_t{32} << 20) look();
+        {
+            SQLite::Statement q(db, "SELECT rowid, key FROM attachment");
+            while (q.executeStep()) {
+                rows.push_back(q.getColumn(0).getInt64());
+                there.insert(q.getColumn(1).getString());
+            }
         }
-        look();
+        r_.attachments = rows.size();
+        constexpr std::size_t handful = 8;
+        if (r_.version >= 3)
+            in_parallel((rows.size() + handful - 1) / handful,
+                        [&](std::size_t h) {
+                            SQLite::Database own = open_to_read(path_);
+                            SQLite::Statement q(own, "SELECT key, digest, bytes FROM attachment WHERE rowid = ?");
+                            for (std::size_t i = h * handful; i < std::min(rows.size(), (h + 1) * handful); ++i) {
+                                work_.check();
+                                q.bind(1, rows[i]);
+                                if (!q.executeStep() || !fits(q))
+                                    problem("the picture or scan " + q.getColumn(0).getString() + " does not fit its checksum");
+                                q.reset();
+                            }
+                        },
+                        work_.part(0.5, 1));
         for (const auto& [key, slab] : named_)
             if (is_content_key(key) && !there.count(key))
                 r_.remarks.push_back("slab ‘" + slab + "’ names a picture or scan that is not in the file: " + key);
     }
 
-    void book() {
+    bool fits(SQLite::Statement& attachment) const {
+        const auto blob = attachment.getColumn(2);
+        const std::string_view bytes(static_cast<const char*>(blob.getBlob()), static_cast<std::size_t>(blob.getBytes()));
+        const std::string key = attachment.getColumn(0).getString();
+        return attachment.getColumn(1).getString() ==
+               (r_.version == schema_version ? seal_of_attachment(key, bytes) : digest_of(std::string(bytes)));
+    }
+
+    void book(SQLite::Database& db) {
         std::string before;
-        SQLite::Statement q(db_, "SELECT id, at, job, step, kind, what, value, unit, of_, digest FROM book ORDER BY id");
+        SQLite::Statement q(db, "SELECT id, at, job, step, kind, what, value, unit, of_, digest FROM book ORDER BY id");
         const auto text = [&](int i) { return q.getColumn(i).getString(); };
         while (q.executeStep()) {
             ++r_.entries;
@@ -171,7 +176,7 @@ class Looker {
         }
     }
 
-    SQLite::Database& db_;
+    const std::string& path_;
     CheckReport& r_;
     const Work& work_;
     std::mutex mutex_;
@@ -184,13 +189,19 @@ class Looker {
 CheckReport check_shop(const std::string& path, const Work& work) {
     look_at_path(path);
     CheckReport r;
-    try {
-        SQLite::Database db = open_to_read(path);
-        SQLite::Transaction tx(db);  // one moment of the file
-        Looker(db, r, work).look();
-    } catch (const SQLite::Exception& e) {
-        r.problems.emplace_back(e.what());
-    }
+    Looker looker(path, r, work);
+    in_parallel(
+        2,
+        [&](std::size_t part) {
+            try {
+                SQLite::Database db = open_to_read(path);
+                SQLite::Transaction tx(db);  // one moment of the file
+                part == 0 ? looker.look_at_pages(db) : looker.look(db);
+            } catch (const SQLite::Exception& e) {
+                looker.problem(e.what());
+            }
+        },
+        Work{{}, work.stop, work.threads});
     r.ok = r.problems.empty();
     return r;
 }

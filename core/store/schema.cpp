@@ -44,7 +44,7 @@ std::string seal_of_revision(std::int64_t id, std::int64_t parent, std::int64_t 
 
 std::string seal_of_head(std::int64_t revision) { return seal_of({"head", std::to_string(schema_version), std::to_string(revision)}); }
 
-std::string seal_of_attachment(const std::string& key, const std::string& bytes) { return seal_of({"attachment", key, bytes}); }
+std::string seal_of_attachment(const std::string& key, std::string_view bytes) { return seal_of({"attachment", key, bytes}); }
 
 std::string seal_of_entry(const std::string& before, const BookEntry& e) {
     return seal_of({"book", before, std::to_string(e.id), e.at, e.job, e.step, e.kind, e.what, e.value, e.unit, e.of});

@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <map>
 #include <string>
+#include <string_view>
 #include <unordered_map>
 #include <utility>
 #include <vector>
@@ -47,7 +48,7 @@ std::string seal_of_revision(std::int64_t id, std::int64_t parent, std::int64_t 
 /// `seals`: those of a revision's changes in their order, one behind the other.
 std::string seal_of_changes(const std::string& seals);
 std::string seal_of_head(std::int64_t revision);
-std::string seal_of_attachment(const std::string& key, const std::string& bytes);
+std::string seal_of_attachment(const std::string& key, std::string_view bytes);
 /// `before`: the seal of the entry before it, empty for the first.
 std::string seal_of_entry(const std::string& before, const BookEntry& entry);
 /// @}
