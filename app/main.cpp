@@ -118,9 +118,8 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
 }
 
 /// Without a display Qt gives up before a window could say so.
-void tell_fatal(QtMsgType type, const QMessageLogContext&, const QString& text) {
-    std::fprintf(stderr, "%s\n", qPrintable(text));
-    if (type != QtFatalMsg) return;
+void tell_fatal(QtMsgType type, const QMessageLogContext&, const QString&) {
+    if (type != QtFatalMsg) return;  // what leads up to it
     std::fputs(
         "young-burl: there is no display to show a window on. Start it from a desktop, or over ssh with -X; for pictures and sheets "
         "without one use --screenshots, --look or --sheet.\n",

@@ -6,8 +6,15 @@
 #include <catch2/catch.hpp>
 
 #include "core/figure/figure.h"
+#include "core/io/fields_json.h"
 
 namespace yb {
+
+/// No number in it is nan or infinite.
+inline bool finite(const Json& j) {
+    if (j.is_number_float()) return std::isfinite(j.get<double>());
+    return !j.is_structured() || std::all_of(j.begin(), j.end(), [](const Json& part) { return finite(part); });
+}
 
 inline void sane(const StepPlan& step, const char* name) {
     INFO(name);

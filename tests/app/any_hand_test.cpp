@@ -5,8 +5,10 @@
 #include <random>
 
 #include "app/bring/long_work.h"
+#include "core/io/json.h"
 #include "core/job/documents.h"
 #include "tests/app/desk.h"
+#include "tests/sane.h"
 
 using namespace yb;
 
@@ -120,6 +122,45 @@ TEST_CASE("a number is typed into every field, kept, and wrong words are not", "
             }
         }
     CHECK(typed > 30);
+}
+
+TEST_CASE("odd values typed into every field are kept, told or refused; the shop opens with each", "[app][any]") {
+    const bool all = std::getenv("YB_ALL_ODD") != nullptr;
+    constexpr std::array odd{"0", "-1", "1e-9", "0,000000001", "1000000000", "1e9", "1e300", "", "nan", "99999999999", "4294967297"};
+    Desk desk;
+    const Documents before = desk.session().documents();
+    std::size_t typed = 0;
+    int kept = 0;
+    for (const char* id : {"job-reading-table", "job-tarn-river"})
+        for (const StepRow& row : steps()) {
+            const Step step = row.step;
+            if (row.on == StepRow::On::beside) continue;
+            desk.session().set_job(id);
+            desk.session().set_step(step);
+            QStringList names;
+            for (QLineEdit* l : desk.find<QWidget>("slip_page")->findChildren<QLineEdit*>())
+                if (l->isEnabled() && !l->objectName().isEmpty()) names << l->objectName();
+            for (const QString& name : names)
+                for (std::size_t way = 0; way < odd.size(); ++way) {
+                    if (!all && (way + typed) % 4 != 0) continue;  // each field gets its share of them
+                    ++typed;
+                    if (!desk.window->findChild<QLineEdit*>(name)) continue;
+                    INFO(id << " " << name_of(step) << " " << name.toStdString() << " ‘" << odd[way] << "’");
+                    desk.type(name.toLatin1(), odd[way]);
+                    REQUIRE(desk.session().is_open());
+                    REQUIRE(desk.session().plan());
+                    CHECK(finite(to_json(*desk.session().plan(), desk.session().units())));
+                    if (!(desk.session().documents() == before)) {
+                        ++kept;
+                        CHECK(Store::open(desk.shop().toStdString()).documents() == desk.session().documents());
+                    }
+                    REQUIRE(back_to(desk, before));
+                    desk.session().set_job(id);
+                    desk.session().set_step(step);
+                }
+        }
+    CHECK(typed > 100);
+    CHECK(kept > 10);
 }
 
 TEST_CASE("keys pressed at random lose nothing: undo brings everything back", "[app][any]") {

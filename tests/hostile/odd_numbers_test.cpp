@@ -45,11 +45,6 @@ Json odd(const Json& whole, const Pointer& at, int way) {
     return j;
 }
 
-bool finite(const Json& j) {
-    if (j.is_number_float()) return std::isfinite(j.get<double>());
-    return !j.is_structured() || std::all_of(j.begin(), j.end(), [](const Json& part) { return finite(part); });
-}
-
 Documents of(const JobFile& f) {
     Documents d;
     d.shop = f.shop;
