@@ -134,8 +134,9 @@ MainWindow::MainWindow() {
             [this](bool only) { rack_row_->setVisible(!only && session_.step() == step_key::rack); });
     connect(tape_, &TapePanel::say, this, [this](const QString& s) { say(s); });
     connect(&session_, &Session::trouble, this, [this](const QString& s) { say(s, true); });
-    connect(&session_, &Session::damaged, this, [this](const QString& s) {
-        say(s, true);
+    connect(&session_, &Session::damaged, this, [this](const QString& what) {
+        say(tr("The file is damaged somewhere; what you see is whole."), true);
+        status_->setToolTip(tr("Damaged: %1. Repair puts everything that is whole into a new file and says what is not.").arg(what));
         mend_->setProperty("shop", session_.path());
         mend_->show();
     });

@@ -1,5 +1,7 @@
 #include "app/start_page.h"
 
+#include <algorithm>
+
 #include <QFile>
 #include <QFileInfo>
 #include <QLabel>
@@ -14,14 +16,15 @@
 namespace yb {
 
 template <class F>
-void StartPage::offer(const QString& name, const QString& words, F run, bool strong) {
+QPushButton* StartPage::offer(const QString& name, const QString& words, F run, bool strong) {
     auto* b = new QPushButton(words);
     b->setObjectName(name);
     b->setProperty(strong ? "next" : "quiet", true);
     b->setFixedWidth(theme::grown(420));
     b->setMinimumHeight(38);
     connect(b, &QPushButton::clicked, this, run);
-    box_->insertWidget(next_++, b);
+    box_->addWidget(b);
+    return b;
 }
 
 void StartPage::begin(const QString& title, const QString& text) {
@@ -44,7 +47,6 @@ void StartPage::begin(const QString& title, const QString& text) {
     told_->hide();
     box_->addWidget(told_);
     box_->addSpacing(20);
-    next_ = box_->count();
 }
 
 void StartPage::tell(const QString& text) {
@@ -63,8 +65,8 @@ StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWid
     begin(plain ? tr("What is on the bench?") : tr("That shop could not be opened"),
           plain ? tr("Young Burl keeps a shop – its slabs, its jobs – in one file. Everything you type is kept as you type it.") : why);
     if (damaged) {
+        offer_backup(path, true);
         offer("open_repair", tr("Put everything that is whole into a new file"), [this, path] { Q_EMIT repair_it(path); });
-        offer_backup(path);
     }
     offer_shops(plain);
     box_->addStretch(1);
@@ -84,28 +86,30 @@ StartPage::StartPage(const Repair& repair, const QString& path, const QString& m
         list->setObjectName("repair_lost");
         list->setReadOnly(true);
         list->setFont(theme::text(11));
-        list->setMaximumHeight(theme::grown(220));
+        list->setMaximumHeight(theme::grown(40 + 20 * static_cast<int>(std::min<std::size_t>(repair.lost.size(), 9))));
         for (const std::string& l : repair.lost) list->appendPlainText(QString::fromStdString(l));
-        box_->insertWidget(next_++, list);
+        box_->addWidget(list);
     }
     offer(
         "open_repaired", tr("Open it"), [this, made] { Q_EMIT open(made); }, true);
-    offer_backup(path);
+    offer_backup(path, false);
     offer_shops(false);
     box_->addStretch(1);
 }
 
-void StartPage::offer_backup(const QString& path) {
+void StartPage::offer_backup(const QString& path, bool strong) {
+    QPushButton* b = offer(
+        "open_backup", tr("Looking for a backup that is whole…"), [this, path] { open_backup(backup_, path); }, strong);
+    b->setEnabled(false);
     // Every backup is looked through until one is whole: in a large shop that takes its time.
     run_beside(
         this,
-        [this, path](const Work&) -> std::function<void()> {
-            const auto found = newest_backup(path.toStdString());
-            if (!found) return {};
-            return [this, path, from = QString::fromStdString(*found)] {
-                offer(
-                    "open_backup", tr("Open the backup of %1, as a copy").arg(QFileInfo(from).completeBaseName()),
-                    [this, from, path] { open_backup(from, path); }, true);
+        [this, b, path](const Work&) -> std::function<void()> {
+            return [this, b, found = newest_backup(path.toStdString())] {
+                if (!found) return b->setText(tr("There is no backup that is whole"));
+                backup_ = QString::fromStdString(*found);
+                b->setText(tr("Open the backup of %1, as a copy").arg(QFileInfo(backup_).completeBaseName()));
+                b->setEnabled(true);
             };
         },
         [this](const QString& sentence) { tell(sentence); });

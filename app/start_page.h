@@ -4,6 +4,7 @@
 #include <QWidget>
 
 class QLabel;
+class QPushButton;
 class QVBoxLayout;
 
 namespace yb {
@@ -32,15 +33,15 @@ class StartPage : public QWidget {
   private:
     void begin(const QString& title, const QString& text);
     template <class F>
-    void offer(const QString& name, const QString& words, F run, bool strong = false);
-    /// Looks for a whole backup beside the work and offers it at the top.
-    void offer_backup(const QString& path);
+    QPushButton* offer(const QString& name, const QString& words, F run, bool strong = false);
+    /// A place is kept for the backup; whether one is whole is found out beside the work.
+    void offer_backup(const QString& path, bool strong);
     void offer_shops(bool strong);
     void open_backup(const QString& backup, const QString& path);
 
     QVBoxLayout* box_ = nullptr;
     QLabel* told_ = nullptr;
-    int next_ = 0;  ///< where in the column the next offer goes
+    QString backup_;  ///< the newest that is whole, once it is found
 };
 
 }  // namespace yb

@@ -44,8 +44,7 @@ void Session::look_after() {
             }
             return [this, path, what = report.problems.front(), version = report.version] {
                 if (!store_ || store_->path() != path || store_->newer()) return;
-                Q_EMIT damaged(tr("Something in this shop's file is damaged: %1. What you see is whole. Repair it, or open a backup.")
-                                   .arg(QString::fromStdString(what)));
+                Q_EMIT damaged(QString::fromStdString(what));
             };
         },
         [this](const QString& sentence) { Q_EMIT trouble(tr("The file could not be looked through: %1.").arg(sentence)); });

@@ -127,8 +127,8 @@ class Session : public QObject {
     void step_changed();
     void gauge_moved();
     void trouble(const QString& sentence);
-    void damaged(const QString& sentence);  ///< something in the shop file does not fit its checksum
-    void news(const QString& sentence);     ///< something went well, or as it was before
+    void damaged(const QString& what);   ///< something in the shop file that is not shown does not fit its checksum
+    void news(const QString& sentence);  ///< something went well, or as it was before
 
   private:
     void settle();      ///< after opening: pick a job

@@ -265,7 +265,7 @@ Json left_over(const Json& body, const Json& written) {
             Json inner = left_over(body[i], written[i]);
             if (!inner.is_null()) {
                 any = true;
-                if (const Json* name = name_of(body[i])) inner["@"] = *name;
+                if (const Json* name = name_of(written[i])) inner["@"] = *name;
             }
             list.push_back(std::move(inner));
         }

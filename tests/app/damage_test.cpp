@@ -34,7 +34,7 @@ TEST_CASE("a damaged shop is not opened: its backup is offered, and a new file o
     CHECK(desk.text("start_text").contains("a-repaired.shop"));
     const QString lost = desk.find<QPlainTextEdit>("repair_lost")->toPlainText();
     CHECK(lost.contains("no backup has it"));
-    CHECK(desk.window->findChild<QPushButton*>("open_backup"));
+    CHECK(desk.find<QPushButton>("open_backup")->isEnabled());
     desk.click("open_repaired");
     CHECK(desk.session().is_open());
     CHECK(desk.session().path().endsWith("a-repaired.shop"));

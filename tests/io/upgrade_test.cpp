@@ -189,3 +189,13 @@ TEST_CASE("numbers out of their range are read, kept, planned with and told with
     j["top"]["seats"] = 9e18;
     CHECK_FALSE(refused([&] { job_from_json(j); }).empty());
 }
+
+TEST_CASE("an unknown name in an item that has none here keeps the item's other unknown fields", "[io][upgrade]") {
+    const std::string text =
+        R"({"v": 2, "id": "s", "name": "s", "tape": {"stations": [{"x_mm": 0, "id": "first", "by": "laser"}, {"x_mm": 9}]}})";
+    const Slab once = slab_from_json(parse_json(text));
+    const Json written = to_json(once);
+    CHECK(written["tape"]["stations"][0]["by"] == "laser");
+    CHECK(written["tape"]["stations"][0]["id"] == "first");
+    CHECK(slab_from_json(parse_json(written.dump())) == once);
+}

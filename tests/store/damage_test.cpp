@@ -288,7 +288,7 @@ TEST_CASE("a byte flipped anywhere is told, or harms nothing; nothing opens with
     const std::size_t pages = whole.size() / 4096;
     REQUIRE(pages > 15);
     for (std::size_t page = 0; page < pages; ++page)
-        for (int k = 0; k < (all ? 50 : 5); ++k) {
+        for (int k = 0; k < (all ? 60 : 5); ++k) {
             // The first bytes of a page say what it is; the header of the first says what the file is.
             const std::size_t at = page * 4096 + (k == 0 ? draw(page == 0 ? 100 : 12) : draw(4096));
             std::string bytes = whole;
@@ -313,7 +313,7 @@ TEST_CASE("cut off at any page, and in the middle of one: told", "[store][damage
     fs::copy_file(path, f.file("truth.shop"));
     const Content truth = content_of(f.file("truth.shop"));
     int cuts = 0;
-    const int parts = std::getenv("YB_ALL_FAULTS") ? 10 : 2;
+    const int parts = std::getenv("YB_ALL_FAULTS") ? 12 : 2;
     for (std::size_t page = 0; page * 4096 < whole.size(); ++page)
         for (int k = 0; k < parts; ++k) {
             const std::size_t size = page * 4096 + static_cast<std::size_t>(k * 4096 / parts);
