@@ -122,7 +122,8 @@ class Collector : public DL_CreationAdapter {
     }
 
     static void turn(Ring& r, Vec2 c, double radius, double from, double sweep) {
-        const int n = std::clamp(static_cast<int>(std::ceil(std::abs(sweep) * std::sqrt(std::max(1.0, std::abs(radius)) / 0.4))), 8, 720);
+        const double wanted = std::ceil(std::abs(sweep) * std::sqrt(std::max(1.0, std::abs(radius)) / 0.4));
+        const int n = wanted < 720 ? std::max(8, static_cast<int>(wanted)) : 720;
         for (int i = 0; i <= n; ++i) {
             const double a = from + sweep * i / n;
             r.push_back(c + Vec2{std::cos(a), std::sin(a)} * radius);

@@ -98,7 +98,8 @@ Matrix read_transform(const char* text) {
 /// Points of a curve from 0 to 1 (its beginning left out) so close that chords keep to it.
 template <class F>
 void curve(Ring& out, double size, F at) {
-    const int n = std::clamp(static_cast<int>(std::ceil(std::sqrt(size / chord_error))), 4, 400);
+    const double wanted = std::ceil(std::sqrt(size / chord_error));
+    const int n = wanted < 400 ? std::max(4, static_cast<int>(wanted)) : 400;
     for (int i = 1; i <= n; ++i) out.push_back(at(static_cast<double>(i) / n));
 }
 
