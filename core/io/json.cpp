@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include <fmt/format.h>
+#include <simdjson.h>
 
 #include "core/io/file.h"
 #include "core/io/upgrade.h"
@@ -94,10 +95,54 @@ void check_size(const std::string& text) {
     }
 }
 
+/// The same document as the library reads it that gives places for errors, several times as fast.
+Json copied(const simdjson::dom::element& e) {
+    using T = simdjson::dom::element_type;
+    switch (e.type()) {
+        case T::OBJECT: {
+            Json out = Json::object();
+            auto& members = out.get_ref<Json::object_t&>();
+            const simdjson::dom::object object = e.get_object();
+            members.reserve(object.size());
+            for (const auto& [key, value] : object) {
+                const auto twice = std::find_if(members.begin(), members.end(), [&k = key](const auto& m) { return m.first == k; });
+                if (twice == members.end()) members.emplace_back(std::string(key), copied(value));
+                else twice->second = copied(value);
+            }
+            return out;
+        }
+        case T::ARRAY: {
+            Json out = Json::array();
+            auto& items = out.get_ref<Json::array_t&>();
+            const simdjson::dom::array array = e.get_array();
+            items.reserve(array.size());
+            for (const simdjson::dom::element item : array) items.push_back(copied(item));
+            return out;
+        }
+        case T::INT64: {
+            const std::int64_t v = e.get_int64();
+            return v < 0 ? Json(v) : Json(static_cast<std::uint64_t>(v));
+        }
+        case T::UINT64: return Json(std::uint64_t{e.get_uint64()});
+        case T::DOUBLE: return Json(double{e.get_double()});
+        case T::STRING: return Json(std::string(std::string_view(e.get_string())));
+        case T::BOOL: return Json(bool{e.get_bool()});
+        default: return Json(nullptr);
+    }
+}
+
 }  // namespace
 
 Json parse_json(const std::string& text) {
     check_size(text);
+    {
+        // It keeps the room that its largest document took: a small one is kept for the many bodies of a shop.
+        thread_local simdjson::dom::parser small;
+        simdjson::dom::parser large;
+        simdjson::dom::element root;
+        if ((text.size() < std::size_t{1} << 20 ? small : large).parse(text).get(root) == simdjson::SUCCESS) return copied(root);
+    }
+    // What it does not take is read again, for the place and the kind of the mistake.
     try {
         return Json::parse(text);
     } catch (const Json::parse_error& e) {

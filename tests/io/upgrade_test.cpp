@@ -199,3 +199,40 @@ TEST_CASE("an unknown name in an item that has none here keeps the item's other 
     CHECK(written["tape"]["stations"][0]["id"] == "first");
     CHECK(slab_from_json(parse_json(written.dump())) == once);
 }
+
+TEST_CASE("JSON is read alike by the quick reader and by the one that gives places", "[io]") {
+    for (const char* text : {"0",
+                             "-0",
+                             "-0.0",
+                             "1e308",
+                             "4.9e-324",
+                             "0.1",
+                             "123456789012345678",
+                             "-9223372036854775808",
+                             "18446744073709551615",
+                             "18446744073709551616",
+                             R"({"a": 1, "b": 2, "a": 3})",
+                             R"("\u00e9\ud83d\ude00 \\ \" \n")",
+                             "[]",
+                             "{}",
+                             "[[],{}]",
+                             " [1 , 2.50 ] ",
+                             "true",
+                             "null",
+                             R"({"deep": {"er": [{"x_mm": 1.25}, null, false]}})",
+                             "1.7976931348623157e308",
+                             "3.0000000000000004"}) {
+        INFO(text);
+        const Json quick = parse_json(text);
+        const Json plain = Json::parse(text);
+        CHECK(quick == plain);
+        CHECK(quick.dump() == plain.dump());
+    }
+    const Documents& d = demo_shop();
+    for (const auto& [id, job] : d.jobs) CHECK((parse_json(to_json(job).dump()).dump() == to_json(job).dump()));
+    for (const auto& [id, slab] : d.slabs) CHECK((parse_json(to_json(slab).dump()).dump() == to_json(slab).dump()));
+    for (const char* wrong : {"", "[1,", "{\"a\" 1}", "nul", "01", "[1 2]", "\"\xff\"", "1e999", "[1]]"}) {
+        INFO(wrong);
+        CHECK_THROWS_AS(parse_json(wrong), FormatError);
+    }
+}
