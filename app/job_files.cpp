@@ -4,8 +4,8 @@
 
 #include "app/session/session.h"
 #include "app/session/whole_file.h"
-#include "core/io/file.h"
-#include "core/io/format_error.h"
+#include "core/file/file.h"
+#include "core/file/format_error.h"
 #include "core/io/job_file.h"
 #include "core/job/documents.h"
 

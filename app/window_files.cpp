@@ -19,7 +19,7 @@
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
 #include "app/sheets/tiled_pdf.h"
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 #include "core/lay/lay.h"
 #include "core/slab/slab.h"
 #include "core/templates/templates.h"

@@ -7,6 +7,7 @@
 #include <iostream>
 #include <map>
 #include <sstream>
+#include <tuple>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -15,7 +16,7 @@
 #include "core/find/find.h"
 #include "core/flat/tilt.h"
 #include "core/io/csv.h"
-#include "core/io/file.h"
+#include "core/file/file.h"
 #include "core/io/job_file.h"
 #include "core/io/json.h"
 #include "core/fields/walk.h"
@@ -85,15 +86,39 @@ void run_flatten(const std::string& path, const std::string& within) {
             if ((i > 0 && !(in >> comma && comma == ',')) || !(in >> w[i]))
                 throw BadInput("--within wants X0,Y0,X1,Y1 in mm, as 0,-300,1800,300");
         if (w[0] > w[2] || w[1] > w[3]) throw BadInput("--within: X0,Y0 has to be the lower corner, X1,Y1 the upper one");
-        const auto outside = [&](const yb::Vec3& p) { return p.x < w[0] || p.x > w[2] || p.y < w[1] || p.y > w[3]; };
-        std::erase_if(r.top, outside);
-        std::erase_if(r.bottom, outside);
+        for (auto [face, lines] : {std::pair(&r.top, &r.top_lines), std::pair(&r.bottom, &r.bottom_lines)}) {
+            std::size_t kept = 0;
+            for (std::size_t i = 0; i < face->size(); ++i) {
+                const yb::Vec3& p = (*face)[i];
+                if (p.x < w[0] || p.x > w[2] || p.y < w[1] || p.y > w[3]) continue;
+                (*face)[kept] = p, (*lines)[kept++] = (*lines)[i];
+            }
+            face->resize(kept), lines->resize(kept);
+        }
     }
     if (r.top.empty() || r.bottom.empty())
         throw BadInput(fmt::format("{} top and {} bottom readings {}; each face needs one at least", r.top.size(), r.bottom.size(),
                                    within.empty() ? "in the file" : "within"));
     const yb::Tilt best = yb::best_tilt(r.top, r.bottom);
     const yb::Tilt lies = yb::at_tilt(r.top, r.bottom, 0, 0);
+    if (best.thickness_mm <= 0) {
+        const auto by_height = [](const yb::Vec3& a, const yb::Vec3& b) { return a.z < b.z; };
+        const auto low = std::min_element(r.top.begin(), r.top.end(), by_height);
+        const auto high = std::max_element(r.bottom.begin(), r.bottom.end(), by_height);
+        throw BadInput(
+            fmt::format("no tilt leaves any wood between the faces: the lowest of the top, line {}, reads {:g} mm, the highest of "
+                        "the bottom, line {}, {:g} mm. Are the faces exchanged, or is one of them misread?",
+                        r.top_lines[static_cast<std::size_t>(low - r.top.begin())], low->z,
+                        r.bottom_lines[static_cast<std::size_t>(high - r.bottom.begin())], high->z));
+    }
+    Json said = Json::array();
+    for (const auto& [loose, way, reads] : {std::tuple(best.loose_a, "along", "x"), std::tuple(best.loose_b, "across", "y")})
+        if (loose > 0)
+            said.push_back(
+                fmt::format("the readings don't fix the tilt {0}: tilts within {1:.0f} mm/m of one another leave as much. It is taken as "
+                            "little as will do; read both faces at more places in {2}",
+                            way, loose * 1000, reads));
+    if (best.at_bound) said.push_back("the best tilt would be steeper than 1:2, further than any slab lies: a height is misread");
     print({{"top_readings", r.top.size()},
            {"bottom_readings", r.bottom.size()},
            {"thickness_mm", best.thickness_mm},
@@ -104,7 +129,11 @@ void run_flatten(const std::string& path, const std::string& within) {
            {"thickness_without_tilt_mm", lies.thickness_mm},
            {"gain_mm", best.thickness_mm - lies.thickness_mm},
            {"rounds", best.rounds},
-           {"at_bound", best.at_bound}});
+           {"at_bound", best.at_bound},
+           {"tilt_fixed", best.fixed()},
+           {"loose_along_mm_per_m", best.loose_a * 1000},
+           {"loose_across_mm_per_m", best.loose_b * 1000},
+           {"said", said}});
 }
 
 void run_plan(const std::string& path) {

@@ -5,9 +5,9 @@
 #include "app/bring/long_work.h"
 #include "app/session/session.h"
 #include "core/edit/slab_edits.h"
-#include "core/io/digest.h"
-#include "core/io/file.h"
-#include "core/io/format_error.h"
+#include "core/file/digest.h"
+#include "core/file/file.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 

@@ -17,9 +17,9 @@
 #include "app/slip/measure_field.h"
 #include "app/theme/theme.h"
 #include "core/edit/slab_edits.h"
-#include "core/io/digest.h"
-#include "core/io/file.h"
-#include "core/io/format_error.h"
+#include "core/file/digest.h"
+#include "core/file/file.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 

@@ -12,7 +12,7 @@
 #include <fmt/format.h>
 
 #include "core/drawing/drawing.h"
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 namespace {

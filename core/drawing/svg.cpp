@@ -8,7 +8,7 @@
 #include <pugixml.hpp>
 
 #include "core/drawing/drawing.h"
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 namespace {

@@ -98,6 +98,7 @@ const std::map<std::string, const char*>& all() {
         {"rack.missing", "A reading is missing"},
         {"rack.no_heights", "No heights: thickness is a guess"},
         {"rack.no_wood", "No wood between the readings"},
+        {"rack.one_line", "Heights on one line only"},
         {"rack.one_face", "One face has no heights"},
         {"rack.outline", "The two faces don't match"},
         {"rack.outside", "A height lies outside the slab"},

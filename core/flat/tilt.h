@@ -22,12 +22,18 @@ struct Tilt {
     double thickness_mm = 0;  ///< square to the planes; negative when no wood is left
     int rounds = 0;           ///< how often the readings were gone through
     bool at_bound = false;    ///< it would go on past 1:2, further than tilts are looked for: a reading is wrong
+    /// How far apart the tilts along x and along y are that leave as thick a slab; 0 where the readings fix it. Of those the
+    /// least is taken: what they don't determine is not tilted.
+    double loose_a = 0, loose_b = 0;
+    bool fixed() const { return loose_a == 0 && loose_b == 0; }
     double top_at(Vec2 p) const { return top_mm + a * p.x + b * p.y; }
     double bottom_at(Vec2 p) const { return bottom_mm + a * p.x + b * p.y; }
     double slope_factor() const { return std::sqrt(1 + a * a + b * b); }
 };
 
-/// The tilt that leaves the thickest slab. Tilts are bounded to 1:2 either way, far beyond any slab.
+/// The tilt that leaves the thickest slab; of several that do, the least steep. Tilts are bounded to 1:2 either way, far beyond
+/// any slab; where thickness would grow with the tilt without end (no readings of the two faces over one another) there is none
+/// that way.
 /// @throws std::invalid_argument when either face has no readings or a reading is not a number.
 Tilt best_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom);
 

@@ -76,7 +76,11 @@ Readings read_readings(const std::string& text) {
                 fail(fmt::format("‘{}’ is not a number; {} wants millimetres with a point", cell, names[column[i]]));
         }
         if (i < column.size()) fail(fmt::format("{} cells, {} are wanted: the line was cut short", i, column.size()));
+        for (std::size_t k = 1; k < 4; ++k)
+            if (const double most = k < 3 ? farthest_reading_mm : highest_reading_mm; std::abs(v[k]) > most)
+                fail(fmt::format("{} is {:g} mm: no slab reaches so far. Readings are in mm, within {:g} of 0", names[k], v[k], most));
         (face == 1 ? out.top : out.bottom).push_back({v[1], v[2], v[3]});
+        (face == 1 ? out.top_lines : out.bottom_lines).push_back(number);
     }
     if (column.empty()) throw FormatError("", "the file holds no header; wanted: face,x_mm,y_mm,z_mm");
     return out;

@@ -6,14 +6,21 @@
 #include <vector>
 
 #include "core/geometry/geometry.h"
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 
 /// Height readings of both faces, mm.
 struct Readings {
     std::vector<Vec3> top, bottom;
+    std::vector<std::size_t> top_lines, bottom_lines;  ///< where in the file each stands, from 1
 };
+
+/// @name What a reading of a slab can be, mm; beyond it the line is refused.
+/// @{
+inline constexpr double farthest_reading_mm = 30000;  ///< x and y, from nought
+inline constexpr double highest_reading_mm = 3000;    ///< z, up or down
+/// @}
 
 /// Reads `face,x_mm,y_mm,z_mm` lines, face `top` or `bottom`, columns in any order; `#` begins a comment.
 /// @throws FormatError with the line and what is wrong in it.

@@ -4,7 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/fields/walk.h"
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 

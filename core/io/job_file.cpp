@@ -7,7 +7,7 @@
 
 #include "core/edit/edits.h"
 #include "core/edit/slab_edits.h"
-#include "core/io/digest.h"
+#include "core/file/digest.h"
 #include "core/io/json.h"
 
 namespace yb {

@@ -5,7 +5,7 @@
 #include <fmt/format.h>
 #include <simdjson.h>
 
-#include "core/io/file.h"
+#include "core/file/file.h"
 #include "core/io/upgrade.h"
 #include "core/job/job.h"
 #include "core/job/shop.h"

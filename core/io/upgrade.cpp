@@ -2,7 +2,7 @@
 
 #include <vector>
 
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 

@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 #include "core/work/work.h"
 
 namespace yb {

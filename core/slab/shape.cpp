@@ -1,5 +1,7 @@
 #include <algorithm>
 #include <cmath>
+#include <set>
+#include <tuple>
 
 #include <Eigen/Dense>
 
@@ -184,10 +186,11 @@ class Builder {
         shape_.x1 = std::max(a.high.x, b.high.x);
         for (const Box& face : {a, b})
             if (face.width() < least_extent_mm || face.height() < least_extent_mm) {
-                caution("rack.outline", Severity::stop,
-                        say("The traced outline is {} long and {} wide: its points lie in one place or on one line. Trace it again, or take "
-                            "it away and type the tape.",
-                            mm(face.width()), mm(face.height())));
+                caution(
+                    "rack.outline", Severity::stop,
+                    say("The traced outline is {} long and {} wide: its points lie in one place or on one line. Trace it again, or take "
+                        "it away and type the tape.",
+                        mm(face.width()), mm(face.height())));
                 return false;
             }
         return true;
@@ -321,6 +324,9 @@ class Builder {
                         "guess. Lay a straightedge over it and read the gaps."));
             return;
         }
+        for (const auto& [there, g, face] :
+             {std::tuple(shape_.heights_a, &slab_.heights_a, "A"), std::tuple(shape_.heights_b, &slab_.heights_b, "B")})
+            if (there) tell_unread_ways(*g, face);
         const Surface a = shape_.heights_a ? fill(beside(slab_.heights_a, slab_.heights_b), -1, "face A") : Surface();
         const Surface b = shape_.heights_b ? fill(beside(slab_.heights_b, slab_.heights_a), 1, "face B") : Surface();
         if (shape_.heights_a && shape_.heights_b) {
@@ -339,6 +345,22 @@ class Builder {
         const auto lower = [&](double, double, double z) { return z - low; };
         shape_.top = shape_.top.mapped(lower);
         shape_.bottom = shape_.bottom.mapped(lower);
+    }
+
+    /// Heights on one line or at one place say nothing of what lies beside it.
+    void tell_unread_ways(const HeightGrid& g, const char* face) {
+        std::set<std::size_t> columns, rows;
+        for (std::size_t i = 0; i < g.x_mm.size(); ++i)
+            for (std::size_t j = 0; j < g.y_mm.size(); ++j)
+                if (g.at(i, j)) columns.insert(i), rows.insert(j);
+        if (columns.size() > 1 && rows.size() > 1) return;
+        caution(
+            "rack.one_line", Severity::watch,
+            columns.size() <= 1 && rows.size() <= 1
+                ? say("On face {} heights are read at one place only: it is taken as level. Read a line along and some across.", face)
+            : rows.size() <= 1
+                ? say("On face {} heights are read on one line along: across it is taken as level. Read a second line at least.", face)
+                : say("On face {} heights are read on one line across: along it is taken as level. Read a second line at least.", face));
     }
 
     void one_face(const char* face) {

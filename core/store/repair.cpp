@@ -8,8 +8,8 @@
 
 #include <fmt/format.h>
 
-#include "core/io/digest.h"
-#include "core/io/format_error.h"
+#include "core/file/digest.h"
+#include "core/file/format_error.h"
 #include "core/job/documents.h"
 #include "core/store/check.h"
 #include "core/store/pages.h"

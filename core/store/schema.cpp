@@ -7,8 +7,8 @@
 #include <sqlite3.h>
 #include <unistd.h>
 
-#include "core/io/digest.h"
-#include "core/io/format_error.h"
+#include "core/file/digest.h"
+#include "core/file/format_error.h"
 #include "core/io/json.h"
 #include "core/job/documents.h"
 

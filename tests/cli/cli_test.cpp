@@ -185,3 +185,37 @@ TEST_CASE("burl repair puts what is whole into a new shop and lists what is not"
     CHECK(json(burl("check " + d + "/c.shop"))["ok"] == true);
     std::filesystem::remove_all(dir);
 }
+
+TEST_CASE("burl flatten on poor readings: what they don't fix is not tilted and said, what is absurd is refused with its line",
+          "[cli][flat]") {
+    const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-poor-" + std::to_string(getpid()));
+    std::filesystem::create_directories(dir);
+    const std::string path = (dir / "r.csv").string();
+    const auto write = [&](const std::string& rows) { std::ofstream(path) << "face,x_mm,y_mm,z_mm\n" << rows; };
+    write("top,0,0,50\ntop,1000,0,60\nbottom,0,0,0\nbottom,1000,0,10\n");
+    const Json line = json(burl("flatten " + path));
+    CHECK(line["thickness_mm"].get<double>() == Approx(50 / std::sqrt(1.0001)).margin(1e-4));
+    CHECK(line["tilt_along_mm_per_m"].get<double>() == Approx(10).margin(1e-3));
+    CHECK(line["tilt_across_mm_per_m"].get<double>() == Approx(0).margin(1e-3));
+    CHECK(line["tilt_fixed"] == false);
+    CHECK(line["said"].dump().find("tilt across") != std::string::npos);
+    write("top,500,0,50\nbottom,500,0,0\n");
+    CHECK(json(burl("flatten " + path))["thickness_mm"].get<double>() == Approx(50).margin(1e-4));
+    // The top at one end, the bottom at the other: level.
+    write("top,0,-300,50\ntop,0,300,50\nbottom,2000,-300,0\nbottom,2000,300,0\n");
+    const Json ends = json(burl("flatten " + path));
+    CHECK(ends["thickness_mm"].get<double>() == Approx(50).margin(1e-4));
+    CHECK(ends["tilt_along_mm_per_m"].get<double>() == Approx(0).margin(1e-6));
+    const auto refused = [&](const std::string& rows, const std::string& part) {
+        write(rows);
+        const Run r = burl("flatten " + path);
+        INFO(r.out);
+        CHECK(r.code == 2);
+        CHECK(r.out.find(part) != std::string::npos);
+    };
+    refused("top,0,0,50\ntop,1e300,0,50\nbottom,0,0,0\n", "line 3");
+    refused("top,0,0,50\nbottom,0,0,1e9\n", "line 3");
+    refused("top,0,0,0\ntop,900,0,3\nbottom,0,0,50\nbottom,900,0,52\n", "line 2");
+    refused("top,0,0,50\n", "1 top and 0 bottom");
+    std::filesystem::remove_all(dir);
+}

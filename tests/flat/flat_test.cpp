@@ -123,6 +123,83 @@ TEST_CASE("readings that are none are refused", "[flat]") {
     CHECK(best_tilt(one, std::vector<Vec3>{{0, 0, 0}}).thickness_mm == Approx(1).margin(1e-9));
 }
 
+TEST_CASE("what the readings don't determine is not tilted, and is told", "[flat][tilt]") {
+    const auto along = [](double x, double y, double z) { return Vec3{x, y, z}; };
+    SECTION("in one line along the slab") {
+        std::vector<Vec3> top, bottom;
+        for (double x = 0; x <= 2000; x += 250) top.push_back(along(x, 30, 50 + 0.01 * x)), bottom.push_back(along(x, 30, 0.01 * x));
+        const Tilt t = best_tilt(top, bottom);
+        CHECK(t.a == Approx(0.01).margin(1e-8));
+        CHECK(t.b == Approx(0).margin(1e-6));
+        CHECK(t.thickness_mm == Approx(50 / std::sqrt(1.0001)).margin(1e-5));
+        CHECK(t.loose_a == 0);
+        CHECK(t.loose_b == Approx(1).margin(1e-3));  // any tilt across, 1:2 either way
+        CHECK_FALSE(t.fixed());
+    }
+    SECTION("in one skew line: tilted along it") {
+        std::vector<Vec3> top, bottom;
+        for (double s = 0; s <= 1000; s += 100) {
+            const double x = s / std::sqrt(2.0);
+            top.push_back(along(x, x, 50 + 0.02 * s)), bottom.push_back(along(x, x, 0.02 * s));
+        }
+        const Tilt t = best_tilt(top, bottom);
+        CHECK(std::hypot(t.a, t.b) == Approx(0.02).margin(5e-5));
+        CHECK(t.a == Approx(0.02 / std::sqrt(2.0)).margin(1e-3));
+        CHECK(t.b == Approx(0.02 / std::sqrt(2.0)).margin(1e-3));
+        CHECK_FALSE(t.fixed());
+    }
+    SECTION("at one place, and fewer than three") {
+        const Tilt one = best_tilt(std::vector<Vec3>{along(500, 100, 50)}, std::vector<Vec3>{along(500, 100, 0)});
+        CHECK(one.a == Approx(0).margin(1e-6));
+        CHECK(one.b == Approx(0).margin(1e-6));
+        CHECK(one.thickness_mm == Approx(50).margin(1e-5));
+        CHECK(one.loose_a > 0.9);
+        CHECK(one.loose_b > 0.9);
+        const std::vector<Vec3> two_top{along(0, 0, 52), along(1000, 0, 50)};
+        const std::vector<Vec3> two_bottom{along(0, 0, 2), along(1000, 0, 0)};
+        const Tilt two = best_tilt(two_top, two_bottom);
+        CHECK(two.a == Approx(-0.002).margin(1e-7));
+        CHECK(two.b == Approx(0).margin(1e-6));
+    }
+    SECTION("faces that were read at different ends") {
+        std::vector<Vec3> top, bottom;
+        for (const double y : {-400.0, 0.0, 400.0})
+            for (double x = 0; x <= 400; x += 100)
+                top.push_back(along(x, y, 50 + 0.005 * y)), bottom.push_back(along(x + 1200, y, 0.005 * y));
+        const Tilt t = best_tilt(top, bottom);
+        CHECK(t.a == Approx(0).margin(1e-9));
+        CHECK(t.b == Approx(0.005).margin(1e-6));
+        CHECK(t.thickness_mm == Approx(50 / std::sqrt(1 + 0.005 * 0.005)).margin(1e-4));
+        CHECK(t.loose_a > 0.9);
+        CHECK_FALSE(t.at_bound);
+    }
+    SECTION("no lesser tilt leaves as much, on readings with many ways") {
+        // Rounded to the whole millimetre a slab has many.
+        for (unsigned seed = 1; seed <= 20; ++seed) {
+            Faces f = warped(seed, 9);
+            for (auto* face : {&f.top, &f.bottom})
+                for (Vec3& p : *face) p.z = std::round(p.z / 4) * 4, p.x = std::round(p.x / 600) * 600, p.y = std::round(p.y / 300) * 300;
+            const Tilt t = best_tilt(f.top, f.bottom);
+            CHECK(t.thickness_mm * t.slope_factor() ==
+                  Approx(by_glpk(f.top, f.bottom) * t.slope_factor()).margin(1e-2));  // the general solver may sit at a steeper one
+            const double r = std::hypot(t.a, t.b);
+            for (int k = 0; k < 360; ++k)
+                for (const double share : {0.0, 0.5, 0.9, 0.99}) {
+                    const double a = share * r * std::cos(k * 0.0174532925);
+                    const double b = share * r * std::sin(k * 0.0174532925);
+                    const Tilt other = at_tilt(f.top, f.bottom, a, b);
+                    REQUIRE((r < 1e-9 || other.thickness_mm * other.slope_factor() <= t.thickness_mm * t.slope_factor() - 1e-8 * r));
+                }
+        }
+    }
+    SECTION("a slab that is read well has one best tilt") {
+        for (unsigned seed = 1; seed <= 20; ++seed) {
+            const Faces f = warped(seed, 250);
+            CHECK(best_tilt(f.top, f.bottom).fixed());
+        }
+    }
+}
+
 TEST_CASE("lanes and spacers by hand", "[flat]") {
     Sled s;
     s.cutter_mm = 40;

@@ -15,7 +15,7 @@
 
 #include "core/drawing/drawing.h"
 #include "core/io/csv.h"
-#include "core/io/file.h"
+#include "core/file/file.h"
 #include "core/io/job_file.h"
 #include "core/io/json.h"
 #include "core/job/documents.h"

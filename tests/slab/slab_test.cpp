@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/job/documents.h"
+#include "core/flat/tilt.h"
 #include "core/slab/slab.h"
 #include "demo/demo.h"
 
@@ -125,4 +126,33 @@ TEST_CASE("bad tape is named with its place", "[slab]") {
         p.heights_b = {{500, 1500}, {-200, 200}, {0.0, 0.0, 0.0, 200.0}};
         CHECK(named(shape_of(p), "rack.no_wood"));
     }
+}
+
+TEST_CASE("heights on one line or at one place are taken as level beside it, and told", "[slab][flat]") {
+    const auto told = [](std::vector<double> xs, std::vector<double> ys) {
+        Slab s;
+        s.id = "p";
+        s.tape.stations = {{0, 300, 300, {}, {}, 50, {}}, {2000, 300, 300, {}, {}, 50, {}}};
+        s.heights_a.x_mm = xs, s.heights_a.y_mm = ys;
+        // It climbs 10 mm along the slab and 6 across: what is not read is not known.
+        for (const double x : xs)
+            for (const double y : ys) s.heights_a.gap_mm.push_back(20 - x / 200 - y / 100);
+        const SlabShape shape = shape_of(s);
+        const Caution* c = find_caution(shape.cautions, "rack.one_line");
+        const Tilt t = best_tilt(deciding_points(shape.top, shape.ring_a), deciding_points(shape.bottom, shape.ring_b));
+        return std::tuple(c ? render(*c, {}) : std::string(), t.a, t.b);
+    };
+    const auto [one, a1, b1] = told({1000}, {0});
+    CHECK(one.find("at one place only") != std::string::npos);
+    CHECK(a1 == Approx(0).margin(1e-9));
+    CHECK(b1 == Approx(0).margin(1e-9));
+    const auto [along, a2, b2] = told({0, 1000, 2000}, {0});
+    CHECK(along.find("one line along") != std::string::npos);
+    CHECK(std::abs(a2) == Approx(0.005).margin(1e-4));
+    CHECK(b2 == Approx(0).margin(1e-9));
+    const auto [across, a3, b3] = told({1000}, {-300, 0, 300});
+    CHECK(across.find("one line across") != std::string::npos);
+    CHECK(a3 == Approx(0).margin(1e-9));
+    CHECK(std::abs(b3) == Approx(0.01).margin(1e-4));
+    CHECK(std::get<0>(told({100, 1900}, {-200, 200})).empty());
 }

@@ -7,7 +7,7 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include "core/io/digest.h"
+#include "core/file/digest.h"
 #include "core/io/json.h"
 #include "core/store/check.h"
 #include "core/store/schema.h"

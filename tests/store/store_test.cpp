@@ -8,7 +8,7 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include "core/io/digest.h"
+#include "core/file/digest.h"
 #include "core/store/check.h"
 #include "tests/store/folder.h"
 

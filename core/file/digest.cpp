@@ -1,4 +1,4 @@
-#include "core/io/digest.h"
+#include "core/file/digest.h"
 
 #include <array>
 #include <cstdint>

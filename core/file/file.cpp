@@ -1,4 +1,4 @@
-#include "core/io/file.h"
+#include "core/file/file.h"
 
 #include <algorithm>
 #include <cerrno>
@@ -9,7 +9,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
-#include "core/io/format_error.h"
+#include "core/file/format_error.h"
 
 namespace yb {
 
