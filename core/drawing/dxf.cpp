@@ -37,6 +37,21 @@ class Collector : public DL_CreationAdapter {
         r.pop_back();
         put(std::move(r), true);
     }
+    void addEllipse(const DL_EllipseData& e) override {
+        // From its middle to the end of the long axis, and square to it by the ratio; angles run along the ellipse.
+        const Vec2 major{e.mx, e.my};
+        const Vec2 minor = Vec2{-e.my, e.mx} * e.ratio;
+        double sweep = e.angle2 - e.angle1;
+        if (sweep <= 1e-9) sweep += 2 * pi;
+        const bool whole = sweep > 2 * pi - 1e-6;
+        const int n = chords(length(major), sweep);
+        Ring r;
+        for (int i = 0; i <= (whole ? n - 1 : n); ++i) {
+            const double t = e.angle1 + sweep * i / n;
+            r.push_back(Vec2{e.cx, e.cy} + major * std::cos(t) + minor * std::sin(t));
+        }
+        put(std::move(r), whole);
+    }
     void addPolyline(const DL_PolylineData& p) override {
         finish();
         in_polyline_ = true;
@@ -95,6 +110,7 @@ class Collector : public DL_CreationAdapter {
     void finish_spline() {
         in_spline_ = false;
         Ring r;
+        if (knots_.empty() && control_.size() > degree_ && degree_ >= 1) give_knots();
         if (!std::is_sorted(knots_.begin(), knots_.end())) throw FormatError("DXF: the knots of a spline are out of order");
         if (control_.size() > degree_ && knots_.size() == control_.size() + degree_ + 1 && degree_ >= 1) {
             // De Boor between the first and the last knot that count.
@@ -121,13 +137,28 @@ class Collector : public DL_CreationAdapter {
         if (r.size() > 1) drawing.paths.push_back({std::move(r), closed, attributes.getLayer()});
     }
 
-    static void turn(Ring& r, Vec2 c, double radius, double from, double sweep) {
+    /// How many chords keep to an arc.
+    static int chords(double radius, double sweep) {
         const double wanted = std::ceil(std::abs(sweep) * std::sqrt(std::max(1.0, std::abs(radius)) / 0.4));
-        const int n = wanted < 720 ? std::max(8, static_cast<int>(wanted)) : 720;
+        return wanted < 720 ? std::max(8, static_cast<int>(wanted)) : 720;
+    }
+
+    static void turn(Ring& r, Vec2 c, double radius, double from, double sweep) {
+        const int n = chords(radius, sweep);
         for (int i = 0; i <= n; ++i) {
             const double a = from + sweep * i / n;
             r.push_back(c + Vec2{std::cos(a), std::sin(a)} * radius);
         }
+    }
+
+    /// A spline given by its control points alone: evenly spaced knots, held at both ends, or once round where it is closed.
+    void give_knots() {
+        if (closed_)
+            for (std::size_t i = 0; i < degree_; ++i) control_.push_back(control_[i]);
+        const std::size_t n = control_.size();
+        for (std::size_t i = 0; i <= n + degree_; ++i)
+            knots_.push_back(closed_ ? static_cast<double>(i)
+                                     : static_cast<double>(std::clamp(i, degree_, n)) - static_cast<double>(degree_));
     }
 
     Vec2 de_boor(double t) const {

@@ -2,6 +2,7 @@
 #include <numbers>
 
 #include <catch2/catch.hpp>
+#include <fmt/format.h>
 
 #include "core/drawing/drawing.h"
 #include "core/io/json.h"
@@ -100,4 +101,35 @@ TEST_CASE("slabs, tops and templates go out 1:1 and come back", "[drawing]") {
                                  : read_svg(to_svg(drawn_top(plan, job.first().placement, false), "cuts"));
         CHECK(cuts.paths.size() == 2 + plan.lay->rough_cuts.size() + plan.lay->finish_cuts.size());
     }
+}
+
+TEST_CASE("DXF ellipses, whole and in part, and splines given by control points alone are read", "[drawing]") {
+    const auto dxf = [](const std::string& inside) { return "0\nSECTION\n2\nENTITIES\n" + inside + "0\nENDSEC\n0\nEOF\n"; };
+    // Half axes 1000 and 300, turned by 30 degrees: its area is pi a b.
+    const std::string axis = "11\n866.0254037844386\n21\n500\n31\n0\n40\n0.3\n";
+    const Drawing whole = read_dxf(dxf("0\nELLIPSE\n8\n0\n10\n50\n20\n60\n30\n0\n" + axis + "41\n0\n42\n6.283185307179586\n"));
+    REQUIRE(whole.paths.size() == 1);
+    CHECK(whole.paths[0].closed);
+    CHECK(area(whole.paths[0].points) == Approx(3.14159265 * 1000 * 300).epsilon(1e-3));
+    CHECK(length(centroid(whole.paths[0].points) - Vec2{50, 60}) < 1e-6);
+    const Drawing half = read_dxf(dxf("0\nELLIPSE\n8\n0\n10\n0\n20\n0\n30\n0\n" + axis + "41\n0\n42\n3.141592653589793\n"));
+    REQUIRE(half.paths.size() == 1);
+    CHECK_FALSE(half.paths[0].closed);
+    CHECK(length(half.paths[0].points.front() + half.paths[0].points.back()) < 1e-6);  // opposite ends of the long axis
+    CHECK(slab_from_drawing(whole, 1).outline.a.size() > 50);
+    const auto spline = [&](int flags, const std::vector<Vec2>& control) {
+        std::string s = fmt::format("0\nSPLINE\n8\n0\n70\n{}\n71\n3\n72\n0\n73\n{}\n74\n0\n", flags, control.size());
+        for (const Vec2 p : control) s += fmt::format("10\n{}\n20\n{}\n30\n0\n", p.x, p.y);
+        return read_dxf(dxf(s));
+    };
+    const Drawing open = spline(8, {{0, 0}, {50, 80}, {100, 80}, {150, 0}});
+    REQUIRE(open.paths.size() == 1);
+    CHECK(length(open.paths[0].points[open.paths[0].points.size() / 2] - Vec2{75, 60}) < 1e-9);  // Bézier's middle
+    CHECK(length(open.paths[0].points.back() - Vec2{150, 0}) < 1e-9);
+    // A closed one over a square's corners: at a knot it is at (P0 + 4 P1 + P2) / 6.
+    const Drawing round = spline(9, {{0, 0}, {600, 0}, {600, 600}, {0, 600}});
+    REQUIRE(round.paths.size() == 1);
+    CHECK(round.paths[0].closed);
+    CHECK(length(round.paths[0].points.front() - Vec2{500, 100}) < 1e-9);
+    CHECK(slab_from_drawing(round, 1).outline.a.size() > 20);
 }
