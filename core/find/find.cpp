@@ -156,11 +156,6 @@ class Finder {
         double wood = 0;
         if (c.kind == MakeUp::single) {
             order = c.slabs;
-            Known& k = *known_[c.slabs[0]];
-            const bool live = order_.top.live != LiveEdges::none && order_.top.shape == TopShape::rectangle;
-            Widest w = widest_top(k.shape, std::min(order_.top.length_mm, k.length_mm - 1), live, 4);
-            if (w.width_mm <= 0 && w.narrowest_mm <= 0) w.placement = middle_of(k.shape);
-            f.placements = {w.placement};
         } else {
             std::vector<std::shared_ptr<const Board2>> boards;
             for (const std::size_t i : c.slabs) boards.push_back(known_[i]->both());
@@ -184,36 +179,50 @@ class Finder {
         return f;
     }
 
-    /// One slab, either face up and, where one live edge stays, either way round: what lacks least, then what shows the
+    /// One slab, either face up and, where one live edge stays, either of its edges: what lacks least, then what shows the
     /// fewest flaws.
     void single(Found& f, Known& k) {
         const Board2& ways = *k.both();
-        const bool one_edge = order_.top.live == LiveEdges::left || order_.top.live == LiveEdges::right;
-        const Placement upright = f.placements[0];
+        const bool rectangle = order_.top.shape == TopShape::rectangle;
+        const LiveEdges live = order_.top.live;
+        const bool one_edge = rectangle && (live == LiveEdges::left || live == LiveEdges::right);
+        const double length = std::min(order_.top.length_mm, k.length_mm - 1);
         std::optional<LayPlan> best;
         std::pair<double, double> least;
-        for (const bool over : {false, true})
-            for (const bool ended : {false, true}) {
-                if (ended && !one_edge) continue;
-                Placement p = upright;
-                p.turned_over = over;
-                if (over) p.y_mm = -p.y_mm, p.angle_deg = -p.angle_deg;
-                if (ended) p.angle_deg += 180;
-                LayPlan lay = plan_lay({ways.slab(over), ways.shape(over), order_.top, p});
-                double lack = 0;
-                for (const Shortfall& s : lay.short_at) lack = std::max(lack, s.mm);
-                double shown = 0;
-                for (const FlawInside& i : lay.flaws)
-                    if (const Flaw& flaw = ways.slab(over).flaws[i.index]; flaw.face == Face::a || flaw.through)
-                        shown += weight_of(flaw.kind);
-                const std::pair now{lack, shown};
-                if (best && now >= least) continue;
-                least = now;
-                best = std::move(lay);
-                f.placements[0] = p;
+        double widest = 0;
+        const auto look = [&](bool over, const Widest& w, WideBy by, bool ended) {
+            Placement p = w.by(by) > 0 ? w.placement : middle_of(ways.shape(over));
+            p.turned_over = over;
+            if (ended) p.angle_deg += 180;
+            LayPlan lay = plan_lay({ways.slab(over), ways.shape(over), order_.top, p});
+            double shown = 0;
+            for (const FlawInside& i : lay.flaws)
+                if (const Flaw& flaw = ways.slab(over).flaws[i.index]; flaw.face == Face::a || flaw.through) shown += weight_of(flaw.kind);
+            const std::pair now{lack_of(lay), shown};
+            if (best && now >= least) return;
+            least = now;
+            best = std::move(lay);
+            f.placements = {p};
+            widest = w.by(by);
+        };
+        Widest place;
+        for (const bool over : {false, true}) {
+            if (!one_edge) {
+                const WideBy by = live != LiveEdges::none && rectangle ? WideBy::live : WideBy::sawn;
+                // Sawn edges need both faces: turned over the place is the same, seen from below.
+                if (!over || by == WideBy::live) place = widest_top(ways.shape(over), length, by, 4);
+                else place.placement.y_mm = -place.placement.y_mm, place.placement.angle_deg = -place.placement.angle_deg;
+                look(over, place, by, false);
+                continue;
             }
+            // The top's left is the slab's +y, or its −y where it lies end for end.
+            for (const WideBy by : {WideBy::live_high, WideBy::live_low})
+                look(over, widest_top(ways.shape(over), length, by, 4), by, (by == WideBy::live_high) != (live == LiveEdges::left));
+        }
         const bool over = f.placements[0].turned_over;
         measure(f, *best);
+        // Where an edge is sawn there is as much as the place has, not as much as is wanted.
+        if (rectangle && live != LiveEdges::both) f.narrowest_mm = widest;
         f.thickness_mm = thickest_inside(ways.shape(over), best->outline).value_or(0);
         weigh(f, k, best->outline);
         count_flaws(f, ways.slab(over), best->flaws);
@@ -278,14 +287,16 @@ class Finder {
 
     void measure(Found& f, const LayPlan& lay) const {
         f.narrowest_mm = lay.narrowest_mm;
-        f.lack_mm = 0;
-        double ends = 0;  // what both ends lack together is what the slab is too short
-        for (const Shortfall& s : lay.short_at) {
-            if (is_end(s.side)) ends += s.mm;
-            f.lack_mm = std::max(f.lack_mm, s.mm);
-        }
-        f.lack_mm = std::max(f.lack_mm, ends);
+        f.lack_mm = lack_of(lay);
         f.fits = f.lack_mm < 0.05;
+    }
+
+    /// What both sides lack together, or both ends: so much wider or longer the slab would have to be.
+    static double lack_of(const LayPlan& lay) {
+        double sides = 0;
+        double ends = 0;
+        for (const Shortfall& s : lay.short_at) (is_end(s.side) ? ends : sides) += s.mm;
+        return std::max(sides, ends);
     }
 
     void weigh(Found& f, const Known& k, const Ring& outline) {

@@ -57,7 +57,7 @@ Ring at_stations(const Ring& ring, double from, double to, std::size_t n) {
     return right;
 }
 
-Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool live, double step) {
+Widest widest_at(const SlabShape& shape, double length, double angle_deg, WideBy by, double step) {
     Widest w;
     if (shape.ring_a.size() < 3) return w;
     const Vec2 c = centroid(shape.ring_a);
@@ -73,11 +73,15 @@ Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool l
     const double u0 = box.low.x + (box.width() - static_cast<double>(n - 1) * even) / 2;
     const EdgeProfile pa = edge_profile(a, u0, even, n);
     const EdgeProfile pb = edge_profile(b, u0, even, n);
+    const bool one = by == WideBy::live_high || by == WideBy::live_low;
     std::vector<double> high(n), low(n), width(n);
     for (std::size_t i = 0; i < n; ++i) {
         const bool there = pa.there(i) && pb.there(i);
         high[i] = there ? std::min(pa.high[i], pb.high[i]) : -1e9;
         low[i] = there ? -std::max(pa.low[i], pb.low[i]) : -1e9;
+        // The edge that stays lives on the show face alone.
+        if (there && by == WideBy::live_high) high[i] = pa.high[i];
+        if (there && by == WideBy::live_low) low[i] = -pa.low[i];
         width[i] = there ? pa.high[i] - pa.low[i] : -1e9;
     }
     const auto high_least = sliding_least(high, span + 1);
@@ -86,13 +90,13 @@ Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool l
     double best = -1;
     for (std::size_t i = 0; i < high_least.size(); ++i) {
         const double rect = high_least[i] + low_least[i];
-        const double rate = live ? width_least[i] : rect;
+        const double rate = by == WideBy::live ? width_least[i] : rect;
         if (rate <= best) continue;
         best = rate;
-        w.width_mm = std::max(0.0, rect);
+        (one ? w.one_live_mm : w.width_mm) = std::max(0.0, rect);
         w.narrowest_mm = std::max(0.0, width_least[i]);
         double v = (high_least[i] - low_least[i]) / 2;
-        if (live) {
+        if (by == WideBy::live) {
             v = 0;
             for (std::size_t k = i; k <= i + span; ++k) v += (pa.high[k] + pa.low[k]) / 2 / static_cast<double>(span + 1);
         }
@@ -104,8 +108,8 @@ Widest widest_at(const SlabShape& shape, double length, double angle_deg, bool l
     return w;
 }
 
-Widest widest_top(const SlabShape& shape, double length, bool live, double most, double close_enough) {
-    const auto rate = [&](const Widest& w) { return live ? w.narrowest_mm : w.width_mm; };
+Widest widest_top(const SlabShape& shape, double length, WideBy by, double most, double close_enough) {
+    const auto rate = [&](const Widest& w) { return w.by(by); };
     const double step = std::clamp(length / 300, 4.0, 12.0);
     struct Span {
         double bound, middle, half;
@@ -116,7 +120,7 @@ Widest widest_top(const SlabShape& shape, double length, bool live, double most,
     const double across = bounds(shape.ring_a).height();
     std::priority_queue<Span> open;
     const auto look = [&](double middle, double half) {
-        const Widest w = widest_at(shape, length, middle, live, step);
+        const Widest w = widest_at(shape, length, middle, by, step);
         ++looked;
         if (rate(w) > rate(best)) best = w;
         // Turning by d moves each end of the window by d · length/2, on both edges, and lengthens nothing; an edge

@@ -4,6 +4,7 @@
 #include "core/find/find.h"
 #include "core/job/documents.h"
 #include "core/lay/place.h"
+#include "core/tree/saw.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 
@@ -225,4 +226,90 @@ TEST_CASE("a river that is found tells the litres and the weight of its real top
     double price = found[0].resin_l * 20;
     for (const auto& [id, s] : d.slabs) price += s.price.value_or(0);
     CHECK(found[0].price == Approx(price));
+}
+
+TEST_CASE("with one live edge a top fits wherever a grid of all places says it does, and short by is all that lacks", "[find][grown]") {
+    // The other way: every place along, angle and way up, edges cut station by station.
+    const auto most_wide = [](const SlabShape& s, double length, bool high) {
+        double best = 0;
+        for (double angle = -5; angle <= 5; angle += 0.25) {
+            const Frame f{centroid(s.ring_a), angle};
+            const Ring a = f.from_slab(s.ring_a);
+            const Ring b = f.from_slab(s.ring_b);
+            const Box box = bounds(a);
+            for (double from = box.low.x; from + length <= box.high.x; from += 15) {
+                double live = 1e9;
+                double sawn = 1e9;
+                for (int i = 0; i <= 60 && live + sawn > best; ++i) {
+                    const double u = from + length * std::clamp(i / 60.0, 1e-6, 1 - 1e-6);
+                    const auto ca = cut_at_x(a, u);
+                    const auto cb = cut_at_x(b, u);
+                    if (ca.empty() || cb.empty()) {
+                        live = sawn = -1e9;
+                        break;
+                    }
+                    live = std::min(live, high ? ca.back().to : -ca.front().from);
+                    sawn = std::min(sawn, high ? -std::max(ca.front().from, cb.front().from) : std::min(ca.back().to, cb.back().to));
+                }
+                best = std::max(best, live + sawn);
+            }
+        }
+        return best;
+    };
+    int fitting = 0;
+    int short_of = 0;
+    for (std::uint64_t seed = 300; seed < 306; ++seed) {
+        SawPlan saw;
+        saw.thickness_mm = 60;
+        const GrownLog log(drawn_recipe(seed, "butternut", 1800, 430));
+        int one_of = 0;
+        for (const SawnSlab& sawn : make_slabs(log, saw, {}, {0, false})) {
+            if (++one_of % 2) continue;
+            Documents d;
+            d.slabs[sawn.slab.id] = sawn.slab;
+            const double length = 1300;
+            const Slab turned = turned_over(sawn.slab);
+            const SlabShape up = shape_of(sawn.slab);
+            const SlabShape down = shape_of(turned);
+            double most = 0;
+            for (const SlabShape* s : {&up, &down})
+                for (const bool high : {true, false}) most = std::max(most, most_wide(*s, length, high));
+            for (const double more : {-12.0, 25.0}) {
+                FindOrder order;
+                order.top.length_mm = length;
+                order.top.width_mm = std::round(most + more);
+                order.top.thickness_mm = 30;
+                order.top.live = seed % 2 ? LiveEdges::left : LiveEdges::right;
+                order.pairs = order.rivers = order.boards = false;
+                const auto found = find_tops(d, order);
+                REQUIRE(found.size() == 1);
+                INFO("seed " << seed << " " << sawn.slab.id << " wanted " << order.top.width_mm << ", the grid has " << most);
+                CHECK(found[0].fits == (more < 0));
+                // Of the ways that fit the one that shows least is taken; where none does, the widest.
+                CHECK(found[0].narrowest_mm <= most + 3);
+                CHECK(found[0].narrowest_mm >= (more < 0 ? order.top.width_mm : most) - 3);
+                if (more > 0) CHECK(found[0].lack_mm == Approx(order.top.width_mm - most).margin(3));
+                ++(more < 0 ? fitting : short_of);
+            }
+        }
+    }
+    CHECK(fitting >= 10);
+    CHECK(short_of >= 10);
+}
+
+TEST_CASE("short by is all that a slab lacks, however many sides lack it", "[find]") {
+    // A plank 500 wide for a top of 659.5: 159.5 short, with any edges kept.
+    for (const LiveEdges live : {LiveEdges::none, LiveEdges::both, LiveEdges::left, LiveEdges::right}) {
+        Documents d;
+        d.slabs["p"] = plank("p", 2400, 500, 50);
+        FindOrder order;
+        order.top.length_mm = 2000, order.top.width_mm = 659.5, order.top.thickness_mm = 40, order.top.live = live;
+        const auto found = find_tops(d, order);
+        REQUIRE_FALSE(found.empty());
+        CHECK_FALSE(found[0].fits);
+        // Between two live edges a top that lies askew is measured askew: a little over a millimetre here.
+        const double askew = live == LiveEdges::both ? 1.5 : 0.1;
+        CHECK(found[0].lack_mm == Approx(159.5).margin(askew));
+        CHECK(found[0].narrowest_mm == Approx(500).margin(askew));
+    }
 }

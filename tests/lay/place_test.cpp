@@ -27,7 +27,7 @@ TEST_CASE("the widest top in a leaning parallelogram lies along it", "[place]") 
     const double angle = std::atan(60.0 / 2000);
     CHECK(w.width_mm == Approx(300 * std::cos(angle)).margin(0.6));
     CHECK(w.placement.angle_deg == Approx(angle * 180 / std::numbers::pi).margin(0.1));
-    CHECK(widest_at(s, 1500, 0, false).width_mm == Approx(300 - 1500 * 60.0 / 2000).margin(1));
+    CHECK(widest_at(s, 1500, 0, WideBy::sawn).width_mm == Approx(300 - 1500 * 60.0 / 2000).margin(1));
     CHECK(widest_top(s, 2500).width_mm == 0);
 }
 
@@ -44,7 +44,7 @@ TEST_CASE("the widest place is never half a percent worse than a brute-force gri
             const SlabShape s = shape_of(sawn.slab);
             const double length = 0.6 * (s.x1 - s.x0);
             double brute = 0;
-            for (double angle = -5; angle <= 5; angle += 0.05) brute = std::max(brute, widest_at(s, length, angle, false, 4).width_mm);
+            for (double angle = -5; angle <= 5; angle += 0.05) brute = std::max(brute, widest_at(s, length, angle, WideBy::sawn, 4).width_mm);
             const Widest found = widest_top(s, length);
             worst = std::max(worst, (brute - found.width_mm) / brute);
             // And it is truly there: its corners and sides lie in the wood of both faces.
