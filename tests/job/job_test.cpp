@@ -106,7 +106,8 @@ TEST_CASE("slots grow with the distance from the fixed line", "[under]") {
     CHECK(plan_of(d, "job-reading-table").under->leg_mm == Approx(740 - 48 - 5));
     set_choice(j, "under.fixed", "left");
     double longest = 0;
-    for (const Slot& slot : plan_of(d, "job-reading-table").under->slots) longest = std::max(longest, slot.length_mm);
+    const Plan left = plan_of(d, "job-reading-table");
+    for (const Slot& slot : left.under->slots) longest = std::max(longest, slot.length_mm);
     CHECK(longest > p.under->slots.front().length_mm);
 }
 
