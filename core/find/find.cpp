@@ -209,8 +209,8 @@ class Finder {
         for (const bool over : {false, true}) {
             if (!one_edge) {
                 const WideBy by = live != LiveEdges::none && rectangle ? WideBy::live : WideBy::sawn;
-                // Sawn edges need both faces: turned over the place is the same, seen from below.
-                if (!over || by == WideBy::live) place = widest_top(ways.shape(over), length, by, 4);
+                // Turned over the place is the same, seen from below: exactly so for sawn edges, nearly for live ones.
+                if (!over) place = widest_top(ways.shape(over), length, by, 4);
                 else place.placement.y_mm = -place.placement.y_mm, place.placement.angle_deg = -place.placement.angle_deg;
                 look(over, place, by, false);
                 continue;
