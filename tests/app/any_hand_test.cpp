@@ -29,6 +29,14 @@ bool pressed_here(const QPushButton* b) {
     return b->isEnabled() && !n.isEmpty() && n != "free_form_file" && n != "find_tops" && n != "next";
 }
 
+/// Fields on the slip that something can be typed into.
+QStringList fields_of(Desk& desk) {
+    QStringList names;
+    for (QLineEdit* l : desk.find<QWidget>("slip_page")->findChildren<QLineEdit*>())
+        if (l->isEnabled() && !l->objectName().isEmpty()) names << l->objectName();
+    return names;
+}
+
 }  // namespace
 
 TEST_CASE("every button of every step can be pressed on every job, and undone", "[app][any]") {
@@ -98,9 +106,7 @@ TEST_CASE("a number is typed into every field, kept, and wrong words are not", "
             if (row.on == StepRow::On::beside) continue;
             desk.session().set_job(id);
             desk.session().set_step(step);
-            QStringList names;
-            for (QLineEdit* l : desk.find<QWidget>("slip_page")->findChildren<QLineEdit*>())
-                if (l->isEnabled() && !l->objectName().isEmpty()) names << l->objectName();
+            const QStringList names = fields_of(desk);
             for (const QString& name : names) {
                 INFO(id << " " << name_of(step) << " " << name.toStdString());
                 auto* line = desk.window->findChild<QLineEdit*>(name);
@@ -137,9 +143,7 @@ TEST_CASE("odd values typed into every field are kept, told or refused; the shop
             if (row.on == StepRow::On::beside) continue;
             desk.session().set_job(id);
             desk.session().set_step(step);
-            QStringList names;
-            for (QLineEdit* l : desk.find<QWidget>("slip_page")->findChildren<QLineEdit*>())
-                if (l->isEnabled() && !l->objectName().isEmpty()) names << l->objectName();
+            const QStringList names = fields_of(desk);
             for (const QString& name : names)
                 for (std::size_t way = 0; way < odd.size(); ++way) {
                     if (!all && (way + typed) % 4 != 0) continue;  // each field gets its share of them
