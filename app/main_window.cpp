@@ -28,6 +28,7 @@
 #include "app/rack/rack_row.h"
 #include "app/rack/tape_panel.h"
 #include "app/session/pictures.h"
+#include "app/session/whole_file.h"
 #include "app/sheets/sheet.h"
 #include "app/shop/shop_page.h"
 #include "app/slip/slip.h"
@@ -252,9 +253,7 @@ void MainWindow::repair_shop(const QString& path) {
     // Beside the damaged one, under a name that is free.
     const QFileInfo file(path);
     pages_->setCurrentIndex(0);  // where progress and troubles are shown
-    const QString stem = file.dir().filePath(file.completeBaseName() + "-repaired");
-    QString made = stem + ".shop";
-    for (int i = 2; QFile::exists(made); ++i) made = stem + QString("-%1.shop").arg(i);
+    const QString made = free_shop_name(file.dir().filePath(file.completeBaseName() + "-repaired"));
     work_->run(
         tr("Repairing the shop"), [path, made](const Work& w) { return yb::repair_shop(path.toStdString(), made.toStdString(), w); },
         [this, path, made](const Repair& repair) { show_start(new StartPage(repair, path, made)); });

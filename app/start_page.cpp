@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/session/whole_file.h"
 #include "app/slow/runner.h"
 #include "app/theme/theme.h"
 #include "core/store/check.h"
@@ -117,9 +118,7 @@ void StartPage::offer_backup(const QString& path, bool strong) {
 
 void StartPage::open_backup(const QString& backup, const QString& path) {
     // The damaged file stays as it is, and so does the backup.
-    const QString stem = path + ".from-" + QFileInfo(backup).completeBaseName();
-    QString copy = stem + ".shop";
-    for (int i = 2; QFile::exists(copy); ++i) copy = stem + QString("-%1.shop").arg(i);
+    const QString copy = free_shop_name(path + ".from-" + QFileInfo(backup).completeBaseName());
     if (QFile::copy(backup, copy)) Q_EMIT open(copy);
     else tell(tr("%1 can't be copied here.").arg(backup));
 }

@@ -9,4 +9,7 @@ namespace yb {
 /// wrong in one sentence, or nothing.
 QString write_whole(const QString& path, const QByteArray& bytes);
 
+/// `stem`.shop, or the first of `stem`-2.shop, `stem`-3.shop … that is not there yet.
+QString free_shop_name(const QString& stem);
+
 }  // namespace yb

@@ -183,6 +183,11 @@ struct Problem {
         return t;
     }
 
+    /// At a tilt (scaled) the planes touch the readings.
+    Tilt touching(double a, double b, int rounds) const {
+        return tilt(a, b, top.least(a, b, 1).first, -bottom.least(a, b, -1).first, rounds);
+    }
+
     Vec4 box(double height) const { return {most_tilt * scale, most_tilt * scale, height, height}; }
 };
 
@@ -269,9 +274,7 @@ Vec2 nearest_to_nought(const Ring& corners) {
 Tilt least_tilt(const Problem& p, const Tilt& best, double most_a, double most_b) {
     GoodTilts good(p, best.thickness_mm * best.slope_factor(), most_a, most_b);
     Tilt t = best;
-    if (const auto least = good.find(nearest_to_nought))
-        t = p.tilt(least->x, least->y, p.top.least(least->x, least->y, 1).first, -p.bottom.least(least->x, least->y, -1).first,
-                   best.rounds);
+    if (const auto least = good.find(nearest_to_nought)) t = p.touching(least->x, least->y, best.rounds);
     for (const bool along : {true, false}) {
         const auto at = [along](Vec2 v) { return along ? v.x : v.y; };
         const auto end = [&](double sign) {
@@ -291,9 +294,7 @@ Tilt least_tilt(const Problem& p, const Tilt& best, double most_a, double most_b
 
 Tilt at_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom, double a, double b) {
     const Problem p = Problem::of(top, bottom);
-    const double sa = a * p.scale;
-    const double sb = b * p.scale;
-    return p.tilt(sa, sb, p.top.least(sa, sb, 1).first, -p.bottom.least(sa, sb, -1).first, 1);
+    return p.touching(a * p.scale, b * p.scale, 1);
 }
 
 Tilt best_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom) {
@@ -323,7 +324,7 @@ Tilt best_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom) {
     if (!alone) best = least_tilt(p, best, most_a, most_b);
     if (open_a) best.loose_a = 2 * most_tilt;
     if (open_b) best.loose_b = 2 * most_tilt;
-    const Tilt level = at_tilt(top, bottom, 0, 0);
+    const Tilt level = p.touching(0, 0, 1);
     if (level.thickness_mm < best.thickness_mm) return best;
     best.a = best.b = 0;
     best.top_mm = level.top_mm, best.bottom_mm = level.bottom_mm, best.thickness_mm = level.thickness_mm;

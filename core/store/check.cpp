@@ -74,8 +74,8 @@ class Looker {
         const char* columns = r_.version >= 3 ? "SELECT revision, kind, document, digest, body FROM change ORDER BY id"
                                               : "SELECT revision, kind, document, '', body FROM change ORDER BY id";
         struct Row {
-            std::int64_t revision;
-            std::string kind, document, digest, body;
+            ChangeRow change;
+            std::string body;
         };
         std::vector<Row> handful;
         std::set<std::string> slabs, jobs;
@@ -83,11 +83,7 @@ class Looker {
         const auto all = static_cast<double>(std::max<std::size_t>(1, s.changes.size()));
         const auto look = [&] {
             in_parallel(
-                handful.size(),
-                [&](std::size_t i) {
-                    one_body(handful[i].revision, handful[i].kind, handful[i].document, handful[i].digest, handful[i].body);
-                },
-                Work{{}, work_.stop, work_.threads});
+                handful.size(), [&](std::size_t i) { one_body(handful[i].change, handful[i].body); }, Work{{}, work_.stop, work_.threads});
             done += static_cast<double>(handful.size());
             work_.tell(0.5 * std::min(1.0, done / all));
             handful.clear();
@@ -95,10 +91,12 @@ class Looker {
         SQLite::Statement q(db, columns);
         while (q.executeStep()) {
             const auto body = q.getColumn(4);
-            handful.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(), q.getColumn(2).getString(),
-                               q.getColumn(3).getString(), body.isNull() ? "" : body.getString()});
-            if (handful.back().kind == "slab") slabs.insert(handful.back().document);
-            if (handful.back().kind == "job") jobs.insert(handful.back().document);
+            handful.push_back(
+                {{0, q.getColumn(0).getInt64(), q.getColumn(1).getString(), q.getColumn(2).getString(), q.getColumn(3).getString()},
+                 body.isNull() ? "" : body.getString()});
+            const ChangeRow& c = handful.back().change;
+            if (c.kind == "slab") slabs.insert(c.document);
+            if (c.kind == "job") jobs.insert(c.document);
             if (handful.size() >= 256) look();
         }
         look();
@@ -106,17 +104,15 @@ class Looker {
         r_.jobs = jobs.size();
     }
 
-    void one_body(std::int64_t revision, const std::string& kind, const std::string& document, const std::string& digest,
-                  const std::string& body) {
-        const bool fits = r_.version < 3 || digest == (r_.version == 3 ? old_digest_of_change(kind, document, body)
-                                                                       : seal_of_change(revision, kind, document, body));
-        if (!fits) return problem(fmt::format("{} of revision {} does not fit its checksum", document_in_words(kind, document), revision));
+    void one_body(const ChangeRow& c, const std::string& body) {
+        const std::string which = fmt::format("{} of revision {}", document_in_words(c.kind, c.document), c.revision);
+        if (!change_fits(r_.version, c, body)) return problem(which + " does not fit its checksum");
         if (body.empty()) return;
         Documents one;
         try {
-            apply_document(one, kind, document, body);
+            apply_document(one, c.kind, c.document, body);
         } catch (const std::exception& e) {
-            return problem(fmt::format("{} of revision {} can't be read: {}", document_in_words(kind, document), revision, e.what()));
+            return problem(which + " can't be read: " + e.what());
         }
         const std::lock_guard lock(mutex_);
         for (const auto& [id, slab] : one.slabs)
@@ -157,22 +153,20 @@ class Looker {
 
     bool fits(SQLite::Statement& attachment) const {
         const auto blob = attachment.getColumn(2);
-        const std::string_view bytes(static_cast<const char*>(blob.getBlob()), static_cast<std::size_t>(blob.getBytes()));
-        const std::string key = attachment.getColumn(0).getString();
-        return attachment.getColumn(1).getString() ==
-               (r_.version == schema_version ? seal_of_attachment(key, bytes) : digest_of(std::string(bytes)));
+        return attachment_fits(r_.version, attachment.getColumn(0).getString(), attachment.getColumn(1).getString(),
+                               {static_cast<const char*>(blob.getBlob()), static_cast<std::size_t>(blob.getBytes())});
     }
 
     void book(SQLite::Database& db) {
         std::string before;
-        SQLite::Statement q(db, "SELECT id, at, job, step, kind, what, value, unit, of_, digest FROM book ORDER BY id");
-        const auto text = [&](int i) { return q.getColumn(i).getString(); };
+        SQLite::Statement q(db, fmt::format("SELECT {}, digest FROM book ORDER BY id", entry_columns));
         while (q.executeStep()) {
             ++r_.entries;
-            const BookEntry e{q.getColumn(0).getInt64(), text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)};
-            if (text(9) != seal_of_entry(before, e))
+            const BookEntry e = entry_at(q);
+            const std::string digest = q.getColumn(9).getString();
+            if (digest != seal_of_entry(before, e))
                 problem(fmt::format("entry {} of the book, or one before it, does not fit its checksum", e.id));
-            before = text(9);
+            before = digest;
         }
     }
 

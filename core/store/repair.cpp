@@ -114,12 +114,6 @@ class Mender {
   private:
     void lost(std::string text) { made_.lost.push_back(std::move(text)); }
 
-    bool fits(const ChangeRow& row, const std::string& body) const {
-        if (version_ < 3) return true;
-        return row.digest == (version_ == 3 ? old_digest_of_change(row.kind, row.document, body)
-                                            : seal_of_change(row.revision, row.kind, row.document, body));
-    }
-
     void read_changes(SQLite::Database& db) {
         const char* columns = version_ >= 3 ? "id, revision, kind, document, digest, body" : "id, revision, kind, document, '', body";
         broken_ |= !rows_of(db, columns, "change", work_, [&](SQLite::Statement& q) {
@@ -132,7 +126,7 @@ class Mender {
     void take_change(ChangeRow row, std::string body) {
         const std::int64_t id = row.id;
         if (changes_.count(id) || unreadable_.count(id)) return;
-        if (!fits(row, body)) {
+        if (!change_fits(version_, row, body)) {
             bad_changes_[id] = std::move(row);
             return;
         }
@@ -225,12 +219,10 @@ class Mender {
     }
 
     void read_book(SQLite::Database& db) {
-        const char* columns = version_ == schema_version ? "id, at, job, step, kind, what, value, unit, of_, digest"
-                                                         : "id, at, job, step, kind, what, value, unit, of_, ''";
+        const std::string columns = std::string(entry_columns) + (version_ == schema_version ? ", digest" : ", ''");
         broken_ |= !rows_of(db, columns, "book", work_, [&](SQLite::Statement& q) {
-            const auto text = [&](int i) { return q.getColumn(i).getString(); };
-            const std::int64_t id = q.getColumn(0).getInt64();
-            book_[id] = {{id, text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)}, text(9)};
+            const BookEntry e = entry_at(q);
+            book_[e.id] = {e, q.getColumn(9).getString()};
         });
     }
 
@@ -255,8 +247,7 @@ class Mender {
         db.exec("PRAGMA writable_schema = ON");
         const auto take = [&](const std::string& key, const std::string& digest, const std::string& bytes) {
             if (copied_.count(key)) return;
-            const bool whole = version_ < 3 || digest == (version_ == 3 ? digest_of(bytes) : seal_of_attachment(key, bytes));
-            if (!whole) {
+            if (!attachment_fits(version_, key, digest, bytes)) {
                 bad_keys_.insert(key);
                 return;
             }

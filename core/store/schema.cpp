@@ -27,10 +27,6 @@ FileHeader read_header(SQLite::Database& db) {
     return {db.execAndGet("PRAGMA application_id").getInt(), db.execAndGet("PRAGMA user_version").getInt()};
 }
 
-std::string old_digest_of_change(const std::string& kind, const std::string& id, const std::string& body) {
-    return digest_of(kind + '\n' + id + '\n' + body);
-}
-
 std::string seal_of_change(std::int64_t revision, const std::string& kind, const std::string& id, const std::string& body) {
     return seal_of({"change", std::to_string(revision), kind, id, body});
 }
@@ -67,11 +63,6 @@ const std::vector<std::string>& table_statements() {
 }
 
 namespace {
-
-BookEntry entry_at(SQLite::Statement& q) {
-    const auto text = [&](int i) { return q.getColumn(i).getString(); };
-    return {q.getColumn(0).getInt64(), text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)};
-}
 
 /// Version 2: pictures and point clouds, which revisions name by their keys.
 void add_attachments(SQLite::Database& db) { db.exec("CREATE TABLE attachment (key TEXT PRIMARY KEY, bytes BLOB NOT NULL)"); }
@@ -118,13 +109,29 @@ void seal_every_row(SQLite::Database& db) {
     write_head(db, db.execAndGet("SELECT revision FROM old_head").getInt64());
     SQLite::Statement attachments(db, "SELECT key, bytes FROM old_attachment ORDER BY rowid");
     while (attachments.executeStep()) write_attachment(db, attachments.getColumn(0).getString(), attachments.getColumn(1).getString());
-    SQLite::Statement book(db, "SELECT id, at, job, step, kind, what, value, unit, of_ FROM old_book ORDER BY id");
+    SQLite::Statement book(db, fmt::format("SELECT {} FROM old_book ORDER BY id", entry_columns));
     while (book.executeStep()) write_entry(db, entry_at(book));
     for (SQLite::Statement* s : {&revisions, &changes, &attachments, &book}) s->reset();
     for (const char* table : {"change", "revision", "head", "attachment", "book"}) db.exec(fmt::format("DROP TABLE old_{}", table));
 }
 
 }  // namespace
+
+BookEntry entry_at(SQLite::Statement& q) {
+    const auto text = [&](int i) { return q.getColumn(i).getString(); };
+    return {q.getColumn(0).getInt64(), text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)};
+}
+
+bool change_fits(int version, const ChangeRow& c, const std::string& body) {
+    if (version < 3) return true;
+    return c.digest ==
+           (version == 3 ? digest_of(c.kind + '\n' + c.document + '\n' + body) : seal_of_change(c.revision, c.kind, c.document, body));
+}
+
+bool attachment_fits(int version, const std::string& key, const std::string& digest, std::string_view bytes) {
+    if (version < 3) return true;
+    return digest == (version == 3 ? digest_of(std::string(bytes)) : seal_of_attachment(key, bytes));
+}
 
 void write_change(SQLite::Database& db, const ChangeRow& row, const std::string& body) {
     SQLite::Statement q(db, "INSERT INTO change (id, revision, kind, document, digest, body) VALUES (?, ?, ?, ?, ?, ?)");

@@ -40,8 +40,6 @@ const std::vector<std::string>& table_statements();
 /// @name Checksums of rows (seal_of): what is stored is found changed by them.
 /// @{
 std::string seal_of_change(std::int64_t revision, const std::string& kind, const std::string& id, const std::string& body);
-/// Of a change in files of version 3.
-std::string old_digest_of_change(const std::string& kind, const std::string& id, const std::string& body);
 /// `changes`: the seal of the revision's changes, seal_of_changes().
 std::string seal_of_revision(std::int64_t id, std::int64_t parent, std::int64_t redo, const std::string& label, const std::string& at,
                              const std::string& changes);
@@ -82,6 +80,14 @@ Skeleton read_skeleton(SQLite::Database& db, int version);
 
 /// A body as read; empty for a document taken away. @throws StoreError(damaged) where it does not fit its checksum.
 std::string read_body(SQLite::Database& db, const ChangeRow& change, const std::string& path);
+
+/// Whether a change, or an attachment, fits the checksum it is kept with in a file of that version; the first two have none.
+bool change_fits(int version, const ChangeRow& change, const std::string& body);
+bool attachment_fits(int version, const std::string& key, const std::string& digest, std::string_view bytes);
+
+/// The columns of the book that make an entry, and the entry a row of them holds; further columns may follow.
+inline constexpr const char* entry_columns = "id, at, job, step, kind, what, value, unit, of_";
+BookEntry entry_at(SQLite::Statement& row);
 
 void write_change(SQLite::Database& db, const ChangeRow& row, const std::string& body);
 void write_revision(SQLite::Database& db, std::int64_t id, const RevisionRow& row);

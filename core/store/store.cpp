@@ -485,11 +485,9 @@ void Store::write(BookEntry e) {
 std::vector<BookEntry> Store::book() const {
     std::vector<BookEntry> out;
     try {
-        if (impl_->db.execAndGet("PRAGMA user_version").getInt() < 3) return out;  // on a disk that can't be written
-        SQLite::Statement q(impl_->db, "SELECT id, at, job, step, kind, what, value, unit, of_ FROM book ORDER BY id");
-        const auto text = [&](int i) { return q.getColumn(i).getString(); };
-        while (q.executeStep())
-            out.push_back({q.getColumn(0).getInt64(), text(1), text(2), text(3), text(4), text(5), text(6), text(7), text(8)});
+        if (read_header(impl_->db).version < 3) return out;  // on a disk that can't be written
+        SQLite::Statement q(impl_->db, fmt::format("SELECT {} FROM book ORDER BY id", entry_columns));
+        while (q.executeStep()) out.push_back(entry_at(q));
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, impl_->path);
     }

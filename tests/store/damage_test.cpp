@@ -270,15 +270,23 @@ void check_repair(const Folder& f, const Content& truth) {
                           [&, &i = id, &sl = slab](const Documents& d) { return d.slabs.count(i) && d.slabs.at(i).tape == sl.tape; }));
 }
 
+/// A shop to spoil: its bytes, and what it holds.
+struct Spoiling {
+    Folder f;
+    std::string whole;
+    Content truth;
+    Spoiling() {
+        make_shop(f.file("whole.shop"));
+        whole = bytes_of(f.file("whole.shop"));
+        truth = content_of(f.file("whole.shop"));
+    }
+};
+
 }  // namespace
 
 TEST_CASE("a byte flipped anywhere is told, or harms nothing; nothing opens with other content", "[store][damage][fault]") {
-    const Folder f;
-    const std::string path = f.file("whole.shop");
-    make_shop(path);
-    const std::string whole = bytes_of(path);
-    fs::copy_file(path, f.file("truth.shop"));
-    const Content truth = content_of(f.file("truth.shop"));
+    const Spoiling s;
+    const auto& [f, whole, truth] = s;
     REQUIRE(truth.states.size() >= 6);
     const bool all = std::getenv("YB_ALL_FAULTS") != nullptr;
     int told = 0;
@@ -306,12 +314,8 @@ TEST_CASE("a byte flipped anywhere is told, or harms nothing; nothing opens with
 }
 
 TEST_CASE("cut off at any page, and in the middle of one: told", "[store][damage][fault]") {
-    const Folder f;
-    const std::string path = f.file("whole.shop");
-    make_shop(path);
-    const std::string whole = bytes_of(path);
-    fs::copy_file(path, f.file("truth.shop"));
-    const Content truth = content_of(f.file("truth.shop"));
+    const Spoiling s;
+    const auto& [f, whole, truth] = s;
     int cuts = 0;
     const int parts = std::getenv("YB_ALL_FAULTS") ? 12 : 2;
     for (std::size_t page = 0; page * 4096 < whole.size(); ++page)
