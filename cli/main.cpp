@@ -268,9 +268,18 @@ void run_sequence(const std::vector<std::string>& paths) {
         items.push_back({&f.slab, &f.shape, f.a.empty() ? nullptr : &f.a, f.b.empty() ? nullptr : &f.b, {}, {}, {}});
     const yb::Sequence s = yb::put_in_order(items);
     Json list = Json::array();
-    for (const yb::SequencePlace& p : s.places)
-        list.push_back({{"file", paths[p.item]}, {"turned_over", p.over}, {"end_for_end", p.ended}, {"confidence", p.confidence}});
-    print({{"confidence", s.confidence}, {"exact", s.exact}, {"from_the_lowest", list}});
+    Json strangers = Json::array();
+    for (const yb::SequencePlace& p : s.places) {
+        list.push_back({{"file", paths[p.item]},
+                        {"turned_over", p.over},
+                        {"end_for_end", p.ended},
+                        {"confidence", p.confidence},
+                        {"shift_mm", p.shift_mm},
+                        {"parted", p.parted},
+                        {"stranger", p.stranger}});
+        if (p.stranger) strangers.push_back(paths[p.item]);
+    }
+    print({{"confidence", s.confidence}, {"exact", s.exact}, {"strangers", strangers}, {"from_the_lowest", list}});
 }
 
 int run_check(const std::string& path) {

@@ -104,7 +104,7 @@ void LogPicture::paintEvent(QPaintEvent*) {
         if (i > 0) {
             // How sure the joint below it is: a bar between the two.
             const double y = middle_y + row / 2;
-            p.setPen(QPen(s.confidence > 0.4 ? c.moss : s.confidence > 0.15 ? c.ochre : c.madder, 3));
+            p.setPen(QPen(!s.parted || s.confidence < 0.7 ? c.madder : s.confidence < 0.9 ? c.ochre : c.moss, 3));
             p.drawLine(QPointF(width() - 26, y - 10), QPointF(width() - 26, y + 10));
         }
     }
@@ -202,6 +202,7 @@ void LogPage::order() {
     ids_ = ids_of_tree();
     const auto known = sequence_;
     const auto before = boards_;
+    const double kerf = session_.makeup() ? session_.makeup()->mill_kerf_mm : 4;
     std::vector<Slab> slabs;
     for (const std::string& id : ids_) slabs.push_back(session_.slabs().at(id));
     using Read = std::function<std::optional<Picture>()>;
@@ -219,7 +220,7 @@ void LogPage::order() {
     };
     work_.run(
         tr("Putting the log together"),
-        [slabs, read, placed, pins = pins_](const Work& w) {
+        [slabs, read, placed, kerf, pins = pins_](const Work& w) {
             Made made;
             struct Shown {
                 std::optional<Picture> a, b;
@@ -245,20 +246,33 @@ void LogPage::order() {
                 }
                 items.push_back(item);
             }
-            made.sequence = put_in_order(items, w);
+            made.sequence = put_in_order(items, w, kerf);
             return made;
         },
-        [this](const Made& made) {
+        [this, kerf](const Made& made) {
             sequence_ = made.sequence;
+            pictures_compared_ = made.pictures;
             boards_ = made.boards;
-            const double kerf = session_.makeup() ? session_.makeup()->mill_kerf_mm : 4;
             picture_->show_log(boards_, sequence_, kerf);
-            about_->setText(tr("%1 slabs in order, the weakest joint %2 sure; %3.")
-                                .arg(sequence_.places.size())
-                                .arg(QString::fromStdString(format(percent(100 * sequence_.confidence), session_.units())))
-                                .arg(made.pictures ? tr("faces compared by their pictures too") : tr("by edges and knots only")));
+            tell();
             show_rows();
         });
+}
+
+void LogPage::tell() {
+    QStringList strangers;
+    for (const SequencePlace& p : sequence_.places)
+        if (p.stranger) strangers += QString::fromStdString(boards_[p.item]->up.name);
+    const QString how = pictures_compared_ ? tr("faces compared by their pictures too") : tr("by edges and knots only");
+    const QString sure = QString::fromStdString(format(percent(100 * sequence_.confidence), session_.units()));
+    const auto n = sequence_.places.size() - static_cast<std::size_t>(strangers.size());
+    QString says = tr("%1 slabs in order, the weakest joint %2 sure; %3.").arg(n).arg(sure, how);
+    if (!strangers.isEmpty())
+        says +=
+            QLatin1Char(' ') + tr("No face of the others was parted by the saw from %1: of another log, or their neighbours are missing. "
+                                  "They get no number.")
+                                   .arg(strangers.join(QStringLiteral(", ")));
+    about_->setText(says);
 }
 
 void LogPage::show_rows() {
@@ -296,7 +310,8 @@ void LogPage::show_rows() {
 
 void LogPage::write_numbers() {
     std::vector<LayInLog> lay;
-    for (const SequencePlace& p : sequence_.places) lay.push_back({boards_[p.item]->up.id, p.over, p.ended});
+    for (const SequencePlace& p : sequence_.places)
+        if (!p.stranger) lay.push_back({boards_[p.item]->up.id, p.over, p.ended});
     session_.edit(tr("Number the slabs of a log"), [&](Documents& d) { number_slabs(d, lay); });
     Q_EMIT say(tr("Numbered from the lowest up, with which face lay up and which end was which."), false);
     Q_EMIT back();

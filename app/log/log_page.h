@@ -53,6 +53,7 @@ class LogPage : public QWidget {
   private:
     void list_trees();
     void order();
+    void tell();
     void show_rows();
     void write_numbers();
     std::vector<std::string> ids_of_tree() const;
@@ -72,6 +73,7 @@ class LogPage : public QWidget {
     std::vector<std::shared_ptr<const Board2>> boards_;
     std::map<std::string, Pinned> pins_;
     Sequence sequence_;
+    bool pictures_compared_ = false;
 };
 
 }  // namespace yb

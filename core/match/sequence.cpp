@@ -1,203 +1,62 @@
 #include "core/match/sequence.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <numeric>
+#include <limits>
 #include <stdexcept>
 #include <unordered_map>
+
+#include "core/match/faces.h"
 
 namespace yb {
 
 namespace {
 
-constexpr double cell = 8;  ///< mm, of the pictures compared
-constexpr int reach_x = 6;  ///< cells of slide along the log that are tried
-constexpr int reach_y = 2;
-constexpr std::size_t stations = 41;
+constexpr std::size_t exact_to = 12;    ///< slabs
+constexpr std::size_t followed = 4000;  ///< part-orders of a length, above that
+constexpr std::size_t doubted = 100;    ///< the same while a joint's sureness is asked for
+constexpr double height_trust_mm = 14;  ///< how far off two neighbours' heights in the log may tell
+constexpr double height_most = 14;      ///< what it may cost: logs are no cylinders
+constexpr double no_joint = 11;         ///< a joint that costs more, and so much more
+constexpr double dearer_than = 8;       ///< than the middle one of the order, parted nothing
+constexpr double never = 1e6;
 
-/// One face as seen from above face A, told from its own middle.
-struct FaceView {
-    double half_length = 0;
-    std::array<float, stations> low{}, high{};  ///< edges at even stations
-    std::vector<Vec2> knots;
-    int nx = 0, ny = 0;        ///< cells on either side of the middle: the grid is (2 nx + 1) × (2 ny + 1)
-    std::vector<float> light;  ///< its own mean over 11 cells taken out; NaN outside
-    float at(int x, int y) const { return light[static_cast<std::size_t>((y + ny) * (2 * nx + 1) + x + nx)]; }
+/// One slab in its place.
+struct Put {
+    std::size_t item = 0;
+    int turn = 0;  ///< bit 0 turned over, bit 1 end for end
 };
-
-FaceView view_of(const SequenceItem& item, Face face) {
-    FaceView v;
-    const Ring& ring = face == Face::a ? item.shape->ring_a : item.shape->ring_b;
-    if (ring.size() < 3) throw std::invalid_argument(item.slab->name + " has no outline yet");
-    const Box box = bounds(ring);
-    double mid_y = 0;
-    v.half_length = box.width() / 2;
-    const double mid_x = (box.low.x + box.high.x) / 2;
-    std::array<Span1, stations> cut{};
-    for (std::size_t i = 0; i < stations; ++i) {
-        const double x = mid_x + (-1 + 2.0 * static_cast<double>(i) / (stations - 1)) * v.half_length * 0.985;
-        const auto c = cut_at_x(ring, x);
-        cut[i] = c.empty() ? Span1{} : Span1{c.front().from, c.back().to};
-        mid_y += (cut[i].from + cut[i].to) / 2 / static_cast<double>(stations);
-    }
-    for (std::size_t i = 0; i < stations; ++i)
-        v.low[i] = static_cast<float>(cut[i].from - mid_y), v.high[i] = static_cast<float>(cut[i].to - mid_y);
-    for (const Flaw& f : item.slab->flaws)
-        if (f.kind == FlawKind::knot && (f.face == face || f.through) && f.outline.size() >= 3)
-            v.knots.push_back(centroid(f.outline) - Vec2{mid_x, mid_y});
-    const Picture* picture = face == Face::a ? item.face_a : item.face_b;
-    const auto& place = face == Face::a ? item.slab->picture_a : item.slab->picture_b;
-    if (!picture || picture->empty() || !place) return v;
-    v.nx = static_cast<int>(v.half_length / cell);
-    v.ny = static_cast<int>(box.height() / 2 / cell);
-    std::vector<float> raw(static_cast<std::size_t>((2 * v.nx + 1) * (2 * v.ny + 1)), NAN);
-    for (int y = -v.ny; y <= v.ny; ++y)
-        for (int x = -v.nx; x <= v.nx; ++x) {
-            const Vec2 q{mid_x + x * cell, mid_y + y * cell};
-            const auto s =
-                static_cast<std::size_t>(std::clamp((q.x - mid_x) / (v.half_length * 0.985) * 0.5 + 0.5, 0.0, 1.0) * (stations - 1) + 0.5);
-            if (q.y < cut[s].from + 6 || q.y > cut[s].to - 6) continue;
-            // Mean of the picture over the cell.
-            const double i0 = (q.x - cell / 2 - place->corner.x) / place->mm_per_px;
-            const double i1 = (q.x + cell / 2 - place->corner.x) / place->mm_per_px;
-            const double ja = (place->mirrored ? q.y - place->corner.y : place->corner.y - q.y) / place->mm_per_px;
-            const double half = cell / 2 / place->mm_per_px;
-            double sum = 0;
-            int n = 0;
-            for (int j = std::max(0, static_cast<int>(ja - half)); j < std::min(picture->height, static_cast<int>(ja + half) + 1); ++j)
-                for (int i = std::max(0, static_cast<int>(i0)); i < std::min(picture->width, static_cast<int>(i1) + 1); ++i) {
-                    const std::uint8_t* c = picture->at(i, j);
-                    sum += 0.3 * c[0] + 0.59 * c[1] + 0.11 * c[2];
-                    ++n;
-                }
-            if (n > 0) raw[static_cast<std::size_t>((y + v.ny) * (2 * v.nx + 1) + x + v.nx)] = static_cast<float>(sum / n);
-        }
-    // Sapwood and heartwood differ by more than the figure does: only what differs from its surroundings is compared.
-    v.light.assign(raw.size(), NAN);
-    const int w = 2 * v.nx + 1;
-    const int h = 2 * v.ny + 1;
-    constexpr int around = 5;
-    // Running sums of values and counts.
-    std::vector<double> sum(static_cast<std::size_t>((w + 1) * (h + 1)), 0), count(sum.size(), 0);
-    const auto id = [&](int x, int y) { return static_cast<std::size_t>(y * (w + 1) + x); };
-    for (int y = 0; y < h; ++y)
-        for (int x = 0; x < w; ++x) {
-            const float r = raw[static_cast<std::size_t>(y * w + x)];
-            const bool there = std::isfinite(r);
-            sum[id(x + 1, y + 1)] = sum[id(x, y + 1)] + sum[id(x + 1, y)] - sum[id(x, y)] + (there ? static_cast<double>(r) : 0);
-            count[id(x + 1, y + 1)] = count[id(x, y + 1)] + count[id(x + 1, y)] - count[id(x, y)] + (there ? 1 : 0);
-        }
-    for (int y = 0; y < h; ++y)
-        for (int x = 0; x < w; ++x) {
-            const float r = raw[static_cast<std::size_t>(y * w + x)];
-            if (!std::isfinite(r)) continue;
-            const int x0 = std::max(0, x - around);
-            const int x1 = std::min(w, x + around + 1);
-            const int y0 = std::max(0, y - around);
-            const int y1 = std::min(h, y + around + 1);
-            const auto box_of = [&](const std::vector<double>& s) { return s[id(x1, y1)] - s[id(x0, y1)] - s[id(x1, y0)] + s[id(x0, y0)]; };
-            v.light[static_cast<std::size_t>(y * w + x)] = static_cast<float>(static_cast<double>(r) - box_of(sum) / box_of(count));
-        }
-    return v;
-}
-
-struct Match {
-    double cost = 1e6;
-    double shift_mm = 0;
-};
-
-/// How ill the view `b`, flipped across and turned round as told, lies on `a`.
-Match compare(const FaceView& a, const FaceView& b, bool flip, bool round) {
-    const double sx = round ? -1 : 1;
-    const double sy = flip != round ? -1 : 1;
-    const auto edge_b = [&](double x) {  // its edges at a station, from its middle
-        const double t = std::clamp((sx * x / (b.half_length * 0.985) + 1) / 2, 0.0, 1.0) * (stations - 1);
-        const auto i = std::min(stations - 2, static_cast<std::size_t>(t));
-        const auto k = static_cast<float>(t - static_cast<double>(i));
-        const double low = b.low[i] * (1 - k) + b.low[i + 1] * k;
-        const double high = b.high[i] * (1 - k) + b.high[i + 1] * k;
-        return sy > 0 ? Span1{low, high} : Span1{-high, -low};
-    };
-    Match best;
-    const double ends = std::abs(a.half_length - b.half_length);
-    for (int slide = -reach_x; slide <= reach_x; ++slide) {
-        const double dx = slide * cell;
-        if (std::abs(dx) > ends + 26) continue;
-        // Edges: a shift across and a turn are free, what is left is the misfit.
-        double n = 0, s = 0, sxx = 0, sxd = 0, sdd = 0, width = 0;
-        for (std::size_t i = 0; i < stations; ++i) {
-            const double x = (-1 + 2.0 * static_cast<double>(i) / (stations - 1)) * a.half_length * 0.985;
-            if (std::abs(x - dx) > b.half_length * 0.985) continue;
-            const Span1 e = edge_b(x - dx);
-            for (const double d : {static_cast<double>(a.low[i]) - e.from, static_cast<double>(a.high[i]) - e.to})
-                n += 1, s += d, sxx += x * x, sxd += x * d, sdd += d * d;
-            width += (a.high[i] - a.low[i]) - (e.to - e.from);
-        }
-        if (n < 20) continue;
-        const double dy = s / n;
-        const double turn = sxx > 0 ? sxd / sxx : 0;
-        const double misfit = std::sqrt(std::max(0.0, sdd / n - dy * dy - turn * sxd / n));
-        double cost = misfit / 8 + std::abs(width / n) / 14;
-        // Knots that come out on both: each without a mate speaks against it.
-        double unmatched = 0;
-        const auto mapped = [&](Vec2 q) { return Vec2{sx * q.x + dx, sy * q.y + dy}; };
-        for (const Vec2 q : b.knots) {
-            double near = 1e300;
-            for (const Vec2 p : a.knots) near = std::min(near, length(p - mapped(q)));
-            unmatched += std::min(1.0, near / 30);
-        }
-        for (const Vec2 p : a.knots) {
-            double near = 1e300;
-            for (const Vec2 q : b.knots) near = std::min(near, length(p - mapped(q)));
-            unmatched += std::min(1.0, near / 30);
-        }
-        if (!a.knots.empty() || !b.knots.empty()) cost += 1.2 * unmatched / static_cast<double>(a.knots.size() + b.knots.size());
-        if (!a.light.empty() && !b.light.empty()) {
-            double most = -1;
-            const int shift_y = static_cast<int>(std::lround(dy / cell));
-            for (int oy = shift_y - reach_y; oy <= shift_y + reach_y; ++oy) {
-                double k = 0, va = 0, vb = 0, vab = 0;
-                for (int y = -a.ny; y <= a.ny; ++y) {
-                    const int yb = static_cast<int>(sy) * (y - oy);
-                    if (yb < -b.ny || yb > b.ny) continue;
-                    for (int x = -a.nx; x <= a.nx; ++x) {
-                        const int xb = static_cast<int>(sx) * (x - slide);
-                        if (xb < -b.nx || xb > b.nx) continue;
-                        const float p = a.at(x, y);
-                        const float q = b.at(xb, yb);
-                        if (!std::isfinite(p) || !std::isfinite(q)) continue;
-                        k += 1, va += p * p, vb += q * q, vab += p * q;
-                    }
-                }
-                if (k > 200 && va > 0 && vb > 0) most = std::max(most, vab / std::sqrt(va * vb));
-            }
-            cost += 3 * (1 - most);
-        }
-        if (cost < best.cost) best = {cost, dx};
-    }
-    return best;
-}
 
 class Solver {
   public:
-    Solver(const std::vector<SequenceItem>& items, const Work& work) : items_(items), work_(work), n_(items.size()) {}
+    Solver(const std::vector<SequenceItem>& items, const Work& work, double kerf_mm)
+        : items_(items), work_(work), kerf_(kerf_mm), n_(items.size()) {}
 
     Sequence run() {
         Sequence out;
         if (n_ == 0) return out;
         if (n_ > 60) throw std::invalid_argument("no more than 60 slabs can be put in order at once");
         check_pins();
-        views_.resize(2 * n_);
+        views_.resize(n_);
         in_parallel(
-            2 * n_, [&](std::size_t i) { views_[i] = view_of(items_[i / 2], i % 2 ? Face::b : Face::a); }, work_.part(0, 0.3));
-        pairs();
-        solve(out);
+            n_,
+            [&](std::size_t i) {
+                const SequenceItem& s = items_[i];
+                views_[i] = view_of(*s.slab, *s.shape, s.face_a, s.face_b, kerf_);
+            },
+            work_.part(0, 0.2));
+        compare_all(work_.part(0.2, 0.85));
+        out.exact = n_ <= exact_to;
+        auto [path, cost] = cheapest(followed);
+        if (path.empty()) throw std::invalid_argument("what is pinned leaves no order: take a pin away");
+        out.cost = cost;
+        if (!pinned()) canonical(path);
+        tell(path, out);
         return out;
     }
 
   private:
-    void check_pins() {
+    void check_pins() const {
         std::vector<bool> taken(n_, false);
         for (const SequenceItem& i : items_) {
             if (!i.position) continue;
@@ -208,105 +67,137 @@ class Solver {
         }
     }
 
-    /// Faces: 2 i is face A of slab i, 2 i + 1 its face B.
-    Match& pair(std::size_t upper_of, std::size_t lower_of, bool round) {
-        return match_[(upper_of * 2 * n_ + lower_of) * 2 + (round ? 1 : 0)];
+    // Faces: 2 i is face A of slab i, 2 i + 1 its face B. Two faces that look at each other are the same joint whichever of
+    // the two slabs is the lower one.
+    struct Pair {
+        FaceMatch m;
+        double cost = never;  ///< with what the heights in the log say
+    };
+    std::size_t at(std::size_t f, std::size_t g, bool round) const { return (f * 2 * n_ + g) * 2 + (round ? 1 : 0); }
+    static std::size_t upper(const Put& p) { return 2 * p.item + ((p.turn & 1) ? 1 : 0); }
+    static std::size_t lower(const Put& p) { return 2 * p.item + ((p.turn & 1) ? 0 : 1); }
+    std::size_t joint(const Put& below, const Put& above) const {
+        return at(upper(below), lower(above), ((below.turn ^ above.turn) & 2) != 0);
     }
 
-    void pairs() {
-        match_.resize(2 * n_ * 2 * n_ * 2);
+    /// What it costs that slab i lies with its face f up under slab j with its face g down.
+    double heights(std::size_t f, std::size_t g) const {
+        const SlabView& below = views_[f / 2];
+        const SlabView& above = views_[g / 2];
+        const double low = f % 2 == 1 ? -below.height_mm : below.height_mm;
+        const double high = g % 2 == 0 ? -above.height_mm : above.height_mm;
+        // What edges are off by, heights are off by more: h = (w_b² − w_a²)/(8 t).
+        const double read = trust_.edge_mm * (below.width_mm / below.thickness_mm + above.width_mm / above.thickness_mm) / 8;
+        const double off = (high - low - (below.thickness_mm + above.thickness_mm) / 2 - kerf_) / std::hypot(height_trust_mm, read);
+        return std::min(height_most, 1.5 * std::log1p(off * off / 2));
+    }
+
+    void compare_all(const Work& work) {
+        pairs_.assign(2 * n_ * 2 * n_ * 2, {});
         std::vector<std::pair<std::size_t, std::size_t>> all;
-        for (std::size_t i = 0; i < 2 * n_; ++i)
-            for (std::size_t j = 0; j < 2 * n_; ++j)
-                if (i / 2 != j / 2) all.emplace_back(i, j);
-        in_parallel(
-            all.size(),
-            [&](std::size_t k) {
-                const auto [i, j] = all[k];
-                // The upper face of slab i is its face A, or B when it lies turned over; the lower one of j is B, or A.
-                const bool over_i = i % 2 == 1;
-                const bool over_j = j % 2 == 0;
-                for (const bool round : {false, true}) pair(i, j, round) = compare(views_[i], views_[j], over_i != over_j, round);
-            },
-            work_.part(0.3, 0.95));
+        for (std::size_t f = 0; f < 2 * n_; ++f)
+            for (std::size_t g = f + 1; g < 2 * n_; ++g)
+                if (f / 2 != g / 2) all.emplace_back(f, g);
+        const auto compare = [&](const Work& part, bool pictures) {
+            in_parallel(
+                all.size(),
+                [&](std::size_t k) {
+                    const auto [f, g] = all[k];
+                    // Seen from above face A: both look at each other when one of them is mirrored or both are alike.
+                    const bool mirrored = (f % 2 == 1) != (g % 2 == 0);
+                    for (const bool round : {false, true}) {
+                        Pair p;
+                        p.m = lay_on(views_[f / 2], static_cast<int>(f % 2), views_[g / 2], static_cast<int>(g % 2), mirrored, round,
+                                     trust_, pictures);
+                        p.cost = p.m.cost + heights(f, g);
+                        pairs_[at(f, g, round)] = p;
+                        if (!round) p.m.shift_mm = -p.m.shift_mm;
+                        pairs_[at(g, f, round)] = p;
+                    }
+                },
+                part);
+        };
+        // How well edges were read shows in how well each face's best mate fits.
+        compare(work.part(0, 0.3), false);
+        std::vector<double> best;
+        for (std::size_t f = 0; f < 2 * n_; ++f) {
+            const Pair* least = nullptr;
+            for (std::size_t g = 0; g < 2 * n_; ++g)
+                for (const bool round : {false, true})
+                    if (const Pair& p = pairs_[at(f, g, round)]; p.cost < never && (!least || p.cost < least->cost)) least = &p;
+            if (least) best.push_back(least->m.misfit_mm);
+        }
+        if (!best.empty()) {
+            const auto middle = best.begin() + static_cast<std::ptrdiff_t>(best.size() / 2);
+            std::nth_element(best.begin(), middle, best.end());
+            trust_.edge_mm = std::clamp(*middle, 0.8, 8.0);
+        }
+        compare(work.part(0.3, 1), true);
     }
 
-    static std::size_t upper(std::size_t item, int o) { return 2 * item + ((o & 1) ? 1 : 0); }
-    static std::size_t lower(std::size_t item, int o) { return 2 * item + ((o & 1) ? 0 : 1); }
-    const Match& joint(std::size_t below, int ob, std::size_t above, int oa) {
-        return pair(upper(below, ob), lower(above, oa), ((ob ^ oa) & 2) != 0);
-    }
-
-    bool allowed(std::size_t item, int o, std::size_t place) const {
-        const SequenceItem& i = items_[item];
+    bool allowed(const Put& p, std::size_t place) const {
+        const SequenceItem& i = items_[p.item];
         if (i.position && *i.position != static_cast<int>(place)) return false;
-        if (i.over && *i.over != ((o & 1) != 0)) return false;
-        if (i.ended && *i.ended != ((o & 2) != 0)) return false;
+        if (i.over && *i.over != ((p.turn & 1) != 0)) return false;
+        if (i.ended && *i.ended != ((p.turn & 2) != 0)) return false;
         return true;
     }
 
     struct State {
         std::uint64_t mask = 0;
-        std::size_t last = 0;
-        int o = 0;
+        Put last;
         double cost = 0;
         std::size_t from = 0;  ///< index in the level before
     };
 
-    void solve(Sequence& out) {
-        constexpr std::size_t exact_to = 12;
-        constexpr std::size_t kept = 4000;
+    /// The likeliest order, from the lowest up, and what it costs. Empty where pins leave none.
+    /// @param most part-orders of a length that are followed, above what is exact.
+    std::pair<std::vector<Put>, double> cheapest(std::size_t most) const {
         std::vector<std::vector<State>> levels(n_);
         for (std::size_t i = 0; i < n_; ++i)
-            for (int o = 0; o < 4; ++o)
-                if (allowed(i, o, 0)) levels[0].push_back({std::uint64_t{1} << i, i, o, 0, 0});
+            for (int turn = 0; turn < 4; ++turn)
+                if (allowed({i, turn}, 0)) levels[0].push_back({std::uint64_t{1} << i, {i, turn}, 0, 0});
+        const bool exact = n_ <= exact_to;
+        std::vector<std::uint32_t> dense(exact ? (std::size_t{1} << n_) * n_ * 4 : 0, 0);  // index + 1 in the level
         for (std::size_t place = 1; place < n_; ++place) {
             work_.check();
-            std::unordered_map<std::uint64_t, std::size_t> seen;
+            std::unordered_map<std::uint64_t, std::uint32_t> sparse;
             auto& now = levels[place];
             const auto& before = levels[place - 1];
             for (std::size_t s = 0; s < before.size(); ++s)
                 for (std::size_t i = 0; i < n_; ++i) {
                     if (before[s].mask >> i & 1) continue;
-                    for (int o = 0; o < 4; ++o) {
-                        if (!allowed(i, o, place)) continue;
-                        const State next{before[s].mask | std::uint64_t{1} << i, i, o,
-                                         before[s].cost + joint(before[s].last, before[s].o, i, o).cost, s};
+                    for (int turn = 0; turn < 4; ++turn) {
+                        const Put put{i, turn};
+                        if (!allowed(put, place)) continue;
+                        const State next{before[s].mask | std::uint64_t{1} << i, put,
+                                         before[s].cost + pairs_[joint(before[s].last, put)].cost, s};
+                        const std::uint64_t last = i * 4 + static_cast<std::uint64_t>(turn);
                         // Up to 60 slabs: mask and last slab with its turn in one key, a level at a time.
-                        const std::uint64_t key =
-                            next.mask * 0x9E3779B97F4A7C15ULL ^
-                            (static_cast<std::uint64_t>(i * 4) + static_cast<std::uint64_t>(o)) * 0xC2B2AE3D27D4EB4FULL;
-                        const auto [it, fresh] = seen.emplace(key, now.size());
-                        if (fresh) now.push_back(next);
-                        else if (next.cost < now[it->second].cost) now[it->second] = next;
+                        std::uint32_t& slot = exact ? dense[next.mask * n_ * 4 + last]
+                                                    : sparse[next.mask * 0x9E3779B97F4A7C15ULL ^ last * 0xC2B2AE3D27D4EB4FULL];
+                        if (slot == 0) now.push_back(next), slot = static_cast<std::uint32_t>(now.size());
+                        else if (next.cost < now[slot - 1].cost) now[slot - 1] = next;
                     }
                 }
-            if (now.empty()) throw std::invalid_argument("what is pinned leaves no order: take a pin away");
-            if (n_ > exact_to && now.size() > kept) {
-                std::nth_element(now.begin(), now.begin() + kept, now.end(),
+            if (now.empty()) return {};
+            if (!exact && now.size() > most) {
+                std::nth_element(now.begin(), now.begin() + static_cast<std::ptrdiff_t>(most), now.end(),
                                  [](const State& a, const State& b) { return a.cost < b.cost; });
-                now.resize(kept);
-                out.exact = false;
+                now.resize(most);
             }
         }
+        if (levels.back().empty()) return {};
         const auto best =
             std::min_element(levels.back().begin(), levels.back().end(), [](const State& a, const State& b) { return a.cost < b.cost; });
-        out.cost = best->cost;
-        std::vector<State> path{*best};
-        for (std::size_t place = n_ - 1; place > 0; --place) path.push_back(levels[place - 1][path.back().from]);
-        std::reverse(path.begin(), path.end());
-        if (!pinned()) canonical(path);
-        out.confidence = 1;
-        for (std::size_t k = 0; k < n_; ++k) {
-            SequencePlace p{path[k].last, (path[k].o & 1) != 0, (path[k].o & 2) != 0, 1, 0};
-            if (k > 0) {
-                const Match& m = joint(path[k - 1].last, path[k - 1].o, path[k].last, path[k].o);
-                p.shift_mm = m.shift_mm;
-                p.confidence = sure(path[k - 1], path[k], m.cost);
-                out.confidence = std::min(out.confidence, p.confidence);
-            }
-            out.places.push_back(p);
+        std::vector<Put> path{best->last};
+        std::size_t from = best->from;
+        for (std::size_t place = n_ - 1; place > 0; --place) {
+            path.push_back(levels[place - 1][from].last);
+            from = levels[place - 1][from].from;
         }
+        std::reverse(path.begin(), path.end());
+        return {path, best->cost};
     }
 
     bool pinned() const {
@@ -314,40 +205,71 @@ class Solver {
     }
 
     /// The whole log upside down or end for end tells the same: the first slab keeps its own way.
-    static void canonical(std::vector<State>& path) {
-        const auto first = std::find_if(path.begin(), path.end(), [](const State& s) { return s.last == 0; });
-        const int o = first->o;
-        for (State& s : path) s.o ^= o & 2;
-        if (o & 1) {
+    static void canonical(std::vector<Put>& path) {
+        const int turn = std::find_if(path.begin(), path.end(), [](const Put& p) { return p.item == 0; })->turn;
+        for (Put& p : path) p.turn ^= turn & 2;
+        if (turn & 1) {
             // Upside down about the log's length: the order turns round, every slab is turned over.
             std::reverse(path.begin(), path.end());
-            for (State& s : path) s.o ^= 1;
+            for (Put& p : path) p.turn ^= 1;
         }
     }
 
-    /// How much better this joint is than the best that either of its two faces could have instead.
-    double sure(const State& below, const State& above, double cost) {
-        double other = 1e6;
-        const std::size_t u = upper(below.last, below.o);
-        const std::size_t l = lower(above.last, above.o);
-        for (std::size_t f = 0; f < 2 * n_; ++f)
-            for (const bool round : {false, true}) {
-                const bool same = round == (((below.o ^ above.o) & 2) != 0);
-                if (f / 2 != u / 2 && !(f == l && same)) other = std::min(other, pair(u, f, round).cost);
-                if (f / 2 != l / 2 && !(f == u && same)) other = std::min(other, pair(f, l, round).cost);
+    void tell(const std::vector<Put>& path, Sequence& out) {
+        // Runs of slabs that the saw can have parted; the longest is the log.
+        std::vector<std::size_t> run(n_, 0), members(n_, 0);
+        std::vector<double> costs;
+        for (std::size_t k = 1; k < n_; ++k) costs.push_back(pairs_[joint(path[k - 1], path[k])].cost);
+        std::sort(costs.begin(), costs.end());
+        const double most = costs.empty() ? no_joint : std::max(no_joint, costs[(costs.size() - 1) / 2] + dearer_than);
+        for (std::size_t k = 0; k < n_; ++k) {
+            SequencePlace p{path[k].item, (path[k].turn & 1) != 0, (path[k].turn & 2) != 0};
+            if (k > 0) {
+                const Pair& m = pairs_[joint(path[k - 1], path[k])];
+                p.shift_mm = m.m.shift_mm;
+                p.cost = m.cost;
+                p.parted = m.cost < most;
+                run[k] = run[k - 1] + (p.parted ? 0 : 1);
             }
-        return other >= 1e6 ? 1 : std::clamp((other - cost) / std::max(1e-9, 0.35 * other), 0.0, 1.0);
+            ++members[run[k]];
+            out.places.push_back(p);
+        }
+        const auto log = static_cast<std::size_t>(std::max_element(members.begin(), members.end()) - members.begin());
+        for (std::size_t k = 0; k < n_; ++k) out.places[k].stranger = n_ > 2 && members[log] > 1 && run[k] != log;
+        out.confidence = 1;
+        for (std::size_t k = 1; k < n_; ++k) {
+            out.places[k].confidence = sure(path[k - 1], path[k], out.cost);
+            if (!out.places[k].stranger && !out.places[k - 1].stranger) out.confidence = std::min(out.confidence, out.places[k].confidence);
+        }
+        if (!pinned()) std::stable_partition(out.places.begin(), out.places.end(), [](const SequencePlace& p) { return !p.stranger; });
     }
+
+    /// From how much dearer the best order is that lacks this joint.
+    double sure(const Put& below, const Put& above, double cost) {
+        const std::size_t u = upper(below);
+        const std::size_t l = lower(above);
+        const bool round = ((below.turn ^ above.turn) & 2) != 0;
+        const Pair kept = pairs_[at(u, l, round)];
+        const Pair mate = pairs_[at(l, u, round)];
+        pairs_[at(u, l, round)].cost = pairs_[at(l, u, round)].cost = never;
+        const auto [path, without] = cheapest(doubted);
+        pairs_[at(u, l, round)] = kept, pairs_[at(l, u, round)] = mate;
+        if (path.empty()) return 1;
+        return 1 / (1 + std::exp(-std::max(0.0, without - cost) / dearer));
+    }
+    static constexpr double dearer = 2.5;
 
     const std::vector<SequenceItem>& items_;
     const Work& work_;
+    double kerf_;
     std::size_t n_;
-    std::vector<FaceView> views_;
-    std::vector<Match> match_;
+    std::vector<SlabView> views_;
+    std::vector<Pair> pairs_;
+    Trust trust_;
 };
 
 }  // namespace
 
-Sequence put_in_order(const std::vector<SequenceItem>& items, const Work& work) { return Solver(items, work).run(); }
+Sequence put_in_order(const std::vector<SequenceItem>& items, const Work& work, double kerf) { return Solver(items, work, kerf).run(); }
 
 }  // namespace yb

@@ -205,6 +205,24 @@ TEST_CASE("a log is put back together and its slabs numbered", "[app][leaves]") 
     CHECK_FALSE(desk.session().documents().slabs.at("slab-butternut-log-3").sequence);
 }
 
+TEST_CASE("a slab that is not of the log is named and gets no number", "[app][leaves]") {
+    Desk desk;
+    desk.session().edit("forget the numbers, and mix one up", [](Documents& d) {
+        for (auto& [id, s] : d.slabs) s.sequence.reset();
+        d.slabs.at("slab-sycamore-3").tree = "the ferry-lane butternut";
+    });
+    desk.session().look_at("slab-butternut-log-3");
+    desk.window->show_log();
+    desk.click("log_order");
+    desk.wait();
+    CHECK(desk.text("log_about").contains("4 slabs in order"));
+    CHECK(desk.text("log_about").contains("was parted by the saw from"));
+    CHECK(desk.text("log_row_5").contains(QString::fromStdString(desk.session().documents().slabs.at("slab-sycamore-3").name)));
+    desk.click("log_write");
+    CHECK_FALSE(desk.session().documents().slabs.at("slab-sycamore-3").sequence);
+    CHECK(desk.session().documents().slabs.at("slab-butternut-log-4").sequence);
+}
+
 TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     Desk desk;
     desk.session().set_job("job-round-hall");

@@ -1,130 +1,91 @@
-// The order of a log's slabs: made logs whose order is known, and bad pins.
+// The order of a log's slabs: grown logs whose order is known, and bad pins.
 #include <catch2/catch.hpp>
 
+#include <cstdlib>
 #include <numeric>
-#include <random>
 
-#include "core/match/sequence.h"
-#include "core/tree/noise.h"
-#include "core/tree/saw.h"
 #include "tests/everything.h"
+#include "tests/match/pile.h"
 
 using namespace yb;
 
 namespace {
 
-/// A slab turned over and end for end as a pile in a yard lies, its picture with it.
-struct Shuffled {
-    Slab slab;
-    SlabShape shape;
-    Picture a, b;
-    bool over = false, ended = false;
-    int number = 0;
-};
+/// A share of the hundred logs in each run, all of them with YB_ALL_LOGS=1.
+std::uint64_t logs() { return std::getenv("YB_ALL_LOGS") ? 100 : 16; }
 
-Picture turned_round(const Picture& p) {
-    Picture out(p.width, p.height);
-    for (int y = 0; y < p.height; ++y)
-        for (int x = 0; x < p.width; ++x) std::copy_n(p.at(x, y), 3, out.at(p.width - 1 - x, p.height - 1 - y));
-    return out;
-}
-
-Shuffled shuffled(const SawnSlab& s, bool over, bool ended, double slid) {
-    Shuffled out;
-    out.over = over, out.ended = ended;
-    out.number = s.board.number;
-    Slab slab = s.slab;
-    slab.heights_a = slab.heights_b = {};
-    out.a = s.face_a, out.b = s.face_b;
-    if (over) slab = turned_over(slab), std::swap(out.a, out.b);
-    if (ended) {
-        const double length = s.truth.x0 + s.truth.x1;
-        const auto round = [&](Vec2 p) { return Vec2{length - p.x, -p.y}; };
-        for (Ring* r : {&slab.outline->a, &slab.outline->b})
-            for (Vec2& p : *r) p = round(p);
-        for (Flaw& f : slab.flaws)
-            for (Vec2& p : f.outline) p = round(p);
-        for (Station& st : slab.tape.stations) st.x_mm = length - st.x_mm;
-        for (const auto& [picture, pixels] : {std::pair(&slab.picture_a, &out.a), std::pair(&slab.picture_b, &out.b)}) {
-            if (!*picture) continue;
-            FacePicture& p = **picture;
-            *pixels = turned_round(*pixels);
-            const double w = (pixels->width - 1) * p.mm_per_px;
-            const double h = (pixels->height - 1) * p.mm_per_px * (p.mirrored ? -1 : 1);
-            p.corner = {length - (p.corner.x + w), -(p.corner.y - h)};
-        }
+int right_of(std::uint64_t n, const YardPlan& plan) {
+    int good = 0;
+    for (std::uint64_t seed = 0; seed < n; ++seed) {
+        const Yard y = yard(seed, plan);
+        good += right(y, put_in_order(y.items(plan.mm_per_px > 0)));
     }
-    // The maker's chalk line lies anywhere.
-    for (Ring* r : {&slab.outline->a, &slab.outline->b})
-        for (Vec2& p : *r) p.y += slid;
-    for (Flaw& f : slab.flaws)
-        for (Vec2& p : f.outline) p.y += slid;
-    for (auto* p : {&slab.picture_a, &slab.picture_b})
-        if (*p) (*p)->corner.y += slid;
-    out.slab = slab;
-    out.shape = shape_of(slab);
-    return out;
-}
-
-struct Yard {
-    std::vector<Shuffled> pile;
-    std::vector<SequenceItem> items(bool pictures) const {
-        std::vector<SequenceItem> out;
-        for (const Shuffled& s : pile) out.push_back({&s.slab, &s.shape, pictures ? &s.a : nullptr, pictures ? &s.b : nullptr, {}, {}, {}});
-        return out;
-    }
-};
-
-Yard yard(std::uint64_t seed, double mm_per_px, std::size_t most = 8) {
-    const GrownLog log(drawn_recipe(seed, "sycamore, American", 2200, 560));
-    SawPlan saw;
-    saw.thickness_mm = 48;
-    auto sawn = make_slabs(log, saw, {}, {mm_per_px, true});
-    if (sawn.size() > most) sawn.resize(most);
-    Dice d(seed, 99);
-    Yard y;
-    for (const SawnSlab& s : sawn) y.pile.push_back(shuffled(s, d.roll() < 0.5, d.roll() < 0.5, d.between(-30, 30)));
-    std::mt19937 random(static_cast<unsigned>(seed));
-    std::shuffle(y.pile.begin(), y.pile.end(), random);
-    return y;
-}
-
-/// Right when the order and every turn are the log's own, or those of the whole log upside down or end for end.
-bool right(const Yard& y, const Sequence& s) {
-    if (s.places.size() != y.pile.size()) return false;
-    const bool up = y.pile[s.places.front().item].number < y.pile[s.places.back().item].number;
-    const bool ended = s.places[0].ended != y.pile[s.places[0].item].ended;
-    for (std::size_t k = 0; k < s.places.size(); ++k) {
-        const Shuffled& p = y.pile[s.places[k].item];
-        if (k > 0) {
-            const int step = p.number - y.pile[s.places[k - 1].item].number;
-            if (step != (up ? 1 : -1)) return false;
-        }
-        // Upside down, every slab has to be told turned the other way.
-        if ((s.places[k].over == p.over) != up) return false;
-        if ((s.places[k].ended != p.ended) != ended) return false;
-    }
-    return true;
+    return good;
 }
 
 }  // namespace
 
-TEST_CASE("shuffled slabs are put back as they were sawn, with pictures", "[sequence][grown]") {
-    int good = 0;
-    int all = 0;
-    for (std::uint64_t seed = 1; seed <= 6; ++seed) {
-        const Yard y = yard(seed, 4);
-        const Sequence s = put_in_order(y.items(true));
-        good += right(y, s);
-        ++all;
-        CHECK(s.exact);
+TEST_CASE("shuffled slabs are put back as they were sawn", "[sequence][grown]") {
+    const auto n = static_cast<double>(logs());
+    CHECK(right_of(logs(), {}) >= 0.95 * n);
+    CHECK(right_of(logs(), {Read::askew}) >= 0.90 * n);
+    CHECK(right_of(logs(), {Read::tape}) >= 0.80 * n);
+}
+
+TEST_CASE("pictures of the faces are compared too", "[sequence][grown]") {
+    for (const std::uint64_t seed : {std::uint64_t{2}, std::uint64_t{3}}) {
+        YardPlan plan{Read::traced, 5, 5};
+        const Yard y = yard(seed, plan);
+        // Without knots and with edges that all look alike the pictures are what is left.
+        Yard bare = y;
+        for (YardSlab& s : bare.pile) s.slab.flaws.clear();
+        const Sequence with = put_in_order(bare.items(true));
+        CHECK(right(y, with));
+        CHECK(with.cost < put_in_order(bare.items(false)).cost);
+        CHECK(right(y, put_in_order(y.items(true))));
     }
-    CHECK(good >= all - 1);
+}
+
+TEST_CASE("how sure an order is means what it says, on readings poor enough to err", "[sequence][grown]") {
+    int told = 0;
+    int held = 0;
+    int wrong = 0;
+    const std::uint64_t n = 4 * logs();
+    for (std::uint64_t seed = 0; seed < n; ++seed) {
+        const Yard y = yard(seed, {Read::tape, 0, 10, 12, 1});
+        const Sequence s = put_in_order(y.items());
+        const bool good = right(y, s);
+        wrong += !good;
+        if (s.confidence < 0.9) continue;
+        ++told, held += good;
+    }
+    CHECK(wrong >= static_cast<int>(n) / 20);  // or nothing is tried
+    CHECK(told >= static_cast<int>(n) / 4);
+    CHECK(held >= 0.9 * told);
+}
+
+TEST_CASE("slabs of other logs are named and get no place among the others", "[sequence][grown]") {
+    const std::uint64_t n = std::getenv("YB_ALL_LOGS") ? 100 : 10;
+    const int good = right_of(n, {Read::traced, 0, 6, 3, 0.25, 2});
+    CHECK(good >= 0.9 * static_cast<double>(n));
+}
+
+TEST_CASE("an order of two, and slabs that are the same", "[sequence]") {
+    const Yard y = yard(2, {Read::traced, 0, 2});
+    const Sequence two = put_in_order(y.items());
+    CHECK(right(y, two));
+    CHECK_FALSE(two.places[0].stranger);
+    // Copies of one slab tell nothing apart: an order is found, and it is not sure of it.
+    Yard same;
+    for (int i = 0; i < 4; ++i) same.pile.push_back(y.pile[0]);
+    const Sequence s = put_in_order(same.items());
+    CHECK(s.places.size() == 4);
+    CHECK(s.confidence < 0.6);
 }
 
 TEST_CASE("pins are kept and contradictions said", "[sequence]") {
-    const Yard y = yard(4, 0, 4);
-    auto items = y.items(false);
+    const Yard y = yard(4, {Read::traced, 0, 4});
+    auto items = y.items();
     items[2].position = 0;
     items[2].over = true;
     items[2].ended = true;
@@ -145,7 +106,7 @@ TEST_CASE("pins are kept and contradictions said", "[sequence]") {
     std::stop_source source;
     source.request_stop();
     stopped.stop = source.get_token();
-    CHECK_THROWS_AS(put_in_order(y.items(false), stopped), Cancelled);
+    CHECK_THROWS_AS(put_in_order(y.items(), stopped), Cancelled);
 }
 
 TEST_CASE("the order found is the cheapest of all orders and turns, each tried by pinning it", "[sequence]") {
@@ -171,7 +132,7 @@ TEST_CASE("the order found is the cheapest of all orders and turns, each tried b
         s.tape.stations = {{0, 200, 200, {}, {}, 50, {}}, {1600, 200, 200, {}, {}, 50, {}}};
         return s;
     };
-    const std::vector<Slab> slabs{board("c", 0.9, false), board("a", 0.2, false), board("b", 0.5, true)};
+    const std::vector<Slab> slabs{board("c", 0.44, false), board("a", 0.2, false), board("b", 0.32, true)};
     std::vector<SlabShape> shapes;
     for (const Slab& s : slabs) shapes.push_back(shape_of(s));
     std::vector<SequenceItem> items;
