@@ -200,11 +200,10 @@ void run_find(const WantOrder& o) {
     static const std::map<std::string, yb::LiveEdges> live{
         {"both", yb::LiveEdges::both}, {"left", yb::LiveEdges::left}, {"right", yb::LiveEdges::right}, {"none", yb::LiveEdges::none}};
     const yb::Store store = yb::Store::open(o.shop);
-    yb::FindOrder order;
+    yb::FindOrder order = yb::find_order(yb::Job(), store.documents().shop);
     order.top.length_mm = o.length_mm, order.top.width_mm = o.width_mm, order.top.thickness_mm = o.thickness_mm;
     order.top.live = live.at(o.live);
     order.choices.river_mm = o.river_mm;
-    order.dry_pct = yb::dry_enough_pct(yb::Job().room, store.documents().shop);
     order.keep = static_cast<std::size_t>(o.keep);
     const yb::Units& units = store.documents().shop.units;
     Json list = Json::array();
@@ -213,14 +212,25 @@ void run_find(const WantOrder& o) {
         Json costs = Json::array();
         for (const yb::Phrase& p : f.gains) gains.push_back(yb::render(p, units));
         for (const yb::Phrase& p : f.costs) costs.push_back(yb::render(p, units));
+        Json placements = Json::array();
+        Json joints = Json::array();
+        for (yb::Placement at : f.placements) placements.push_back(yb::write_fields(yb::walk_of(at)));
+        for (yb::Joint j : f.joints) joints.push_back(yb::write_fields(yb::walk_of(j)));
         list.push_back({{"made_as", yb::name_of(f.kind)},
                         {"slabs", f.slabs},
+                        {"placements", placements},
+                        {"joints", joints},
                         {"fits", f.fits},
                         {"lack_mm", f.lack_mm},
                         {"narrowest_mm", f.narrowest_mm},
                         {"thickness_mm", f.thickness_mm},
+                        {"waste_pct", f.waste_pct},
                         {"resin_l", f.resin_l},
                         {"weight_kg", f.weight_kg},
+                        {"moisture_pct", f.moisture_pct},
+                        {"price", f.price},
+                        {"faces_apart_mm", f.apart_mm},
+                        {"flaws", f.flaws},
                         {"score", f.score},
                         {"for", gains},
                         {"against", costs}});

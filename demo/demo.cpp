@@ -9,6 +9,7 @@
 
 #include "core/edit/edits.h"
 #include "core/job/documents.h"
+#include "core/makeup/arrange.h"
 #include "core/picture/picture.h"
 #include "core/under/under.h"
 #include "core/tree/saw.h"
@@ -128,6 +129,16 @@ std::vector<DemoLog> demo_logs() {
     nut.saw.thickness_mm = 56;
     nut.saw.turn_deg = 30;
     out.push_back(nut);
+    DemoLog berry{drawn_recipe(61, "hackberry", 2300, 540),
+                  {},
+                  "hackberry-log",
+                  "Landing hackberry",
+                  "the landing hackberry",
+                  10.4,
+                  310,
+                  {3, 4, 5, 6}};
+    berry.saw.thickness_mm = 58;
+    out.push_back(berry);
     DemoLog disc{
         drawn_recipe(41, "maple, bigleaf", 700, 1020), {}, "maple-round", "Quarry maple round", "the quarry maple", 12.4, 480, {3}};
     disc.saw.pattern = SawPattern::round;
@@ -213,6 +224,38 @@ void made_up(Documents& d) {
     open.makeup.river_mm = 70;
     open.room = generic_climates()[3];
     lay(open, MakeUp::open_river, {"slab-sycamore-log-3", "slab-sycamore-log-5"});
+
+    Job pair;
+    pair.id = "job-opened-pair";
+    pair.name = "Map desk, opened pair";
+    pair.client = "the ferry office";
+    pair.start = "2027-03-15";
+    pair.top = {1900, 820, 42, 740, LiveEdges::both, 6};
+    pair.room = generic_climates()[1];
+    pair.under = starting_under(pair.top);
+    lay(pair, MakeUp::book, {"slab-hackberry-log-3", "slab-hackberry-log-4"});
+
+    // Two that do not work as they lie: more is wanted of the slabs than they give, and banks that meet below.
+    Job thin;
+    thin.id = "job-drawing-table";
+    thin.name = "Drawing table, seed library";
+    thin.client = "the village seed library";
+    thin.start = "2027-03-22";
+    thin.top = {2100, 850, 60, 760, LiveEdges::both, 6};
+    thin.room = generic_climates()[2];
+    lay(thin, MakeUp::slip, {"slab-sycamore-log-4", "slab-sycamore-log-6"});
+
+    Job counter;
+    counter.id = "job-boathouse-counter";
+    counter.name = "Counter, boathouse";
+    counter.client = "the boathouse by the tarn";
+    counter.start = "2027-04-05";
+    counter.top = {1900, 720, 42, 900, LiveEdges::both, 6};
+    counter.makeup.river_mm = 60;
+    counter.room = generic_climates()[4];
+    lay(counter, MakeUp::river, {"slab-hackberry-log-5", "slab-hackberry-log-6"});
+    Leaf& left = d.jobs.at(counter.id).leaves.back();
+    move_by(left.placement, {0, -46});  // drawn together by eye, from above
 
     Job round;
     round.id = "job-round-hall";

@@ -6,6 +6,7 @@
 #include "app/lay/patches.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
+#include "core/edit/edits.h"
 #include "core/edit/slab_edits.h"
 #include "core/job/job.h"
 #include "core/lay/lay.h"
@@ -338,7 +339,8 @@ std::vector<Action> LayView::actions(Session& session) {
                  Q_EMIT s->trouble(QObject::tr("There is no river in this top."));
                  return;
              }
-             place_beside(*s, work_, QObject::tr("Even the river"), [](const Plan&, const MakeUpInputs& in) { return even_river(in); });
+             place_beside(*s, work_, QObject::tr("Even the river"),
+                          [](const Plan& plan, const MakeUpInputs& in) { return evened_river(in, plan); });
          },
          several()},
         {"match_pictures", QObject::tr("Compare the faces along the seam"),

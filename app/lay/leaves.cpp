@@ -133,7 +133,7 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
             fill = c.resin;
             fill.setAlpha(150);
         }
-        for (const JointPlan& j : s.plan()->makeup->joints) most = std::max(most, j.widest_mm * 1.1);
+        for (const JointPlan& j : s.plan()->makeup->joints) most = std::max(most, std::max(j.above.widest_mm, j.below.widest_mm) * 1.1);
         for (const JointPlan& j : s.plan()->makeup->joints) {
             const auto width = [&](double x) {
                 const auto r = wood_at(s.plan()->makeup->leaves[j.right], x - hl, false);

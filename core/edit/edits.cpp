@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include "core/fields/walk.h"
 #include "core/job/documents.h"
@@ -109,6 +110,19 @@ void make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs) {
         const auto even = even_river(in);
         for (std::size_t i = 0; i < even.size(); ++i) job.leaves[i].placement = even[i];
     }
+}
+
+std::vector<Placement> evened_river(const MakeUpInputs& in, const Plan& plan) {
+    std::vector<SlabShape> finished;
+    for (std::size_t i = 0; i < in.leaves.size(); ++i) {
+        finished.push_back(in.leaves[i].shape);
+        if (i < plan.leaves.size() && plan.leaves[i].finished)
+            std::tie(finished.back().ring_a, finished.back().ring_b) = *plan.leaves[i].finished;
+    }
+    MakeUpInputs at_planes = in;
+    at_planes.leaves.clear();
+    for (std::size_t i = 0; i < in.leaves.size(); ++i) at_planes.leaves.push_back({in.leaves[i].slab, finished[i], in.leaves[i].placement});
+    return even_river(at_planes);
 }
 
 void set_free_form(Job& job, Ring outline) {

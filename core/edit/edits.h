@@ -19,6 +19,8 @@ struct Documents;
 struct Job;
 struct Leaf;
 struct LegPlate;
+struct MakeUpInputs;
+struct Placement;
 struct Plan;
 struct Shop;
 struct Slab;
@@ -47,6 +49,9 @@ void set_choice(Job& job, const std::string& choice, const std::string& option, 
 void give_slab(Job& job, const Slab& slab);
 /// Lays slabs together as a make-up (core/makeup/arrange.h). @throws Refusal where it is not possible; the job stays then.
 void make_up(Job& job, MakeUp kind, const std::vector<Slab>& slabs);
+/// Where the leaves of a river lie when it is evened between its banks at the finished planes of this plan, above and below.
+/// @param in of that plan.
+std::vector<Placement> evened_river(const MakeUpInputs& in, const Plan& plan);
 /// A job of its own for a slab of the shop, with an id of its own. @returns the id.
 std::string add_job(Documents& docs, const std::string& name, const std::string& start);
 /// A job of its own on one slab, called by a number. @returns its id.

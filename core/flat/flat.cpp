@@ -28,6 +28,30 @@ std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outlin
     return best_tilt(top, bottom).thickness_mm;
 }
 
+namespace {
+
+/// The tilt of an aim, both planes as far out as it lets them.
+Tilt tilt_of(FlatAim aim, const std::vector<Vec3>& top, const std::vector<Vec3>& bottom, const Tilt& best, double wanted) {
+    if (aim == FlatAim::share_out) return best;
+    if (aim == FlatAim::as_it_lies) return at_tilt(top, bottom, 0, 0);
+    const Tilt spare = least_off_top(top, bottom, std::min(wanted, best.thickness_mm));
+    // Only as far up as the underside needs.
+    Tilt t = at_tilt(top, bottom, spare.a, spare.b);
+    t.top_mm = spare.top_mm;
+    t.thickness_mm = (t.top_mm - t.bottom_mm) / t.slope_factor();
+    return t;
+}
+
+}  // namespace
+
+std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, FlatAim aim, double wanted) {
+    if (outline.size() < 3) return {};
+    const auto top = deciding_points(shape.top, outline);
+    const auto bottom = deciding_points(shape.bottom, outline);
+    if (top.empty() || bottom.empty()) return {};
+    return tilt_of(aim, top, bottom, best_tilt(top, bottom), wanted).thickness_mm;
+}
+
 std::optional<double> spacer_for(double stickout_mm, const Sled& sled) {
     if (stickout_mm <= sled.stickout_mm + 1e-9) return 0;
     std::vector<double> boards = sled.spacers_mm;
@@ -160,30 +184,41 @@ class Planner {
             best_tilt(deciding_points(in_.shape.top, in_.shape.ring_a), deciding_points(in_.shape.bottom, in_.shape.ring_b)).thickness_mm;
         p_.thickest_mm = best_.thickness_mm;
         p_.as_it_lies_mm = lies_.thickness_mm;
-        switch (in_.choices.aim) {
-            case FlatAim::share_out: p_.tilt = best_; break;
-            case FlatAim::spare_show: p_.tilt = spare_; break;
-            case FlatAim::as_it_lies: p_.tilt = lies_; break;
-        }
-        const double spare = p_.tilt.thickness_mm - in_.top.thickness_mm;
-        if (in_.choices.finish == FinishTo::wanted && spare > 0) {
+        p_.tilt = tilt_of(in_.choices.aim, top_, bottom_, best_, in_.top.thickness_mm);
+        p_.most_mm = p_.tilt.thickness_mm;
+        const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
+        const double spare = p_.tilt.thickness_mm - wanted;
+        if ((in_.choices.finish == FinishTo::wanted || in_.together) && spare > 0) {
             // What is too thick comes off underneath: the show face keeps its figure.
             p_.tilt.bottom_mm += spare * p_.tilt.slope_factor();
-            p_.tilt.thickness_mm = in_.top.thickness_mm;
-        }
-        if (in_.choices.finish == FinishTo::thickest && in_.choices.aim == FlatAim::spare_show) {
-            // Only as far up as the underside needs.
-            const Tilt t = at_tilt(top_, bottom_, p_.tilt.a, p_.tilt.b);
-            p_.tilt.bottom_mm = t.bottom_mm;
-            p_.tilt.thickness_mm = (p_.tilt.top_mm - p_.tilt.bottom_mm) / p_.tilt.slope_factor();
+            p_.tilt.thickness_mm = wanted;
         }
         p_.thickness_mm = p_.tilt.thickness_mm;
     }
 
+    /// The surface with its axes drawn out to the slab's edges: beyond the outermost readings heights are level, but the plane
+    /// goes on.
+    Surface to_edges(const Surface& s) const {
+        if (s.empty()) return s;
+        const Box a = bounds(in_.shape.ring_a);
+        const Box b = bounds(in_.shape.ring_b);
+        const auto drawn_out = [](std::vector<double> axis, double low, double high) {
+            if (low < axis.front()) axis.insert(axis.begin(), low);
+            if (high > axis.back()) axis.push_back(high);
+            return axis;
+        };
+        const auto xs = drawn_out(s.x(), std::min(a.low.x, b.low.x) - 1, std::max(a.high.x, b.high.x) + 1);
+        const auto ys = drawn_out(s.y(), std::min(a.low.y, b.low.y) - 1, std::max(a.high.y, b.high.y) + 1);
+        std::vector<double> zs;
+        for (const double x : xs)
+            for (const double y : ys) zs.push_back(s.at({x, y}));
+        return Surface(xs, ys, zs);
+    }
+
     void removal() {
         const Tilt& t = p_.tilt;
-        p_.off_top = in_.shape.top.mapped([&](double x, double y, double z) { return z - t.top_at({x, y}); });
-        p_.off_bottom = in_.shape.bottom.mapped([&](double x, double y, double z) { return t.bottom_at({x, y}) - z; });
+        p_.off_top = to_edges(in_.shape.top).mapped([&](double x, double y, double z) { return z - t.top_at({x, y}); });
+        p_.off_bottom = to_edges(in_.shape.bottom).mapped([&](double x, double y, double z) { return t.bottom_at({x, y}) - z; });
     }
 
     /// Height above the bench of a place on the slab as it is tilted for the first face.
@@ -264,7 +299,9 @@ class Planner {
                               "Finishes at",
                               fine(p_.thickness_mm),
                               {},
-                              say("{} is the most this top can have", fine(p_.thickest_mm)),
+                              in_.together
+                                  ? say("{} is the most this leaf can have; all come to what the thinnest gives", fine(p_.thickest_mm))
+                                  : say("{} is the most this top can have", fine(p_.thickest_mm)),
                               {"t(a,b) = min(z_top − ax − by) − max(z_bottom − ax − by), over √(1 + a² + b²)",
                                {{"tilt along", number(t.a * 1000), "mm per m, solved"},
                                 {"tilt across", number(t.b * 1000), "mm per m, solved"},
@@ -339,11 +376,16 @@ class Planner {
         if (p_.thickness_mm <= 0)
             add("flat.no_wood", Severity::stop, say("No wood is left between the two planes. Choose a smaller top or another slab."),
                 middle);
-        else if (p_.thickness_mm < in_.top.thickness_mm - 0.05)
+        else if (p_.most_mm < in_.top.thickness_mm - 0.05)
             add("flat.thin", Severity::stop,
-                say("It finishes {} thinner than the {} wanted. Take a shorter or narrower top, another tilt, or "
-                    "agree on {}.",
-                    fine(in_.top.thickness_mm - p_.thickness_mm), fine(in_.top.thickness_mm), fine(p_.thickness_mm)),
+                in_.together
+                    ? say("It gives {}, {} less than the {} wanted; all leaves come to {}. Take a shorter or narrower top, another "
+                          "slab, or agree on {}.",
+                          fine(p_.most_mm), fine(in_.top.thickness_mm - p_.most_mm), fine(in_.top.thickness_mm), fine(p_.thickness_mm),
+                          fine(p_.thickness_mm))
+                    : say("It finishes {} thinner than the {} wanted. Take a shorter or narrower top, another tilt, or "
+                          "agree on {}.",
+                          fine(in_.top.thickness_mm - p_.most_mm), fine(in_.top.thickness_mm), fine(p_.most_mm)),
                 thinnest_place());
         if (in_.choices.aim == FlatAim::as_it_lies && best_.thickness_mm - lies_.thickness_mm > 1)
             add("flat.unshimmed", Severity::watch,
@@ -436,6 +478,9 @@ class Planner {
         return most;
     }
 
+    /// What the chosen aim leaves, of several leaves all of them.
+    double most() const { return in_.together ? in_.together->most_mm : p_.most_mm; }
+
     void choices() {
         const auto& c = in_.choices;
         p_.choices.push_back(choice_of(
@@ -444,8 +489,7 @@ class Planner {
              say("{} off the show face, {} kept", fine(most_off_show(spare_)), fine(std::min(in_.top.thickness_mm, best_.thickness_mm))),
              say("{} thick at most, {} off the show face", fine(lies_.thickness_mm), fine(most_off_show(lies_)))}));
         p_.choices.push_back(
-            choice_of(flat_finishes, c,
-                      {say("{}", fine(std::min(in_.top.thickness_mm, p_.thickest_mm))), say("{}, and heavier", fine(p_.thickest_mm))}));
+            choice_of(flat_finishes, c, {say("{}", fine(std::min(in_.top.thickness_mm, most()))), say("{}, and heavier", fine(most()))}));
         p_.choices.push_back(choice_of(flat_firsts, c, {say("shims under the underside"), say("shims under the show face")}));
         p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));
     }

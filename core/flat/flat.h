@@ -22,6 +22,15 @@ namespace yb {
 /// The thickest that one tilt leaves of a slab inside an outline on it, mm; nothing where there is no outline or no wood.
 std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline);
 
+/// What the aim's own tilt leaves of a slab inside an outline on it at most, mm. @param wanted_mm of the top.
+std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, FlatAim aim, double wanted_mm);
+
+/// What all leaves of a top of several come to, so that they meet.
+struct Together {
+    double comes_to_mm = 0;  ///< finished
+    double most_mm = 0;      ///< that the leaf which gives least could have
+};
+
 struct FlatInputs {
     const Slab& slab;
     const SlabShape& shape;
@@ -29,7 +38,8 @@ struct FlatInputs {
     WantedTop top;
     FlatChoices choices;
     Sled sled;
-    std::vector<Support> supports{};  ///< where the maker set them; empty: four, a fifth in from each end
+    std::vector<Support> supports{};     ///< where the maker set them; empty: four, a fifth in from each end
+    std::optional<Together> together{};  ///< of a leaf of several: what it comes to, whatever it could give itself
 };
 
 struct Shim {
@@ -67,6 +77,7 @@ struct FlatPlan : StepPlan {
     Tilt tilt;                 ///< planes of the finished top
     double thickness_mm = 0;   ///< finished
     double thickest_mm = 0;    ///< that the best tilt leaves inside the top
+    double most_mm = 0;        ///< that the chosen aim's tilt leaves inside the top
     double as_it_lies_mm = 0;  ///< without shims, inside the top
     double whole_mm = 0;       ///< best of the whole uncut slab
     std::vector<Shim> shims;

@@ -262,8 +262,11 @@ Sides sides_of(const Ring& ring) {
     };
     const auto rising = [](std::vector<Vec2> all) {
         std::vector<Vec2> kept;
-        for (const Vec2 p : all)
+        constexpr double hair = 1e-7;
+        for (const Vec2 p : all) {
             if (kept.empty() || p.x > kept.back().x + 1e-9) kept.push_back(p);
+            else if (kept.size() > 1 && std::abs(p.x - kept.back().x) <= 1e-9) kept.push_back({kept.back().x + hair, p.y});
+        }
         return kept;
     };
     out.low = rising(walk(ll, rl));
@@ -282,25 +285,84 @@ double height_at(const std::vector<Vec2>& side, double x) {
     return a.y + (b.y - a.y) * (x - a.x) / (b.x - a.x);
 }
 
-double area_between(const std::vector<Vec2>& low, const std::vector<Vec2>& high) {
-    if (low.size() < 2 || high.size() < 2) return 0;
+namespace {
+
+/// Calls `at` with every place where either side has a point, and their distance there, over the stretch that both have.
+template <class At>
+void along_both(const std::vector<Vec2>& low, const std::vector<Vec2>& high, At at) {
+    if (low.size() < 2 || high.size() < 2) return;
     const double from = std::max(low.front().x, high.front().x);
     const double to = std::min(low.back().x, high.back().x);
-    if (to <= from) return 0;
-    std::vector<double> xs{from, to};
-    for (const auto* side : {&low, &high})
-        for (const Vec2 p : *side)
-            if (p.x > from && p.x < to) xs.push_back(p.x);
-    std::sort(xs.begin(), xs.end());
-    double sum = 0;
-    double before = height_at(high, from) - height_at(low, from);
-    for (std::size_t i = 1; i < xs.size(); ++i) {
-        const double now = height_at(high, xs[i]) - height_at(low, xs[i]);
-        const double dx = xs[i] - xs[i - 1];
-        if (before >= 0 && now >= 0) sum += dx * (before + now) / 2;
-        else if (before > 0 || now > 0) sum += dx * std::max(before, now) * std::max(before, now) / (2 * std::abs(now - before));
-        before = now;
+    if (to <= from) return;
+    std::size_t i = 0;  // of the pieces looked at
+    std::size_t k = 0;
+    const auto on = [](const std::vector<Vec2>& side, std::size_t& piece, double x) {
+        while (piece + 2 < side.size() && side[piece + 1].x < x) ++piece;
+        const Vec2 a = side[piece];
+        const Vec2 b = side[piece + 1];
+        return a.y + (b.y - a.y) * std::clamp((x - a.x) / (b.x - a.x), 0.0, 1.0);
+    };
+    const auto next = [](const std::vector<Vec2>& side, std::size_t piece, double x) {
+        std::size_t p = piece;
+        while (p < side.size() && side[p].x <= x) ++p;
+        return p < side.size() ? side[p].x : 1e300;
+    };
+    for (double x = from;; x = std::min({to, next(low, i, x), next(high, k, x)})) {
+        const double l = on(low, i, x);
+        const double h = on(high, k, x);
+        at(x, h - l);
+        if (x >= to) return;
     }
+}
+
+}  // namespace
+
+Apart apart(const std::vector<Vec2>& low, const std::vector<Vec2>& high) {
+    Apart out;
+    double before_x = 0;
+    double before = 0;
+    double sum = 0;
+    bool first = true;
+    along_both(low, high, [&](double x, double d) {
+        if (first) {
+            out.narrowest_mm = out.widest_mm = d;
+            out.narrowest_x = out.widest_x = x;
+        } else {
+            sum += (x - before_x) * (before + d) / 2;
+            out.length_mm += x - before_x;
+            if (d < out.narrowest_mm) out.narrowest_mm = d, out.narrowest_x = x;
+            if (d > out.widest_mm) out.widest_mm = d, out.widest_x = x;
+        }
+        first = false, before_x = x, before = d;
+    });
+    if (out.length_mm > 0) out.mean_mm = sum / out.length_mm;
+    return out;
+}
+
+std::vector<Vec2> stretch(const std::vector<Vec2>& side, double from, double to) {
+    if (side.size() < 2 || side.front().x > to || side.back().x < from) return {};
+    std::vector<Vec2> out;
+    const double a = std::max(from, side.front().x);
+    const double b = std::min(to, side.back().x);
+    out.push_back({a, height_at(side, a)});
+    for (const Vec2 p : side)
+        if (p.x > a && p.x < b) out.push_back(p);
+    out.push_back({b, height_at(side, b)});
+    return out;
+}
+
+double area_between(const std::vector<Vec2>& low, const std::vector<Vec2>& high) {
+    double sum = 0;
+    double before_x = 0;
+    double before = 0;
+    bool first = true;
+    along_both(low, high, [&](double x, double now) {
+        const double dx = x - before_x;
+        if (!first && before >= 0 && now >= 0) sum += dx * (before + now) / 2;
+        else if (!first && (before > 0 || now > 0))
+            sum += dx * std::max(before, now) * std::max(before, now) / (2 * std::abs(now - before));
+        first = false, before_x = x, before = now;
+    });
     return sum;
 }
 

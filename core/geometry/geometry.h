@@ -87,13 +87,25 @@ Ring left_of(const Ring& ring, Vec2 a, Vec2 b);
 /// inside, the rest is cut across at its middle. Slivers below 1 mm² are left out.
 std::vector<Ring> without(const Ring& ring, const std::vector<Ring>& holes);
 
-/// The low and the high side of a ring, each from left to right, points that turn back left out.
+/// The low and the high side of a ring, each from left to right, points that turn back left out; an upright step is two points
+/// a hair apart.
 struct Sides {
     std::vector<Vec2> low, high;
 };
 Sides sides_of(const Ring& ring);
 /// Height of such a side at x, level beyond its ends. @throws std::out_of_range for an empty one.
 double height_at(const std::vector<Vec2>& side, double x);
+/// How far apart two such sides lie over the stretch that both have, exactly: the distance is linear between their points.
+struct Apart {
+    double narrowest_mm = 0, narrowest_x = 0;  ///< below 0: they cross by that
+    double widest_mm = 0, widest_x = 0;
+    double mean_mm = 0;
+    double length_mm = 0;  ///< of the stretch; 0: there is none
+    bool operator==(const Apart&) const = default;
+};
+Apart apart(const std::vector<Vec2>& low, const std::vector<Vec2>& high);
+/// The part of a side between two places, cut at them. Empty where it does not reach in.
+std::vector<Vec2> stretch(const std::vector<Vec2>& side, double from, double to);
 /// The area between two such sides where `high` lies above `low`, over the stretch that both have.
 double area_between(const std::vector<Vec2>& low, const std::vector<Vec2>& high);
 

@@ -189,7 +189,12 @@ Json to_json(const Plan& p, const Units& units) {
         joints.push_back({{"river", k.river},
                           {"wood_missing_mm", k.worst_mm},
                           {"given_up_mm", k.given_right_mm + k.given_left_mm},
-                          {"river_mean_mm", k.mean_mm},
+                          {"river_mean_mm", k.above.mean_mm},
+                          {"river_narrowest_mm", k.above.narrowest_mm},
+                          {"river_widest_mm", k.above.widest_mm},
+                          {"river_below_mean_mm", k.below.mean_mm},
+                          {"river_below_narrowest_mm", k.below.narrowest_mm},
+                          {"river_below_widest_mm", k.below.widest_mm},
                           {"river_area_mm2", k.area_mm2},
                           {"rods", rods}});
     }

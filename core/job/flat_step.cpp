@@ -1,5 +1,6 @@
 // Flat, Fill and Under as rows of the table: leaf by leaf, then the whole; in between the top that comes of it.
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/job/planning.h"
@@ -27,71 +28,138 @@ void take_cautions(std::vector<Caution>& into, const std::vector<Caution>& from,
     }
 }
 
-/// Flattening of all leaves told as one: the finished thickness, the hours in all.
+/// The figures of all leaves together, each with what every leaf adds to it, and the choices that are the job's.
+void tell_together(const Planning& w, FlatPlan& all) {
+    const auto& leaves = w.p.leaves;
+    const LeafPlan* least = &leaves.front();
+    for (const LeafPlan& l : leaves)
+        if (l.flat->most_mm < least->flat->most_mm) least = &l;
+    const auto of_each = [&](auto&& value) {
+        std::vector<Given> out;
+        for (const LeafPlan& l : leaves) out.push_back({l.slab().name, value(*l.flat), "its own figures, with it on the bench"});
+        return out;
+    };
+    auto most = of_each([](const FlatPlan& f) { return fine(f.most_mm); });
+    most.push_back({"wanted", fine(w.job.top.thickness_mm), "wanted top"});
+    all.figures.push_back({"flat.thickness",
+                           "Finishes at",
+                           fine(all.thickness_mm),
+                           {},
+                           say("{} is the most these leaves can have together: {} gives no more", fine(all.most_mm), least->slab().name),
+                           {"the least of what each leaf can have, or the wanted thickness", most, "docs/methods.md, Several leaves"}});
+    all.figures.push_back({"flat.whole",
+                           "Whole slabs would finish at",
+                           fine(all.whole_mm),
+                           {},
+                           say("cutting to length first keeps {} more", fine(all.thickest_mm - all.whole_mm)),
+                           {"the least of the whole uncut slabs", of_each([](const FlatPlan& f) { return fine(f.whole_mm); }), ""}});
+    const FacePlan& show = all.face(Face::a);
+    const FacePlan& low = all.face(Face::b);
+    auto off = of_each([](const FlatPlan& f) { return fine(f.face(Face::a).most_off_mm); });
+    for (Given& g : of_each([](const FlatPlan& f) { return fine(f.face(Face::b).most_off_mm); })) {
+        g.name += ", underside";
+        off.push_back(g);
+    }
+    all.figures.push_back({"flat.off",
+                           "Comes off: show face, underside",
+                           fine(show.most_off_mm),
+                           fine(low.most_off_mm),
+                           say("at the worst places of all leaves; {} and {} on average", fine(show.mean_off_mm), fine(low.mean_off_mm)),
+                           {"the most of any leaf", off, ""}});
+    all.figures.push_back(
+        {"flat.passes",
+         "Lane passes, both faces",
+         count(show.passes_cut + low.passes_cut),
+         {},
+         say("{} leaves", count(static_cast<double>(leaves.size()))),
+         {"Σ of the leaves", of_each([](const FlatPlan& f) { return count(f.faces[0].passes_cut + f.faces[1].passes_cut); }), ""}});
+    all.figures.push_back({"flat.hours",
+                           "Time at the router",
+                           hours(all.hours),
+                           {},
+                           {},
+                           {"Σ of the leaves", of_each([](const FlatPlan& f) { return hours(f.hours); }), "the maker's pace"}});
+    // What is decided for the job and says the same whichever leaf is looked at.
+    for (const Choice& c : leaves.front().flat->choices)
+        if (c.key != flat_aims.choice) all.choices.push_back(c);
+}
+
+/// Flattening of all leaves told as one: what they come to, what comes off, passes and hours in all.
 std::shared_ptr<FlatPlan> whole_flat(const Planning& w) {
     auto all = std::make_shared<FlatPlan>();
     const auto& leaves = w.p.leaves;
     all->ready = std::all_of(leaves.begin(), leaves.end(), [](const LeafPlan& l) { return l.flat->ready; });
-    all->thickness_mm = all->thickest_mm = 1e300;
+    all->thickness_mm = all->thickest_mm = all->most_mm = all->whole_mm = all->as_it_lies_mm = 1e300;
+    std::array<double, 2> weighted{};
+    double area_mm2 = 0;
     for (std::size_t i = 0; i < leaves.size(); ++i) {
         const FlatPlan& f = *leaves[i].flat;
         if (!f.ready) continue;
         all->thickness_mm = std::min(all->thickness_mm, f.thickness_mm);
         all->thickest_mm = std::min(all->thickest_mm, f.thickest_mm);
+        all->most_mm = std::min(all->most_mm, f.most_mm);
+        all->whole_mm = std::min(all->whole_mm, f.whole_mm);
+        all->as_it_lies_mm = std::min(all->as_it_lies_mm, f.as_it_lies_mm);
         all->hours += f.hours;
+        all->step_mm = f.step_mm;
+        const double own = area(leaves[i].lay->outline);
+        area_mm2 += own;
         for (std::size_t k = 0; k < 2; ++k) {
-            all->faces[k].face = f.faces[k].face;
-            all->faces[k].hours += f.faces[k].hours;
-            all->faces[k].last_hours += f.faces[k].last_hours;
-            all->faces[k].passes_cut += f.faces[k].passes_cut;
-            all->faces[k].passes_all += f.faces[k].passes_all;
-            all->faces[k].most_off_mm = std::max(all->faces[k].most_off_mm, f.faces[k].most_off_mm);
+            FacePlan& to = all->faces[k];
+            const FacePlan& of = f.faces[k];
+            to.face = of.face;
+            for (int FacePlan::*sum :
+                 {&FacePlan::layers, &FacePlan::last_layers, &FacePlan::lanes, &FacePlan::passes_all, &FacePlan::passes_cut})
+                to.*sum += of.*sum;
+            for (double FacePlan::*sum : {&FacePlan::hours, &FacePlan::last_hours, &FacePlan::cut_mm}) to.*sum += of.*sum;
+            for (double FacePlan::*most :
+                 {&FacePlan::highest_mm, &FacePlan::plane_mm, &FacePlan::stickout_mm, &FacePlan::spacer_mm, &FacePlan::most_off_mm})
+                to.*most = std::max(to.*most, of.*most);
+            weighted[k] += of.mean_off_mm * own;
         }
         take_cautions(all->cautions, f.cautions, leaves[i].slab().name, w, w.job.leaves[i].placement);
     }
-    if (!all->ready) all->thickness_mm = all->thickest_mm = 0;
+    if (!all->ready) {
+        all->thickness_mm = all->thickest_mm = all->most_mm = all->whole_mm = all->as_it_lies_mm = 0;
+    } else {
+        for (std::size_t k = 0; k < 2; ++k) all->faces[k].mean_off_mm = weighted[k] / std::max(1.0, area_mm2);
+        tell_together(w, *all);
+    }
     all->tilt.top_mm = all->tilt.thickness_mm = all->thickness_mm;
     sort_by_severity(all->cautions);
     return all;
 }
 
-/// What the leaves have in common: all come to what the thinnest can give.
-std::pair<WantedTop, FlatChoices> together(const Planning& w) {
-    WantedTop top = w.job.top;
-    FlatChoices flat = w.job.flat;
-    if (!w.several()) return {top, flat};
-    double thickest = 1e300;
+/// The most that all leaves can have, by the aim that was chosen, and what they come to.
+std::optional<Together> together(const Planning& w) {
+    if (!w.several()) return {};
+    const double wanted = w.job.top.thickness_mm;
+    double most = 1e300;
     for (std::size_t i = 0; i < w.lays.size(); ++i)
-        if (w.lays[i]->ready) thickest = std::min(thickest, thickest_inside(w.leaves[i].shape, w.lays[i]->outline).value_or(thickest));
-    const double common = flat.finish == FinishTo::thickest ? thickest : std::min(top.thickness_mm, thickest);
-    if (thickest < 1e299 && common > 0) {
-        top.thickness_mm = common;
-        flat.finish = FinishTo::wanted;
-    }
-    return {top, flat};
+        if (w.lays[i]->ready)
+            most = std::min(most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.job.flat.aim, wanted).value_or(most));
+    if (most > 1e299 || most <= 0) return {};
+    return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
 }
 
-void flatten_leaf(Planning& w, std::size_t i, const WantedTop& top, const FlatChoices& flat) {
+void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together) {
     LeafPlan& l = w.p.leaves[i];
-    auto from = std::make_shared<FlatFrom>(
-        FlatFrom{w.slabs.leaves[i], l.lay->outline, l.lay->rough, top.thickness_mm, flat, w.shop.sled, w.job.leaves[i].supports});
+    auto from = std::make_shared<FlatFrom>(FlatFrom{w.slabs.leaves[i], l.lay->outline, l.lay->rough, w.job.top.thickness_mm,
+                                                    together ? std::optional(together->comes_to_mm) : std::nullopt,
+                                                    together ? std::optional(together->most_mm) : std::nullopt, w.job.flat, w.shop.sled,
+                                                    w.job.leaves[i].supports});
     const Plan* b = w.before();
     if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
         l.flat_from = b->leaves[i].flat_from;
         l.flat = b->leaves[i].flat;
         l.finished = b->leaves[i].finished;
-    } else {
-        auto made = std::make_shared<FlatPlan>(
-            plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, top, flat, w.shop.sled, w.job.leaves[i].supports}));
-        // Each of several is planned to the common thickness; the school that is chosen stays the job's.
-        if (w.several())
-            for (Choice& c : made->choices)
-                if (c.key == flat_finishes.choice)
-                    for (Option& o : c.options) o.chosen = o.key == flat_finishes.options[flat_finishes.index(w.job.flat.finish)].key;
-        l.flat = made;
-        if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
-        l.flat_from = from;
+        return;
     }
+    auto made = std::make_shared<FlatPlan>(
+        plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, w.job.flat, w.shop.sled, w.job.leaves[i].supports, together}));
+    l.flat = made;
+    if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
+    l.flat_from = from;
 }
 
 void make_the_top(Planning& w) {
@@ -111,24 +179,119 @@ void make_the_top(Planning& w) {
     for (const auto& board : w.p.patches) in.patches.push_back(board ? &board->up : nullptr);
     w.top = std::make_shared<Top>(make_top(in));
     w.p.top = w.top;
+    if (!w.top->ready || w.top->rivers.empty()) return;
+    // From here on rivers are those between the finished planes.
+    auto makeup = std::make_shared<MakeUpPlan>(*w.p.makeup);
+    makeup->water_mm2 = 0;
+    for (const RiverRun& r : w.top->rivers) {
+        JointPlan& j = makeup->joints.at(r.joint);
+        j.above = r.above, j.below = r.below, j.area_mm2 = r.area_mm2, j.rods = r.rods;
+        makeup->water_mm2 += r.area_mm2;
+    }
+    for (const Region& r : w.top->regions)
+        if (!r.let_in && !r.wood() && r.above.size() > 2) makeup->joints.at(r.index).water = r.above;
+    w.p.makeup = makeup;
+}
+
+}  // namespace
+
+namespace {
+
+/// When a slab is dry, with the figure that tells it; nothing while it is not measured or was never read.
+std::optional<std::pair<DryingForecast, Figure>> dries(const Planning& w, const PreparedSlab& made) {
+    if (!made.shape.usable) return {};
+    const double dry = dry_enough_pct(w.job.room, w.shop);
+    const auto forecast = drying_of(made.slab, made.thickness_mm, w.shop.air, dry, made.slab.moisture_on);
+    if (!forecast) return {};
+    return std::pair(*forecast, drying_figure(*forecast, made.slab, dry));
+}
+
+/// What the slabs of a top of several are together: ranges and sums, each with what every slab adds, and the one that dries
+/// longest.
+StepPlan whole_rack(const Planning& w) {
+    StepPlan out;
+    out.ready = std::all_of(w.slabs.leaves.begin(), w.slabs.leaves.end(), [](const auto& s) { return s->shape.usable; });
+    struct Told {
+        const char* key;
+        const char* label;
+        bool summed;
+        const char* formula;
+    };
+    static constexpr std::array told{
+        Told{"rack.size", "Shortest and longest slab", false, "the least and the most of the slabs"},
+        Told{"rack.width", "Narrowest and widest, all slabs", false, "the least and the most of the slabs"},
+        Told{"rack.thickness", "Thickness, all slabs", false, "the least and the most of the slabs"},
+        Told{"rack.mass", "The slabs weigh about", true, "Σ of the slabs"},
+        Told{"rack.board_feet", "Board feet, all slabs", true, "Σ of the slabs"},
+    };
+    for (const Told& t : told) {
+        Quantity low{1e300, Kind::number};
+        Quantity high{-1e300, Kind::number};
+        Quantity sum{0, Kind::number};
+        Working working{t.formula, {}, ""};
+        for (const auto& slab : w.slabs.leaves)
+            for (const Figure& f : slab->figures) {
+                if (f.key != t.key) continue;
+                const Quantity most = f.second.value_or(f.value);
+                low = {std::min(low.value, f.value.value), f.value.kind};
+                high = {std::max(high.value, most.value), f.value.kind};
+                sum = {sum.value + f.value.value, f.value.kind};
+                working.given.push_back({slab->slab.name, f.value, f.second ? "to " + format(*f.second, w.shop.units) : "on the rack"});
+            }
+        if (working.given.size() != w.slabs.leaves.size()) continue;
+        out.figures.push_back({t.key, t.label, t.summed ? sum : low, t.summed ? std::nullopt : std::optional(high), {}, working});
+    }
+    Working price{"Σ of what was typed for the slabs", {}, ""};
+    double cost = 0;
+    for (const auto& slab : w.slabs.leaves)
+        if (slab->slab.price)
+            cost += *slab->slab.price, price.given.push_back({slab->slab.name, number(*slab->slab.price), "what you typed"});
+    if (const std::size_t priced = price.given.size(); priced > 0)
+        out.figures.push_back({"rack.price",
+                               "The slabs cost",
+                               number(cost),
+                               {},
+                               priced < w.slabs.leaves.size() ? say("{} of {} have a price", count(static_cast<double>(priced)),
+                                                                    count(static_cast<double>(w.slabs.leaves.size())))
+                                                              : Phrase{},
+                               price});
+    std::optional<std::pair<DryingForecast, Figure>> last;
+    std::string whose;
+    for (const auto& slab : w.slabs.leaves)
+        if (auto d = dries(w, *slab); d && (!last || d->first.days.value_or(0) > last->first.days.value_or(0) ||
+                                            (!d->first.days && !last->first.days && d->first.moisture_pct > last->first.moisture_pct)))
+            last = std::move(d), whose = slab->slab.name;
+    if (last) {
+        last->second.label += ", " + whose;
+        out.figures.push_back(last->second);
+    }
+    for (const auto& slab : w.slabs.leaves)
+        for (Caution c : slab->cautions) {
+            c.of = slab->slab.name;
+            c.at.reset();  // places on a slab are told with it on the bench
+            out.cautions.push_back(std::move(c));
+        }
+    sort_by_severity(out.cautions);
+    return out;
 }
 
 }  // namespace
 
 void plan_rack_step(Planning& w) {
+    if (w.several() && w.wanted.on_bench == whole_top) {
+        w.p.rack = whole_rack(w);
+        return;
+    }
     const auto i = static_cast<std::size_t>(std::max(0, w.wanted.on_bench));
     const PreparedSlab& made = w.slab(std::min(i, w.slabs.leaves.size() - 1));
     w.p.rack = {made.shape.usable, made.figures, made.cautions, {}};
-    if (made.shape.usable)
-        if (const auto dry = drying_of(made.slab, means_of(made.shape).thickness_mm, w.shop.air, dry_enough_pct(w.job.room, w.shop),
-                                       made.slab.moisture_on))
-            w.p.rack.figures.push_back(drying_figure(*dry, made.slab, dry_enough_pct(w.job.room, w.shop)));
+    if (auto d = dries(w, made)) w.p.rack.figures.push_back(std::move(d->second));
 }
 
 void plan_flat_step(Planning& w) {
     if (w.lays.empty()) return;
-    const auto [top, flat] = together(w);
-    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, top, flat);
+    const auto all = together(w);
+    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all);
     w.p.flat = w.several() ? std::shared_ptr<const FlatPlan>(whole_flat(w)) : w.p.leaves[0].flat;
     if (w.p.flat->ready) make_the_top(w);
 }

@@ -16,7 +16,8 @@ namespace yb {
 struct FlatFrom {
     std::shared_ptr<const PreparedSlab> slab;
     Ring outline, rough;
-    double thickness_mm = 0;
+    double wanted_mm = 0;
+    std::optional<double> comes_to_mm, most_mm;
     FlatChoices choices;
     Sled sled;
     std::vector<Support> supports;

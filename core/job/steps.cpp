@@ -44,10 +44,11 @@ void lay_operations(const Planning& w, std::vector<Operation>& out) {
 
 void flat_operations(const Planning& w, std::vector<Operation>& out) {
     const FlatPlan& f = *w.p.flat;
-    give(out, f, "flat1", "Face one", step_key::flat, 30, turn_slab_h + f.faces[0].hours - f.faces[0].last_hours, 0);
-    give(out, f, "flat2", "Face two", step_key::flat, 31, turn_slab_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
+    const double turn_h = turn_slab_h * static_cast<double>(w.slabs.leaves.size());  // each leaf is turned
+    give(out, f, "flat1", "Face one", step_key::flat, 30, turn_h + f.faces[0].hours - f.faces[0].last_hours, 0);
+    give(out, f, "flat2", "Face two", step_key::flat, 31, turn_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
     if (const double last = f.faces[0].last_hours + f.faces[1].last_hours; last > 0)
-        give(out, f, "last", "Last pass", step_key::flat, 32, 2 * turn_slab_h + last, 0);
+        give(out, f, "last", "Last pass", step_key::flat, 32, 2 * turn_h + last, 0);
 }
 
 void fill_operations(const Planning& w, std::vector<Operation>& out) {

@@ -77,6 +77,7 @@ class Fit {
     }
 
     const Ring& show() const { return a_; }
+    const Ring& under() const { return b_; }
 
     /// Stations at which a piecewise linear outline can have its extremes: ends and every vertex between.
     std::vector<double> stations() const {
@@ -247,9 +248,13 @@ class Planner {
         const double over = std::max(0.0, in_.placement.oversize_mm);
         const double hl = in_.top.length_mm / 2;
         const auto line = [&](double u) {
-            const auto r = reach_at(fit_.show(), u);
+            // From edge to edge of whichever face reaches further there, and a little past both.
             const double m = 20;
-            const Span1 s = r.value_or(Span1{-in_.top.width_mm / 2, in_.top.width_mm / 2});
+            Span1 s{-in_.top.width_mm / 2, in_.top.width_mm / 2};
+            const auto a = reach_at(fit_.show(), u);
+            const auto b = reach_at(fit_.under(), u);
+            if (a && b) s = {std::min(a->from, b->from), std::max(a->to, b->to)};
+            else if (a || b) s = a ? *a : *b;
             return std::pair(frame_.to_slab({u, s.from - m}), frame_.to_slab({u, s.to + m}));
         };
         p_.finish_cuts = {line(-hl), line(hl)};

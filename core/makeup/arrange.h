@@ -52,8 +52,9 @@ Arrangement arrange(MakeUp kind, const std::vector<std::shared_ptr<const Board2>
 /// @returns changed placements, in order of the leaves.
 std::vector<Placement> best_rips(const MakeUpInputs& in, const MakeUpPlan& plan);
 
-/// Slides and turns the banks of a river until it is as even as it comes, of the wanted mean width, and the outer
-/// edges lie square. Deterministic coordinate search over slide, distance and turn of both.
+/// Slides and turns the banks of a river until it is as even as it comes on the show face, of the wanted mean width, nowhere
+/// under 10 mm on either face, and the outer edges lie square. Give it the faces at the finished planes where they are known. Deterministic
+/// coordinate search over slide, distance and turn of both.
 std::vector<Placement> even_river(const MakeUpInputs& in);
 
 }  // namespace yb

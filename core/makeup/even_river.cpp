@@ -13,29 +13,35 @@ class RiverScore {
   public:
     explicit RiverScore(const MakeUpInputs& in) : in_(in), half_(in.top.length_mm / 2), edges_(in.leaves.size()) {}
 
-    /// The banks of one leaf where it lies.
-    EdgeProfile edges(std::size_t leaf, const Placement& at) const {
-        return edge_profile(at.frame().from_slab(in_.leaves[leaf].shape.ring_a), -half_ * reach, 2 * half_ * reach / n, n + 1);
+    /// The banks of one leaf where it lies, on both faces.
+    struct Banks {
+        EdgeProfile above, below;
+    };
+    Banks edges(std::size_t leaf, const Placement& at) const {
+        const auto profile = [&](const Ring& ring) {
+            return edge_profile(at.frame().from_slab(ring), -half_ * reach, 2 * half_ * reach / n, n + 1);
+        };
+        return {profile(in_.leaves[leaf].shape.ring_a), profile(in_.leaves[leaf].shape.ring_b)};
     }
-    void set(std::size_t leaf, EdgeProfile edges) { edges_[leaf] = std::move(edges); }
+    void set(std::size_t leaf, Banks edges) { edges_[leaf] = std::move(edges); }
 
     /// Lower is better. @param leaf lies with other edges than those set.
-    double with(std::size_t leaf, const EdgeProfile& other) const {
-        const auto of = [&](std::size_t i) -> const EdgeProfile& { return i == leaf ? other : edges_[i]; };
+    double with(std::size_t leaf, const Banks& other) const {
+        const auto of = [&](std::size_t i) -> const Banks& { return i == leaf ? other : edges_[i]; };
         double sum = 0;
         for (std::size_t i = 0; i < edges_.size(); ++i)
             for (std::size_t k = 0; k <= n; ++k)
-                if (!of(i).there(k)) sum += 400;  // it does not reach the end of the top
+                if (!of(i).above.there(k)) sum += 400;  // it does not reach the end of the top
         for (std::size_t i = 0; i + 1 < edges_.size(); ++i) sum += uneven(of(i), of(i + 1));
         // Outer edges square: their slope over the length, and what a straight cut would waste.
-        sum += 0.5 * std::abs(slope(of(0), false)) + 0.5 * std::abs(slope(of(edges_.size() - 1), true));
+        sum += 0.5 * std::abs(slope(of(0).above, false)) + 0.5 * std::abs(slope(of(edges_.size() - 1).above, true));
         return sum;
     }
     double now() const { return with(0, edges_[0]); }
     /// The middle between the mean outer edges.
     double middle() const {
         double sum = 0;
-        for (std::size_t k = 0; k <= n; ++k) sum += (low(edges_.front(), k) + high(edges_.back(), k)) / (n + 1);
+        for (std::size_t k = 0; k <= n; ++k) sum += (low(edges_.front().above, k) + high(edges_.back().above, k)) / (n + 1);
         return sum / 2;
     }
 
@@ -46,11 +52,15 @@ class RiverScore {
     static double low(const EdgeProfile& e, std::size_t k) { return e.there(k) ? e.low[k] : 0; }
     static double high(const EdgeProfile& e, std::size_t k) { return e.there(k) ? e.high[k] : 0; }
 
-    double uneven(const EdgeProfile& right, const EdgeProfile& left) const {
+    double uneven(const Banks& right, const Banks& left) const {
         double mean = 0;
         double narrowest = 1e300;
-        const auto width = [&](std::size_t k) { return low(left, k) - high(right, k); };
-        for (std::size_t k = 0; k <= n; ++k) mean += width(k) / (n + 1), narrowest = std::min(narrowest, width(k));
+        const auto width = [&](std::size_t k) { return low(left.above, k) - high(right.above, k); };
+        for (std::size_t k = 0; k <= n; ++k) {
+            mean += width(k) / (n + 1);
+            narrowest = std::min(narrowest, width(k));
+            if (left.below.there(k) && right.below.there(k)) narrowest = std::min(narrowest, left.below.low[k] - right.below.high[k]);
+        }
         double spread = 0;
         for (std::size_t k = 0; k <= n; ++k) spread += (width(k) - mean) * (width(k) - mean) / (n + 1);
         return std::sqrt(spread) + 2 * std::abs(mean - in_.choices.river_mm) + (narrowest < 10 ? 3 * (10 - narrowest) : 0);
@@ -69,7 +79,7 @@ class RiverScore {
 
     const MakeUpInputs& in_;
     double half_;
-    std::vector<EdgeProfile> edges_;
+    std::vector<Banks> edges_;
 };
 
 }  // namespace
@@ -95,7 +105,7 @@ std::vector<Placement> even_river(const MakeUpInputs& in) {
                         // Turned about the leaf's own middle, so that it does not swing away.
                         if (axis == 2) turn_about(p, p.frame().from_slab(middles[i]), -sign * step);
                         else move_by(p, axis == 0 ? Vec2{sign * 60 * step, 0} : Vec2{0, sign * 30 * step});
-                        EdgeProfile edges = score.edges(i, p);
+                        RiverScore::Banks edges = score.edges(i, p);
                         const double s = score.with(i, edges);
                         if (s >= best - 1e-9) continue;
                         best = s;

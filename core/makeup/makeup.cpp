@@ -30,6 +30,22 @@ std::optional<Span1> wood_at(const LeafPart& leaf, double u, bool both) {
     return Span1{std::max(s.from, b.front().from), std::min(s.to, b.back().to)};
 }
 
+std::vector<Rod> rods_of(const std::vector<Vec2>& right, const std::vector<Vec2>& left, double length, const MakeUpChoices& choices) {
+    std::vector<Rod> out;
+    if (right.size() < 2 || left.size() < 2) return out;
+    const double usable = length - 2 * std::min(length * 0.2, choices.rod_pitch_mm / 2);
+    const int n = std::max(2, static_cast<int>(std::round(usable / std::max(20.0, choices.rod_pitch_mm))) + 1);
+    for (int i = 0; i < n; ++i) {
+        Rod rod;
+        rod.u_mm = -usable / 2 + usable * i / (n - 1);
+        if (rod.u_mm < std::max(right.front().x, left.front().x) || rod.u_mm > std::min(right.back().x, left.back().x)) continue;
+        rod.gap_mm = height_at(left, rod.u_mm) - height_at(right, rod.u_mm);
+        rod.length_mm = rod.gap_mm + 2 * choices.rod_depth_mm;
+        out.push_back(rod);
+    }
+    return out;
+}
+
 namespace {
 
 constexpr double far = 1e5;
@@ -61,7 +77,7 @@ class Planner {
     void from_left_end() {
         const Vec2 by{hl_, 0};
         LayPlan& p = lay();
-        for (Ring* r : {&p.outline, &p.rectangle, &p.region, &p.rough, &out_.under})
+        for (Ring* r : {&p.outline, &p.rectangle, &p.region, &p.rough})
             for (Vec2& q : *r) q = q + by;
         for (auto& [a, b] : p.finish_cuts) a = a + by, b = b + by;
         for (Shortfall& s : p.short_at) s.at = s.at + by;
@@ -82,7 +98,6 @@ class Planner {
         out_.plan.top = in_.top;
         for (const LeafPart& l : all()) {
             joint_edges_.push_back({profile(l.show, 72), profile(l.under, 72)});
-            outer_edges_.push_back({profile(l.show, 100), profile(l.under, 100)});
         }
     }
 
@@ -150,54 +165,34 @@ class Planner {
         if (j.worst_mm <= clean_mm) j.worst_mm = 0;
     }
 
-    /// The water between two banks, both faces counted for its volume.
+    /// The water between two banks on the faces as they are.
     void river(JointPlan& j) {
-        j.narrowest_mm = 1e300;
-        Ring right, left;
-        double under = 0;
-        int counted = 0;
-        const auto us = stations(120);
-        for (const double u : us) {
-            const auto r = wood_at(leaf(j.right), u, false);
-            const auto l = wood_at(leaf(j.left), u, false);
-            if (!r || !l) continue;
-            const double w = l->from - r->to;
-            j.along.push_back({u, (l->from + r->to) / 2, 0, 0});
-            right.push_back({u, r->to});
-            left.push_back({u, l->from});
-            if (w < j.narrowest_mm) j.narrowest_mm = w, j.narrowest_u_mm = u;
-            if (w > j.widest_mm) j.widest_mm = w, j.widest_u_mm = u;
-            j.mean_mm += w;
-            ++counted;
-            const auto rb = cut_at_x(leaf(j.right).under, u);
-            const auto lb = cut_at_x(leaf(j.left).under, u);
-            under += rb.empty() || lb.empty() ? w : lb.front().from - rb.back().to;
+        const auto bank = [&](const Ring& ring, bool high) {
+            const Sides s = sides_of(ring);
+            return stretch(high ? s.high : s.low, -hl_, hl_);
+        };
+        const auto right = bank(leaf(j.right).show, true);
+        const auto left = bank(leaf(j.left).show, false);
+        const auto right_below = bank(leaf(j.right).under, true);
+        const auto left_below = bank(leaf(j.left).under, false);
+        j.above = apart(right, left);
+        j.below = apart(right_below, left_below);
+        if (j.above.length_mm <= 0) return;
+        for (const double u : stations(120)) {
+            if (u < std::max(right.front().x, left.front().x) || u > std::min(right.back().x, left.back().x)) continue;
+            j.along.push_back({u, (height_at(left, u) + height_at(right, u)) / 2, 0, 0});
         }
-        if (counted == 0) {
-            j.narrowest_mm = 0;
-            return;
-        }
-        j.mean_mm /= counted;
-        j.area_mm2 = 2 * hl_ * (j.mean_mm + under / counted) / 2;
+        const auto halfway = [](const std::vector<Vec2>& a, const std::vector<Vec2>& b) {
+            std::vector<Vec2> mid;
+            for (const Vec2 p : a) mid.push_back({p.x, (p.y + (b.empty() ? p.y : height_at(b, p.x))) / 2});
+            return mid;
+        };
+        j.area_mm2 = area_between(halfway(right, right_below), halfway(left, left_below));
         j.water = right;
         j.water.insert(j.water.end(), left.rbegin(), left.rend());
-        out_.plan.water_mm2 += std::max(0.0, j.area_mm2);
-        if (in_.choices.kind == MakeUp::open_river) rods(j);
-    }
-
-    void rods(JointPlan& j) {
-        const double usable = 2 * hl_ - 2 * std::min(hl_ * 0.4, in_.choices.rod_pitch_mm / 2);
-        const int n = std::max(2, static_cast<int>(std::round(usable / std::max(20.0, in_.choices.rod_pitch_mm))) + 1);
-        for (int i = 0; i < n; ++i) {
-            Rod rod;
-            rod.u_mm = -usable / 2 + usable * i / (n - 1);
-            const auto r = wood_at(leaf(j.right), rod.u_mm, false);
-            const auto l = wood_at(leaf(j.left), rod.u_mm, false);
-            if (!r || !l) continue;
-            rod.gap_mm = l->from - r->to;
-            rod.length_mm = rod.gap_mm + 2 * in_.choices.rod_depth_mm;
-            j.rods.push_back(rod);
-        }
+        out_.plan.water_mm2 += j.area_mm2;
+        if (in_.choices.kind == MakeUp::open_river)
+            j.rods = rods_of(halfway(right, right_below), halfway(left, left_below), in_.top.length_mm, in_.choices);
     }
 
     /// Everything between a leaf's joints, as a strip of the top.
@@ -240,34 +235,24 @@ class Planner {
         }
     }
 
-    /// Edges of the whole top at one of stations(100): live ones where the outermost leaves end.
-    Span1 edges_at(std::size_t i, bool underside = false) const {
-        Span1 s{-hw_, hw_};
-        const auto face = [&](std::size_t k) -> const EdgeProfile& { return underside ? outer_edges_[k].second : outer_edges_[k].first; };
-        if (right_live(in_.top.live) && face(0).there(i)) s.from = face(0).low[i];
-        if (left_live(in_.top.live) && face(n_ - 1).there(i)) s.to = face(n_ - 1).high[i];
+    /// The two long sides of the top: live ones where the outermost leaves end, the sawn ones straight.
+    Sides long_sides() const {
+        Sides s{{{-hl_, -hw_}, {hl_, -hw_}}, {{-hl_, hw_}, {hl_, hw_}}};
+        if (right_live(in_.top.live))
+            if (auto low = stretch(sides_of(leaf(0).show).low, -hl_, hl_); low.size() > 1) s.low = std::move(low);
+        if (left_live(in_.top.live))
+            if (auto high = stretch(sides_of(leaf(n_ - 1).show).high, -hl_, hl_); high.size() > 1) s.high = std::move(high);
         return s;
     }
 
     void outline() {
-        const auto face = [&](bool underside) {
-            Ring right, left;
-            const auto us = stations(100);
-            for (std::size_t i = 0; i < us.size(); ++i) {
-                const Span1 e = edges_at(i, underside);
-                right.push_back({us[i], e.from});
-                left.push_back({us[i], e.to});
-            }
-            right.insert(right.end(), left.rbegin(), left.rend());
-            return right;
-        };
+        const Sides s = long_sides();
         lay().rectangle = shape_;
-        lay().outline = face(false);
-        out_.under = face(true);
+        lay().outline = s.low;
+        lay().outline.insert(lay().outline.end(), s.high.rbegin(), s.high.rend());
         if (in_.top.shape != TopShape::rectangle) {
             lay().outline = largest(intersection(lay().outline, shape_));
             if (lay().outline.empty()) lay().outline = shape_;
-            out_.under = lay().outline;
         }
         lay().region = lay().outline;
         lay().rough = lay().outline;
@@ -282,34 +267,51 @@ class Planner {
         else if (mm > it->mm) it->mm = mm, it->at = it->uv = at;
     }
 
+    /// Where sound wood on both faces begins (or ends) at its worst along the top.
+    Vec2 furthest_in(std::size_t i, bool high) const {
+        Vec2 worst{0, high ? 1e300 : -1e300};
+        for (const Ring* ring : {&leaf(i).show, &leaf(i).under}) {
+            const Sides s = sides_of(*ring);
+            for (const Vec2 p : stretch(high ? s.high : s.low, -hl_, hl_))
+                if (high ? p.y < worst.y : p.y > worst.y) worst = p;
+        }
+        return worst;
+    }
+
     void widths() {
         LayPlan& p = lay();
-        p.narrowest_mm = 1e300;
-        const bool rectangle = in_.top.shape == TopShape::rectangle;
-        const auto us = stations(100);
-        const EdgeProfile whole = profile(p.outline, 100);
-        for (std::size_t i = 0; i < us.size(); ++i) {
-            const double u = us[i];
-            if (!whole.there(i)) continue;
-            const double w = whole.high[i] - whole.low[i];
-            if (w < p.narrowest_mm) p.narrowest_mm = w, p.narrowest_u_mm = u;
-            p.widest_mm = std::max(p.widest_mm, w);
-            if (!rectangle) continue;
-            shortfall(in_.top.width_mm - w, {u, whole.high[i]}, Side::width);
-            const auto& [right_show, right_under] = outer_edges_.front();
-            const auto& [left_show, left_under] = outer_edges_.back();
-            if (!right_live(in_.top.live) && right_show.there(i) && right_under.there(i))
-                shortfall(std::max(right_show.low[i], right_under.low[i]) + hw_, {u, -hw_}, Side::right);
-            if (!left_live(in_.top.live) && left_show.there(i) && left_under.there(i))
-                shortfall(hw_ - std::min(left_show.high[i], left_under.high[i]), {u, hw_}, Side::left);
+        if (in_.top.shape != TopShape::rectangle) {
+            const Sides s = sides_of(p.outline);
+            const Apart wide = apart(s.low, s.high);
+            p.narrowest_mm = p.widest_mm = wide.widest_mm;
+            p.narrowest_u_mm = wide.widest_x;
+            const auto at_end = [&](double u) { return height_at(s.high, u) - height_at(s.low, u); };
+            p.width_left_mm = at_end(-hl_), p.width_right_mm = at_end(hl_);
+            return;
         }
-        if (!rectangle) p.narrowest_mm = p.widest_mm;
-        const auto width = [&](std::size_t i) {
-            const Span1 e = edges_at(i);
-            return e.to - e.from;
-        };
-        p.width_left_mm = width(0);
-        p.width_right_mm = width(100);
+        const Sides s = long_sides();
+        const Apart wide = apart(s.low, s.high);
+        p.narrowest_mm = wide.narrowest_mm, p.narrowest_u_mm = wide.narrowest_x;
+        p.widest_mm = wide.widest_mm;
+        p.width_left_mm = height_at(s.high, -hl_) - height_at(s.low, -hl_);
+        p.width_right_mm = height_at(s.high, hl_) - height_at(s.low, hl_);
+        shortfall(in_.top.width_mm - wide.narrowest_mm, {wide.narrowest_x, height_at(s.high, wide.narrowest_x)}, Side::width);
+        // A sawn side is to lie in wood on both faces; what the place has there is what could be had.
+        const bool right = !right_live(in_.top.live);
+        const bool left = !left_live(in_.top.live);
+        const Vec2 low = furthest_in(0, false);
+        const Vec2 high = furthest_in(n_ - 1, true);
+        if (right) shortfall(low.y + hw_, {low.x, -hw_}, Side::right);
+        if (left) shortfall(hw_ - high.y, {high.x, hw_}, Side::left);
+        const bool known = low.y > -1e200 && high.y < 1e200;
+        if (right && left && known) p.narrowest_mm = high.y - low.y, p.narrowest_u_mm = -low.y > high.y ? high.x : low.x;
+        else if (right && !left && known) {
+            const Apart has = apart({{-hl_, low.y}, {hl_, low.y}}, s.high);
+            p.narrowest_mm = has.narrowest_mm, p.narrowest_u_mm = has.narrowest_x;
+        } else if (left && !right && known) {
+            const Apart has = apart(s.low, {{-hl_, high.y}, {hl_, high.y}});
+            p.narrowest_mm = has.narrowest_mm, p.narrowest_u_mm = has.narrowest_x;
+        }
     }
 
     /// Leaves that do not reach the ends of the top.
@@ -327,7 +329,7 @@ class Planner {
 
     bool joints_clean() const {
         return std::all_of(out_.plan.joints.begin(), out_.plan.joints.end(),
-                           [](const JointPlan& j) { return j.river ? j.narrowest_mm > 0 : j.worst_mm <= clean_mm; });
+                           [](const JointPlan& j) { return j.river ? j.above.narrowest_mm > 0 : j.worst_mm <= clean_mm; });
     }
 
     /// A leaf on its own slab: what flattening and filling work on.
@@ -354,7 +356,15 @@ class Planner {
         const Box whole = bounds(leaf(i).show);
         p.rough_length_mm = std::max(0.0, std::min(hl_ + over, whole.high.x) - std::max(-hl_ - over, whole.low.x));
         for (const double end : {-1.0, 1.0}) {
-            const auto line = [&](double u) { return std::pair(f.to_slab({u, whole.low.y - 20}), f.to_slab({u, whole.high.y + 20})); };
+            // From edge to edge of whichever face reaches further there, and a little past both.
+            const auto line = [&](double u) {
+                Span1 reach{1e300, -1e300};
+                const double inside = std::clamp(u, whole.low.x + 1e-6, whole.high.x - 1e-6);
+                for (const Ring* ring : {&leaf(i).show, &leaf(i).under})
+                    for (const Span1 s : cut_at_x(*ring, inside)) reach = {std::min(reach.from, s.from), std::max(reach.to, s.to)};
+                if (reach.to < reach.from) reach = {whole.low.y, whole.high.y};
+                return std::pair(f.to_slab({u, reach.from - 20}), f.to_slab({u, reach.to + 20}));
+            };
             p.finish_cuts.push_back(line(end * hl_));
             p.rough_cuts.push_back(line(std::clamp(end * (hl_ + over), whole.low.x, whole.high.x)));
         }
@@ -367,8 +377,8 @@ class Planner {
     std::size_t n_;
     double hl_, hw_;
     Ring shape_;
-    /// Show face and underside of each leaf at the stations of joints and of the outline.
-    std::vector<std::pair<EdgeProfile, EdgeProfile>> joint_edges_, outer_edges_;
+    /// Show face and underside of each leaf at the stations of joints.
+    std::vector<std::pair<EdgeProfile, EdgeProfile>> joint_edges_;
     LaidTogether out_;
 };
 

@@ -42,8 +42,9 @@ struct JointStation {
 
 struct Rod {
     double u_mm = 0;
-    double gap_mm = 0;     ///< of the open river there
+    double gap_mm = 0;     ///< of the open river there, half-way down: where the rod runs
     double length_mm = 0;  ///< gap and both depths
+    bool operator==(const Rod&) const = default;
 };
 
 struct JointPlan {
@@ -53,9 +54,10 @@ struct JointPlan {
     double worst_mm = 0, worst_u_mm = 0;           ///< most wood missing and where; 0: clean
     double lacking_mm = 0;                         ///< length of the joint that is not clean
     double given_right_mm = 0, given_left_mm = 0;  ///< mean width the rip takes off each leaf, show face
-    // of a river
-    double narrowest_mm = 0, narrowest_u_mm = 0, widest_mm = 0, widest_u_mm = 0, mean_mm = 0;
-    double area_mm2 = 0;
+    // of a river: from bank to bank along the top. At the finished planes once the leaves are flattened (core/top), before
+    // that on the faces as they are.
+    Apart above, below;
+    double area_mm2 = 0;  ///< of a level halfway, for the volume
     Ring water;
     std::vector<Rod> rods;
 };
@@ -73,7 +75,7 @@ struct LeafPart {
 struct MakeUpPlan {
     std::vector<LeafPart> leaves;
     std::vector<JointPlan> joints;
-    double water_mm2 = 0;  ///< of all rivers
+    double water_mm2 = 0;  ///< of all rivers, half-way down
     WantedTop top;         ///< it was made for
     bool several() const { return leaves.size() > 1; }
 };
@@ -85,10 +87,13 @@ inline Placement whole_placement(const WantedTop& top) { return {top.length_mm /
 /// whole_placement(); its figures, cautions and choices are the step's. The MakeUpPlan is in the top's own frame.
 struct LaidTogether {
     LayPlan lay;
-    Ring under;  ///< outline of the underside, matched point by point with lay.outline
     MakeUpPlan plan;
 };
 LaidTogether plan_makeup(const MakeUpInputs& in);
+
+/// Where the rods of an open river go, evenly along the top, and how long each is. @param right,left the banks at the rods'
+/// height, each from left to right.
+std::vector<Rod> rods_of(const std::vector<Vec2>& right, const std::vector<Vec2>& left, double length_mm, const MakeUpChoices& choices);
 
 /// The joints, one fewer than leaves, those not set laid evenly across the width.
 std::vector<Joint> joints_of(const MakeUpChoices& choices, std::size_t leaves, double width_mm);

@@ -46,7 +46,7 @@ class Teller {
                  {},
                  p.fits ? say("{} to spare at {}", mm(std::max(0.0, p.narrowest_mm - t.width_mm)), along(p.narrowest_u_mm + hl_))
                         : say("the joint lacks {} at {}", mm(worst_joint), along(joint_u + hl_)),
-                 {"left edge − right edge across the top at 101 stations",
+                 {"left edge − right edge across the top, at every corner of both edges",
                   {{"wanted", mm(t.width_mm), "wanted top"}, {"narrowest", mm(p.narrowest_mm), edges}},
                   "places are told from the top's left end"}});
         else
@@ -67,8 +67,7 @@ class Teller {
                                  {"left edge − right edge at the two end cuts",
                                   {{"left end", mm(p.width_left_mm), edges}, {"right end", mm(p.width_right_mm), edges}},
                                   "measured across the top"}});
-        if (rivers()) river_figures();
-        else rip_figure();
+        if (!rivers()) rip_figure();
         for (const JointPlan& j : out_.plan.joints)
             if (j.curved) curve_figure(j);
     }
@@ -126,42 +125,6 @@ class Teller {
                                  {"mean of show-face edge − joint line, at 73 stations", given, ""}});
     }
 
-    void river_figures() {
-        const JointPlan* narrow = nullptr;
-        double widest = 0;
-        double mean = 0;
-        std::vector<Given> given;
-        for (const JointPlan& j : out_.plan.joints) {
-            if (!narrow || j.narrowest_mm < narrow->narrowest_mm) narrow = &j;
-            widest = std::max(widest, j.widest_mm);
-            mean += j.mean_mm / static_cast<double>(out_.plan.joints.size());
-            given.push_back({"river " + std::to_string(j.right + 1) + ", mean", mm(j.mean_mm), "121 stations, show face"});
-        }
-        if (!narrow) return;
-        lay().figures.push_back({"lay.river",
-                                 "River, narrowest and widest",
-                                 mm(narrow->narrowest_mm),
-                                 mm(widest),
-                                 say("narrowest at {}; {} on average", along(narrow->narrowest_u_mm + hl_), mm(mean)),
-                                 {"left bank − right bank on the show face", given, ""}});
-        if (in_.choices.kind == MakeUp::open_river) {
-            std::size_t rods = 0;
-            double longest = 0;
-            for (const JointPlan& j : out_.plan.joints)
-                for (const Rod& r : j.rods) ++rods, longest = std::max(longest, r.length_mm);
-            lay().figures.push_back({"lay.rods",
-                                     "Rods, and the longest",
-                                     count(static_cast<double>(rods)),
-                                     mm(longest),
-                                     say("square to the joint, {} deep into both leaves", mm(in_.choices.rod_depth_mm)),
-                                     {"length = gap at that place + both depths",
-                                      {{"pitch wanted", mm(in_.choices.rod_pitch_mm), "what you set"},
-                                       {"depth", mm(in_.choices.rod_depth_mm), "what you set"},
-                                       {"rod", fine(in_.choices.rod_mm), "what you set"}},
-                                      "an even pitch, parallel to each other so that the leaves slide together"}});
-        }
-    }
-
     void add(std::string key, Severity s, Phrase says, Vec2 at) {
         lay().cautions.push_back({std::move(key), s, step_key::lay, std::move(says), at});
     }
@@ -172,7 +135,8 @@ class Teller {
             add("lay.short", Severity::stop,
                 say("Short by {} at {}, {}. Move the leaves, or make the top smaller.", mm(s.mm), along(s.uv.x + hl_), name_of(s.side)),
                 s.uv);
-        for (const JointPlan& j : out_.plan.joints) j.river ? river_cautions(j) : joint_cautions(j);
+        for (const JointPlan& j : out_.plan.joints)
+            if (!j.river) joint_cautions(j);
         const double taper = std::abs(p.width_left_mm - p.width_right_mm);
         if (in_.top.shape == TopShape::rectangle && taper > 0.01 * in_.top.width_mm && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
@@ -254,45 +218,6 @@ class Teller {
                     break;
                 }
             }
-        }
-    }
-
-    void river_cautions(const JointPlan& j) {
-        if (j.along.empty()) return;
-        const Vec2 at{j.narrowest_u_mm, j.along[j.along.size() / 2].v};
-        if (j.narrowest_mm < 0)
-            add("lay.overlap", Severity::stop,
-                say("The leaves overlap by {} at {}. Draw them apart.", mm(-j.narrowest_mm), along(j.narrowest_u_mm + hl_)), at);
-        else if (in_.choices.kind == MakeUp::river && j.narrowest_mm < 8)
-            add("lay.river_thin", Severity::watch,
-                say("The river is only {} wide at {}: resin cracks or does not run in there. Draw the leaves apart, or turn one.",
-                    mm(j.narrowest_mm), along(j.narrowest_u_mm + hl_)),
-                at);
-        if (j.mean_mm > in_.top.width_mm)
-            add("lay.river_wide", Severity::stop, say("The river is {} wide, more than the top's {}.", mm(j.mean_mm), mm(in_.top.width_mm)),
-                at);
-        if (j.narrowest_mm > 0 && j.widest_mm > 2.5 * j.narrowest_mm)
-            add("lay.river_uneven", Severity::note,
-                say("The river runs from {} to {}. “Even the river” slides and turns the banks.", mm(j.narrowest_mm), mm(j.widest_mm)), at);
-        if (in_.choices.kind == MakeUp::open_river) {
-            for (const std::size_t i : {j.right, j.left}) {
-                double least = 1e300;
-                double u = 0;
-                for (const Rod& r : j.rods)
-                    if (const auto w = wood_at(leaf(i), r.u_mm, true); w && w->to - w->from < least) least = w->to - w->from, u = r.u_mm;
-                if (least < in_.choices.rod_depth_mm + 25)
-                    add("lay.rod_deep", Severity::stop,
-                        say("A rod {} deep leaves {} of wood at {}. Drill shallower, or move the rods.", mm(in_.choices.rod_depth_mm),
-                            mm(std::max(0.0, least - in_.choices.rod_depth_mm)), along(u + hl_)),
-                        {u, 0});
-            }
-            if (in_.choices.rod_mm > in_.top.thickness_mm / 2)
-                add("lay.rod_thick", Severity::watch,
-                    say("Rods of {} take more than half of the {} there is.", fine(in_.choices.rod_mm), fine(in_.top.thickness_mm)), at);
-            add("lay.rods", Severity::note,
-                say("Drill every rod parallel to the others, square to the joint: rods that follow the bends keep the leaves apart. "
-                    "Polish them before assembly."),
-                at);
         }
     }
 

@@ -28,7 +28,7 @@ SnapPlaces snap_places(const MakeUpInputs& in, const MakeUpPlan& plan, std::size
         if (j.along.empty()) continue;
         const double v = j.along[j.along.size() / 2].v;
         if (j.river) {
-            out.across.push_back({(right ? 1 : -1) * (j.mean_mm - in.choices.river_mm), "the river as wide as wanted"});
+            out.across.push_back({(right ? 1 : -1) * (j.above.mean_mm - in.choices.river_mm), "the river as wide as wanted"});
         } else {
             double most = -1e300;
             for (const JointStation& s : j.along) most = std::max(most, right ? s.lack_right : s.lack_left);

@@ -161,15 +161,12 @@ std::vector<RackEntry> rack_of(const RackAsk& ask, const Work& work) {
             e.outline = shape.ring_a;
             if (!shape.usable) return;
             e.measured = true;
-            const SlabMeans m = means_of(shape);
+            const SlabMeans m = means_of(shape, s.cross_cut);
             e.length_mm = shape.x1 - shape.x0, e.narrowest_mm = m.narrowest_mm, e.widest_mm = m.widest_mm, e.thickness_mm = m.thickness_mm;
             e.board_feet = board_feet(shape);
-            e.usable_m2 = e.length_mm * e.narrowest_mm * 1e-6;
+            e.usable_m2 = usable_m2(shape, s.cross_cut);
             if (const auto rho = density_of(s)) {
-                // Edges are ruled between matched rings: Simpson over three levels is exact.
-                const double cubic_metres =
-                    (area(shape.ring_b) + 4 * area(shape.ring_at(0.5)) + area(shape.ring_a)) / 6 * m.thickness_mm * 1e-9;
-                e.weight_kg = cubic_metres * *rho;
+                e.weight_kg = litres_of(shape) / 1000 * *rho;
                 e.people = std::max(1, static_cast<int>(std::ceil(*e.weight_kg / kg_each)));
             }
             if (ask.wanted) e.fits = m.thinnest_mm >= ask.wanted->thickness_mm && fits_straight(shape, *ask.wanted);
@@ -375,7 +372,7 @@ std::vector<Caution> look_over(const Slab& s, const SlabShape& shape) {
     else if (!is_date(s.moisture_on))
         missing("look.moisture_date", step_key::under, say("The moisture has no date: drying can't be forecast."));
     if (s.species.empty()) missing("look.species", step_key::under, say("The wood is not named: movement and weight can't be told."));
-    if (!s.pith_mm)
+    if (!s.pith_mm && !s.cross_cut)
         missing("look.pith", step_key::under,
                 say("Where the pith lies is not said: it is taken to move as flat-sawn wood, the most it can."));
     if (s.tree.empty()) missing("look.tree", step_key::lay, say("No tree is named: what matches it can't be told apart by colour."));

@@ -39,7 +39,7 @@ struct RackEntry {
     bool measured = false;
     double length_mm = 0, narrowest_mm = 0, widest_mm = 0, thickness_mm = 0;
     std::optional<double> moisture_pct, price, weight_kg, age_days;
-    double board_feet = 0, usable_m2 = 0;  ///< usable: length × narrowest
+    double board_feet = 0, usable_m2 = 0;  ///< usable: see usable_m2()
     int people = 1;                        ///< to lift it, 25 kg each: an estimate
     std::string reserved_for;              ///< name of a job that has it
     bool retired = false;

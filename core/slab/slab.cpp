@@ -88,31 +88,69 @@ double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm
     return mean * thickness_mm * (high - low) * 1e-9;
 }
 
-SlabMeans means_of(const SlabShape& s) {
+namespace {
+
+/// Diameters through the middle of a face, at 90 directions.
+void diameters(const Ring& ring, SlabMeans& m) {
+    const Vec2 c = centroid(ring);
+    m.width_mm = m.widest_mm = 0;
+    m.narrowest_mm = 1e300;
+    constexpr int n = 90;
+    for (int i = 0; i < n; ++i) {
+        const Frame f{c, 180.0 * i / n};
+        const auto cut = cut_at_x(f.from_slab(ring), 0);
+        if (cut.empty()) continue;
+        const double d = cut.back().to - cut.front().from;
+        m.width_mm += d / n;
+        if (d < m.narrowest_mm) m.narrowest_mm = d, m.narrow_x_mm = c.x;
+        m.widest_mm = std::max(m.widest_mm, d);
+    }
+}
+
+}  // namespace
+
+double litres_of(const SlabShape& s) {
+    return (area(s.ring_b) + 4 * area(s.ring_at(0.5)) + area(s.ring_a)) / 6 * means_of(s).thickness_mm * 1e-6;
+}
+
+double usable_m2(const SlabShape& s, bool cross_cut) {
+    if (cross_cut) return std::min(area(s.ring_a), area(s.ring_b)) * 1e-6;
+    return (s.x1 - s.x0) * means_of(s).narrowest_mm * 1e-6;
+}
+
+SlabMeans means_of(const SlabShape& s, bool cross_cut) {
     SlabMeans m;
     constexpr int n = 60;
+    double weight = 0;
     for (int i = 0; i < n; ++i) {
         const double x = s.x0 + (s.x1 - s.x0) * (i + 0.5) / n;
         const auto a = cut_at_x(s.ring_a, x);
         if (a.empty()) continue;
         const double w = a.back().to - a.front().from;
-        m.width_mm += w / n;
-        if (w < m.narrowest_mm) m.narrowest_mm = w, m.narrow_x_mm = x;
-        m.widest_mm = std::max(m.widest_mm, w);
         constexpr int k = 9;
         for (int j = 0; j < k; ++j) {
             const double t = s.thickness_at({x, a.front().from + w * (j + 0.5) / k});
-            m.thickness_mm += t / (n * k);
+            m.thickness_mm += t * w;
+            weight += w;
             m.thinnest_mm = std::min(m.thinnest_mm, t);
             m.thickest_mm = std::max(m.thickest_mm, t);
         }
+    }
+    if (weight > 0) m.thickness_mm /= weight;
+    if (cross_cut) {
+        diameters(s.ring_a, m);
+    } else {
+        const Sides sides = sides_of(s.ring_a);
+        const Apart across = apart(sides.low, sides.high);
+        m.width_mm = across.mean_mm;
+        m.narrowest_mm = across.narrowest_mm, m.narrow_x_mm = across.narrowest_x;
+        m.widest_mm = across.widest_mm;
     }
     return m;
 }
 
 double board_feet(const SlabShape& s) {
-    const SlabMeans m = means_of(s);
-    return (s.x1 - s.x0) * m.width_mm * m.thickness_mm / (25.4 * 25.4 * 25.4) / 144;
+    return area(s.ring_a) * means_of(s).thickness_mm / (25.4 * 25.4 * 25.4) / 144;  // length × mean width is the face's area
 }
 
 std::optional<double> density_of(const Slab& slab) {
@@ -124,7 +162,7 @@ std::optional<double> density_of(const Slab& slab) {
 std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
     std::vector<Figure> out;
     if (!s.usable) return out;
-    const SlabMeans m = means_of(s);
+    const SlabMeans m = means_of(s, slab.cross_cut);
     const double len = s.x1 - s.x0;
     out.push_back({"rack.size",
                    "Length",
@@ -136,8 +174,9 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                    "Narrowest and widest",
                    mm(m.narrowest_mm),
                    mm(m.widest_mm),
-                   say("narrowest at {}", along(m.narrow_x_mm)),
-                   {"left + right distance from the chalk line, face A, at 60 places",
+                   slab.cross_cut ? say("across the face, through its middle") : say("narrowest at {}", along(m.narrow_x_mm)),
+                   {slab.cross_cut ? "diameters through the middle of face A, 90 directions"
+                                   : "left + right distance from the chalk line, face A, at every corner of its outline",
                     {{"mean", mm(m.width_mm), "tape"}},
                     "edges run as a monotone cubic between stations"}});
     out.push_back({"rack.thickness",
@@ -149,19 +188,14 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                     {{"mean", fine(m.thickness_mm), "caliper and straightedge"}},
                     s.heights_a || s.heights_b ? "heights read" : "caliper only: faces taken as flat"}});
     if (const auto rho = density_of(slab)) {
-        const Box box = bounds(s.ring_a);
-        const Box under = bounds(s.ring_b);
-        const double y0 = std::min(box.low.y, under.low.y) - 1;
-        const double y1 = std::max(box.high.y, under.high.y) + 1;
-        const Ring all{{s.x0, y0}, {s.x1, y0}, {s.x1, y1}, {s.x0, y1}};
-        const double v = volume_m3(s, all, m.thickness_mm);
+        const double litres = litres_of(s);
         out.push_back({"rack.mass",
                        "Weighs about",
-                       kg(v * *rho),
+                       kg(litres / 1000 * *rho),
                        {},
                        say("an estimate, bark not counted"),
                        {"volume × 1000 × G12 × (1 + M/100)",
-                        {{"volume, litres", number(v * 1000), "matched rings, Simpson's rule"},
+                        {{"volume, litres", number(litres), "matched rings, Simpson's rule"},
                          {"density, kg/m³", number(*rho), "species table"},
                          {"moisture", percent(slab.moisture_pct.value_or(12)), slab.moisture_pct ? "meter" : "no reading: 12 % taken"}},
                         "Wood Handbook FPL-GTR-190, table 5-3a"}});
@@ -177,14 +211,15 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                      {"mean width", mm(m.width_mm), "tape"},
                      {"mean thickness", fine(m.thickness_mm), "caliper and straightedge"}},
                     "trade measure"}});
-    if (const double usable = len * m.narrowest_mm * 1e-6; slab.price && usable > 0 && feet > 0) {
+    if (const double usable = usable_m2(s, slab.cross_cut); slab.price && usable > 0 && feet > 0) {
         const auto cents = [](double v) { return number(std::round(v * 100) / 100); };
         out.push_back({"rack.price",
                        "Price a board foot, a usable m²",
                        cents(*slab.price / feet),
                        cents(*slab.price / usable),
-                       say("usable: length × narrowest width"),
-                       {"price / board feet; price / (length × narrowest width)",
+                       slab.cross_cut ? say("usable: the smaller face") : say("usable: length × narrowest width"),
+                       {slab.cross_cut ? "price / board feet; price / area of the smaller face"
+                                       : "price / board feet; price / (length × narrowest width)",
                         {{"price", number(*slab.price), "what you typed"},
                          {"board feet", number(std::round(feet * 10) / 10), "mean width and thickness"},
                          {"usable", square_metres(usable), "face A"}},

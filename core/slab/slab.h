@@ -156,12 +156,19 @@ Slab turned_over(const Slab& slab);
 /// Edges are ruled between matched rings, so the area is quadratic in height and Simpson's rule is exact.
 double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low_share = 0, double high_share = 1);
 
-/// Widths of face A and thicknesses over the slab, at 60 stations.
+/// Widths of face A, exact for its outline, and thicknesses over the slab at 60 stations, the
+/// mean weighted by how wide it is there; of a cross-cut its diameters through the middle of the face.
 struct SlabMeans {
     double width_mm = 0, narrowest_mm = 1e300, widest_mm = 0, narrow_x_mm = 0;
     double thickness_mm = 0, thinnest_mm = 1e300, thickest_mm = 0;
 };
-SlabMeans means_of(const SlabShape& shape);
+SlabMeans means_of(const SlabShape& shape, bool cross_cut = false);
+
+/// Wood between both faces, litres: areas by Simpson's rule over three levels, times the mean thickness.
+double litres_of(const SlabShape& shape);
+
+/// What of a face could be a top, m²: length × narrowest width; of a cross-cut the whole of the smaller face.
+double usable_m2(const SlabShape& shape, bool cross_cut);
 
 /// Board feet: length × mean width × mean thickness in inches / 144, over the stations.
 double board_feet(const SlabShape& shape);

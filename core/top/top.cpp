@@ -132,7 +132,7 @@ class Maker {
         t_.thickness_mm = in_.thickness_mm;
         if (in_.leaves.empty() || !(in_.thickness_mm > 0)) return std::move(t_);
         for (std::size_t i = 0; i < in_.leaves.size(); ++i) levels_.push_back(leaf(i));
-        apart();
+        banks();
         for (std::size_t i = 0; i < in_.leaves.size(); ++i) {
             if (levels_[i][0].size() < 3 || levels_[i][2].size() < 3) return std::move(t_);
             leaf_region(i);
@@ -176,7 +176,7 @@ class Maker {
         return largest(intersection(ring, side));
     }
 
-    Levels leaf(std::size_t i) const {
+    Levels leaf(std::size_t i) {
         const TopLeaf& l = in_.leaves[i];
         const Frame f = l.placement.frame();
         const auto cut = l.finished ? *l.finished : finished_faces(l.shape, l.tilt);
@@ -184,30 +184,31 @@ class Maker {
         const Ring b = f.from_slab(cut.second);
         Ring mid;
         for (std::size_t k = 0; k < a.size(); ++k) mid.push_back(lerp(a[k], b[k], 0.5));
+        faces_.emplace_back(a, b);
         return {share(i, a), share(i, mid), share(i, b)};
     }
 
-    /// Banks that overlap: the left one gives way, so that no two regions lie over each other.
-    void apart() {
+    /// How the rivers run; then, of banks that overlap, the left one gives way, so that no two regions lie over each other.
+    void banks() {
         if (!is_river(in_.choices.kind)) return;
         for (std::size_t k = 0; k + 1 < levels_.size(); ++k) {
+            RiverRun run;
+            run.joint = k;
             for (std::size_t level = 0; level < 3; ++level) {
-                const Sides r = sides_of(levels_[k][level]);
-                const Sides l = sides_of(levels_[k + 1][level]);
-                if (r.high.size() < 2 || l.low.size() < 2) continue;
-                double most = 0;
-                const auto look = [&](double u) {
-                    if (u < std::max(r.high.front().x, l.low.front().x) || u > std::min(r.high.back().x, l.low.back().x)) return;
-                    const double over = height_at(r.high, u) - height_at(l.low, u);
-                    if (over > most) most = over;
-                    if (level == 2 && over > t_.banks_meet_mm) t_.banks_meet_mm = over, t_.banks_meet_at = {u, height_at(r.high, u)};
-                };
-                for (const Vec2 p : r.high) look(p.x);
-                for (const Vec2 p : l.low) look(p.x);
-                if (most <= 1e-6) continue;
+                const auto right = sides_of(levels_[k][level]).high;
+                const auto left = sides_of(levels_[k + 1][level]).low;
+                const Apart a = apart(right, left);
+                if (level == 0) run.above = a;
+                if (level == 2) run.below = a;
+                if (level == 1) {
+                    run.area_mm2 = area_between(right, left);
+                    if (in_.choices.kind == MakeUp::open_river) run.rods = rods_of(right, left, 2 * hl_, in_.choices);
+                }
+                if (a.length_mm <= 0 || a.narrowest_mm >= -1e-6) continue;
                 if (const auto rest = without(levels_[k + 1][level], {levels_[k][level]}); !rest.empty())
                     levels_[k + 1][level] = largest(rest);
             }
+            t_.rivers.push_back(run);
         }
     }
 
@@ -282,7 +283,9 @@ class Maker {
                 areas[level] = water.empty() ? 0 : intersection_area(water, shape_);
             }
         if (areas[0] <= 0 && areas[1] <= 0 && areas[2] <= 0) return;
-        r.volume_l = litres(areas[0], areas[1], areas[2]);
+        const RiverRun& run = t_.rivers.at(k);
+        const bool cross = std::min(run.above.narrowest_mm, run.below.narrowest_mm) < 0;
+        r.volume_l = cross && rectangle_ ? crossing_litres(k) : litres(areas[0], areas[1], areas[2]);
         r.name = poured ? "the river" : "the open river";
         if (poured && in_.river) {
             r.of = in_.river->key;
@@ -290,6 +293,24 @@ class Maker {
             r.mass_kg = r.volume_l * r.kg_m3 / 1000;
         }
         t_.regions.push_back(std::move(r));
+    }
+
+    /// Water between banks that cross somewhere between the faces: the area is no longer quadratic, so many levels are summed.
+    double crossing_litres(std::size_t k) const {
+        constexpr std::size_t levels = 32;
+        const auto bank = [&](std::size_t i, double down, bool high) {
+            const auto& [a, b] = faces_[i];
+            Ring ring;
+            for (std::size_t n = 0; n < a.size(); ++n) ring.push_back(lerp(a[n], b[n], down));
+            Sides s = sides_of(share(i, std::move(ring)));
+            return high ? std::move(s.high) : std::move(s.low);
+        };
+        double sum = 0;
+        for (std::size_t n = 0; n < levels; ++n) {
+            const double down = (static_cast<double>(n) + 0.5) / levels;
+            sum += area_between(bank(k, down, true), bank(k + 1, down, false)) / levels;
+        }
+        return sum * in_.thickness_mm * 1e-6;
     }
 
     /// The ring between two banks; where they cross it is the stretch with the largest area.
@@ -350,6 +371,7 @@ class Maker {
     bool rectangle_;
     Ring shape_;
     std::vector<Levels> levels_;
+    std::vector<std::pair<Ring, Ring>> faces_;  ///< of each leaf at the finished planes, in the top's frame, not cut to its share
     Top t_;
 };
 

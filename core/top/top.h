@@ -55,6 +55,15 @@ struct Across {
     double from = 0, to = 0;
 };
 
+/// A river between two leaves.
+struct RiverRun {
+    std::size_t joint = 0;
+    Apart above, below;     ///< at the finished upper face and underside
+    double area_mm2 = 0;    ///< half-way down
+    std::vector<Rod> rods;  ///< of an open one
+    bool operator==(const RiverRun&) const = default;
+};
+
 struct Top {
     bool ready = false;  ///< leaves are laid and flattened
     WantedTop wanted;
@@ -63,11 +72,11 @@ struct Top {
     double thickness_mm = 0;
     /// Leaves first, from the right edge, then what lies between them, then what is let into them.
     std::vector<Region> regions;
-    std::size_t leaves = 0;    ///< how many of the regions are leaves
-    double mass_kg = 0;        ///< of all regions; an estimate
-    bool mass_known = true;    ///< every wood's density is
-    double banks_meet_mm = 0;  ///< how far two banks of a river overlap at the finished underside; 0: they do not
-    Vec2 banks_meet_at;
+    std::size_t leaves = 0;  ///< how many of the regions are leaves
+    double mass_kg = 0;      ///< of all regions; an estimate
+    bool mass_known = true;  ///< every wood's density is
+    /// How each river runs between its banks at the finished planes, before an overlap is taken off one of them.
+    std::vector<RiverRun> rivers;
 
     double area_mm2() const { return area(above); }
     /// Resin between leaves, litres.

@@ -46,7 +46,7 @@ TEST_CASE("a leaf is dragged where it lies and one undo takes it back", "[app][l
     const Job after = *desk.session().job();
     CHECK(after.leaves[0] == before.leaves[0]);
     CHECK_FALSE(after.leaves[1].placement == before.leaves[1].placement);
-    const double wider = desk.session().plan()->makeup->joints[0].mean_mm - 140;
+    const double wider = desk.session().plan()->makeup->joints[0].above.mean_mm - 140;
     CHECK(wider == Approx(30 / scale).margin(8));
     CHECK(desk.text("answer_lay.river") != river);
     desk.click("undo");
@@ -56,8 +56,8 @@ TEST_CASE("a leaf is dragged where it lies and one undo takes it back", "[app][l
     CHECK(desk.text("caution_lay.overlap").contains("overlap"));
     desk.click("even_river");
     desk.wait();
-    CHECK(desk.session().plan()->makeup->joints[0].narrowest_mm > 0);
-    CHECK(desk.session().plan()->makeup->joints[0].mean_mm == Approx(140).margin(5));
+    CHECK(desk.session().plan()->makeup->joints[0].above.narrowest_mm > 0);
+    CHECK(desk.session().plan()->makeup->joints[0].above.mean_mm == Approx(140).margin(5));
 }
 
 TEST_CASE("a rip line is dragged and the loss is shown, best rips bring it back", "[app][leaves]") {

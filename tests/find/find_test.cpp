@@ -119,9 +119,9 @@ TEST_CASE("a river is evened before it is judged, as it would be when it is take
     take_find(j, found[0]);
     const Plan taken = plan_job(j, d);
     REQUIRE(made.makeup->joints.size() == 1);
-    CHECK(taken.makeup->joints[0].mean_mm == Approx(140).margin(3));
-    CHECK(taken.makeup->joints[0].widest_mm - taken.makeup->joints[0].narrowest_mm ==
-          Approx(made.makeup->joints[0].widest_mm - made.makeup->joints[0].narrowest_mm).margin(1));
+    CHECK(taken.makeup->joints[0].above.mean_mm == Approx(140).margin(3));
+    CHECK(taken.makeup->joints[0].above.widest_mm - taken.makeup->joints[0].above.narrowest_mm ==
+          Approx(made.makeup->joints[0].above.widest_mm - made.makeup->joints[0].above.narrowest_mm).margin(1));
 }
 
 TEST_CASE("reserved and retired slabs are left out", "[find]") {
@@ -193,7 +193,7 @@ TEST_CASE("whatever Find says fits does fit once it is taken", "[find]") {
             for (const std::string& s : f.slabs) slabs += s + " ";
             INFO(name_of(f.kind) << " of " << slabs << "at " << width << ", lack " << f.lack_mm);
             for (const Shortfall& s : p.lay->short_at) UNSCOPED_INFO(name_of(s.side) << " short by " << s.mm);
-            for (const JointPlan& k : p.makeup->joints) UNSCOPED_INFO("joint lacks " << k.worst_mm << ", river " << k.narrowest_mm);
+            for (const JointPlan& k : p.makeup->joints) UNSCOPED_INFO("joint lacks " << k.worst_mm << ", river " << k.above.narrowest_mm);
             CHECK(p.lay->fits == f.fits);
             fitting += f.fits;
         }

@@ -69,7 +69,8 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
     const Json was = parse_json(kept("figures-of-version-2.json"));
     REQUIRE(was.size() == 7);
     // What the real top, the real river and its lifts set right; everything else is as it was, to one in a million.
-    const std::set<std::string> mended{"lay.resin", "under.travel", "under.mass", "days.ready", "days.hands_on", "days.latest"};
+    const std::set<std::string> mended{"lay.resin",  "lay.river",  "lay.rods",      "rack.mass",  "under.travel",
+                                       "under.mass", "days.ready", "days.hands_on", "days.latest"};
     std::size_t compared = 0;
     for (const auto& [name, figures] : was.items()) {
         const Documents d = documents(read_job_file(kept(name + ".json")));
@@ -78,6 +79,8 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
         for (const auto& [key, values] : figures.items()) {
             INFO(name << " " << key);
             if (mended.count(key)) continue;
+            // The rack tells all slabs of a top of several, and of a disc its diameters; what fits tells what the place has.
+            if ((whole || name == "job-round-hall") && (key.rfind("rack.", 0) == 0 || key == "lay.fit")) continue;
             if (whole && (key.find("fill.") != std::string::npos || key.rfind("under.", 0) == 0 || key.rfind("days.", 0) == 0)) continue;
             REQUIRE(now.count(key));
             REQUIRE(now.at(key).size() == values.size());

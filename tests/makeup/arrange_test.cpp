@@ -169,12 +169,12 @@ TEST_CASE("no small move of either bank makes an evened river more even", "[arra
         for (const JointStation& s : r.along) {
             const auto right = wood_at(q.makeup->leaves[0], s.u, false);
             const auto left = wood_at(q.makeup->leaves[1], s.u, false);
-            if (right && left) sum += std::pow(left->from - right->to - r.mean_mm, 2);
+            if (right && left) sum += std::pow(left->from - right->to - r.above.mean_mm, 2);
         }
-        return std::sqrt(sum / static_cast<double>(r.along.size())) + 2 * std::abs(r.mean_mm - job.makeup.river_mm);
+        return std::sqrt(sum / static_cast<double>(r.along.size())) + 2 * std::abs(r.above.mean_mm - job.makeup.river_mm);
     };
     const double best = spread(j);
-    CHECK(plan_job(j, d).makeup->joints[0].mean_mm == Approx(140).margin(2));
+    CHECK(plan_job(j, d).makeup->joints[0].above.mean_mm == Approx(140).margin(2));
     std::mt19937 dice(33);
     std::uniform_real_distribution<double> any(-1, 1);
     for (int round = 0; round < 80; ++round) {

@@ -157,16 +157,16 @@ TEST_CASE("a river is measured between its banks, and evened", "[makeup]") {
     REQUIRE(p.lay->ready);
     const JointPlan& river = p.makeup->joints[0];
     // Right bank at v = y − 230: from 200 − 230 at x = 50 … the two slopes of 60 over 2100 add up.
-    CHECK(river.mean_mm == Approx(120).margin(0.5));
-    CHECK(river.widest_mm - river.narrowest_mm == Approx(2 * 60.0 / 2100 * 2000).margin(0.5));
+    CHECK(river.above.mean_mm == Approx(120).margin(0.5));
+    CHECK(river.above.widest_mm - river.above.narrowest_mm == Approx(2 * 60.0 / 2100 * 2000).margin(0.5));
     CHECK(figure(p.lay->figures, "lay.resin").value.value == Approx(120 * 2000 * 40 * 1e-6).margin(0.1));
     MakeUpInputs in{{}, j.top, j.makeup, false, {}};
     for (std::size_t i = 0; i < 2; ++i) in.leaves.push_back({p.leaves[i].slab(), p.leaves[i].shape(), j.leaves[i].placement});
     const auto even = even_river(in);
     for (std::size_t i = 0; i < 2; ++i) j.leaves[i].placement = even[i];
     p = plan_job(j, d);
-    CHECK(p.makeup->joints[0].mean_mm == Approx(120).margin(3));
-    CHECK(p.makeup->joints[0].widest_mm - p.makeup->joints[0].narrowest_mm < 20);
+    CHECK(p.makeup->joints[0].above.mean_mm == Approx(120).margin(3));
+    CHECK(p.makeup->joints[0].above.widest_mm - p.makeup->joints[0].above.narrowest_mm < 20);
     CHECK(figure(p.lay->figures, "lay.resin").note.pattern.find("both ends show it") != std::string::npos);
     // Laid closer, the banks meet at the left end, where both slabs are widest: wood there.
     Job closing = j;
@@ -177,7 +177,7 @@ TEST_CASE("a river is measured between its banks, and evened", "[makeup]") {
     const double kg_l = (2 * 1.12 + 0.97) / 3;  // slow deep casting, two parts to one
     // Straight banks: the gap changes evenly from end to end, its area is the mean of both times the length.
     const JointPlan& evened = p.makeup->joints[0];
-    const double litres = (evened.narrowest_mm + evened.widest_mm) / 2 * 2000 * p.flat->thickness_mm * 1e-6;
+    const double litres = (evened.above.narrowest_mm + evened.above.widest_mm) / 2 * 2000 * p.flat->thickness_mm * 1e-6;
     CHECK(p.top->river_l() == Approx(litres).epsilon(1e-3));  // evened, one leaf ends 0.7 mm before the top
     CHECK(p.fill->mass_kg == Approx(p.top->river_l() * kg_l).epsilon(1e-9));
 }

@@ -88,7 +88,7 @@ TEST_CASE("banks that lean hold what the ruled faces between the finished planes
     CHECK(area(resin.above) == Approx(2000.0 * 100).epsilon(1e-6));
     CHECK(area(resin.below) == Approx(2000.0 * (100 - 2 * 16)).epsilon(1e-6));
     CHECK(resin.volume_l == Approx(2000 * (100 + 68) / 2 * 40e-6).epsilon(1e-6));
-    CHECK(p.top->banks_meet_mm == 0);
+    CHECK(p.top->rivers.at(0).below.narrowest_mm > 0);
     CHECK_FALSE(find_caution(p.lay->cautions, "lay.banks_meet"));
 }
 
@@ -97,7 +97,7 @@ TEST_CASE("banks that meet below are told, and nothing lies over anything", "[to
     r.job.leaves[0].placement.y_mm = 200;  // 40 mm open above, at 32 mm of lean each 24 mm of wood over one another below
     r.job.leaves[1].placement.y_mm = -200;
     const Plan p = r.plan();
-    CHECK(p.top->banks_meet_mm == Approx(24).margin(0.01));
+    CHECK(-p.top->rivers.at(0).below.narrowest_mm == Approx(24).margin(0.01));
     const Caution* c = find_caution(p.lay->cautions, "lay.banks_meet");
     REQUIRE(c);
     CHECK(c->severity == Severity::stop);
