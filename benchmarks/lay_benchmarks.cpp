@@ -1,5 +1,7 @@
-// Laying tops: what could be made of 500 slabs, the order of ten.
+// Laying tops: what could be made of 500 slabs, the order of ten, exact widths.
 #include <benchmark/benchmark.h>
+
+#include <cmath>
 
 #include "core/find/find.h"
 #include "core/job/documents.h"
@@ -57,6 +59,19 @@ void order_of_ten(benchmark::State& state) {
     state.counters["slabs"] = static_cast<double>(sawn.size());
 }
 BENCHMARK(order_of_ten)->ArgName("pictures")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+/// Narrowest, widest and end widths between two edges of so many corners in all.
+void exact_widths(benchmark::State& state) {
+    const auto n = static_cast<int>(state.range(0)) / 2;
+    Ring outline;
+    for (int i = 0; i < n; ++i) outline.push_back({2400.0 * i / (n - 1), -400 + 20 * std::sin(i * 0.7)});
+    for (int i = n; i-- > 0;) outline.push_back({2400.0 * i / (n - 1) + 0.3, 400 + 20 * std::sin(i * 1.1)});
+    for (auto _ : state) {
+        const Sides s = sides_of(outline);
+        benchmark::DoNotOptimize(apart(s.low, s.high));
+    }
+}
+BENCHMARK(exact_widths)->ArgName("corners")->Arg(2000)->Unit(benchmark::kMicrosecond);
 
 }  // namespace
 

@@ -136,7 +136,7 @@ std::vector<DemoLog> demo_logs() {
                   "the landing hackberry",
                   10.4,
                   310,
-                  {3, 4, 5, 6}};
+                  {1, 2, 3, 4, 5, 6}};
     berry.saw.thickness_mm = 58;
     out.push_back(berry);
     DemoLog disc{
@@ -241,9 +241,9 @@ void made_up(Documents& d) {
     thin.name = "Drawing table, seed library";
     thin.client = "the village seed library";
     thin.start = "2027-03-22";
-    thin.top = {2100, 850, 60, 760, LiveEdges::both, 6};
+    thin.top = {2000, 850, 60, 760, LiveEdges::both, 6};
     thin.room = generic_climates()[2];
-    lay(thin, MakeUp::slip, {"slab-sycamore-log-4", "slab-sycamore-log-6"});
+    lay(thin, MakeUp::slip, {"slab-hackberry-log-1", "slab-hackberry-log-2"});
 
     Job counter;
     counter.id = "job-boathouse-counter";

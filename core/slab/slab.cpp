@@ -141,7 +141,9 @@ SlabMeans means_of(const SlabShape& s, bool cross_cut) {
         diameters(s.ring_a, m);
     } else {
         const Sides sides = sides_of(s.ring_a);
-        const Apart across = apart(sides.low, sides.high);
+        const double ends = (s.x1 - s.x0) / 100;
+        const auto between = [&](const std::vector<Vec2>& side) { return stretch(side, s.x0 + ends, s.x1 - ends); };
+        const Apart across = apart(between(sides.low), between(sides.high));
         m.width_mm = across.mean_mm;
         m.narrowest_mm = across.narrowest_mm, m.narrow_x_mm = across.narrowest_x;
         m.widest_mm = across.widest_mm;
@@ -176,7 +178,8 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                    mm(m.widest_mm),
                    slab.cross_cut ? say("across the face, through its middle") : say("narrowest at {}", along(m.narrow_x_mm)),
                    {slab.cross_cut ? "diameters through the middle of face A, 90 directions"
-                                   : "left + right distance from the chalk line, face A, at every corner of its outline",
+                                   : "left + right distance from the chalk line, face A, at every corner of its outline, the last "
+                                     "hundredth at either end left out",
                     {{"mean", mm(m.width_mm), "tape"}},
                     "edges run as a monotone cubic between stations"}});
     out.push_back({"rack.thickness",

@@ -156,7 +156,7 @@ Slab turned_over(const Slab& slab);
 /// Edges are ruled between matched rings, so the area is quadratic in height and Simpson's rule is exact.
 double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low_share = 0, double high_share = 1);
 
-/// Widths of face A, exact for its outline, and thicknesses over the slab at 60 stations, the
+/// Widths of face A, exact for its outline but for the last hundredth at either end (ends are rarely square), and thicknesses over the slab at 60 stations, the
 /// mean weighted by how wide it is there; of a cross-cut its diameters through the middle of the face.
 struct SlabMeans {
     double width_mm = 0, narrowest_mm = 1e300, widest_mm = 0, narrow_x_mm = 0;

@@ -201,7 +201,7 @@ TEST_CASE("a job goes out and comes in", "[app]") {
     REQUIRE(desk.window->export_job(path));
     const Job before = *desk.session().job();
     REQUIRE(desk.window->import_job(path));
-    CHECK(desk.session().documents().jobs.size() == 8);
+    CHECK(desk.session().documents().jobs.size() == 11);
     CHECK(desk.session().job()->top == before.top);
     QFile f(path);
     REQUIRE(f.open(QIODevice::WriteOnly));
@@ -209,5 +209,5 @@ TEST_CASE("a job goes out and comes in", "[app]") {
     f.close();
     CHECK_FALSE(desk.window->import_job(path));
     CHECK(desk.text("status").contains("cut short"));
-    CHECK(desk.session().documents().jobs.size() == 8);
+    CHECK(desk.session().documents().jobs.size() == 11);
 }

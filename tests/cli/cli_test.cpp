@@ -53,13 +53,13 @@ TEST_CASE("burl answers in JSON", "[cli]") {
     CHECK(f["thickness_mm"].get<double>() == Approx(50 / std::sqrt(1.0001)));
     CHECK(f["top_readings"] == 3);
     const Documents demo = demo_shop();
-    const Job& job = demo.jobs.begin()->second;
+    const Job& job = demo.jobs.at("job-hall-table");
     std::ofstream(d + "/job.json") << write_job_file({job, {demo.slabs.at(job.first().slab)}, {}, demo.shop});
     const Json plan = json(burl("plan " + d + "/job.json"));
     CHECK(plan["flat"]["ready"] == true);
     CHECK(plan["shims"].size() == 4);
     { Store::create(d + "/a.shop", demo, "New"); }
-    CHECK(json(burl("check " + d + "/a.shop"))["slabs"] == 15);
+    CHECK(json(burl("check " + d + "/a.shop"))["slabs"] == 21);
     std::filesystem::resize_file(d + "/a.shop", 6000);
     CHECK(burl("check " + d + "/a.shop").code == 2);
     std::ofstream(d + "/bad.csv") << "face,x_mm,y_mm,z_mm\ntop,0,0,fifty\n";

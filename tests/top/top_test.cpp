@@ -105,7 +105,7 @@ TEST_CASE("banks that meet below are told, and nothing lies over anything", "[to
     CHECK(intersection_area(p.top->regions[0].below, p.top->regions[1].below) < 1);
     // The wedge that is left open above: from 40 wide down to nothing at 40/64 of the depth.
     const Region& resin = of_kind(*p.top, RegionKind::resin);
-    CHECK(resin.volume_l == Approx(2000 * 40 * (40.0 / 64 * 40) / 2 * 1e-6).epsilon(0.05));
+    CHECK(resin.volume_l == Approx(2000 * 40 * (40.0 / 64 * 40) / 2 * 1e-6).epsilon(0.002));
 }
 
 TEST_CASE("the movement of a river is its wood's, each leaf like its own", "[top][T22]") {

@@ -72,7 +72,7 @@ inline std::map<std::string, Recompute> of_rack_and_lay() {
                      };
                      const auto [x0, x1] = x_range(r);
                      if (!c.slabs[i].cross_cut)
-                         for (double x = x0 + 1e-4; x < x1; x += (x1 - x0 - 2e-4) / 20000) look(r, x);
+                         for (double x = x0 + (x1 - x0) / 100; x < x1 - (x1 - x0) / 100; x += (x1 - x0) / 20000) look(r, x);
                      else
                          for (double t = 0; t < 180; t += 0.5) {
                              Vec2 mid{0, 0};
@@ -140,7 +140,7 @@ inline std::map<std::string, Recompute> of_rack_and_lay() {
              e.value = *c.slabs[0].price / feet_of(upright);
              const auto [x0, x1] = x_range(c.shapes[0].ring_a);
              double narrow = 1e300;
-             for (double x = x0 + 1e-4; x < x1; x += 0.5)
+             for (double x = x0 + (x1 - x0) / 100; x < x1 - (x1 - x0) / 100; x += 0.5)
                  if (const auto k = crossings(c.shapes[0].ring_a, x); k.size() > 1) narrow = std::min(narrow, k.back() - k.front());
              const double usable =
                  c.slabs[0].cross_cut ? std::min(ring_area(c.shapes[0].ring_a), ring_area(c.shapes[0].ring_b)) : (x1 - x0) * narrow;
