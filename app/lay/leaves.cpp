@@ -42,7 +42,7 @@ MakeUpInputs inputs(const Plan& plan, const std::vector<Leaf>& leaves, const Wan
 
 QString strip_title(const Session& s) {
     if (is_river(s.makeup()->kind))
-        return QObject::tr("width of the river along it · %1 wanted").arg(in_units(mm(s.makeup()->river_mm), s));
+        return QObject::tr("width of the river along it, dotted below · %1 wanted").arg(in_units(mm(s.makeup()->river_mm), s));
     const Likeness* l = middle_seam(s);
     if (!l || !l->same_tree) return QObject::tr("seam: leaves of two trees show two figures");
     if (!l->pith_known && l->knots.empty()) return QObject::tr("seam: how far the figure drifts · say on the rack where the pith lies");
@@ -135,13 +135,24 @@ void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {
         }
         for (const JointPlan& j : s.plan()->makeup->joints) most = std::max(most, std::max(j.above.widest_mm, j.below.widest_mm) * 1.1);
         for (const JointPlan& j : s.plan()->makeup->joints) {
-            const auto width = [&](double x) {
-                const auto r = wood_at(s.plan()->makeup->leaves[j.right], x - hl, false);
-                const auto l = wood_at(s.plan()->makeup->leaves[j.left], x - hl, false);
-                return r && l ? l->from - r->to : 0;
+            // Between the finished banks, once the leaves are flattened.
+            const Top& top = *s.plan()->top;
+            const auto edge = [&](std::size_t leaf, bool below) -> const Ring& {
+                if (top.ready) return below ? top.regions[leaf].below : top.regions[leaf].above;
+                return below ? s.plan()->makeup->leaves[leaf].under : s.plan()->makeup->leaves[leaf].show;
             };
-            draw::strip_line(p, map, 1, 2 * hl - 1, 0, most, width, QPen(c.brass_dark, 1.5), fill);
-            if (&j == &s.plan()->makeup->joints.front()) at_gauge(QObject::tr("%1 at the gauge").arg(in_units(mm(width(map.gauge_mm)), s)));
+            const auto width = [&](double x, bool below) {
+                const auto r = cut_at_x(edge(j.right, below), x - hl);
+                const auto l = cut_at_x(edge(j.left, below), x - hl);
+                return r.empty() || l.empty() ? 0 : std::max(0.0, l.front().from - r.back().to);
+            };
+            draw::strip_line(
+                p, map, 1, 2 * hl - 1, 0, most, [&](double x) { return width(x, false); }, QPen(c.brass_dark, 1.5), fill);
+            draw::strip_line(
+                p, map, 1, 2 * hl - 1, 0, most, [&](double x) { return width(x, true); }, QPen(c.ink, 1.2, Qt::DotLine));
+            if (&j == &s.plan()->makeup->joints.front())
+                at_gauge(QObject::tr("%1 at the gauge, %2 below")
+                             .arg(in_units(mm(width(map.gauge_mm, false)), s), in_units(mm(width(map.gauge_mm, true)), s)));
         }
         draw::strip_line(
             p, map, 0, 2 * hl, 0, most, [&](double) { return s.makeup()->river_mm; }, QPen(c.chalk, 1.5, Qt::DashLine));

@@ -264,7 +264,8 @@ void LogPage::tell() {
     for (const SequencePlace& p : sequence_.places)
         if (p.stranger) strangers += QString::fromStdString(boards_[p.item]->up.name);
     const QString how = pictures_compared_ ? tr("faces compared by their pictures too") : tr("by edges and knots only");
-    const QString sure = QString::fromStdString(format(percent(100 * sequence_.confidence), session_.units()));
+    const double pct = 100 * sequence_.confidence;  // never told as certain
+    const QString sure = pct > 99 ? tr("over 99 %") : QString::fromStdString(format(percent(pct), session_.units()));
     const auto n = sequence_.places.size() - static_cast<std::size_t>(strangers.size());
     QString says = tr("%1 slabs in order, the weakest joint %2 sure; %3.").arg(n).arg(sure, how);
     if (!strangers.isEmpty())

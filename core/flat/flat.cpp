@@ -44,6 +44,10 @@ Tilt tilt_of(FlatAim aim, const std::vector<Vec3>& top, const std::vector<Vec3>&
 
 }  // namespace
 
+double whole_thickness(const SlabShape& shape) {
+    return best_tilt(deciding_points(shape.top, shape.ring_a), deciding_points(shape.bottom, shape.ring_b)).thickness_mm;
+}
+
 std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, FlatAim aim, double wanted) {
     if (outline.size() < 3) return {};
     const auto top = deciding_points(shape.top, outline);
@@ -180,8 +184,7 @@ class Planner {
         best_ = best_tilt(top_, bottom_);
         lies_ = at_tilt(top_, bottom_, 0, 0);
         spare_ = least_off_top(top_, bottom_, std::min(in_.top.thickness_mm, best_.thickness_mm));
-        p_.whole_mm =
-            best_tilt(deciding_points(in_.shape.top, in_.shape.ring_a), deciding_points(in_.shape.bottom, in_.shape.ring_b)).thickness_mm;
+        p_.whole_mm = in_.whole_mm ? *in_.whole_mm : whole_thickness(in_.shape);
         p_.thickest_mm = best_.thickness_mm;
         p_.as_it_lies_mm = lies_.thickness_mm;
         p_.tilt = tilt_of(in_.choices.aim, top_, bottom_, best_, in_.top.thickness_mm);

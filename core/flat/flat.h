@@ -22,6 +22,9 @@ namespace yb {
 /// The thickest that one tilt leaves of a slab inside an outline on it, mm; nothing where there is no outline or no wood.
 std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline);
 
+/// The thickest that one tilt leaves of the whole uncut slab, mm.
+double whole_thickness(const SlabShape& shape);
+
 /// What the aim's own tilt leaves of a slab inside an outline on it at most, mm. @param wanted_mm of the top.
 std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, FlatAim aim, double wanted_mm);
 
@@ -39,6 +42,7 @@ struct FlatInputs {
     FlatChoices choices;
     Sled sled;
     std::vector<Support> supports{};     ///< where the maker set them; empty: four, a fifth in from each end
+    std::optional<double> whole_mm{};    ///< of the whole uncut slab, where whole_thickness() was asked before
     std::optional<Together> together{};  ///< of a leaf of several: what it comes to, whatever it could give itself
 };
 

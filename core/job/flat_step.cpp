@@ -155,8 +155,8 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
         l.finished = b->leaves[i].finished;
         return;
     }
-    auto made = std::make_shared<FlatPlan>(
-        plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, w.job.flat, w.shop.sled, w.job.leaves[i].supports, together}));
+    auto made = std::make_shared<FlatPlan>(plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, w.job.flat, w.shop.sled,
+                                                      w.job.leaves[i].supports, w.slab(i).whole_mm, together}));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;

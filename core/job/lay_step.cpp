@@ -138,11 +138,7 @@ void tell_lay_step(Planning& w) {
         w.p.seams = seams;
         if (!w.quick) several_choices(w, *w.lay);
     }
-    if (w.several() && is_river(job.makeup.kind)) {
-        tell_rivers(*w.p.top, *w.p.makeup, job.makeup, *w.lay);
-        for (const RiverRun& r : w.p.top->rivers)
-            if (r.above.narrowest_mm < 0 || r.below.narrowest_mm < -0.5) w.lay->fits = false;
-    }
+    if (w.several() && is_river(job.makeup.kind)) tell_rivers(*w.p.top, *w.p.makeup, job.makeup, *w.lay);
     const PatchInputs patches{job.makeup, w.p.patches, w.leaves, w.lays, w.shop.bushings_mm, w.p.flat->thickness_mm, w.p.placement.frame(),
                               w.top.get()};
     tell_patches(patches, *w.lay);

@@ -68,7 +68,10 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
     }
     p->slab = p->ways->slab(over);
     p->shape = p->ways->shape(over);
-    if (p->shape.usable) p->thickness_mm = means_of(p->shape).thickness_mm;
+    if (p->shape.usable) {
+        p->thickness_mm = means_of(p->shape).thickness_mm;
+        p->whole_mm = whole_thickness(p->shape);
+    }
     p->figures = figures_of(p->slab, p->shape);
     const auto take = [&](const std::vector<Caution>& all) { p->cautions.insert(p->cautions.end(), all.begin(), all.end()); };
     take(p->shape.cautions);

@@ -12,6 +12,7 @@ struct PreparedSlab {
     Slab slab;
     SlabShape shape;
     double thickness_mm = 0;  ///< mean
+    double whole_mm = 0;      ///< that the best tilt leaves of the whole uncut slab
     std::vector<Figure> figures;
     std::vector<Caution> cautions;  ///< of its measuring, and what is missing for the steps ahead
 };

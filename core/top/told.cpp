@@ -118,8 +118,17 @@ class Teller {
 
     static double middle_of(const JointPlan& j) { return j.along.empty() ? 0 : j.along[j.along.size() / 2].v; }
 
+    /// Leaves whose banks cross do not fit together, however wide the top is.
+    void does_not_fit(Phrase why) {
+        lay_.fits = false;
+        for (Figure& f : lay_.figures)
+            if (f.key == "lay.fit" && f.label != "Short by") f.label = "Narrowest", f.note = std::move(why);
+    }
+
     void crossing(const JointPlan& j) {
         const double v = middle_of(j);
+        if (j.above.narrowest_mm < 0) does_not_fit(say("the leaves lie over one another"));
+        else if (j.below.narrowest_mm < -0.5) does_not_fit(say("the banks meet below"));
         if (j.above.narrowest_mm < 0)
             add("lay.overlap", Severity::stop,
                 say("The leaves overlap by {} at {}. Draw them apart.", mm(-j.above.narrowest_mm), along(station(j.above.narrowest_x))),
