@@ -88,6 +88,15 @@ TEST_CASE("burl finds tops, puts logs in order and plans several leaves", "[cli]
     const Json found = json(burl("find " + d + "/a.shop --length-mm 1500 --width-mm 600 --thickness-mm 40 --live none --keep 4"));
     REQUIRE(found["found"].size() == 4);
     CHECK(found["found"][0]["fits"] == true);
+    for (const Json& f : found["found"]) {
+        CHECK(f["placements"].size() == f["slabs"].size());
+        CHECK(f["joints"].size() + 1 >= f["slabs"].size());
+        CHECK(f["placements"][0].contains("x_mm"));
+        CHECK(f["price"].get<double>() > 0);
+        CHECK(f["waste_pct"].get<double>() > 0);
+        CHECK(f["flaws"].get<int>() >= 0);
+        CHECK((f["narrowest_mm"].get<double>() >= 600 - 0.1) == f["fits"].get<bool>());
+    }
     CHECK(found["found"][0]["score"].get<double>() >= found["found"][1]["score"].get<double>());
     CHECK(burl("find " + d + "/a.shop --live sometimes").code == 2);
     CHECK(burl("find " + d + "/none.shop").code == 2);
