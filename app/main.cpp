@@ -148,9 +148,12 @@ int main(int argc, char** argv) {
     qInstallMessageHandler(nullptr);
     QApplication::setOrganizationName("young-burl");
     QApplication::setApplicationName("young-burl");
+    QApplication::setApplicationVersion(YB_VERSION);
+    QGuiApplication::setDesktopFileName("young-burl");
     QCommandLineParser options;
     options.setApplicationDescription("Slabs into tables.");
     options.addHelpOption();
+    options.addVersionOption();
     options.addOption({"demo", "Open the demo shop."});
     options.addOption({"screenshots", "Save pictures of every view of the demo shop in a folder, and end.", "folder"});
     options.addOption({"look", "Save a picture of one step of one of the demo's jobs, and end.", "job,step,file"});
@@ -190,6 +193,7 @@ int main(int argc, char** argv) {
         if (!saved) std::fprintf(stderr, "young-burl: %s\n", qPrintable(window.said()));
         return saved ? 0 : 1;
     }
+    window.open_where_it_was();
     window.show();
     if (options.isSet("job")) window.session().set_job(options.value("job"));
     if (options.isSet("time-start")) {

@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
+#include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QApplication>
@@ -72,7 +73,7 @@ QPushButton* plain(const QString& text, const QString& name, QWidget* parent) {
 MainWindow::MainWindow() {
     setWindowTitle("Young Burl");
     setWindowIcon(QIcon(QStringLiteral(":/icons/young-burl.svg")));
-    setMinimumSize(1000, 660);
+    setMinimumSize(1000, 540);
     resize(1280, 800);
     pictures_ = new Pictures(session_, this);
     bench_ = new Bench(session_, *pictures_);
@@ -152,8 +153,32 @@ MainWindow::MainWindow() {
 
 MainWindow::~MainWindow() = default;
 
+QRect MainWindow::fitted(QRect wanted, const QRect& available, const QMargins& frame) {
+    const QRect room = available.marginsRemoved(frame);
+    wanted.setSize(wanted.size().boundedTo(room.size()));
+    wanted.moveLeft(std::clamp(wanted.left(), room.left(), room.right() - wanted.width() + 1));
+    wanted.moveTop(std::clamp(wanted.top(), room.top(), room.bottom() - wanted.height() + 1));
+    return wanted;
+}
+
+void MainWindow::open_where_it_was() {
+    const QRect kept = QSettings().value("window").toRect();
+    const QScreen* at = kept.isValid() ? QGuiApplication::screenAt(kept.center()) : nullptr;
+    if (!at) at = QGuiApplication::primaryScreen();
+    if (!at) return;
+    const QRect available = at->availableGeometry();
+    QRect wanted = kept;
+    if (!kept.isValid()) {
+        wanted = QRect(0, 0, 1280, 800);
+        wanted.moveCenter(available.center());
+    }
+    // What a window manager puts around it is known only when it is shown: a usual title bar is counted.
+    setGeometry(fitted(wanted, available, {4, 34, 4, 4}));
+}
+
 void MainWindow::closeEvent(QCloseEvent* e) {
     if (QWidget* line = focusWidget()) line->clearFocus();
+    if (!isMaximized() && !isFullScreen()) QSettings().setValue("window", geometry());
     QMainWindow::closeEvent(e);
 }
 

@@ -37,6 +37,11 @@ class MainWindow : public QMainWindow {
     Session& session() { return session_; }
     Bench& bench() { return *bench_; }
 
+    /// A window of a wanted place and size as it goes on a screen, its frame counted: moved in, and made smaller where it must be.
+    static QRect fitted(QRect wanted, const QRect& available, const QMargins& frame);
+    /// Where and as large as it was left, or 1280 × 800 in the middle, within the screen it opens on.
+    void open_where_it_was();
+
     /// Opens a shop; what can't be opened is said on the start page, with what can be done.
     void open_shop(const QString& path);
     void open_demo(const QString& path);

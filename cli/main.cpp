@@ -375,6 +375,7 @@ void run_grow(const GrowOrder& o) {
 
 int main(int argc, char** argv) {
     CLI::App app{"burl – slabs into tables, from a shell. JSON on standard output, units in the key names."};
+    app.set_version_flag("--version", "burl " YB_VERSION, "what version this is");
     app.require_subcommand(1);
     int code = 0;
 

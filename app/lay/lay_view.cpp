@@ -342,7 +342,7 @@ std::vector<Action> LayView::actions(Session& session) {
              place_beside(*s, work_, QObject::tr("Even the river"),
                           [](const Plan& plan, const MakeUpInputs& in) { return evened_river(in, plan); });
          },
-         several()},
+         several() && is_river(session.makeup()->kind)},
         {"match_pictures", QObject::tr("Compare the faces along the seam"),
          QObject::tr("By their pictures; slides the left leaf where that betters it"),
          [s, this] {

@@ -4,6 +4,7 @@
 
 #include "app/slow/runner.h"
 #include "core/edit/edits.h"
+#include "core/edit/mends.h"
 #include "core/job/documents.h"
 #include "core/job/prepared.h"
 #include "core/scan/scan.h"
@@ -326,6 +327,17 @@ void Session::choose(const QString& label, const std::string& choice, const std:
         for (const Leaf& l : j.leaves) ids.push_back(l.slab);
         yb::make_up(j, j.makeup.kind, slabs_of(ids));
     });
+}
+
+std::optional<Mend> Session::mend_for(const Caution& caution) const {
+    if (!plan_ || job_id_.empty() || read_only()) return {};
+    return mend_of(caution, docs_, job_id_, *plan_);
+}
+
+void Session::mend(const Caution& caution) {
+    const auto m = mend_for(caution);
+    if (!m) return Q_EMIT trouble(tr("Nothing the program can do by itself helps here any more. Nothing was changed."));
+    edit(QString::fromStdString(render(m->label, units())), [&](Documents& d) { mended(d, job_id_, *m); });
 }
 
 void Session::preview(const std::function<void(Job&)>& change) {

@@ -91,6 +91,10 @@ class Session : public QObject {
     void preview_leaf(const std::function<void(Leaf&)>& change);
     /// Takes one of a choice's options; a make-up is laid anew for it.
     void choose(const QString& label, const std::string& choice, const std::string& option);
+    /// What the program can do itself about a caution of the plan: tried, so that it is known to help.
+    std::optional<Mend> mend_for(const Caution& caution) const;
+    /// Does it, as one revision; says so where nothing helps any more.
+    void mend(const Caution& caution);
     /// Turns the slab over or end for end; of several leaves the one on the bench, about its own middle.
     void turn(bool over);
     /// Lays slabs together as a make-up; says why where it is not possible.

@@ -1,124 +1,106 @@
 #include "app/slip/slip.h"
 
-#include <QButtonGroup>
 #include <QGridLayout>
-#include <QLabel>
-#include <QPainter>
-#include <QPushButton>
 #include <QRadioButton>
-#include <QTimer>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
-#include <utility>
-
 #include "app/slip/field_form.h"
+#include "app/slip/lines.h"
+#include "app/steps.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/job/steps.h"
 
 namespace yb {
 
 namespace {
 
-QLabel* label(const QString& text, const QFont& font, const QColor& ink) {
-    auto* l = new QLabel(text);
-    l->setFont(font);
-    l->setWordWrap(true);
-    l->setTextFormat(Qt::PlainText);
-    QPalette p = l->palette();
-    p.setColor(QPalette::WindowText, ink);
-    l->setPalette(p);
-    return l;
-}
-
-QPushButton* link(const QString& text, const QString& name) {
-    auto* b = new QPushButton(text);
-    b->setObjectName(name);
-    b->setProperty("plain", true);
-    b->setCursor(Qt::PointingHandCursor);
-    return b;
-}
-
-QString working_text(const Figure& f, const Units& u) {
-    QString out = told(f.working.formula);
-    for (const Given& g : f.working.given) {
-        out += "\n" + told(g.name) + QString::fromStdString("  " + format(g.value, u));
-        if (!g.from.empty()) out += "  – " + told(g.from);
-    }
-    if (!f.working.source.empty()) out += "\n" + QObject::tr("Source: ") + told(f.working.source);
-    return out;
-}
+constexpr std::size_t minded_at_once = 3;
+constexpr std::size_t ways_at_once = 3;  ///< of choosing; of more two and the rest folded
+constexpr int done_at_once = 4;          ///< places, two side by side
 
 /// The leaf it is about first, where there are several.
 QString label_of(const Choice& c) { return c.of.empty() ? told(c.label) : QString::fromStdString(c.of) + ": " + told(c.label); }
 
-}  // namespace
-
-/// A caution as a washed panel with its sign drawn, its word and a way to its place.
-class CautionBox : public QWidget {
-  public:
-    explicit CautionBox(const Caution& c) : severity_(c.severity) {
-        auto* box = new QVBoxLayout(this);
-        box->setContentsMargins(28, 6, 8, 6);
-        box->setSpacing(1);
-        text = label({}, theme::text(9.5), theme::colours().ink);
-        text->setObjectName("caution_" + QString::fromStdString(c.key));
-        box->addWidget(text);
-        if (c.at) {
-            show = link(tr("show me"), "show_" + QString::fromStdString(c.key));
-            box->addWidget(show, 0, Qt::AlignRight);
-        }
-    }
-    void say(const QString& sentence) {
-        const QString words = told(name_of(severity_)) + ": " + sentence;
-        if (text->text() == words) return;
-        text->setText(words);
-        setAccessibleName(words);
-    }
-    QLabel* text = nullptr;
-    QPushButton* show = nullptr;
-
-  protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(QPen(theme::ink_of(severity_), 1));
-        p.setBrush(theme::wash_of(severity_));
-        p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 2, 2);
-        theme::draw_sign(p, severity_, QRectF(9, 10, 11, 11));
-    }
-
-  private:
-    Severity severity_;
-};
-
-namespace {
-
-/// Laying text out is what costs: only where it differs.
-/// @returns whether it was another text.
-bool set(QLabel* l, const QString& text) {
-    if (l->text() == text) return false;
-    l->setText(text);
-    return true;
-}
-
 void clear(QVBoxLayout* box) {
     while (QLayoutItem* item = box->takeAt(0)) {
         if (item->widget()) {
+            // It may be what called: it is out of sight at once and goes when it has come to its end.
             item->widget()->hide();
+            item->widget()->setParent(nullptr);
             item->widget()->deleteLater();
         }
         delete item;
     }
 }
 
+QLabel* heading(const QString& text) { return words(text, 9.5, theme::colours().pencil); }
+
+QPushButton* arrow(const QString& sign, const QString& name, const QString& spoken) {
+    auto* b = new QPushButton(sign);
+    b->setObjectName(name);
+    b->setProperty("plain", true);
+    b->setFont(theme::text(13));
+    b->setCursor(Qt::PointingHandCursor);
+    b->setAccessibleName(spoken);
+    b->setToolTip(spoken);
+    return b;
+}
+
+QPushButton* button_of(const Action& a, const char* look) {
+    auto* b = new QPushButton(a.label);
+    b->setObjectName(a.name);
+    b->setToolTip(a.tip);
+    b->setEnabled(a.enabled);
+    b->setProperty(look, true);
+    QObject::connect(b, &QPushButton::clicked, b, [run = a.run] { run(); });
+    return b;
+}
+
 }  // namespace
 
-Slip::Slip(Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
-    setObjectName("slip");
+Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session) {
+    setObjectName("slip_paper");
     setFixedWidth(theme::grown(306));
-    setFrameShape(QFrame::NoFrame);
-    setWidgetResizable(true);
-    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setStyleSheet(QStringLiteral("QFrame#slip_paper, QWidget#slip_page { background: %1; }").arg(theme::colours().slip.name()));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* head = new QWidget;
+    auto* row = new QGridLayout(head);
+    row->setContentsMargins(14, 7, 12, 2);
+    row->setSpacing(0);
+    before_ = arrow(QStringLiteral("‹"), "slip_before", tr("The thing before"));
+    after_ = arrow(QStringLiteral("›"), "slip_after", tr("The thing after"));
+    title_ = words({}, 10.5, theme::colours().ink);
+    title_->setObjectName("slip_title");
+    title_->setAlignment(Qt::AlignCenter);
+    which_ = words({}, 9, theme::colours().pencil);
+    which_->setObjectName("slip_which");
+    which_->setAlignment(Qt::AlignCenter);
+    row->addWidget(before_, 0, 0);
+    row->addWidget(title_, 0, 1);
+    row->addWidget(after_, 0, 2);
+    row->addWidget(which_, 1, 1);
+    row->setColumnStretch(1, 1);
+    column->addWidget(head);
+    const auto step_leaf = [this](int by) {
+        if (!session_.leaves()) return;
+        const int n = static_cast<int>(session_.leaves()->size());
+        if (n > 1) session_.set_leaf((session_.leaf() + by + n) % n);
+    };
+    connect(before_, &QPushButton::clicked, this, [step_leaf] { step_leaf(-1); });
+    connect(after_, &QPushButton::clicked, this, [step_leaf] { step_leaf(1); });
+    scroll_ = new QScrollArea;
+    scroll_->setObjectName("slip");
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setWidgetResizable(true);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column->addWidget(scroll_, 1);
+    foot_ = new QVBoxLayout;
+    foot_->setContentsMargins(18, 4, 16, 10);
+    column->addLayout(foot_);
     pause_.setSingleShot(true);
     pause_.setInterval(60);
     connect(&pause_, &QTimer::timeout, this, &Slip::fill_rest);
@@ -127,11 +109,18 @@ Slip::Slip(Session& session, QWidget* parent) : QScrollArea(parent), session_(se
 
 void Slip::set_step_view(StepView* view) {
     view_ = view;
-    workings_open_ = false;
+    open_.clear();
     rebuild();
 }
 
-QLabel* Slip::heading(const QString& text) { return label(text, theme::text(9.5, true), theme::colours().pencil); }
+void Slip::remember(Fold* fold) {
+    const QString name = fold->line()->objectName();
+    if (open_.count(name)) fold->set_open(true);
+    connect(fold, &Fold::opened, this, [this, name](bool open) {
+        if (open) open_.insert(name);
+        else open_.erase(name);
+    });
+}
 
 void Slip::rebuild() {
     // What is typed and not yet entered is kept before its line goes; what comes of that is shown by what is built here.
@@ -139,58 +128,113 @@ void Slip::rebuild() {
     if (QWidget* line = window()->focusWidget(); line && line != this && isAncestorOf(line)) line->clearFocus();
     keeping_ = false;
     // The old page may be what called: it goes when it has come to its end.
-    if (QWidget* old = takeWidget()) old->deleteLater();
+    if (QWidget* old = scroll_->takeWidget()) old->deleteLater();
+    clear(foot_);
     auto* page = new QWidget;
     page->setObjectName("slip_page");
-    page->setStyleSheet(QStringLiteral("QWidget#slip_page { background: %1; }").arg(theme::colours().slip.name()));
     auto* box = new QVBoxLayout(page);
-    box->setContentsMargins(18, 12, 16, 14);
-    box->setSpacing(7);
-    answer_keys_.clear(), choice_keys_.clear(), caution_keys_.clear(), answer_widgets_.clear();
-    help_ = label({}, theme::text(10), theme::colours().ink);
+    box->setContentsMargins(18, 0, 16, 0);
+    box->setSpacing(3);
+    answer_keys_.clear(), choice_keys_.clear(), caution_keys_.clear();
+    figures_.clear(), minded_.clear(), hows_.clear();
+    more_to_mind_ = nullptr;
+    help_ = words({}, 10, theme::colours().ink);
     help_->setObjectName("step_help");
     help_->setVisible(help_open_);
     help_->setContentsMargins(0, 0, 0, 6);
     if (view_) help_->setText(view_->help() + "\n\n" + keys_text());
     box->addWidget(help_);
     answers_ = new QVBoxLayout;
-    answers_->setSpacing(6);
+    answers_->setSpacing(0);
     box->addLayout(answers_);
     mind_ = heading(tr("Mind"));
     box->addWidget(mind_);
     cautions_ = new QVBoxLayout;
-    cautions_->setSpacing(5);
+    cautions_->setSpacing(0);
     box->addLayout(cautions_);
-    choices_ = new QVBoxLayout;
-    choices_->setSpacing(2);
-    box->addLayout(choices_);
     form_ = nullptr;
-    if (view_) {
-        auto* form = new FieldForm(session_, view_->texts(), view_->picks(session_), view_->fields(session_));
-        built_for_ = asked_for();
-        if (form->empty()) {
-            delete form;
-        } else {
-            box->addSpacing(4);
-            box->addWidget(heading(tr("What you set")));
-            box->addWidget(form);
-            form_ = form;
-        }
-    }
-    if (view_)
-        for (const Action& a : view_->actions(session_)) {
-            auto* b = new QPushButton(a.label);
-            b->setObjectName(a.name);
-            b->setToolTip(a.tip);
-            b->setEnabled(a.enabled);
-            b->setProperty(a.strong ? "next" : "quiet", true);
-            const auto run = a.run;
-            connect(b, &QPushButton::clicked, this, [run] { run(); });
-            box->addWidget(b);
-        }
+    if (view_) fill_actions(box);
+    choices_ = new QVBoxLayout;
+    choices_->setSpacing(0);
+    box->addLayout(choices_);
+    if (view_) add_form(box);
     box->addStretch(1);
-    setWidget(page);
+    scroll_->setWidget(page);
     refresh();
+}
+
+void Slip::add_form(QVBoxLayout* box) {
+    auto* form = new FieldForm(session_, view_->texts(), view_->picks(session_), view_->fields(session_));
+    built_for_ = asked_for();
+    if (form->empty()) {
+        delete form;
+        return;
+    }
+    auto* line = new NamedLine(tr("What you set"));
+    line->say({});
+    auto* fold = new Fold("what_you_set", line);
+    fold->body()->setContentsMargins(0, 4, 0, 4);
+    fold->body()->addWidget(form);
+    remember(fold);
+    box->addWidget(fold);
+    form_ = form;
+}
+
+/// What applies now, the first two lines of it; the rest is folded, what comes next stands at the foot.
+void Slip::fill_actions(QVBoxLayout* box) {
+    std::vector<Action> shown;
+    bool next = false;
+    for (const Action& a : view_->actions(session_)) {
+        if (a.strong) foot_->addWidget(button_of(a, "next")), next = true;
+        else shown.push_back(a);
+    }
+    if (!next) {
+        const auto all = step_views();
+        for (std::size_t i = 0; i + 1 < all.size(); ++i)
+            if (all[i].step == view_->step()) {
+                const Step to = all[i + 1].step;
+                foot_->addWidget(
+                    button_of({"next", tr("Next: %1").arg(told(name_of(to))), {}, [this, to] { session_.set_step(to); }}, "next"));
+            }
+    }
+    if (shown.empty()) return;
+    auto* grid = new QGridLayout;
+    grid->setContentsMargins(0, 5, 0, 5);
+    grid->setSpacing(5);
+    // What can be pressed now comes first.
+    std::stable_partition(shown.begin(), shown.end(), [](const Action& a) { return a.enabled; });
+    std::vector<Action> rest;
+    int at_once = 0;
+    for (const Action& a : shown) {
+        if (!a.enabled || at_once >= done_at_once) {
+            rest.push_back(a);
+            continue;
+        }
+        auto* b = button_of(a, "quiet");
+        // Long words take a line of their own.
+        const bool wide = b->fontMetrics().horizontalAdvance(a.label) > theme::grown(112);
+        if (wide && at_once % 2) ++at_once;
+        if (at_once >= done_at_once) {
+            delete b;
+            rest.push_back(a);
+            continue;
+        }
+        grid->addWidget(b, at_once / 2, at_once % 2, 1, wide ? 2 : 1);
+        at_once += wide ? 2 : 1;
+    }
+    if (rest.empty()) {
+        box->addWidget(heading(tr("Do")));
+        box->addLayout(grid);
+        return;
+    }
+    auto* line = new NamedLine(tr("Do"));
+    line->say(tr("%1 more").arg(rest.size()));
+    auto* fold = new Fold("do_more", line);
+    static_cast<QVBoxLayout*>(fold->layout())->insertLayout(1, grid);
+    fold->body()->setContentsMargins(0, 0, 0, 5);
+    for (const Action& a : rest) fold->body()->addWidget(button_of(a, "quiet"));
+    remember(fold);
+    box->addWidget(fold);
 }
 
 /// Names of all that can be filled in or picked now.
@@ -202,7 +246,7 @@ QStringList Slip::asked_for() const {
 }
 
 void Slip::refresh() {
-    if (!view_ || !widget() || keeping_) return;
+    if (!view_ || !scroll_->widget() || keeping_) return;
     if (!session_.previewing() && asked_for() != built_for_) return rebuild();
     fill_answers();
     if (!session_.previewing()) return fill_rest();
@@ -212,9 +256,22 @@ void Slip::refresh() {
 
 void Slip::fill_rest() {
     pause_.stop();
+    fill_head();
     fill_cautions();
     fill_choices();
     if (form_) form_->show_values();
+}
+
+void Slip::fill_head() {
+    const int leaves = session_.leaves() ? static_cast<int>(session_.leaves()->size()) : 0;
+    set_words(title_, session_.plan() ? QString::fromStdString(yb::render(session_.plan()->title, session_.units()))
+                                      : told(name_of(view_->step())));
+    set_words(which_, leaves > 1 ? session_.whole() ? tr("the whole of them; in hand: leaf %1 of %2").arg(session_.leaf() + 1).arg(leaves)
+                                                    : tr("leaf %1 of %2").arg(session_.leaf() + 1).arg(leaves)
+                                 : QString());
+    which_->setVisible(leaves > 1);
+    before_->setVisible(leaves > 1);
+    after_->setVisible(leaves > 1);
 }
 
 void Slip::fill_answers() {
@@ -224,75 +281,21 @@ void Slip::fill_answers() {
     for (const Figure& f : figures) keys.push_back(f.key);
     if (keys != answer_keys_) {
         clear(answers_);
-        answer_widgets_.clear();
+        figures_.clear();
         answer_keys_ = keys;
         for (const Figure& f : figures) {
-            const QString key = QString::fromStdString(f.key);
-            auto* w = new QWidget;
-            auto* grid = new QGridLayout(w);
-            grid->setContentsMargins(0, 0, 0, 0);
-            grid->setSpacing(0);
-            auto* name = label({}, theme::text(10), theme::colours().pencil);
-            name->setObjectName("label_" + key);
-            auto* value = new QLabel;
-            value->setObjectName("answer_" + key);
-            value->setTextFormat(Qt::RichText);
-            auto* note = label({}, theme::text(9), theme::colours().pencil);
-            note->setObjectName("note_" + key);
-            auto* more = link(tr("working"), "working_" + key);
-            more->setToolTip(tr("How this was reached (W)"));
-            auto* work = label({}, theme::text(9), theme::colours().ink);
-            work->setObjectName("work_" + key);
-            work->setVisible(workings_open_);
-            work->setContentsMargins(8, 3, 0, 3);
-            connect(more, &QPushButton::clicked, work, [work] { work->setVisible(!work->isVisible()); });
-            grid->addWidget(name, 0, 0, 1, 2);
-            grid->addWidget(value, 1, 0);
-            grid->addWidget(more, 1, 1, Qt::AlignRight | Qt::AlignBottom);
-            grid->addWidget(note, 2, 0, 1, 2);
-            grid->addWidget(work, 3, 0, 1, 2);
-            grid->setColumnStretch(0, 1);
-            answers_->addWidget(w);
-            answer_widgets_[f.key] = w;
+            auto* line = new FigureLine(QString::fromStdString(f.key), figures_.empty());
+            remember(line);
+            // One working at a time.
+            connect(line, &Fold::opened, this, [this, line](bool open) {
+                for (FigureLine* other : figures_)
+                    if (open && other != line && other->open()) other->set_open(false), open_.erase(other->line()->objectName());
+            });
+            answers_->addWidget(line);
+            figures_.push_back(line);
         }
     }
-    const Units& u = session_.units();
-    for (const Figure& f : figures) {
-        QWidget* w = answer_widgets_[f.key];
-        // Under the hand an answer keeps its place on the slip; it is laid out anew only where its note wants another line.
-        w->layout()->setEnabled(!session_.previewing());
-        const QString key = QString::fromStdString(f.key);
-        const Printed a = print(f.value, u);
-        QString number = QString::fromStdString(a.number);
-        QString unit = QString::fromStdString(a.unit);
-        if (f.second) {
-            const Printed b = print(*f.second, u);
-            number += (a.unit == b.unit || a.unit.empty() ? "" : " " + unit) + " / " + QString::fromStdString(b.number);
-            unit = QString::fromStdString(b.unit);
-        }
-        set(w->findChild<QLabel*>("label_" + key), told(f.label));
-        auto* value = w->findChild<QLabel*>("answer_" + key);
-        const double size = theme::figures(number.size() > 13 ? 15 : 20).pointSizeF();
-        set(value, QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
-                                  "<span style=\"font-family:'Roboto Slab'; font-size:%6pt; color:%4\"> %5</span>")
-                       .arg(size)
-                       .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
-                       .arg(theme::figures(12).pointSizeF()));
-        if (const QString spoken = told(f.label) + ": " + number + " " + unit; value->accessibleName() != spoken)
-            value->setAccessibleName(spoken);
-        auto* note = w->findChild<QLabel*>("note_" + key);
-        const bool noted = set(note, QString::fromStdString(yb::render(f.note, u)));
-        const bool shown = note->isHidden() == f.note.empty();
-        if (!shown) note->setVisible(!f.note.empty());
-        auto* work = w->findChild<QLabel*>("work_" + key);
-        const bool worked = (!session_.previewing() || !work->isHidden()) && set(work, working_text(f, u));
-        const bool taller = !shown || (noted && note->heightForWidth(note->width()) > note->height()) ||
-                            (worked && !work->isHidden() && work->heightForWidth(work->width()) > work->height());
-        if (!session_.previewing() || taller) {
-            w->layout()->setEnabled(true);
-            w->layout()->invalidate();
-        }
-    }
+    for (std::size_t i = 0; i < figures.size(); ++i) figures_[i]->show(figures[i], session_.units(), session_.previewing());
 }
 
 QString Slip::keys_text() {
@@ -307,12 +310,11 @@ QString Slip::keys_text() {
 void Slip::toggle_help() {
     help_open_ = !help_open_;
     if (help_) help_->setVisible(help_open_);
-    if (help_open_) ensureVisible(0, 0);
+    if (help_open_) scroll_->ensureVisible(0, 0);
 }
 
 void Slip::toggle_workings() {
-    workings_open_ = !workings_open_;
-    for (const auto& [key, w] : answer_widgets_) w->findChild<QLabel*>("work_" + QString::fromStdString(key))->setVisible(workings_open_);
+    if (!figures_.empty()) figures_.front()->line()->click();
 }
 
 void Slip::fill_cautions() {
@@ -324,16 +326,35 @@ void Slip::fill_cautions() {
     if (keys != caution_keys_) {
         caution_keys_ = keys;
         clear(cautions_);
-        caution_boxes_.clear();
+        minded_.clear();
+        more_to_mind_ = nullptr;
         for (const Caution& c : list) {
-            auto* box = new CautionBox(c);
-            const std::size_t i = caution_boxes_.size();
-            if (box->show) connect(box->show, &QPushButton::clicked, this, [this, i] { Q_EMIT show_place(shown_cautions_.at(i)); });
-            cautions_->addWidget(box);
-            caution_boxes_.push_back(box);
+            auto* line = new MindLine(c);
+            const std::size_t i = minded_.size();
+            if (line->way()) connect(line->way(), &QPushButton::clicked, this, [this, i] { Q_EMIT show_place(shown_cautions_.at(i)); });
+            connect(line->mend(), &QPushButton::clicked, this, [this, i] { session_.mend(shown_cautions_.at(i)); });
+            remember(line);
+            // What can be done about it is tried when somebody asks.
+            connect(line, &Fold::opened, this, [this, i](bool open) {
+                if (open && i < shown_cautions_.size()) minded_.at(i)->offer(session_.mend_for(shown_cautions_.at(i)), session_.units());
+            });
+            if (i == minded_at_once && list.size() > minded_at_once + 1) {
+                auto* more = new NamedLine(tr("%1 more to mind").arg(list.size() - minded_at_once));
+                more->say({});
+                more_to_mind_ = new Fold("mind_more", more);
+                more_to_mind_->body()->setContentsMargins(0, 0, 0, 0);
+                remember(more_to_mind_);
+                cautions_->addWidget(more_to_mind_);
+            }
+            if (more_to_mind_) more_to_mind_->body()->addWidget(line);
+            else cautions_->addWidget(line);
+            minded_.push_back(line);
         }
     }
-    for (std::size_t i = 0; i < list.size(); ++i) caution_boxes_[i]->say(QString::fromStdString(yb::render(list[i], session_.units())));
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        minded_[i]->show(list[i], session_.units());
+        if (minded_[i]->open()) minded_[i]->offer(session_.mend_for(list[i]), session_.units());
+    }
     shown_cautions_ = std::move(list);
 }
 
@@ -347,33 +368,47 @@ void Slip::fill_choices() {
     if (keys != choice_keys_) {
         choice_keys_ = keys;
         clear(choices_);
+        hows_.clear();
+        QVBoxLayout* into = choices_;
         for (const Choice& c : list) {
-            auto* w = new QWidget;
-            auto* box = new QVBoxLayout(w);
-            box->setContentsMargins(0, 4, 0, 0);
-            box->setSpacing(0);
-            box->addWidget(heading(label_of(c)));
+            if (hows_.size() + 1 == ways_at_once && list.size() > ways_at_once) {
+                auto* more = new NamedLine(tr("%1 more ways to choose").arg(list.size() - hows_.size()));
+                more->say({});
+                auto* rest = new Fold("how_more", more);
+                rest->body()->setContentsMargins(0, 0, 0, 0);
+                remember(rest);
+                choices_->addWidget(rest);
+                into = rest->body();
+            }
+            auto* line = new NamedLine(label_of(c));
+            auto* fold = new Fold("how_" + QString::fromStdString(c.key), line);
+            hows_.push_back(line);
             for (const Option& o : c.options) {
                 const QString name = QString::fromStdString(c.key + "_" + o.key);
                 auto* radio = new QRadioButton(o.advised ? tr("%1 (advised)").arg(told(o.label)) : told(o.label));
                 radio->setObjectName("choice_" + name);
-                auto* what = label({}, theme::text(9), theme::colours().pencil);
+                auto* what = words({}, 9, theme::colours().pencil);
                 what->setObjectName("gain_" + name);
                 what->setContentsMargins(20, 0, 0, 2);
-                box->addWidget(radio);
-                box->addWidget(what);
+                fold->body()->addWidget(radio);
+                fold->body()->addWidget(what);
                 connect(radio, &QRadioButton::clicked, this,
                         [this, c, o] { session_.choose(label_of(c) + ": " + told(o.label), c.key, o.key); });
             }
-            choices_->addWidget(w);
+            remember(fold);
+            into->addWidget(fold);
         }
     }
-    for (const Choice& c : list)
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        const Choice& c = list[i];
         for (const Option& o : c.options) {
             const QString name = QString::fromStdString(c.key + "_" + o.key);
+            if (o.chosen) hows_[i]->say(told(o.label));
             if (auto* r = findChild<QRadioButton*>("choice_" + name)) r->setChecked(o.chosen);
-            if (auto* l = findChild<QLabel*>("gain_" + name)) set(l, QString::fromStdString(yb::render(o.consequence, session_.units())));
+            if (auto* l = findChild<QLabel*>("gain_" + name))
+                set_words(l, QString::fromStdString(yb::render(o.consequence, session_.units())));
         }
+    }
 }
 
 }  // namespace yb

@@ -1,27 +1,34 @@
-// The slip: answers in big figures with their working, what to mind, what you set, choices, what is next.
+// The slip: one figure large, a few more one line each with their working in place, what to mind with its mend, what can be
+// done, how it is done, what can be set – and one strong button for what comes next, always in sight.
 #pragma once
 
-#include <map>
+#include <set>
 
-#include <QScrollArea>
+#include <QFrame>
 #include <QTimer>
 
 #include "app/bench/step_view.h"
 
-class QVBoxLayout;
+class QGridLayout;
 class QLabel;
 class QPushButton;
+class QScrollArea;
+class QVBoxLayout;
 
 namespace yb {
 
 class FieldForm;
+class FigureLine;
+class Fold;
+class MindLine;
+class NamedLine;
 
-class Slip : public QScrollArea {
+class Slip : public QFrame {
     Q_OBJECT
   public:
     explicit Slip(Session& session, QWidget* parent = nullptr);
     void set_step_view(StepView* view);
-    /// Opens or folds the working of every answer.
+    /// Opens or folds the working of the large figure.
     void toggle_workings();
     /// Shows or hides what this step is for and its keys.
     void toggle_help();
@@ -33,31 +40,41 @@ class Slip : public QScrollArea {
     void show_place(const yb::Caution& caution);
 
   private:
+    void fill_head();
     void fill_rest();
     QStringList asked_for() const;
     void fill_answers();
     void fill_cautions();
     void fill_choices();
+    void fill_actions(QVBoxLayout* box);
+    void add_form(QVBoxLayout* box);
     static QString keys_text();
-    QLabel* heading(const QString& text);
+    /// Keeps open what was opened, when the slip is laid out anew.
+    void remember(Fold* fold);
 
     Session& session_;
     StepView* view_ = nullptr;
+    QLabel *title_ = nullptr, *which_ = nullptr;
+    QPushButton *before_ = nullptr, *after_ = nullptr;
+    QScrollArea* scroll_ = nullptr;
+    QVBoxLayout* foot_ = nullptr;
     QVBoxLayout* answers_ = nullptr;
     QVBoxLayout* cautions_ = nullptr;
     QVBoxLayout* choices_ = nullptr;
     QLabel* mind_ = nullptr;
     std::vector<std::string> answer_keys_, choice_keys_, caution_keys_;
-    std::vector<class CautionBox*> caution_boxes_;
+    std::vector<MindLine*> minded_;
+    Fold* more_to_mind_ = nullptr;
     std::vector<Caution> shown_cautions_;
-    std::map<std::string, QWidget*> answer_widgets_;
+    std::vector<FigureLine*> figures_;
+    std::vector<NamedLine*> hows_;
     FieldForm* form_ = nullptr;
     QStringList built_for_;
     QLabel* help_ = nullptr;
     bool help_open_ = false;
-    bool keeping_ = false;  ///< what was being typed is on its way into the job
-    bool workings_open_ = false;
-    QTimer pause_;  ///< the slower parts of the slip follow when a drag rests
+    bool keeping_ = false;    ///< what was being typed is on its way into the job
+    std::set<QString> open_;  ///< names of lines that stand open
+    QTimer pause_;            ///< the slower parts of the slip follow when a drag rests
 };
 
 }  // namespace yb

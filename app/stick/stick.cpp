@@ -51,7 +51,12 @@ void Stick::rebuild() {
             next.push_back({s, told(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
     }
     QStringList names;
-    for (const Mark& m : next) names << m.label;
+    QList<Step> known;
+    for (Mark& m : next) {
+        m.main = !known.contains(m.step);
+        known << m.step;
+        names << m.label;
+    }
     if (names != built_for_) {
         for (Mark& m : marks_) {
             m.button->hide();
@@ -59,7 +64,7 @@ void Stick::rebuild() {
         }
         QList<Step> seen;
         for (Mark& m : next) {
-            m.button = new QPushButton(m.label, this);
+            m.button = new QPushButton(this);
             const bool first = !seen.contains(m.step);
             seen << m.step;
             m.button->setObjectName((first ? "step_" : "mark_") + (first ? QString::fromLatin1(name_of(m.step)).toLower() : m.label));
@@ -83,6 +88,12 @@ void Stick::lay_out() {
     const Plan* plan = session_.plan();
     const bool timed = plan && session_.job() && marks_.size() >= plan->days->operations.size() + 1;
     double sum = 0;
+    // Steps are named in full: each has the room its name needs, what is left is shared by how long things take.
+    const QFontMetrics metrics(theme::figures(10));
+    const auto name_of_mark = [](const Mark& m) { return m.main ? told(name_of(m.step)) : m.label; };
+    const auto needs = [&](const Mark& m) { return m.main ? metrics.horizontalAdvance(name_of_mark(m)) + 14.0 : 12.0; };
+    double taken = 0;
+    for (const Mark& m : marks_) taken += needs(m);
     for (std::size_t i = 0; i < marks_.size(); ++i) {
         if (timed && i > 0 && i <= plan->days->operations.size()) {
             const Operation& o = plan->days->operations[i - 1];
@@ -96,7 +107,7 @@ void Stick::lay_out() {
     double x = wood_.left() + 12;
     for (std::size_t i = 0; i < marks_.size(); ++i) {
         Mark& m = marks_[i];
-        const double w = (wood_.width() - 24) * weight[i] / sum;
+        const double w = needs(m) + std::max(0.0, wood_.width() - 24 - taken) * weight[i] / sum;
         m.x = x;
         m.hands_x = x + w * hands[i];
         m.end_x = x + w;
@@ -107,8 +118,12 @@ void Stick::lay_out() {
             m.button->setFont(theme::figures(10));
             m.button->setStyleSheet(ink);
         }
-        m.button->setGeometry(static_cast<int>(m.x) + 4, 14, std::max(30, static_cast<int>(w) - 1), theme::grown(22));
-        m.button->setText(m.button->fontMetrics().elidedText(m.label, Qt::ElideRight, m.button->width() - 4));
+        // Operations are lesser marks: named while their step is at hand, where the name has room.
+        const int room = static_cast<int>(w) - 5;
+        const int text = metrics.horizontalAdvance(name_of_mark(m)) + 4;
+        const bool named = m.main || (here && text <= room);
+        m.button->setGeometry(static_cast<int>(m.x) + 4, 14, m.main ? std::max(text, room) : std::max(10, room), theme::grown(22));
+        m.button->setText(named ? name_of_mark(m) : QString());
         m.button->setAccessibleName(m.label);
         m.button->setToolTip(m.label + (m.day.isEmpty() ? QString() : " · " + m.day));
     }
@@ -145,7 +160,7 @@ void Stick::paintEvent(QPaintEvent*) {
             for (double x = m.hands_x; x < m.end_x + 30; x += 8) p.drawLine(QPointF(x, wood_.bottom()), QPointF(x - 14, wood_.top()));
         p.restore();
         p.setPen(QPen(here ? c.brass : c.ink, here ? 2.6 : 1.3));
-        p.drawLine(QPointF(m.x, wood_.top() - 8), QPointF(m.x, wood_.bottom()));
+        p.drawLine(QPointF(m.x, m.main ? wood_.top() - 8 : wood_.top() + wood_.height() * 0.6), QPointF(m.x, wood_.bottom()));
         if (m.unmet) {
             p.setBrush(c.paper);
             p.setPen(QPen(c.ink, 1));

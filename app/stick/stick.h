@@ -26,6 +26,7 @@ class Stick : public QWidget {
         bool knot = false, unmet = false;
         Severity worst = Severity::note;
         QPushButton* button = nullptr;
+        bool main = false;  ///< the first of its step
     };
     void rebuild();
     void lay_out();

@@ -302,9 +302,8 @@ class Planner {
                               "Finishes at",
                               fine(p_.thickness_mm),
                               {},
-                              in_.together
-                                  ? say("{} is the most this leaf can have; all come to what the thinnest gives", fine(p_.thickest_mm))
-                                  : say("{} is the most this top can have", fine(p_.thickest_mm)),
+                              in_.together ? say("{} at most; all come to the thinnest", fine(p_.thickest_mm))
+                                           : say("{} is the most this top can have", fine(p_.thickest_mm)),
                               {"t(a,b) = min(z_top − ax − by) − max(z_bottom − ax − by), over √(1 + a² + b²)",
                                {{"tilt along", number(t.a * 1000), "mm per m, solved"},
                                 {"tilt across", number(t.b * 1000), "mm per m, solved"},

@@ -49,8 +49,19 @@ struct Desk {
         REQUIRE(w);
         return w;
     }
+    /// Opens the lines of the slip that fold it away, as a hand would.
+    void reveal(QWidget* w) {
+        std::vector<QPushButton*> lines;
+        for (QWidget* p = w->parentWidget(); p; p = p->parentWidget())
+            if (const QString fold = p->property("fold").toString(); !fold.isEmpty() && p->isHidden())
+                for (QPushButton* line : p->parentWidget()->findChildren<QPushButton*>(fold, Qt::FindDirectChildrenOnly))
+                    lines.push_back(line);
+        for (auto line = lines.rbegin(); line != lines.rend(); ++line) (*line)->click();
+        if (!lines.empty()) QApplication::processEvents();
+    }
     void click(const char* name) {
         auto* button = find<QPushButton>(name);
+        reveal(button);
         // What lies further down on the slip is scrolled to first.
         if (auto* slip = window->findChild<QScrollArea*>("slip"); slip && slip->isAncestorOf(button)) {
             QTest::qWait(1);
@@ -65,6 +76,7 @@ struct Desk {
     QString text(const char* name) { return find<QLabel>(name)->text(); }
     void type(const char* name, const char* what) {
         auto* line = find<QLineEdit>(name);
+        reveal(line);
         line->setFocus();
         line->selectAll();
         QTest::keyClicks(line, what);

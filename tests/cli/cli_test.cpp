@@ -79,6 +79,12 @@ TEST_CASE("burl says what is wrong and leaves with 2", "[cli]") {
     CHECK(r.out.find("cherry, black") != std::string::npos);
 }
 
+TEST_CASE("burl says its version", "[cli]") {
+    const Run r = burl("--version");
+    CHECK(r.code == 0);
+    CHECK(r.out.rfind("burl 0.", 0) == 0);
+}
+
 TEST_CASE("burl finds tops, puts logs in order and plans several leaves", "[cli]") {
     const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-lay-" + std::to_string(getpid()));
     std::filesystem::create_directories(dir);

@@ -1,0 +1,250 @@
+#include "app/slip/lines.h"
+
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QVBoxLayout>
+
+#include "app/theme/theme.h"
+#include "app/words.h"
+
+namespace yb {
+
+namespace {
+
+QString working_text(const Figure& f, const Units& u) {
+    QString out = told(f.working.formula);
+    for (const Given& g : f.working.given) {
+        out += "\n" + told(g.name) + QString::fromStdString("  " + format(g.value, u));
+        if (!g.from.empty()) out += "  – " + told(g.from);
+    }
+    if (!f.working.source.empty()) out += "\n" + QObject::tr("Source: ") + told(f.working.source);
+    return out;
+}
+
+QPushButton* link(const QString& text, const QString& name) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(name);
+    b->setProperty("plain", true);
+    b->setCursor(Qt::PointingHandCursor);
+    return b;
+}
+
+/// The sign of a caution, drawn: a shape, never colour alone.
+class Sign : public QWidget {
+  public:
+    explicit Sign(Severity s) : severity_(s) {
+        setFixedSize(theme::grown(16), theme::grown(16));
+        setAttribute(Qt::WA_TransparentForMouseEvents);
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        theme::draw_sign(p, severity_, QRectF(2, 3, width() - 5, height() - 5));
+    }
+
+  private:
+    Severity severity_;
+};
+
+/// A line's words let the mouse through to the line.
+QLabel* in_line(QLabel* l) {
+    l->setAttribute(Qt::WA_TransparentForMouseEvents);
+    l->setStyleSheet(QStringLiteral("color: %1").arg(l->palette().color(QPalette::WindowText).name()));
+    return l;
+}
+
+}  // namespace
+
+QLabel* words(const QString& text, double points, const QColor& ink) {
+    auto* l = new QLabel(text);
+    l->setFont(theme::text(points));
+    l->setWordWrap(true);
+    l->setTextFormat(Qt::PlainText);
+    QPalette p = l->palette();
+    p.setColor(QPalette::WindowText, ink);
+    l->setPalette(p);
+    return l;
+}
+
+bool set_words(QLabel* l, const QString& text) {
+    if (l->text() == text) return false;
+    l->setText(text);
+    return true;
+}
+
+SlipLine::SlipLine(QWidget* parent) : QPushButton(parent) {
+    setCursor(Qt::PointingHandCursor);
+    setProperty("line", true);
+    QSizePolicy p(QSizePolicy::Expanding, QSizePolicy::Minimum);
+    p.setHeightForWidth(true);
+    setSizePolicy(p);
+}
+
+QSize SlipLine::sizeHint() const { return layout() ? layout()->sizeHint() : QPushButton::sizeHint(); }
+// As tall as the words need at its width: see heightForWidth().
+QSize SlipLine::minimumSizeHint() const {
+    return layout() ? QSize(layout()->minimumSize().width(), fontMetrics().height()) : QPushButton::minimumSizeHint();
+}
+int SlipLine::heightForWidth(int w) const {
+    return layout() && layout()->hasHeightForWidth() ? layout()->heightForWidth(w) : sizeHint().height();
+}
+
+void SlipLine::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    if (underMouse()) p.fillRect(rect(), theme::colours().paper);
+    p.setPen(QPen(hasFocus() ? theme::colours().brass : theme::colours().rule, hasFocus() ? 2 : 1));
+    p.drawLine(0, height() - 1, width(), height() - 1);
+}
+
+Fold::Fold(const QString& name, SlipLine* line, QWidget* parent) : QWidget(parent), line_(line), body_(new QWidget) {
+    line_->setObjectName(name);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(0);
+    box->addWidget(line_);
+    auto* inside = new QVBoxLayout(body_);
+    inside->setContentsMargins(8, 3, 0, 6);
+    inside->setSpacing(2);
+    body_->setProperty("fold", name);
+    body_->hide();
+    box->addWidget(body_);
+    connect(line_, &QPushButton::clicked, this, [this] {
+        set_open(!open_);
+        Q_EMIT opened(open_);
+    });
+}
+
+QVBoxLayout* Fold::body() const { return static_cast<QVBoxLayout*>(body_->layout()); }
+
+void Fold::set_open(bool open) {
+    open_ = open;
+    body_->setVisible(open);
+}
+
+NamedLine::NamedLine(const QString& name) : now_(in_line(words({}, 10, theme::colours().chalk))) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 2, 0, 2);
+    row->setSpacing(10);
+    auto* label = in_line(words(name, 10, theme::colours().pencil));
+    label->setWordWrap(label->fontMetrics().horizontalAdvance(name) > theme::grown(150));
+    row->addWidget(label, label->wordWrap() ? 3 : 0);
+    now_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    row->addWidget(now_, 4);
+    setAccessibleName(name);
+}
+
+void NamedLine::say(const QString& now) {
+    const QString text = now.isEmpty() ? QStringLiteral("▾") : now + QStringLiteral(" ▾");
+    set_words(now_, text);
+}
+
+FigureLine::FigureLine(const QString& key, bool hero) : Fold("working_" + key, new SlipLine), hero_(hero) {
+    line()->setToolTip(tr("How this was reached (W)"));
+    const auto& c = theme::colours();
+    name_ = in_line(words({}, 10, c.pencil));
+    name_->setObjectName("label_" + key);
+    value_ = in_line(new QLabel);
+    value_->setObjectName("answer_" + key);
+    value_->setTextFormat(Qt::RichText);
+    note_ = words({}, 9, c.pencil);
+    note_->setObjectName("note_" + key);
+    work_ = words({}, 9, c.ink);
+    work_->setObjectName("work_" + key);
+    if (hero_) {
+        auto* column = new QVBoxLayout(line());
+        column->setContentsMargins(0, 0, 0, 5);
+        column->setSpacing(0);
+        column->addWidget(value_);
+        column->addWidget(name_);
+        in_line(note_);
+        column->addWidget(note_);
+    } else {
+        auto* row = new QHBoxLayout(line());
+        row->setContentsMargins(0, 1, 0, 2);
+        row->setSpacing(8);
+        row->addWidget(name_, 1);
+        value_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        row->addWidget(value_);
+        body()->addWidget(note_);
+    }
+    body()->addWidget(work_);
+}
+
+void FigureLine::show(const Figure& f, const Units& u, bool dragging) {
+    line()->layout()->setEnabled(!dragging);
+    const Printed a = print(f.value, u);
+    QString number = QString::fromStdString(a.number);
+    QString unit = QString::fromStdString(a.unit);
+    if (f.second) {
+        const Printed b = print(*f.second, u);
+        number += (a.unit == b.unit || a.unit.empty() ? "" : " " + unit) + " / " + QString::fromStdString(b.number);
+        unit = QString::fromStdString(b.unit);
+    }
+    set_words(name_, told(f.label));
+    const double size = hero_ ? (number.size() > 13 ? 17 : 23) : 12.5;
+    set_words(value_, QStringLiteral("<span style=\"font-family:'Roboto Slab'; font-size:%1pt; color:%2\">%3</span>"
+                                     "<span style=\"font-family:'Roboto Slab'; font-size:%6pt; color:%4\"> %5</span>")
+                          .arg(theme::figures(size).pointSizeF())
+                          .arg(theme::colours().ink.name(), number.toHtmlEscaped(), theme::colours().pencil.name(), unit.toHtmlEscaped())
+                          .arg(theme::figures(hero_ ? 13 : 10).pointSizeF()));
+    if (const QString spoken = told(f.label) + ": " + number + " " + unit; value_->accessibleName() != spoken) {
+        value_->setAccessibleName(spoken);
+        line()->setAccessibleName(spoken);
+    }
+    const bool noted = set_words(note_, QString::fromStdString(yb::render(f.note, u)));
+    const bool shown = note_->isHidden() == f.note.empty();
+    if (!shown) note_->setVisible(!f.note.empty());
+    const bool worked = (!dragging || open()) && set_words(work_, working_text(f, u));
+    const bool taller = (hero_ && (!shown || (noted && note_->heightForWidth(note_->width()) > note_->height()))) ||
+                        (worked && open() && work_->heightForWidth(work_->width()) > work_->height());
+    if (dragging && !taller) return;
+    line()->layout()->setEnabled(true);
+    line()->layout()->invalidate();
+}
+
+MindLine::MindLine(const Caution& c) : Fold("mind_" + QString::fromStdString(c.key), new SlipLine) {
+    auto* row = new QHBoxLayout(line());
+    row->setContentsMargins(0, 2, 0, 2);
+    row->setSpacing(7);
+    row->addWidget(new Sign(c.severity), 0, Qt::AlignTop);
+    headline_ = in_line(words({}, 10, theme::colours().ink));
+    headline_->setObjectName("headline_" + QString::fromStdString(c.key));
+    row->addWidget(headline_, 1);
+    place_ = in_line(words({}, 9.5, theme::colours().pencil));
+    place_->setWordWrap(false);
+    row->addWidget(place_);
+    text_ = words({}, 9.5, theme::colours().ink);
+    text_->setObjectName("caution_" + QString::fromStdString(c.key));
+    body()->addWidget(text_);
+    auto* ways = new QHBoxLayout;
+    ways->setContentsMargins(0, 3, 0, 0);
+    mend_ = new QPushButton;
+    mend_->setObjectName("mend_" + QString::fromStdString(c.key));
+    mend_->setProperty("quiet", true);
+    mend_->hide();
+    ways->addWidget(mend_);
+    ways->addStretch(1);
+    if (c.at) {
+        way_ = link(tr("show me"), "show_" + QString::fromStdString(c.key));
+        ways->addWidget(way_);
+    }
+    body()->addLayout(ways);
+}
+
+void MindLine::show(const Caution& c, const Units& u) {
+    set_words(headline_, told(headline_of(c.key)));
+    set_words(place_, c.at ? QString::fromStdString(format(along(c.at->x), u)) : QString());
+    const QString sentence = told(name_of(c.severity)) + ": " + QString::fromStdString(yb::render(c, u));
+    set_words(text_, sentence);
+    line()->setAccessibleName(sentence);
+    line()->setToolTip(QString::fromStdString(c.of));
+}
+
+void MindLine::offer(const std::optional<Mend>& mend, const Units& u) {
+    mend_->setVisible(mend.has_value());
+    if (mend) mend_->setText(QString::fromStdString(yb::render(mend->label, u)));
+}
+
+}  // namespace yb
