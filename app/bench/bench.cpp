@@ -1,6 +1,7 @@
 #include "app/bench/bench.h"
 
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QWheelEvent>
 
@@ -87,6 +88,7 @@ void Bench::lay_out() {
     const double top = 78 + grown;
     const double below = only() ? 12 : std::clamp(h * 0.36, 150.0, 260.0);
     map_.plan = {left, top, w - left - right, std::max(60.0, h - top - below)};
+    map_.end_on_edge = false;
     const double strip_top = map_.plan.bottom() + 26 + grown;
     const double each = std::max(30.0, (h - strip_top - 48) / 2);
     map_.strip = {left, strip_top, w - left - right, each * 0.86};
@@ -99,13 +101,35 @@ void Bench::lay_out() {
     const auto [x0, x1, y0, y1] = extent();
     const double length = std::max(1.0, x1 - x0);
     const double room = 46;  // for dimensions beside the slab
-    map_.scale = std::min(map_.plan.width() / length, std::max(20.0, map_.plan.height() - room) / std::max(1.0, y1 - y0));
+    const double across = std::max(1.0, y1 - y0);
+    const auto scale_of = [&](const QRectF& r) { return std::min(r.width() / length, std::max(20.0, r.height() - room) / across); };
+    map_.scale = scale_of(map_.plan);
+    map_.end_rise = view_ ? view_->end_rise() : 1;
+    const double thickness = 95;
+    // A squat top has the end view at its side, on edge on the same heights: the wood below it is worth more.
+    if (!only() && view_ && !view_->end_upright()) {
+        QRectF plan_beside = map_.plan;
+        plan_beside.setHeight(std::max(60.0, h - top - 118 - 2 * grown));
+        const double on_edge = 44 + std::min(150.0, thickness * map_.end_rise * scale_of(plan_beside));
+        plan_beside.setWidth(map_.plan.width() - on_edge - 24);
+        if (const double scale = scale_of(plan_beside); scale > 1.06 * map_.scale) {
+            map_.end_on_edge = true;
+            map_.plan = plan_beside;
+            map_.scale = scale;
+            map_.ruler.setWidth(map_.plan.width());
+            map_.strip = {left, map_.plan.bottom() + 26 + grown, map_.plan.width(), h - map_.plan.bottom() - 26 - grown - 22};
+            map_.end = {map_.plan.right() + 24, map_.plan.top(), on_edge, map_.plan.height()};
+        }
+    }
     // A slab shorter than the bench lies in its middle; stations still start where it does.
     const double spare = map_.plan.width() - length * map_.scale;
     map_.x0_mm = x0 - spare / 2 / map_.scale;
     map_.y_mid_mm = (y0 + y1) / 2;
-    map_.end_rise = view_ ? view_->end_rise() : 1;
-    const double thickness = 95;
+    if (map_.end_on_edge) {
+        map_.end_scale = map_.scale;
+        map_.end_base_px = map_.end.left() + 30;
+        return;
+    }
     map_.end_scale = std::min(map_.end.width() * 0.72 / std::max(1.0, y1 - y0), map_.end.height() / (thickness * map_.end_rise));
     map_.end_base_px = map_.end.bottom() - 6;
 }
@@ -255,9 +279,31 @@ void Bench::mousePressEvent(QMouseEvent* e) {
         update();
     } else {
         picked_.clear();
-        if (map_.strip.contains(at) || map_.end.contains(at) || map_.plan.contains(at)) session_.set_gauge(from_.x);
+        if (map_.strip.contains(at) || (!map_.end_on_edge && map_.end.contains(at)) || map_.plan.contains(at)) session_.set_gauge(from_.x);
         update();
     }
+}
+
+void Bench::contextMenuEvent(QContextMenuEvent* e) {
+    if (!view_ || drawn_) return;
+    if (e->reason() == QContextMenuEvent::Mouse) {
+        // What lies under the hand is what it is about.
+        const auto all = view_->handles(map_, session_);
+        if (const Handle* h = handle_at(all, e->pos())) picked_ = h->name;
+        if (map_.plan.contains(e->pos())) session_.set_gauge(map_.mm_at(QPointF(e->pos())).x);
+        update();
+    }
+    auto* menu = new QMenu(this);
+    menu->setObjectName("bench_menu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (const Action& a : view_->actions(session_)) {
+        if (!a.enabled || a.strong) continue;
+        QAction* one = menu->addAction(a.label, this, [run = a.run] { run(); });
+        one->setObjectName(a.name);
+        one->setToolTip(a.tip);
+    }
+    if (menu->isEmpty()) delete menu;
+    else menu->popup(e->globalPos());
 }
 
 void Bench::mouseMoveEvent(QMouseEvent* e) {

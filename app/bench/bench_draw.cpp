@@ -238,7 +238,11 @@ void Bench::draw_section(QPainter& p) {
     if (map_.end_rise != 1) title += tr(" · heights ×%1").arg(map_.end_rise);
     const QString note = view_->end_note(session_);
     if (!note.isEmpty()) title += " · " + note;
-    p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
+    if (map_.end_on_edge)
+        p.drawText(
+            QRectF(map_.end.left(), map_.strip.top() - theme::grown(20), map_.end.width() + 36, map_.strip.height() + theme::grown(20)),
+            Qt::AlignLeft | Qt::TextWordWrap, title);
+    else p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
     if (session_.whole() && view_->shows_leaves()) {
         draw_leaf_sections(p);
         return view_->draw_end(p, map_, session_);
@@ -273,7 +277,8 @@ void Bench::draw_gauge(QPainter& p) {
     const double x = map_.px(map_.gauge_mm);
     const double y = map_.ruler.bottom();
     p.setPen(QPen(c.brass, 1.6));
-    p.drawLine(QPointF(x, y + 12), QPointF(x, only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
+    const double tall = theme::grown(20);
+    p.drawLine(QPointF(x, y + 13 + tall), QPointF(x, only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
     p.setBrush(c.brass);
     p.setPen(QPen(c.brass_dark, 1));
     p.drawRoundedRect(QRectF(x - 32, y + 1, 64, 12), 1.5, 1.5);
@@ -283,8 +288,7 @@ void Bench::draw_gauge(QPainter& p) {
     const QString text = in_units(along(map_.gauge_mm), session_);
     p.setFont(theme::figures(10));
     const double w = std::max(64.0, QFontMetricsF(p.font()).horizontalAdvance(text) + 14);
-    const double tall = theme::grown(22);
-    const QRectF label(x - w / 2, y - 2 - tall, w, tall);
+    const QRectF label(x - w / 2, y + 13, w, tall);  // below the rule: its numbers stay in sight
     p.setBrush(c.slip);
     p.setPen(QPen(c.brass, 1));
     p.drawRoundedRect(label, 2, 2);

@@ -16,7 +16,8 @@ struct BenchMap {
     double y_mid_mm = 0;             ///< slab y in the plan's middle
     double end_scale = 0.5;          ///< px per mm across, end view
     double end_rise = 1;             ///< how much heights are exaggerated there
-    double end_base_px = 0;          ///< where the bench is drawn in the end view
+    double end_base_px = 0;          ///< where the bench is drawn in the end view: a height, or where it stands on edge a place along
+    bool end_on_edge = false;        ///< the end view stands at the plan's side on the same heights across
     double gauge_mm = 0;
 
     double px(double x_mm) const { return plan.left() + (x_mm - x0_mm) * scale; }
@@ -28,8 +29,9 @@ struct BenchMap {
         for (const Vec2 p : ring) out << px(p);
         return out;
     }
-    /// A place in the end view: y across (left of the slab on the left), z up from the bench.
+    /// A place in the end view: y across (left of the slab on the left, or above where it stands on edge), z up from the bench.
     QPointF end_px(double y_mm, double z_mm) const {
+        if (end_on_edge) return {end_base_px + z_mm * end_scale * end_rise, plan.center().y() - (y_mm - y_mid_mm) * end_scale};
         return {end.center().x() - (y_mm - y_mid_mm) * end_scale, end_base_px - z_mm * end_scale * end_rise};
     }
 };

@@ -53,6 +53,8 @@ class StepView {
     virtual QString strip_title(const Session&) const { return {}; }
     virtual QString end_note(const Session&) const { return {}; }
     virtual double end_rise() const { return 1; }
+    /// What the end view shows stands on a floor: it is never laid on edge.
+    virtual bool end_upright() const { return false; }
     /// The end view is the finished top, not the slab as it is.
     virtual bool shows_finished() const { return false; }
     /// Of a whole top the leaves as they come out of the log, not the finished top.

@@ -112,7 +112,11 @@ void draw_end_grain(QPainter& painter, const Slab& slab, const SlabShape& shape,
         fibre.setAlpha(110);
         painter.setPen(QPen(fibre, 1));
         const QRectF box = section.boundingRect();
-        for (double x = box.left() + 3; x < box.right(); x += 5) painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+        // From face to face, however the end view lies.
+        if (map.end_on_edge)
+            for (double y = box.top() + 3; y < box.bottom(); y += 5) painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y));
+        else
+            for (double x = box.left() + 3; x < box.right(); x += 5) painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
         painter.restore();
         return;
     }
@@ -126,7 +130,8 @@ void draw_end_grain(QPainter& painter, const Slab& slab, const SlabShape& shape,
     painter.setBrush(Qt::NoBrush);
     for (double r = 11; r < 1400; r += 11) {
         const double k = r * map.end_scale;
-        painter.drawEllipse(centre, k, k * map.end_rise);
+        if (map.end_on_edge) painter.drawEllipse(centre, k * map.end_rise, k);
+        else painter.drawEllipse(centre, k, k * map.end_rise);
     }
     painter.restore();
 }

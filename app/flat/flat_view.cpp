@@ -136,8 +136,8 @@ void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
         const SlabShape& shape = *s.plan()->shape();
         const double over = f.off_top.at(q);
         const double under = f.off_bottom.at(q);
-        if (over > 0) p.drawRect(QRectF(map.end_px(b, shape.top.at(q)), map.end_px(a, shape.top.at(q) - over)));
-        if (under > 0) p.drawRect(QRectF(map.end_px(b, shape.bottom.at(q) + under), map.end_px(a, shape.bottom.at(q))));
+        if (over > 0) p.drawRect(QRectF(map.end_px(b, shape.top.at(q)), map.end_px(a, shape.top.at(q) - over)).normalized());
+        if (under > 0) p.drawRect(QRectF(map.end_px(b, shape.bottom.at(q) + under), map.end_px(a, shape.bottom.at(q))).normalized());
     }
 }
 

@@ -9,6 +9,7 @@ namespace yb {
 class UnderView : public StepView {
   public:
     Step step() const override { return step_key::under; }
+    bool end_upright() const override { return true; }
     bool shows_finished() const override { return true; }
     QString strip_title(const Session& s) const override;
     double end_rise() const override { return 1; }

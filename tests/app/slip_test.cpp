@@ -193,3 +193,41 @@ TEST_CASE("at 1024 by 600 all of it is there: the slip may scroll, what comes ne
         CHECK(desk.find<QPushButton>("step_sheets")->isVisible());
     }
 }
+
+TEST_CASE("every action of the slip is on the right-click too, and does the same", "[app][slip]") {
+    Desk desk;
+    auto& bench = desk.window->bench();
+    const auto menu = [&] {
+        const QPoint at = bench.map().plan.center().toPoint();
+        QContextMenuEvent e(QContextMenuEvent::Mouse, at, bench.mapToGlobal(at));
+        QApplication::sendEvent(&bench, &e);
+        return bench.findChild<QMenu*>("bench_menu");
+    };
+    for (const char* step : steps_of_work) {
+        desk.click(step);
+        INFO(step);
+        QStringList slip;
+        for (const QPushButton* b : desk.find<QWidget>("slip_page")->findChildren<QPushButton*>())
+            if (b->property("quiet").toBool() && b->isEnabled() && !b->objectName().startsWith("mend_")) slip << b->text();
+        slip.sort();
+        QMenu* m = menu();
+        REQUIRE((m || slip.isEmpty()));
+        if (!m) continue;
+        QStringList offered;
+        for (const QAction* a : m->actions()) offered << a->text();
+        offered.sort();
+        CHECK(offered == slip);
+        m->close();
+        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    }
+    desk.click("step_under");
+    const auto channels = desk.session().job()->under.channels.size();
+    QMenu* m = menu();
+    REQUIRE(m);
+    for (QAction* a : m->actions())
+        if (a->text() == desk.find<QPushButton>("add_channel")->text()) a->trigger();
+    CHECK(desk.session().job()->under.channels.size() == channels + 1);
+    m->close();
+    desk.click("undo");
+    CHECK(desk.session().job()->under.channels.size() == channels);
+}
