@@ -79,6 +79,10 @@ bool Bench::only() const { return plan_only_ || height() < theme::grown(250); }
 void Bench::resizeEvent(QResizeEvent*) { lay_out(); }
 
 void Bench::lay_out() {
+    if (session_.whole() && session_.previewing() && map_.scale > 0 && whole_before_) {
+        map_.gauge_mm = session_.gauge_mm();
+        return;  // nothing jumps under the hand
+    }
     const double w = width();
     const double h = height();
     const double left = 56;
@@ -96,7 +100,6 @@ void Bench::lay_out() {
     map_.gauge_mm = session_.gauge_mm();
     const Plan* plan = session_.plan();
     if (!plan || !plan->drawable()) return;
-    if (session_.whole() && session_.previewing() && map_.scale > 0 && whole_before_) return;  // nothing jumps under the hand
     whole_before_ = session_.whole();
     const auto [x0, x1, y0, y1] = extent();
     const double length = std::max(1.0, x1 - x0);
