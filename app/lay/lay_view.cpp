@@ -332,7 +332,7 @@ std::vector<Action> LayView::actions(Session& session) {
              place_beside(*s, work_, QObject::tr("Best rip lines"),
                           [](const Plan& plan, const MakeUpInputs& in) { return best_rips(in, *plan.makeup); });
          },
-         several()},
+         several() && !is_river(session.makeup()->kind)},
         {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
          [s, this] {
              if (!s->whole() || !is_river(s->makeup()->kind)) {
