@@ -231,3 +231,31 @@ TEST_CASE("every action of the slip is on the right-click too, and does the same
     desk.click("undo");
     CHECK(desk.session().job()->under.channels.size() == channels);
 }
+
+TEST_CASE("the wood has the room: plan and end view with their labels' margins", "[app][slip]") {
+    // Measured: the box around the wood on the plan with 46 px for its dimensions, and the box of the end view as it was given
+    // room across the wood's width, over the bench.
+    Desk desk;
+    for (const auto& [id, job] : desk.session().documents().jobs) {
+        desk.session().set_job(QString::fromStdString(id));
+        desk.click("step_lay");
+        const Bench& bench = desk.window->bench();
+        const BenchMap& map = bench.map();
+        const Plan& plan = *desk.session().plan();
+        Box box{{1e9, 1e9}, {-1e9, -1e9}};
+        const auto take = [&](const Ring& r) {
+            const Box b = bounds(r);
+            box.low = {std::min(box.low.x, b.low.x), std::min(box.low.y, b.low.y)};
+            box.high = {std::max(box.high.x, b.high.x), std::max(box.high.y, b.high.y)};
+        };
+        if (plan.shape()) take(plan.shape()->ring_a), take(plan.shape()->ring_b);
+        for (const LeafPart& l : plan.makeup->leaves) take(l.show), take(l.under);
+        const double across = box.height() * map.scale;
+        const double on_plan = std::min(box.width() * map.scale, map.plan.width()) * (across + 46);
+        const double at_end = map.end_on_edge ? map.end.width() * across : box.height() * map.end_scale * map.end.height();
+        const double share = (on_plan + at_end) / (bench.width() * bench.height());
+        UNSCOPED_INFO(id << ": " << share);
+        // What is nearly as wide as it is long meets the bench's height first.
+        CHECK(share > (box.width() < 1.6 * box.height() ? 0.3 : 0.45));
+    }
+}
