@@ -327,16 +327,4 @@ void patch_from_nothing(Job& job, std::size_t patch) {
     if (patch < job.makeup.patches.size()) job.makeup.patches[patch].slab.clear();
 }
 
-void mend(Job& job, const Mend& m) {
-    const auto number = [&](std::size_t i) { return m.takes.at(i); };
-    if (m.edit == "take_from_underneath") job.flat.aim = FlatAim::spare_show;
-    else if (m.edit == "share_out") job.flat.aim = FlatAim::share_out;
-    else if (m.edit == "rest") job.flat.rest_h = number(0);
-    else if (m.edit == "both_faces_to_air") job.flat.both_faces_to_air = true;
-    else if (m.edit == "draw_apart") move_leaf(job, static_cast<std::size_t>(number(0)), {0, number(1)});
-    else if (m.edit == "shorten_top") job.top.length_mm = number(0);
-    else if (m.edit == "move_channel") move_channel(job, static_cast<std::size_t>(number(0)), {number(1), number(2)});
-    else throw std::invalid_argument("there is no mend ‘" + m.edit + "’");
-}
-
 }  // namespace yb

@@ -130,9 +130,4 @@ double from_end_mm(const Job& job, double u_mm);
 void set_plate_from_end(Job& job, std::size_t plate, double from_end_mm);
 void set_channel_from_end(Job& job, std::size_t channel, double from_end_mm);
 
-// --- Mends
-
-/// Does what a caution's mend says. @throws std::invalid_argument for one nobody knows.
-void mend(Job& job, const Mend& mend);
-
 }  // namespace yb

@@ -66,11 +66,8 @@ const std::map<std::string, Edit>& edits() {
          }},
         {"void_resin",
          [](Documents& d, Job& j, const auto& n) {
-             Leaf& leaf = j.leaves.at(index(n.at(0)));
-             const std::string id = d.slabs.at(leaf.slab).flaws.at(index(n.at(1))).id;
-             const auto it = std::find_if(leaf.voids.begin(), leaf.voids.end(), [&](const VoidFill& v) { return v.flaw_id == id; });
-             VoidFill& v = it == leaf.voids.end() ? leaf.voids.emplace_back(VoidFill{id, {}, false}) : *it;
-             v.resin = d.shop.resins.at(index(n.at(2))).key;
+             const Flaw& flaw = d.slabs.at(j.leaves.at(index(n.at(0))).slab).flaws.at(index(n.at(1)));
+             set_choice(j, "fill." + flaw.id, d.shop.resins.at(index(n.at(2))).key, static_cast<int>(n.at(0)));
          }},
         {"usual_plates", [](Documents&, Job& j, const auto&) { j.under.plates = starting_under(j.top).plates; }},
         {"channel_to", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).u_mm = n.at(1); }},
