@@ -451,6 +451,12 @@ void MainWindow::show_log() {
     pages_->setCurrentWidget(log_);
 }
 
+void MainWindow::keyPressEvent(QKeyEvent* e) {
+    // From wherever the keys go: back to the top.
+    if (e->key() == Qt::Key_Escape && !session_.picked().isEmpty()) return session_.pick({});
+    QMainWindow::keyPressEvent(e);
+}
+
 void MainWindow::type_dimension() {
     if (bench_->type_dimension()) return;
     // A step without a dimension on the bench: the size of the top is the one that is meant.

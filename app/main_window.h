@@ -79,6 +79,7 @@ class MainWindow : public QMainWindow {
   protected:
     /// Keeps what is typed and not yet entered.
     void closeEvent(QCloseEvent* e) override;
+    void keyPressEvent(QKeyEvent* e) override;
 
   private:
     void show_start(StartPage* page);

@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QSettings>
 
+#include "app/bench/bench.h"
 #include "app/bring/bring.h"
 #include "app/find_panel.h"
 #include "app/main_window.h"
@@ -95,8 +96,16 @@ void MainWindow::build_menus() {
     view->addAction(tr("Gauge left, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Comma), this, gauge(-1));
     view->addAction(tr("Gauge right, fine"), QKeySequence(Qt::SHIFT | Qt::Key_Period), this, gauge(1));
     view->addAction(tr("Workings"), QKeySequence(Qt::Key_W), slip_, &Slip::toggle_workings);
+    view->addAction(tr("More room for the plan"), QKeySequence(Qt::ALT | Qt::Key_Down), this, [this] { bench_->more_for_plan(true); });
+    view->addAction(tr("Less room for the plan"), QKeySequence(Qt::ALT | Qt::Key_Up), this, [this] { bench_->more_for_plan(false); });
+    view->addAction(tr("Share the room as it was"), bench_, &Bench::share_room);
+    view->addAction(tr("First thing to mind"), QKeySequence(Qt::Key_M), slip_, &Slip::open_first_to_mind);
+    view->addAction(tr("Next thing on the bench"), QKeySequence(Qt::ALT | Qt::Key_BracketRight), this, [this] { session_.pick_next(1); });
+    view->addAction(tr("Thing before it"), QKeySequence(Qt::ALT | Qt::Key_BracketLeft), this, [this] { session_.pick_next(-1); });
+    view->addAction(tr("What comes next"), QKeySequence(Qt::CTRL | Qt::Key_Return), slip_, &Slip::press_next);
     view->addAction(tr("Tape table"), QKeySequence(Qt::Key_T), this, [this] {
         session_.set_step(step_key::rack);
+        session_.pick({});
         if (auto* b = slip_->findChild<QPushButton*>("type_tape")) b->click();
     });
     view->addSeparator();

@@ -2,6 +2,7 @@
 #include <ctime>
 
 #include <QApplication>
+#include <QPushButton>
 #include <QTemporaryDir>
 
 #include <benchmark/benchmark.h>
@@ -120,6 +121,63 @@ BENCHMARK_CAPTURE(drag, disc, "job-hall-table")->Unit(benchmark::kMillisecond)->
 BENCHMARK_CAPTURE(drag, side_of_a_bench, "job-landing-bench")->Unit(benchmark::kMillisecond)->Iterations(200);
 BENCHMARK_CAPTURE(drag, half_of_an_open_river, "job-open-river")->Unit(benchmark::kMillisecond)->Iterations(200);
 BENCHMARK_CAPTURE(drag, bank_of_a_river, "job-tarn-river")->Unit(benchmark::kMillisecond)->Iterations(200);
+
+/// A demo job's window in a step, all grown and painted.
+struct Shown {
+    QTemporaryDir dir;
+    MainWindow window;
+    Shown(const char* job, Step step) {
+        window.open_demo(dir.filePath("demo.shop"));
+        window.finish_growing();
+        window.resize(1280, 800);
+        window.show();
+        window.session().set_job(job);
+        window.session().set_step(step);
+        window.grab();
+        window.finish_growing();
+        window.grab();
+    }
+};
+
+/// Picking one thing after another, bench and slip painted.
+void pick(benchmark::State& state, const char* job, Step step) {
+    Shown shown(job, step);
+    double worst = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        shown.window.session().pick_next(1);
+        shown.window.bench().repaint();
+        QApplication::processEvents();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK_CAPTURE(pick, leaf_and_joint_of_four, "job-seed-cabinet", step_key::lay)->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(pick, void_of_a_table, "job-reading-table", Step{"fill"})->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(pick, hole_of_a_table, "job-reading-table", Step{"under"})->Unit(benchmark::kMillisecond)->Iterations(200);
+
+/// Opening and closing a line of the slip: a working, a school with what each of its ways gains here, a caution with its mend.
+void open_line(benchmark::State& state, const char* job, Step step, const char* line) {
+    Shown shown(job, step);
+    auto* button = shown.window.findChild<QPushButton*>(line);
+    if (!button) return state.SkipWithError("that line is not on the slip");
+    double worst = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        button->click();
+        QApplication::processEvents();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK_CAPTURE(open_line, working, "job-reading-table", step_key::lay, "working_lay.fit")
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(200);
+BENCHMARK_CAPTURE(open_line, aim, "job-reading-table", Step{"flat"}, "how_flat.aim")->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(open_line, make_up, "job-seed-cabinet", step_key::lay, "how_lay.makeup")->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(open_line, caution_with_mend, "job-seed-cabinet", step_key::lay, "mind_lay.taper")
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(200);
 
 }  // namespace
 

@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
+#include <QSettings>
 #include <QWheelEvent>
 
 #include <algorithm>
@@ -25,6 +26,12 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setAttribute(Qt::WA_OpaquePaintEvent);  // it paints every pixel itself
+    const QSettings settings;
+    const auto kept = [&](const char* key) {
+        return settings.contains(key) ? std::optional(settings.value(key).toDouble()) : std::nullopt;
+    };
+    plan_share_ = kept("bench/plan");
+    end_share_ = {kept("bench/end_below"), kept("bench/end_beside")};
     connect(&session, &Session::changed, this, [this] {
         lay_out();
         update();
@@ -33,6 +40,10 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
         if (!key.isEmpty() && !shows_picture(key.toStdString())) return;  // one of the rack's: nothing here looks other
         ++pictures_version_;
         tops_.forget();
+        update();
+    });
+    connect(&session, &Session::picked_changed, this, [this] {
+        if (!session_.picked().isEmpty() || !in_hand_whole_) picked_ = session_.picked();
         update();
     });
     connect(&session, &Session::gauge_moved, this, [this] {
@@ -88,52 +99,67 @@ void Bench::lay_out() {
     const double left = 56;
     const double right = 40;
     const double grown = theme::grown(26) - 26;  // room that larger text needs
-    map_.ruler = {left, 26 + grown, w - left - right, 26};
-    const double top = 78 + grown;
-    const double below = only() ? 12 : std::clamp(h * 0.36, 150.0, 260.0);
-    map_.plan = {left, top, w - left - right, std::max(60.0, h - top - below)};
+    map_.ruler = {left, 14 + grown, w - left - right, 26};
+    const double top = 66 + grown;
+    const double below = h - top - (only() ? 12 : std::clamp(h * 0.36, 150.0, 260.0));  // of the plan, the end view below it
+    const double beside = h - top - 84 - 2 * grown;                                     // … or at its side
+    map_.plan = {left, top, w - left - right, std::max(60.0, below)};
     map_.end_on_edge = false;
-    const double strip_top = map_.plan.bottom() + 26 + grown;
-    const double each = std::max(30.0, (h - strip_top - 48) / 2);
-    map_.strip = {left, strip_top, w - left - right, each * 0.86};
-    map_.end = {left, map_.strip.bottom() + 30 + grown, w - left - right, std::max(30.0, h - map_.strip.bottom() - 42 - grown)};
     map_.gauge_mm = session_.gauge_mm();
     const Plan* plan = session_.plan();
-    if (!plan || !plan->drawable()) return;
-    whole_before_ = session_.whole();
-    const auto [x0, x1, y0, y1] = extent();
+    const bool drawn = plan && plan->drawable();
+    const auto [x0, x1, y0, y1] = drawn ? extent() : std::array{0.0, 1.0, 0.0, 1.0};
     const double length = std::max(1.0, x1 - x0);
-    const double room = 46;  // for dimensions beside the slab
     const double across = std::max(1.0, y1 - y0);
+    constexpr double room = 46;  // for dimensions beside the slab
+    constexpr double thickness = 95;
     const auto scale_of = [&](const QRectF& r) { return std::min(r.width() / length, std::max(20.0, r.height() - room) / across); };
-    map_.scale = scale_of(map_.plan);
     map_.end_rise = view_ ? view_->end_rise() : 1;
-    const double thickness = 95;
+    const auto on_edge = [&](double height) {
+        return 44 + std::min(150.0, thickness * map_.end_rise * std::max(20.0, height - room) / across);
+    };
     // A squat top has the end view at its side, on edge on the same heights: the wood below it is worth more.
-    if (!only() && view_ && !view_->end_upright()) {
-        QRectF plan_beside = map_.plan;
-        plan_beside.setHeight(std::max(60.0, h - top - 118 - 2 * grown));
-        const double on_edge = 44 + std::min(150.0, thickness * map_.end_rise * scale_of(plan_beside));
-        plan_beside.setWidth(map_.plan.width() - on_edge - 24);
-        if (const double scale = scale_of(plan_beside); scale > 1.06 * map_.scale) {
-            map_.end_on_edge = true;
-            map_.plan = plan_beside;
-            map_.scale = scale;
-            map_.ruler.setWidth(map_.plan.width());
-            map_.strip = {left, map_.plan.bottom() + 26 + grown, map_.plan.width(), h - map_.plan.bottom() - 26 - grown - 22};
-            map_.end = {map_.plan.right() + 24, map_.plan.top(), on_edge, map_.plan.height()};
-        }
+    if (drawn && !only() && view_ && !view_->end_upright()) {
+        const QRectF at_side(left, top, map_.plan.width() - on_edge(beside) - 24, std::max(60.0, beside));
+        map_.end_on_edge = scale_of(at_side) > 1.06 * scale_of(map_.plan);
     }
+    // Where the hand set a split it stays, as far as what it parts keeps some room.
+    if (plan_share_ && !only()) map_.plan.setHeight(std::clamp(h * *plan_share_ - top, 60.0, std::max(60.0, h - top - 100 - 2 * grown)));
+    else if (map_.end_on_edge) map_.plan.setHeight(std::max(60.0, beside));
+    const double strip_top = map_.plan.bottom() + 26 + grown;
+    const std::optional<double>& share = end_share_[map_.end_on_edge ? 1 : 0];
+    if (map_.end_on_edge) {
+        double wide = on_edge(map_.plan.height());
+        if (share) {
+            wide = std::clamp(*share, 0.08, 0.5) * map_.plan.width();
+        } else {
+            // What is nearly as wide as long leaves room beside it: its section is drawn thicker there, heights the taller.
+            const double scale = scale_of({0, 0, map_.plan.width() - wide - 24, map_.plan.height()});
+            const double spare = map_.plan.width() - 24 - wide - length * scale - 40;
+            const double rises = std::clamp(std::floor((wide - 44 + spare) / (thickness * scale * map_.end_rise)), 1.0, 5.0);
+            if (rises > 1) map_.end_rise *= rises, wide = 44 + thickness * map_.end_rise * scale;
+        }
+        map_.plan.setWidth(map_.plan.width() - wide - 24);
+        map_.ruler.setWidth(map_.plan.width());
+        map_.strip = {left, strip_top, map_.plan.width(), std::max(24.0, h - strip_top - 18)};
+        map_.end = {map_.plan.right() + 24, top, wide, map_.plan.height()};
+    } else {
+        const double rest = std::max(60.0, h - strip_top - 48);
+        map_.strip = {left, strip_top, map_.plan.width(), rest * (1 - std::clamp(share.value_or(0.57), 0.2, 0.8))};
+        map_.end = {left, map_.strip.bottom() + 30 + grown, map_.plan.width(), std::max(30.0, h - map_.strip.bottom() - 42 - grown)};
+    }
+    if (!drawn) return;
+    whole_before_ = session_.whole();
+    map_.scale = scale_of(map_.plan);
     // A slab shorter than the bench lies in its middle; stations still start where it does.
-    const double spare = map_.plan.width() - length * map_.scale;
-    map_.x0_mm = x0 - spare / 2 / map_.scale;
+    map_.x0_mm = x0 - (map_.plan.width() - length * map_.scale) / 2 / map_.scale;
     map_.y_mid_mm = (y0 + y1) / 2;
     if (map_.end_on_edge) {
         map_.end_scale = map_.scale;
         map_.end_base_px = map_.end.left() + 30;
         return;
     }
-    map_.end_scale = std::min(map_.end.width() * 0.72 / std::max(1.0, y1 - y0), map_.end.height() / (thickness * map_.end_rise));
+    map_.end_scale = std::min(map_.end.width() * 0.72 / across, map_.end.height() / (thickness * map_.end_rise));
     map_.end_base_px = map_.end.bottom() - 6;
 }
 
@@ -157,6 +183,46 @@ std::array<double, 4> Bench::extent() const {
         e[3] = std::min(1.5 * session_.top()->width_mm, std::max(e[3], k.high.y));
     }
     return e;
+}
+
+Bench::Split Bench::split_at(QPointF p) const {
+    if (only() || drawn_ || !session_.plan() || !session_.plan()->drawable()) return Split::none;
+    constexpr double near = 4;
+    if (map_.end_on_edge && std::abs(p.x() - (map_.plan.right() + 12)) < near && p.y() > map_.plan.top() && p.y() < map_.plan.bottom())
+        return Split::at_end;
+    if (std::abs(p.y() - (map_.plan.bottom() + 5)) < near) return Split::below_plan;
+    if (!map_.end_on_edge && std::abs(p.y() - (map_.strip.bottom() + 8)) < near) return Split::at_end;
+    return Split::none;
+}
+
+void Bench::drag_split(Split which, QPointF to) {
+    if (which == Split::below_plan) plan_share_ = std::clamp((to.y() - 5) / height(), 0.15, 0.95);
+    else if (map_.end_on_edge) end_share_[1] = std::clamp((map_.end.right() - to.x() - 12) / (width() - 96.0), 0.08, 0.5);
+    else end_share_[0] = std::clamp((height() - to.y() - 12) / std::max(60.0, height() - map_.strip.top() - 48), 0.2, 0.8);
+    lay_out();
+    update();
+}
+
+void Bench::keep_splits() const {
+    QSettings settings;
+    for (const auto& [key, share] : {std::pair("bench/plan", plan_share_), std::pair("bench/end_below", end_share_[0]),
+                                     std::pair("bench/end_beside", end_share_[1])}) {
+        if (share) settings.setValue(key, *share);
+        else settings.remove(key);
+    }
+}
+
+void Bench::more_for_plan(bool more) {
+    drag_split(Split::below_plan, {0, map_.plan.bottom() + 5 + (more ? 20 : -20)});
+    keep_splits();
+}
+
+void Bench::share_room() {
+    plan_share_.reset();
+    end_share_ = {};
+    keep_splits();
+    lay_out();
+    update();
 }
 
 QPolygonF Bench::dimension_place(const QString& field) const {
@@ -250,6 +316,59 @@ void Bench::finish_outline() {
     set_plan_only(plan_only_before_);
 }
 
+QPolygonF Bench::area_of(const Thing& t) const {
+    QPolygonF area = map_.px(t.area);
+    const QRectF box = area.boundingRect();
+    constexpr double least = 16;
+    if (box.width() >= least && box.height() >= least) return area;
+    const QSizeF size = box.size().expandedTo({least, least});
+    return QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size);
+}
+
+namespace {
+double size_of(const QPolygonF& area) {
+    double twice = 0;
+    for (int i = 0; i < area.size(); ++i) {
+        const QPointF a = area[i];
+        const QPointF b = area[(i + 1) % area.size()];
+        twice += a.x() * b.y() - a.y() * b.x();
+    }
+    return std::abs(twice) / 2;
+}
+}  // namespace
+
+const Thing* Bench::thing_at(QPointF p) const {
+    const Thing* best = nullptr;
+    double least = 0;
+    for (const Thing& t : session_.things()) {
+        if (t.area.size() < 3) continue;
+        const QPolygonF area = area_of(t);
+        if (!area.containsPoint(p, Qt::OddEvenFill)) continue;
+        const double size = size_of(area);
+        if (!best || size < least) best = &t, least = size;
+    }
+    return best;
+}
+
+void Bench::take(const QString& name) {
+    in_hand_whole_ = true;
+    session_.pick(name);
+    in_hand_whole_ = false;
+    picked_ = name;
+    update();
+}
+
+void Bench::take_at(QPointF p, const Handle* h) {
+    const Thing* t = map_.plan.adjusted(0, -10, 0, 10).contains(p) ? thing_at(p) : nullptr;
+    if (t && (!h || size_of(area_of(*t)) < size_of(h->area))) return take(QString::fromStdString(t->key));
+    take(h ? h->name : QString());
+}
+
+bool Bench::focusNextPrevChild(bool next) {
+    if (hasFocus() && !drawn_ && !editor_ && session_.pick_next(next ? 1 : -1)) return true;
+    return QWidget::focusNextPrevChild(next);
+}
+
 const Handle* Bench::handle_at(const std::vector<Handle>& all, QPointF p) const {
     for (auto it = all.rbegin(); it != all.rend(); ++it)
         if (it->area.containsPoint(p, Qt::OddEvenFill)) return &*it;
@@ -269,6 +388,7 @@ void Bench::mousePressEvent(QMouseEvent* e) {
     for (const auto& [place, d] : dimensions_)
         if (place.containsPoint(at, Qt::OddEvenFill)) return open_editor(d.field, place.boundingRect().center());
     moved_ = false;
+    if (held_split_ = split_at(at); held_split_ != Split::none) return;
     from_ = map_.mm_at(at);
     const QRectF brass(map_.px(map_.gauge_mm) - 36, map_.ruler.top() - 4, 72, 54);
     const auto all = view_->handles(map_, session_);
@@ -276,14 +396,11 @@ void Bench::mousePressEvent(QMouseEvent* e) {
         held_gauge_ = true;
         session_.set_gauge(from_.x);
     } else if (const Handle* h = handle_at(all, at)) {
-        held_ = *h;
-        picked_ = h->name;
+        held_ = *h;  // let go where it is taken it is picked; moved, it shows what comes of that
         setCursor(Qt::ClosedHandCursor);
-        update();
     } else {
-        picked_.clear();
+        take_at(at, nullptr);
         if (map_.strip.contains(at) || (!map_.end_on_edge && map_.end.contains(at)) || map_.plan.contains(at)) session_.set_gauge(from_.x);
-        update();
     }
 }
 
@@ -292,14 +409,14 @@ void Bench::contextMenuEvent(QContextMenuEvent* e) {
     if (e->reason() == QContextMenuEvent::Mouse) {
         // What lies under the hand is what it is about.
         const auto all = view_->handles(map_, session_);
-        if (const Handle* h = handle_at(all, e->pos())) picked_ = h->name;
+        take_at(e->pos(), handle_at(all, e->pos()));
         if (map_.plan.contains(e->pos())) session_.set_gauge(map_.mm_at(QPointF(e->pos())).x);
         update();
     }
     auto* menu = new QMenu(this);
     menu->setObjectName("bench_menu");
     menu->setAttribute(Qt::WA_DeleteOnClose);
-    for (const Action& a : view_->actions(session_)) {
+    for (const Action& a : applying(view_->actions(session_), session_)) {
         if (!a.enabled || a.strong) continue;
         QAction* one = menu->addAction(a.label, this, [run = a.run] { run(); });
         one->setObjectName(a.name);
@@ -317,6 +434,7 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
             points_.push_back(map_.mm_at(mouse_));
         return update();
     }
+    if (held_split_ != Split::none) return drag_split(held_split_, mouse_);
     if (held_gauge_) return session_.set_gauge(map_.mm_at(mouse_.x()));
     if (held_) {
         const Vec2 to = map_.mm_at(mouse_);
@@ -334,11 +452,21 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
         }
     const auto all = view_->handles(map_, session_);
     const Handle* h = handle_at(all, mouse_);
-    const QString name = h ? h->name : QString();
-    setCursor(h ? h->cursor : Qt::ArrowCursor);
+    if (const Split over = split_at(mouse_); over != Split::none) {
+        setCursor(over == Split::at_end && map_.end_on_edge ? Qt::SplitHCursor : Qt::SplitVCursor);
+        setToolTip(tr("Drag to share the room; a double click gives it back"));
+        return;
+    }
+    const Thing* t = map_.plan.contains(mouse_) ? thing_at(mouse_) : nullptr;
+    if (t && h && size_of(area_of(*t)) >= size_of(h->area)) t = nullptr;
+    const QString name = t ? QString::fromStdString(t->key) : h ? h->name : QString();
+    setCursor(h ? h->cursor : t ? Qt::PointingHandCursor : Qt::ArrowCursor);
     if (name != hover_) {
         hover_ = name;
-        setToolTip(h ? tr("%1: drag, or [ ] to pick and arrows to move").arg(h->name) : QString());
+        const QString spoken = t ? QString::fromStdString(yb::render(t->title, session_.units())) : name;
+        setToolTip(h   ? tr("%1: drag, or Tab to pick and arrows to move").arg(spoken)
+                   : t ? tr("%1: click, or Tab to pick").arg(spoken)
+                       : QString());
         update();
     }
 }
@@ -346,14 +474,17 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
 void Bench::mouseReleaseEvent(QMouseEvent*) {
     if (drawn_ && points_.size() >= painted_from_ + 5) return finish_outline();  // it was painted, not clicked
     held_gauge_ = false;
+    if (std::exchange(held_split_, Split::none) != Split::none) keep_splits();
     if (held_ && moved_) session_.keep(held_->label);
+    else if (held_) take_at(map_.px(from_), &*held_);
     held_.reset();
     setCursor(Qt::ArrowCursor);
 }
 
 void Bench::mouseDoubleClickEvent(QMouseEvent* e) {
-    if (drawn_) finish_outline();
-    else mousePressEvent(e);
+    if (drawn_) return finish_outline();
+    if (split_at(e->position()) != Split::none) return share_room();
+    mousePressEvent(e);
 }
 
 void Bench::nudge(Vec2 by, double turn) {
@@ -388,9 +519,9 @@ void Bench::keyPressEvent(QKeyEvent* e) {
         const auto n = static_cast<std::ptrdiff_t>(all.size());
         std::ptrdiff_t i = it == all.end() ? -1 : it - all.begin();
         i = e->key() == Qt::Key_BracketRight ? (i + 1) % n : (i <= 0 ? n - 1 : i - 1);
-        picked_ = all[static_cast<std::size_t>(i)].name;
+        take(all[static_cast<std::size_t>(i)].name);
         Q_EMIT say(tr("%1 is picked. Arrows move it, Shift for ten times, Ctrl with left or right turns it.").arg(picked_));
-        return update();
+        return;
     }
     const double step = session_.units().metric_length() ? 1 : 25.4 / 16;
     const double k = e->modifiers() & Qt::ShiftModifier ? 10 * step : step;
@@ -402,7 +533,7 @@ void Bench::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Right: return nudge({k, 0}, turning ? -degrees : 0);
         case Qt::Key_Up: return nudge({0, k}, 0);
         case Qt::Key_Down: return nudge({0, -k}, 0);
-        case Qt::Key_Escape: picked_.clear(); return update();
+        case Qt::Key_Escape: return take({});
         default: QWidget::keyPressEvent(e);
     }
 }

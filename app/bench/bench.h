@@ -31,6 +31,12 @@ class Bench : public QWidget {
     void draw_outline(std::function<void(Ring)> done, bool line = false);
     /// Opens the next dimension of this step for typing; false when it has none.
     bool type_dimension();
+    /// More room for the plan (or less), a little each time.
+    void more_for_plan(bool more);
+    /// Both splits as the bench shares by itself.
+    void share_room();
+    /// Where the labels of the plan stand as last painted; empty rects for those left out.
+    const std::vector<QRectF>& label_places() const { return label_places_; }
     /// Where a dimension's figure stands, px; empty when it is not drawn.
     QPolygonF dimension_place(const QString& field) const;
     bool drawing() const { return static_cast<bool>(drawn_); }
@@ -50,10 +56,19 @@ class Bench : public QWidget {
     void wheelEvent(QWheelEvent* e) override;
     /// What can be done now, where the hand is: the actions of the slip.
     void contextMenuEvent(QContextMenuEvent* e) override;
+    /// Tab goes from thing to thing, past the last of them on.
+    bool focusNextPrevChild(bool next) override;
     bool eventFilter(QObject* watched, QEvent* e) override;
 
   private:
     void lay_out();
+    /// Where the gauge's flag stands.
+    QRectF flag() const;
+    /// The two splits: between plan and what is below it, and between strip and end view (or plan and end view beside it).
+    enum class Split { none, below_plan, at_end };
+    Split split_at(QPointF p) const;
+    void drag_split(Split which, QPointF to);
+    void keep_splits() const;
     /// Whether something that may lie on the bench has its picture under this key.
     bool shows_picture(const std::string& key) const;
     /// The plan alone: asked for, or there is no room for more.
@@ -67,6 +82,8 @@ class Bench : public QWidget {
     std::array<double, 4> extent() const;
     QPolygonF section_of(const SlabShape& shape, const std::function<Vec2(double)>& at, const std::vector<Span1>& a,
                          const std::vector<Span1>& b) const;
+    /// End grain in a section, in the colours of the face above it. @param at the place on the slab for a place across.
+    void draw_grain(QPainter& p, const Slab& slab, const SlabShape& shape, const QPolygonF& cut, const std::function<Vec2(double)>& at);
     void draw_section(QPainter& p);
     void draw_dimensions(QPainter& p);
     void close_editor();
@@ -76,6 +93,13 @@ class Bench : public QWidget {
     void draw_outline_so_far(QPainter& p);
     void finish_outline();
     const Handle* handle_at(const std::vector<Handle>& all, QPointF p) const;
+    /// The smallest thing at a place of the plan; nullptr for none.
+    const Thing* thing_at(QPointF p) const;
+    /// Where it lies, px; no smaller than a finger hits.
+    QPolygonF area_of(const Thing& t) const;
+    /// Takes in hand what lies at a place: the smaller of what can be moved and what can be picked.
+    void take_at(QPointF p, const Handle* h);
+    void take(const QString& name);
     void nudge(Vec2 by, double turn);
     QPolygonF section() const;
     double station_step() const;
@@ -101,13 +125,18 @@ class Bench : public QWidget {
     double end_gauge_ = 0;
     int pictures_version_ = 0;
     std::vector<std::pair<QPolygonF, Dimension>> dimensions_;  ///< as last painted
+    std::vector<QRectF> label_places_;
+    std::optional<double> plan_share_;                ///< of the height that the plan ends at, where the hand set it
+    std::array<std::optional<double>, 2> end_share_;  ///< of the room below the plan, or beside it, that is the end view's
+    Split held_split_ = Split::none;
     QPointer<MeasureField> editor_;
     QString last_typed_;
     std::optional<Handle> held_;
     bool held_gauge_ = false;
     bool moved_ = false;
     Vec2 from_;
-    QString picked_, hover_;
+    QString picked_, hover_;      ///< names of handles or keys of things
+    bool in_hand_whole_ = false;  ///< what was taken here is being told to the session
     std::function<void(Ring)> drawn_;
     bool drawn_line_ = false;
     std::size_t painted_from_ = 0;

@@ -9,6 +9,7 @@
 #include "app/bench/bench.h"
 #include "app/bench/top_section.h"
 #include "app/bench/wood_face.h"
+#include "app/session/pictures.h"
 #include "app/theme/theme.h"
 #include "core/lay/lay.h"
 #include "core/makeup/arrange.h"
@@ -16,6 +17,17 @@
 #include "core/slab/slab.h"
 
 namespace yb {
+
+namespace {
+
+/// As many of its parts, told apart by dots, as have room: what does not fit is left out, never cut.
+QString whole_parts(const QString& text, const QFontMetrics& fm, double width) {
+    QStringList parts = text.split(QStringLiteral(" · "));
+    while (parts.size() > 1 && fm.horizontalAdvance(parts.join(QStringLiteral(" · "))) > width) parts.removeLast();
+    return parts.join(QStringLiteral(" · "));
+}
+
+}  // namespace
 
 double Bench::station_step() const {
     const bool metric = session_.units().metric_length();
@@ -49,9 +61,9 @@ void Bench::paintEvent(QPaintEvent*) {
     if (!only() && (plan->whole() || plan->shape()->usable)) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
-        p.drawText(
-            QPointF(map_.strip.left(), map_.strip.top() - 7),
-            p.fontMetrics().elidedText(view_->strip_title(session_), Qt::ElideRight, static_cast<int>(width() - map_.strip.left() - 8)));
+        p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7),
+                   whole_parts(view_->strip_title(session_), p.fontMetrics(),
+                               (map_.end_on_edge ? map_.strip.right() : width()) - map_.strip.left() - 8));
         p.setPen(QPen(c.rule, 1));
         p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
         p.setRenderHint(QPainter::Antialiasing, !session_.previewing());  // under the hand quick, at rest fine
@@ -59,6 +71,10 @@ void Bench::paintEvent(QPaintEvent*) {
         draw_section(p);
         p.setRenderHint(QPainter::Antialiasing);
     }
+    // The gauge's line lies below the figures, its brass above them.
+    p.setPen(QPen(c.brass, 1.6));
+    p.drawLine(QPointF(map_.px(map_.gauge_mm), flag().bottom()),
+               QPointF(map_.px(map_.gauge_mm), only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
     draw_dimensions(p);
     draw_handles(p);
     draw_outline_so_far(p);
@@ -81,15 +97,36 @@ void Bench::draw_still(QPainter& p) {
     p.drawPixmap(0, 0, still_);
 }
 
+QRectF Bench::flag() const {
+    const double w = std::max(64.0, QFontMetricsF(theme::figures(10)).horizontalAdvance(in_units(along(map_.gauge_mm), session_)) + 14);
+    return {map_.px(map_.gauge_mm) - w / 2, map_.ruler.bottom() + 13, w,
+            1.0 * theme::grown(20)};  // below the rule: its numbers stay in sight
+}
+
+/// Dimensions first, each pushed further out while its figure would lie on another's, then labels where they find room.
 void Bench::draw_dimensions(QPainter& p) {
     dimensions_.clear();
-    for (const Dimension& d : view_->dimensions(map_, session_)) {
+    std::vector<QRectF> taken{flag()};
+    for (Dimension& d : view_->dimensions(map_, session_)) {
         const auto value = d.field.get(session_);
         if (!value) continue;
         if (only() && !map_.plan.contains((d.a + d.b) / 2)) continue;
-        const QPolygonF place = draw::dimension(p, d.a, d.b, in_units({*value, d.field.kind}, session_), d.off);
-        if (!place.isEmpty()) dimensions_.emplace_back(place, d);
+        const QString text = in_units({*value, d.field.kind}, session_);
+        const double step = (d.off < 0 ? -1 : 1) * theme::grown(19);
+        const auto free = [&](double off) {
+            const QRectF box = draw::dimension_place(d.a, d.b, text, off).boundingRect();
+            return std::none_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(box); });
+        };
+        for (int i = 0; i < 4 && !free(d.off); ++i) d.off += step;
+        const QPolygonF place = draw::dimension(p, d.a, d.b, text, d.off);
+        if (place.isEmpty()) continue;
+        taken.push_back(place.boundingRect());
+        dimensions_.emplace_back(place, d);
     }
+    const std::vector<Label> labels = view_->labels(map_, session_);
+    label_places_ = draw::room_for(labels, QRectF(rect()).adjusted(4, map_.ruler.bottom(), -4, map_.plan.bottom() + 14 - height()), taken);
+    for (std::size_t i = 0; i < labels.size(); ++i)
+        if (!label_places_[i].isEmpty()) draw::tag(p, labels[i], label_places_[i]);
 }
 
 void Bench::draw_ruler(QPainter& p) {
@@ -117,20 +154,24 @@ void Bench::draw_ruler(QPainter& p) {
 
 void Bench::draw_slab(QPainter& p) {
     const Plan& plan = *session_.plan();
-    draw::slab(p, map_, pictures_, *plan.slab(), *plan.shape(), devicePixelRatioF(), false);
+    draw::shadow(p, map_, *plan.shape());
+    draw::slab(p, map_, pictures_, *plan.slab(), *plan.shape(), devicePixelRatioF(), false, draw::from_the_window);
 }
 
 /// The leaves of a whole top, each where it lies.
 void Bench::draw_leaves(QPainter& p) {
     const Plan& plan = *session_.plan();
     const double half = session_.top()->length_mm / 2;
-    for (const JointPlan& j : plan.makeup->joints) {
-        if (!j.river || session_.makeup()->kind != MakeUp::river) continue;
+    const auto water_of = [&](const JointPlan& j) {
         QPolygonF water;
         for (const Vec2 q : j.water) water << map_.px(q + Vec2{half, 0});
+        return water;
+    };
+    for (const JointPlan& j : plan.makeup->joints) {
+        if (!j.river || session_.makeup()->kind != MakeUp::river) continue;
         p.setPen(Qt::NoPen);
-        p.setBrush(theme::colours().resin);
-        p.drawPolygon(water);
+        p.setBrush(theme::colours().resin.darker(125));
+        p.drawPolygon(water_of(j));
     }
     const auto px = [&](Vec2 uv) { return map_.px(uv + Vec2{half, 0}); };
     const auto leaf = [&](std::size_t i) {
@@ -139,7 +180,16 @@ void Bench::draw_leaves(QPainter& p) {
                    !session_.previewing());  // under the hand quick, at rest fine
     };
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
-    if (is_river(session_.makeup()->kind)) return;
+    if (is_river(session_.makeup()->kind)) {
+        // Clear enough to see the banks go down below it.
+        QColor resin = theme::colours().resin;
+        resin.setAlpha(135);
+        p.setPen(Qt::NoPen);
+        p.setBrush(resin);
+        for (const JointPlan& j : plan.makeup->joints)
+            if (j.river && session_.makeup()->kind == MakeUp::river) p.drawPolygon(water_of(j));
+        return;
+    }
     // Outside the top whole slabs, inside it only what each has in it.
     p.setPen(Qt::NoPen);
     p.setBrush(theme::colours().bench);
@@ -207,6 +257,17 @@ QPolygonF Bench::section_of(const SlabShape& shape, const std::function<Vec2(dou
     return out;
 }
 
+void Bench::draw_grain(QPainter& p, const Slab& slab, const SlabShape& shape, const QPolygonF& cut, const std::function<Vec2(double)>& at) {
+    double from = 1e9;
+    double to = -1e9;
+    for (const QPointF& q : cut) {
+        const double across = map_.end_mm_at(q).x;
+        from = std::min(from, across), to = std::max(to, across);
+    }
+    const QImage picture = slab.picture_a ? pictures_.face(slab.picture_a->key) : QImage();
+    draw_end_grain(p, slab, shape, map_, cut, face_line(slab, shape, at, from, to, picture), at);
+}
+
 /// The leaves of a whole top cut across at the gauge, as thick as they are now.
 void Bench::draw_leaf_sections(QPainter& p) {
     const Plan& plan = *session_.plan();
@@ -225,6 +286,10 @@ void Bench::draw_leaf_sections(QPainter& p) {
         const WoodTone tone = tone_of(l.slab().species);
         p.setPen(QPen(tone.edge, 1.4));
         p.setBrush(tone.early);
+        if (!session_.previewing()) {  // under the hand quick, at rest fine
+            draw_grain(p, l.slab(), l.shape(), cut, [&](double v) { return f.to_slab({u, v}); });
+            p.setBrush(Qt::NoBrush);
+        }
         p.drawPolygon(draw::fewer(cut));
     }
 }
@@ -238,6 +303,7 @@ void Bench::draw_section(QPainter& p) {
     if (map_.end_rise != 1) title += tr(" · heights ×%1").arg(map_.end_rise);
     const QString note = view_->end_note(session_);
     if (!note.isEmpty()) title += " · " + note;
+    if (!map_.end_on_edge) title = whole_parts(title, p.fontMetrics(), width() - map_.end.left() - 8);
     if (map_.end_on_edge)
         p.drawText(
             QRectF(map_.end.left(), map_.strip.top() - theme::grown(20), map_.end.width() + 36, map_.strip.height() + theme::grown(20)),
@@ -257,13 +323,14 @@ void Bench::draw_section(QPainter& p) {
     if (!(key == end_for_) || end_gauge_ != map_.gauge_mm) {
         end_for_ = key;
         end_gauge_ = map_.gauge_mm;
-        end_grain_ = QPixmap(map_.end.size().toSize() * key.ratio);
+        end_grain_ = QPixmap((map_.end.size() * key.ratio).toSize().expandedTo({1, 1}));
         end_grain_.setDevicePixelRatio(key.ratio);
         end_grain_.fill(Qt::transparent);
         QPainter q(&end_grain_);
         q.setRenderHint(QPainter::Antialiasing);
         q.translate(-map_.end.topLeft());
-        draw_end_grain(q, *plan.slab(), *plan.shape(), map_, cut);
+        const double x = std::clamp(map_.gauge_mm, plan.shape()->x0 + 0.01, plan.shape()->x1 - 0.01);
+        draw_grain(q, *plan.slab(), *plan.shape(), cut, [x](double y) { return Vec2{x, y}; });
     }
     p.drawPixmap(map_.end.topLeft(), end_grain_);
     p.setPen(QPen(tone_of(plan.slab()->species).edge, 1.4));
@@ -276,9 +343,6 @@ void Bench::draw_gauge(QPainter& p) {
     const auto& c = theme::colours();
     const double x = map_.px(map_.gauge_mm);
     const double y = map_.ruler.bottom();
-    p.setPen(QPen(c.brass, 1.6));
-    const double tall = theme::grown(20);
-    p.drawLine(QPointF(x, y + 13 + tall), QPointF(x, only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
     p.setBrush(c.brass);
     p.setPen(QPen(c.brass_dark, 1));
     p.drawRoundedRect(QRectF(x - 32, y + 1, 64, 12), 1.5, 1.5);
@@ -287,8 +351,7 @@ void Bench::draw_gauge(QPainter& p) {
     for (const double d : {-22.0, 22.0}) p.drawEllipse(QPointF(x + d, y + 7), 2, 2);
     const QString text = in_units(along(map_.gauge_mm), session_);
     p.setFont(theme::figures(10));
-    const double w = std::max(64.0, QFontMetricsF(p.font()).horizontalAdvance(text) + 14);
-    const QRectF label(x - w / 2, y + 13, w, tall);  // below the rule: its numbers stay in sight
+    const QRectF label = flag();
     p.setBrush(c.slip);
     p.setPen(QPen(c.brass, 1));
     p.drawRoundedRect(label, 2, 2);
@@ -297,13 +360,23 @@ void Bench::draw_gauge(QPainter& p) {
 }
 
 void Bench::draw_handles(QPainter& p) {
-    if (!hasFocus() && hover_.isEmpty()) return;
     const auto& c = theme::colours();
+    // What the slip speaks of, whoever has the keys.
+    const Thing* picked = session_.picked_thing();
+    p.setBrush(Qt::NoBrush);
+    for (const Thing& t : session_.things()) {
+        const bool is = &t == picked;
+        if ((!is && QString::fromStdString(t.key) != hover_) || t.area.size() < 3) continue;
+        p.setPen(QPen(is ? c.slip : QColor(Qt::transparent), 4.5));
+        p.drawPolygon(area_of(t));
+        p.setPen(QPen(is ? c.brass : c.chalk, is ? 2.4 : 1.4, is ? Qt::SolidLine : Qt::DotLine));
+        p.drawPolygon(area_of(t));
+    }
+    if (!hasFocus() && hover_.isEmpty()) return;
     for (const Handle& h : view_->handles(map_, session_)) {
-        const bool picked = hasFocus() && h.name == picked_;
-        if (!picked && h.name != hover_) continue;
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(picked ? c.brass : c.chalk, picked ? 2.2 : 1.4, picked ? Qt::SolidLine : Qt::DotLine));
+        const bool held = hasFocus() && h.name == picked_ && !picked;
+        if (!held && h.name != hover_) continue;
+        p.setPen(QPen(held ? c.brass : c.chalk, held ? 2.2 : 1.4, held ? Qt::SolidLine : Qt::DotLine));
         p.drawPolygon(h.area);
     }
 }

@@ -34,6 +34,11 @@ struct BenchMap {
         if (end_on_edge) return {end_base_px + z_mm * end_scale * end_rise, plan.center().y() - (y_mm - y_mid_mm) * end_scale};
         return {end.center().x() - (y_mm - y_mid_mm) * end_scale, end_base_px - z_mm * end_scale * end_rise};
     }
+    /// The place across and its height, back from the end view.
+    Vec2 end_mm_at(QPointF p) const {
+        if (end_on_edge) return {y_mid_mm - (p.y() - plan.center().y()) / end_scale, (p.x() - end_base_px) / (end_scale * end_rise)};
+        return {y_mid_mm - (p.x() - end.center().x()) / end_scale, (end_base_px - p.y()) / (end_scale * end_rise)};
+    }
 };
 
 }  // namespace yb

@@ -2,6 +2,9 @@
 
 #include <QPainterPath>
 
+#include <algorithm>
+#include <optional>
+
 #include "app/bench/wood_face.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
@@ -13,25 +16,50 @@ QString StepView::empty_text(const Session& s) const {
     return QObject::tr("The slab has no shape yet.\nGo to Rack and type its tape table.");
 }
 
-std::vector<PickField> leaf_picks(const Session& s) {
-    if (!s.leaves() || s.leaves()->size() < 2) return {};
-    const std::vector<Leaf>& leaves = *s.leaves();
-    QStringList names;
-    for (std::size_t i = 0; i < leaves.size(); ++i) {
-        const auto it = s.slabs().find(leaves[i].slab);
-        names << QObject::tr("%1 · %2").arg(i + 1).arg(it == s.slabs().end() ? QObject::tr("not there")
-                                                                             : QString::fromStdString(it->second.name));
-    }
-    return {{"leaf", QObject::tr("Leaf on the bench"), names, [](const Session& now) { return now.leaf(); },
-             [](Session& now, int i) { now.set_leaf(i); }}};
+std::vector<Action> applying(std::vector<Action> all, const Session& s) {
+    const QString about = s.about();
+    std::erase_if(all, [&](const Action& a) { return !a.strong && (!a.enabled || !a.of.split(' ').contains(about)); });
+    return all;
 }
 
 namespace draw {
 
-QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off) {
-    const auto& c = theme::colours();
+namespace {
+
+/// A dimension's figure: its box about the middle of the line, and how it is turned.
+struct Stands {
+    QTransform turn;
+    QRectF box;
+};
+
+std::optional<Stands> stands(QPointF a, QPointF b, const QString& text, double off) {
     const QLineF line(a, b);
     if (line.length() < 4) return {};
+    const QLineF n = line.normalVector().unitVector();
+    const QPointF middle = (a + b) / 2 + QPointF(n.dx(), n.dy()) * off;
+    double angle = -line.angle();
+    if (angle < -90 && angle > -270) angle += 180;
+    const QFontMetricsF fm(theme::figures(9.5));
+    const QRectF box(0, 0, fm.horizontalAdvance(text) + 8, fm.height());
+    return Stands{QTransform::fromTranslate(middle.x(), middle.y()).rotate(angle), box.translated(-box.width() / 2, -box.height() / 2)};
+}
+
+QRectF box_of(const Label& l) {
+    return QFontMetricsF(theme::text(9.5)).boundingRect(QRectF(0, 0, 320, 200), Qt::TextWordWrap, l.text).adjusted(-7, -3, 7, 3);
+}
+
+}  // namespace
+
+QPolygonF dimension_place(QPointF a, QPointF b, const QString& text, double off) {
+    const auto s = stands(a, b, text, off);
+    return s ? s->turn.map(QPolygonF(s->box)) : QPolygonF();
+}
+
+QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off) {
+    const auto& c = theme::colours();
+    const auto at = stands(a, b, text, off);
+    if (!at) return {};
+    const QLineF line(a, b);
     QPointF n(line.normalVector().unitVector().dx(), line.normalVector().unitVector().dy());
     const QPointF a2 = a + n * off;
     const QPointF b2 = b + n * off;
@@ -42,42 +70,58 @@ QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, doub
     }
     p.drawLine(a2, b2);
     const QPointF t = QPointF(line.unitVector().dx(), line.unitVector().dy());
-    for (const auto& [at, dir] : {std::pair(a2, t), std::pair(b2, -t)}) {
-        p.drawLine(at, at + dir * 7 + n * 3);
-        p.drawLine(at, at + dir * 7 - n * 3);
+    for (const auto& [end, dir] : {std::pair(a2, t), std::pair(b2, -t)}) {
+        p.drawLine(end, end + dir * 7 + n * 3);
+        p.drawLine(end, end + dir * 7 - n * 3);
     }
-    p.setFont(theme::figures(9.5));
-    const QFontMetricsF fm(p.font());
-    const QRectF box(0, 0, fm.horizontalAdvance(text) + 8, fm.height());
     p.save();
-    p.translate((a2 + b2) / 2);
-    double angle = -line.angle();
-    if (angle < -90 && angle > -270) angle += 180;
-    p.rotate(angle);
-    const QRectF r = box.translated(-box.width() / 2, -box.height() / 2);
-    p.fillRect(r, c.slip);
+    p.setFont(theme::figures(9.5));
+    p.setTransform(at->turn, true);
+    p.fillRect(at->box, c.slip);
     p.setPen(c.ink);
-    p.drawText(r, Qt::AlignCenter, text);
-    const QPolygonF place = p.transform().map(QPolygonF(r));
+    p.drawText(at->box, Qt::AlignCenter, text);
     p.restore();
-    return place;
+    return at->turn.map(QPolygonF(at->box));
 }
 
-void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge) {
+std::vector<QRectF> room_for(const std::vector<Label>& labels, const QRectF& within, std::vector<QRectF> taken) {
+    std::vector<std::size_t> order(labels.size());
+    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return labels[a].weight > labels[b].weight; });
+    std::vector<QRectF> out(labels.size());
+    for (const std::size_t i : order) {
+        const QRectF box = box_of(labels[i]);
+        const QPointF at = labels[i].at;
+        const double w = box.width();
+        const double h = box.height();
+        // Beside the place first, then further and further away.
+        for (const double far : {12.0, 26.0, 44.0, 66.0, 92.0, 120.0}) {
+            const QPointF tries[] = {{far, -far - h},    {far, far},    {-far - w, -far - h}, {-far - w, far},
+                                     {-w / 2, -far - h}, {-w / 2, far}, {far, -h / 2},        {-far - w, -h / 2}};
+            for (const QPointF& by : tries) {
+                const QRectF r(at + by, box.size());
+                if (!within.contains(r)) continue;
+                if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(r.adjusted(-3, -2, 3, 2)); }))
+                    continue;
+                out[i] = r;
+                break;
+            }
+            if (!out[i].isEmpty()) break;
+        }
+        if (!out[i].isEmpty()) taken.push_back(out[i]);
+    }
+    return out;
+}
+
+void tag(QPainter& p, const Label& label, const QRectF& r) {
     const auto& c = theme::colours();
     p.setFont(theme::text(9.5));
-    const QFontMetricsF fm(p.font());
-    QRectF r = fm.boundingRect(QRectF(0, 0, 320, 200), Qt::TextWordWrap, text).adjusted(-8, -4, 8, 4);
-    r.moveBottomLeft(at + QPointF(14, -14));
-    if (r.right() > within.right()) r.moveRight(std::min(within.right(), at.x() - 14));
-    if (r.left() < within.left()) r.moveLeft(within.left());
-    if (r.top() < within.top()) r.moveTop(at.y() + 14);
-    p.setPen(QPen(edge, 1.5));
-    p.drawLine(at, QPointF(std::clamp(at.x(), r.left() + 8, r.right() - 8), r.center().y() > at.y() ? r.top() : r.bottom()));
+    p.setPen(QPen(label.edge, 1.5));
+    p.drawLine(label.at, QPointF(std::clamp(label.at.x(), r.left() + 6, r.right() - 6), std::clamp(label.at.y(), r.top(), r.bottom())));
     p.setBrush(c.slip);
     p.drawRoundedRect(r, 2, 2);
     p.setPen(c.ink);
-    p.drawText(r.adjusted(8, 4, -8, -4), Qt::TextWordWrap, text);
+    p.drawText(r.adjusted(7, 3, -6, -3), Qt::TextWordWrap, label.text);
 }
 
 void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
@@ -157,11 +201,50 @@ void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture
     }
 }
 
-void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double ratio, bool small) {
+namespace {
+
+/// The edges as the light falls on them, so that a slab reads as thick: what faces it is bright, what turns away lies in its own
+/// shade; seen where the underside stands out beyond the show face.
+void leaning_edges(QPainter& p, const BenchMap& map, const SlabShape& shape, const WoodTone& tone, Vec2 light) {
+    const std::size_t n = shape.ring_a.size();
+    if (n < 3 || shape.ring_b.size() != n) return;
+    const auto lit = [&](double how) {
+        const QColor base = tone.late.darker(122);
+        return how > 0 ? base.lighter(100 + static_cast<int>(24 * how)) : base.darker(100 + static_cast<int>(-60 * how));
+    };
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing, false);  // no seams between the pieces
+    p.setPen(Qt::NoPen);
+    for (std::size_t i = 0; i < n; ++i) {
+        const std::size_t j = (i + 1) % n;
+        const Vec2 along = shape.ring_a[j] - shape.ring_a[i];
+        if (length(along) < 1e-6) continue;
+        const Vec2 out = Vec2{along.y, -along.x} * (1 / length(along));
+        p.setBrush(lit(dot(out, light)));
+        p.drawPolygon(QPolygonF{map.px(shape.ring_a[i]), map.px(shape.ring_a[j]), map.px(shape.ring_b[j]), map.px(shape.ring_b[i])});
+    }
+    p.restore();
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tone.edge, 1));
+    p.drawPolygon(map.px(shape.ring_b));
+}
+
+}  // namespace
+
+void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape) {
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(60, 46, 28, 11));
+    for (int k = 1; k <= 6; ++k)
+        for (const Ring* ring : {&shape.ring_a, &shape.ring_b}) p.drawPolygon(map.px(*ring).translated(k * 0.9, k * 1.2));
+}
+
+void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double ratio, bool small,
+          Vec2 light) {
     const WoodTone tone = tone_of(slab.species);
     p.setPen(QPen(tone.edge, 1));
     p.setBrush(tone.late.darker(135));
     p.drawPolygon(map.px(shape.ring_b));
+    leaning_edges(p, map, shape, tone, light);
     const auto& shown = slab.picture_a;
     const QImage image = !shown ? QImage() : small ? pictures.thumbnail(shown->key) : pictures.face(shown->key);
     if (image.isNull()) {
@@ -173,7 +256,7 @@ void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab
         picture(p, map, image, place, shape.ring_a);
     }
     p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(tone.edge, 1.6));
+    p.setPen(QPen(tone.edge, 1.2));
     p.drawPolygon(map.px(shape.ring_a));
     flaws(p, map, slab, !image.isNull());
 }

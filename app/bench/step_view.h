@@ -19,7 +19,7 @@ class Pictures;
 
 /// Something that can be moved where it lies.
 struct Handle {
-    QString name;    ///< "top", "shim 2": spoken and used by tests
+    QString name;    ///< "top", "shim 2": the key of the thing it moves, where that can be picked
     QString label;   ///< of the revision, "Move the top"
     QPolygonF area;  ///< px
     Vec2 at;         ///< on the slab, for the keyboard
@@ -35,13 +35,27 @@ struct Action {
     std::function<void()> run;
     bool enabled = true;
     bool strong = false;  ///< the one to press next
+    /// The kinds of things it is about, "joint top": it applies while one of them is picked.
+    QString of = QStringLiteral("top");
 };
+
+/// What can be done now with the picked thing, or with the top; what comes next always.
+std::vector<Action> applying(std::vector<Action> all, const Session& s);
 
 /// A dimension drawn on the bench; clicked, its figure can be typed where it stands.
 struct Dimension {
     QPointF a, b;    ///< px
     double off = 0;  ///< px to the side of the line from a to b
     Field field;
+};
+
+/// A few words beside a place of the plan: they step aside for one another, for dimensions and the gauge. The weightier keep
+/// their place; what finds no room is left out, its thing still says it when it is picked.
+struct Label {
+    QPointF at;  ///< px
+    QString text;
+    QColor edge;
+    double weight = 0;
 };
 
 class StepView {
@@ -60,6 +74,7 @@ class StepView {
     /// Of a whole top the leaves as they come out of the log, not the finished top.
     virtual bool shows_leaves() const { return false; }
     virtual void draw_plan(QPainter&, const BenchMap&, const Session&) const {}
+    virtual std::vector<Label> labels(const BenchMap&, const Session&) const { return {}; }
     virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
     virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
@@ -72,16 +87,16 @@ class StepView {
     virtual QString help() const = 0;
 };
 
-/// Which leaf of a top of several lies on the bench; nothing for a single slab.
-std::vector<PickField> leaf_picks(const Session& s);
-
 /// Drawing shared by the steps.
 namespace draw {
-/// A dimension line with its figure between two places on the plan, `off` px to the side. Returns where the
-/// figure stands.
+/// Where a dimension's figure stands, `off` px to the side of the line between two places; empty where they are too near.
+QPolygonF dimension_place(QPointF a, QPointF b, const QString& text, double off);
+/// A dimension line with its figure. Returns where the figure stands.
 QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off = 0);
-/// A paper tag with text, its lower left corner near `at`, kept inside `within`.
-void tag(QPainter& p, QPointF at, const QString& text, const QRectF& within, const QColor& edge);
+/// Where labels find room inside `within`, clear of what is `taken` and of one another; in their order, empty for those left out.
+std::vector<QRectF> room_for(const std::vector<Label>& labels, const QRectF& within, std::vector<QRectF> taken);
+/// A paper tag with a line to its place.
+void tag(QPainter& p, const Label& label, const QRectF& box);
 /// A polyline over the strip: value(x) at stations from x0 to x1, `low`..`high` over the strip's height.
 void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
                 const QPen& pen, const QBrush& below = Qt::NoBrush);
@@ -91,8 +106,13 @@ void picture(QPainter& p, const BenchMap& map, const QImage& image, const FacePi
 /// them itself, only their outlines.
 void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture);
 /// A slab as it lies: its underside, its show face with picture or drawn grain, its flaws.
-/// @param small the picture's small copy will do.
-void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double device_ratio, bool small);
+/// @param small the picture's small copy will do. @param light where it comes from, on the slab.
+void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double device_ratio, bool small,
+          Vec2 light);
+/// From the window, over the maker's left shoulder.
+inline constexpr Vec2 from_the_window{-0.55, 0.83};
+/// What a slab throws on the bench.
+void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape);
 /// The polygon with as few points as it takes to look the same: outlines have hundreds.
 QPolygonF fewer(const QPolygonF& polygon);
 /// Dims everything on the plan outside a ring.

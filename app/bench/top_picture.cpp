@@ -9,9 +9,10 @@
 
 namespace yb {
 
-const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small) {
+const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned) {
     const bool over = slab.picture_a && slab.picture_a->mirrored;
-    const Key key{slab.id + (slab.picture_a ? slab.picture_a->key : ""), over, small, static_cast<int>(std::lround(scale * 1000 * ratio))};
+    const Key key{slab.id + (slab.picture_a ? slab.picture_a->key : ""), over, small, turned,
+                  static_cast<int>(std::lround(scale * 1000 * ratio))};
     if (const auto it = drawn_.find(key); it != drawn_.end() && it->second.slab == slab) return it->second.drawn;
     if (drawn_.size() > 200) drawn_.clear();
     Kept& kept = drawn_[key];
@@ -34,7 +35,7 @@ const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& sha
     map.y_mid_mm = (low.y + high.y) / 2;
     QPainter p(&d.pixels);
     p.setRenderHint(QPainter::Antialiasing);
-    draw::slab(p, map, pictures_, slab, shape, ratio, small);
+    draw::slab(p, map, pictures_, slab, shape, ratio, small, draw::from_the_window * (turned ? -1.0 : 1.0));
     return d;
 }
 

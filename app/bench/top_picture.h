@@ -25,14 +25,15 @@ class TopPicture {
         double scale = 1;  ///< px per mm
     };
     /// The show face of a slab as laid, its other face and its flaws, at so many px per mm.
-    const Drawn& slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small);
+    /// @param turned it lies end for end: the light comes from its other side.
+    const Drawn& slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned);
 
     /// Draws a leaf where its placement puts it: `top_px` maps the top's frame to the screen.
     template <class F>
     void leaf(QPainter& p, const Slab& s, const SlabShape& shape, const Placement& at, double scale, double ratio, bool small, F top_px,
               bool smooth = true) {
-        const Drawn& d = slab(s, shape, scale, ratio, small);
         const Frame f = at.frame();
+        const Drawn& d = slab(s, shape, scale, ratio, small, (f.to_slab(Vec2{1, 0}) - f.origin).x < 0);
         const auto px = [&](Vec2 on_slab) { return top_px(f.from_slab(on_slab)); };
         const QPointF o = px(d.corner);
         const QPointF x = (px(d.corner + Vec2{1000, 0}) - o) / (1000 * d.scale);
@@ -50,7 +51,7 @@ class TopPicture {
   private:
     struct Key {
         std::string id;
-        bool over = false, small = false;
+        bool over = false, small = false, turned = false;
         int scale = 0;
         auto operator<=>(const Key&) const = default;
     };

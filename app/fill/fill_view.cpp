@@ -21,31 +21,40 @@ void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     p.drawPolygon(map.px(plan.lay->outline));
     for (const VoidPlan& v : plan.fill->voids) {
         QColor resin = v.left_open || v.gone ? QColor(Qt::transparent) : c.chalk;
-        resin.setAlpha(v.left_open || v.gone ? 0 : 170);
+        resin.setAlpha(v.left_open || v.gone ? 0 : 125);
         p.setBrush(resin);
         p.setPen(QPen(c.chalk, 1.6));
         p.drawPolygon(map.px(v.outline));
-        const QString text = v.gone        ? QObject::tr("planed away")
-                             : v.left_open ? QObject::tr("left open")
-                             : v.lifts.empty()
-                                 ? QObject::tr("how deep?")
-                                 : (v.lifts.size() == 1 ? QObject::tr("%1 · %2 lift of %3") : QObject::tr("%1 · %2 lifts of %3"))
-                                       .arg(in_units(litres(v.volume_l), s))
-                                       .arg(v.lifts.size())
-                                       .arg(in_units(fine(v.lifts.front().depth_mm), s));
-        draw::tag(p, map.px(v.at), text, map.plan, c.chalk);
     }
+}
+
+std::vector<Label> FillView::labels(const BenchMap& map, const Session& s) const {
+    std::vector<Label> out;
+    const Plan& plan = *s.plan();
+    if (!plan.fill->ready) return out;
+    const QColor chalk = theme::colours().chalk;
+    const auto lifts = [&](const std::vector<Lift>& all, double flush_l) {
+        return all.size() == 1 ? in_units(litres(flush_l), s)
+                               : QObject::tr("%1 · %2 lifts of %3")
+                                     .arg(in_units(litres(flush_l), s))
+                                     .arg(all.size())
+                                     .arg(in_units(fine(all.empty() ? 0 : all.front().depth_mm), s));
+    };
+    for (const VoidPlan& v : plan.fill->voids)
+        out.push_back({map.px(v.at),
+                       v.gone            ? QObject::tr("planed away")
+                       : v.left_open     ? QObject::tr("left open")
+                       : v.lifts.empty() ? QObject::tr("how deep?")
+                                         : lifts(v.lifts, v.volume_l),
+                       chalk, v.volume_l});
     const Frame f = plan.placement.frame();
     for (const RiverFill& r : plan.fill->rivers) {
         const auto it = std::find_if(plan.top->regions.begin(), plan.top->regions.end(),
                                      [&](const Region& g) { return g.kind == RegionKind::resin && !g.let_in && g.index == r.joint; });
         if (it == plan.top->regions.end() || it->above.size() < 3) continue;
-        const QString text = (r.lifts.size() == 1 ? QObject::tr("river %1 · %2 lift of %3") : QObject::tr("river %1 · %2 lifts of %3"))
-                                 .arg(in_units(litres(r.volume_l), s))
-                                 .arg(r.lifts.size())
-                                 .arg(in_units(fine(r.lifts.empty() ? 0 : r.lifts.front().depth_mm), s));
-        draw::tag(p, map.px(f.to_slab(centroid(it->above))), text, map.plan, c.chalk);
+        out.push_back({map.px(f.to_slab(centroid(it->above))), QObject::tr("river %1").arg(lifts(r.lifts, r.volume_l)), chalk, r.volume_l});
     }
+    return out;
 }
 
 void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -101,7 +110,19 @@ std::vector<Action> FillView::actions(Session& session) {
     Session* s = &session;
     return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"),
              [s] { s->set_step(step_key::rack); }},
-            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
+            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); },
+             true, false, "top void river"},
+            {"void_on_rack", QObject::tr("Its depth and outline, on the rack"), QObject::tr("Goes to Rack with this flaw picked"),
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 if (!t || t->index >= s->plan()->fill->voids.size()) return;
+                 const VoidPlan v = s->plan()->fill->voids[t->index];
+                 const std::string slab = (*s->leaves())[v.leaf].slab;
+                 s->set_step(step_key::rack);
+                 s->look_at(QString::fromStdString(slab));
+                 if (v.flaw < s->things().size()) s->pick(QString::fromStdString(s->things()[v.flaw].key));
+             },
+             true, false, "void"},
             {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(step_key::under); }, true, true}};
 }
 

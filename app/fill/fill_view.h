@@ -11,6 +11,7 @@ class FillView : public StepView {
     QString strip_title(const Session& s) const override;
     double end_rise() const override { return 2; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
+    std::vector<Label> labels(const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     std::vector<Field> fields(const Session&) const override;
     std::vector<Action> actions(Session&) override;

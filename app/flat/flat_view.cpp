@@ -171,8 +171,6 @@ std::vector<Field> FlatView::fields(const Session&) const {
     return {thickness_field(), job_number("flat.rest_h"), job_number("flat.allowance_mm")};
 }
 
-std::vector<PickField> FlatView::picks(const Session& s) const { return leaf_picks(s); }
-
 std::vector<Action> FlatView::actions(Session& session) {
     Session* s = &session;
     return {
@@ -185,6 +183,20 @@ std::vector<Action> FlatView::actions(Session& session) {
              now.push_back({s->gauge_mm(), middle_y(*s)});
              s->edit_leaf(QObject::tr("Add a shim"), [&](Leaf& leaf) { set_supports(leaf, now); });
          }},
+        {"shim_away",
+         QObject::tr("Take this shim away"),
+         {},
+         [s] {
+             const Thing* t = s->picked_thing();
+             if (!t || s->plan()->flat->shims.size() < 2)
+                 return Q_EMIT s->trouble(QObject::tr("The last shim stays: it says where it stands."));
+             s->edit_leaf(QObject::tr("Take a shim away"),
+                          [now = supports_of(*s->plan()->flat), i = t->index](Leaf& leaf) { drop_support(leaf, now, i); });
+             s->pick({});
+         },
+         true,
+         false,
+         "shim"},
         {"shim_reset",
          QObject::tr("Shims back to four"),
          {},

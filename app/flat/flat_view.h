@@ -17,7 +17,6 @@ class FlatView : public StepView {
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
     std::vector<Dimension> dimensions(const BenchMap&, const Session&) const override;
     std::vector<Field> fields(const Session&) const override;
-    std::vector<PickField> picks(const Session& s) const override;
     std::vector<Action> actions(Session&) override;
     QString help() const override;
 };

@@ -75,11 +75,19 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
         p.setBrush(Qt::NoBrush);
         p.drawEllipse(map.px(f.at), 8, 8);
     }
+}
+
+std::vector<Label> LayView::labels(const BenchMap& map, const Session& s) const {
+    std::vector<Label> out;
+    const LayPlan& lay = *s.plan()->lay;
+    if (!lay.ready) return out;
+    const auto& c = theme::colours();
     if (!lay.short_at.empty()) {
         const Shortfall& f = lay.short_at.front();
-        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan,
-                  c.madder);
+        out.push_back({map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), c.madder, 2});
     }
+    if (s.whole()) leaves::add_labels(map, s, out);
+    return out;
 }
 
 void LayView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -175,7 +183,6 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                                     now.edit_job(QObject::tr("Shape of the top"),
                                                  [&](Job& j) { set_top_shape(j, static_cast<TopShape>(i)); });
                                 }}};
-    for (PickField& f : leaf_picks(s)) out.push_back(std::move(f));
     for (PickField& f : patches::picks(s)) out.push_back(std::move(f));
     if (s.job() && (s.leaves()->size() > 1) && !is_river(s.makeup()->kind))
         out.push_back({"joint_kind",
@@ -216,8 +223,7 @@ std::vector<Field> LayView::fields(const Session& now) const {
         f.push_back(halves);
         for (Field& more : leaves::fields(*now.makeup())) f.push_back(std::move(more));
     }
-    if (now.job())
-        for (Field& more : patches::fields(*now.makeup())) f.push_back(std::move(more));
+    for (Field& more : patches::fields(now)) f.push_back(std::move(more));
     return f;
 }
 
@@ -332,7 +338,7 @@ std::vector<Action> LayView::actions(Session& session) {
              place_beside(*s, work_, QObject::tr("Best rip lines"),
                           [](const Plan& plan, const MakeUpInputs& in) { return best_rips(in, *plan.makeup); });
          },
-         several() && !is_river(session.makeup()->kind)},
+         several() && !is_river(session.makeup()->kind), false, "top joint"},
         {"even_river", QObject::tr("Even the river"), QObject::tr("Slides and turns both banks"),
          [s, this] {
              if (!s->whole() || !is_river(s->makeup()->kind)) {
@@ -342,7 +348,7 @@ std::vector<Action> LayView::actions(Session& session) {
              place_beside(*s, work_, QObject::tr("Even the river"),
                           [](const Plan& plan, const MakeUpInputs& in) { return evened_river(in, plan); });
          },
-         several() && is_river(session.makeup()->kind)},
+         several() && is_river(session.makeup()->kind), false, "top river"},
         {"match_pictures", QObject::tr("Compare the faces along the seam"),
          QObject::tr("By their pictures; slides the left leaf where that betters it"),
          [s, this] {
@@ -352,13 +358,13 @@ std::vector<Action> LayView::actions(Session& session) {
                  bench_.update();
              });
          },
-         several()},
+         several() && !is_river(session.makeup()->kind), false, "top joint"},
         {"faces_flat", QObject::tr("Both faces are flat"), QObject::tr("Marks it, or takes the mark away: before that no rip"),
          marked(QObject::tr("Faces flat"), &MakeUpChoices::faces_flat), several()},
         {"rips_made", QObject::tr("The joints are ripped"), QObject::tr("Marks it, or takes the mark away"),
-         marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several()},
-        {"take_off", QObject::tr("Take this leaf off"), QObject::tr("The leaf picked above goes back to the rack"), [s] { take_off(*s); },
-         several()}};
+         marked(QObject::tr("Joints ripped"), &MakeUpChoices::ripped), several(), false, "top joint"},
+        {"take_off", QObject::tr("Take this leaf off"), QObject::tr("It goes back to the rack"), [s] { take_off(*s); }, several(), false,
+         "leaf"}};
     for (Action& a : patches::actions(session, bench_)) all.push_back(std::move(a));
     const std::vector<Action> rest{
         {"free_form", QObject::tr("Draw a free form"),
@@ -378,9 +384,12 @@ std::vector<Action> LayView::actions(Session& session) {
              place_beside(*s, work_, QObject::tr("Slide to the best fit"), [](const Plan& plan, const MakeUpInputs& in) {
                  return std::vector{best_placement({*plan.slab(), *plan.shape(), in.top, in.leaves.front().placement})};
              });
-         }},
-        {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }},
-        {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }},
+         },
+         !several()},
+        {"turn_over", QObject::tr("Turn over"), QObject::tr("The other face becomes the show face (U)"), [s] { s->turn(true); }, true,
+         false, several() ? "leaf" : "top"},
+        {"end_for_end", QObject::tr("End for end"), QObject::tr("Turns the top half round (E)"), [s] { s->turn(false); }, true, false,
+         several() ? "leaf" : "top"},
         {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
          [s] {
              if (!s->job() || !s->plan()) return;

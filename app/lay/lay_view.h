@@ -16,6 +16,7 @@ class LayView : public StepView {
     Step step() const override { return step_key::lay; }
     QString strip_title(const Session& s) const override;
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
+    std::vector<Label> labels(const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
     QString end_note(const Session& s) const override;

@@ -101,20 +101,18 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
                 p.drawLine(line[static_cast<int>(k)], line[static_cast<int>(k) + 1]);
     }
     p.setBrush(Qt::NoBrush);
-    if (const Likeness* l = middle_seam(s); l && l->worst_is_knot && l->worst_mm > 2) {
-        const JointPlan* j = middle_joint(s);
-        draw::tag(p, px(map, s, {l->worst_u_mm, j->along[j->along.size() / 2].v}),
-                  QObject::tr("knot drifts %1 here").arg(in_units(fine(l->worst_mm), s)), map.plan, c.brass);
-    }
     for (const Shortfall& f : lay.short_at) {
         p.setPen(QPen(c.madder, 2.4));
         p.drawEllipse(map.px(f.at), 8, 8);
     }
-    if (!lay.short_at.empty()) {
-        const Shortfall& f = lay.short_at.front();
-        draw::tag(p, map.px(f.at), QObject::tr("short by %1 at %2").arg(in_units(mm(f.mm), s), in_units(along(f.at.x), s)), map.plan,
-                  c.madder);
-    }
+}
+
+void add_labels(const BenchMap& map, const Session& s, std::vector<Label>& out) {
+    const Likeness* l = middle_seam(s);
+    if (!l || !l->worst_is_knot || l->worst_mm <= 2) return;
+    const JointPlan* j = middle_joint(s);
+    out.push_back({px(map, s, {l->worst_u_mm, j->along[j->along.size() / 2].v}),
+                   QObject::tr("knot drifts %1 here").arg(in_units(fine(l->worst_mm), s)), theme::colours().brass, 1});
 }
 
 void draw_strip(QPainter& p, const BenchMap& map, const Session& s) {

@@ -11,6 +11,7 @@ namespace yb::leaves {
 QString strip_title(const Session& s);
 QString end_note(const Session& s);
 void draw_plan(QPainter& p, const BenchMap& map, const Session& s);
+void add_labels(const BenchMap& map, const Session& s, std::vector<Label>& out);
 void draw_strip(QPainter& p, const BenchMap& map, const Session& s);
 /// How well the pictures agree in windows along the seam, as bars hanging from the strip's top.
 void draw_match(QPainter& p, const BenchMap& map, const Session& s, const SeamMatch& match);

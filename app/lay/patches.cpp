@@ -71,11 +71,15 @@ std::vector<Handle> handles(const BenchMap& map, const Session& s) {
     return out;
 }
 
-std::vector<Field> fields(const MakeUpChoices& makeup) {
+std::vector<Field> fields(const Session& now) {
     std::vector<Field> out;
+    if (!now.job()) return out;
+    const MakeUpChoices& makeup = *now.makeup();
+    const Thing* picked = now.picked_thing();
     const auto& all = makeup.patches;
     if (!all.empty()) out.push_back(job_number("makeup.cutter_mm", "patch_cutter", QObject::tr("Cutter for patches")));
     for (std::size_t i = 0; i < all.size(); ++i) {
+        if (!picked || picked->kind != "patch" || picked->index != i) continue;
         const std::string path = "makeup.patches[" + std::to_string(i) + "].";
         const auto name = [&](const char* what) { return QStringLiteral("patch_%1_%2").arg(i + 1).arg(what); };
         const auto label = [&](const QString& what) { return QObject::tr("Patch %1, %2").arg(i + 1).arg(what); };
@@ -85,16 +89,19 @@ std::vector<Field> fields(const MakeUpChoices& makeup) {
         out.push_back(place_field(i, name("y"), label(QObject::tr("across its slab")), Kind::length, &Vec2::y));
         out.push_back(job_number(path + "turn_deg", name("turn"), label(QObject::tr("grain turned"))));
     }
+    for (Field& f : out) f.of = "patch";
     return out;
 }
 
 std::vector<PickField> picks(const Session& s) {
     std::vector<PickField> out;
-    if (!s.job()) return out;
+    const Thing* picked = s.picked_thing();
+    if (!s.job() || !picked || picked->kind != "patch") return out;
     const auto from = sources(s);
     QStringList names{QObject::tr("not said")};
     for (const Slab* slab : from) names << QString::fromStdString(slab->name);
-    for (std::size_t i = 0; i < s.makeup()->patches.size(); ++i)
+    for (std::size_t i = 0; i < s.makeup()->patches.size(); ++i) {
+        if (i != picked->index) continue;
         out.push_back({QStringLiteral("patch_%1_from").arg(i + 1), QObject::tr("Patch %1 from").arg(i + 1), names,
                        [i](const Session& now) {
                            if (!now.job() || i >= now.makeup()->patches.size()) return -1;
@@ -116,7 +123,9 @@ std::vector<PickField> picks(const Session& s) {
                                Q_EMIT now.trouble(
                                    QObject::tr("No clean place of that size was found on it; the piece lies in its middle. "
                                                "Type another place, or choose another slab."));
-                       }});
+                       },
+                       "patch"});
+    }
     return out;
 }
 
@@ -131,9 +140,27 @@ std::vector<Action> actions(Session& session, Bench& bench) {
                      s->edit_job(QObject::tr("Draw a patch"), [&](Job& j) { add_patch(j, uv); });
                  });
              }},
-            {"patch_away", QObject::tr("Take the last patch away"), {}, [s] {
-                 s->edit_job(QObject::tr("Take a patch away"), drop_last_patch);
-             }}};
+            {"patch_over", QObject::tr("Let a patch in over it"),
+             QObject::tr("8 mm wider than the flaw all around; what it is cut from is chosen after"),
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 if (!t || !s->job() || !s->plan()->lay->ready) return;
+                 const Ring uv = s->plan()->placement.frame().from_slab(widened(t->area, 8));
+                 s->edit_job(QObject::tr("Let a patch in"), [&](Job& j) { add_patch(j, simplified(uv, 0.5)); });
+             },
+             true, false, "flaw"},
+            {"patch_away",
+             QObject::tr("Take this patch away"),
+             {},
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 if (!t) return;
+                 s->edit_job(QObject::tr("Take a patch away"), [i = t->index](Job& j) { drop_patch(j, i); });
+                 s->pick({});
+             },
+             true,
+             false,
+             "patch"}};
 }
 
 }  // namespace yb::patches

@@ -11,7 +11,8 @@ namespace yb::patches {
 
 void draw(QPainter& p, const BenchMap& map, const Session& s);
 std::vector<Handle> handles(const BenchMap& map, const Session& s);
-std::vector<Field> fields(const MakeUpChoices& makeup);
+/// Of the patch that is picked.
+std::vector<Field> fields(const Session& now);
 std::vector<PickField> picks(const Session& s);
 std::vector<Action> actions(Session& session, Bench& bench);
 

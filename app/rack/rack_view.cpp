@@ -86,7 +86,11 @@ std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) con
     return out;
 }
 
-std::vector<Field> RackView::fields(const Session&) const {
+std::vector<Field> RackView::fields(const Session& now) const {
+    if (const Thing* t = now.picked_thing()) {
+        const std::string path = "flaws[" + std::to_string(t->index) + "].";
+        return {of(slab_number(path + "depth_mm", "flaw_depth"), "flaw"), of(slab_number(path + "floor_share", "flaw_floor"), "flaw")};
+    }
     // A new reading keeps the one before: drying is forecast from them.
     Field moisture = slab_number("moisture_pct", "slab_moisture", QObject::tr("Moisture today"));
     moisture.set = [](Session& s, std::optional<double> v) {
@@ -172,6 +176,14 @@ std::vector<Action> RackView::actions(Session& session) {
          }},
         {"draw_flaw", QObject::tr("Draw it on the plan"), QObject::tr("The flaw picked above, over the picture or the bare slab"),
          draw_flaw},
+        {"flaw_away", QObject::tr("Take this flaw away"), QObject::tr("It leaves the slab's record; undo brings it back"),
+         [s] {
+             const Thing* t = s->picked_thing();
+             if (!t) return;
+             s->edit_slab(QObject::tr("Take a flaw away"), [i = t->index](Slab& slab) { drop_flaw(slab, i); });
+             s->pick({});
+         },
+         true, false, "flaw"},
         {"new_slab",
          QObject::tr("New slab"),
          {},

@@ -7,6 +7,7 @@
 #include "core/edit/mends.h"
 #include "core/job/documents.h"
 #include "core/job/prepared.h"
+#include "core/job/things.h"
 #include "core/scan/scan.h"
 #include "core/store/check.h"
 
@@ -151,6 +152,7 @@ void Session::fetch_scan(const Slab& slab) {
 }
 
 void Session::replan() {
+    things_.reset();
     const Slab* s = slab();
     const Job* j = job();
     if (!s && !(j && j->several())) {
@@ -192,22 +194,71 @@ void Session::replan() {
     if (on_bench_ != before || plan_->on_bench != bench_before) ++slab_version_;
 }
 
+const std::vector<Thing>& Session::things() const {
+    if (!things_) {
+        static const Job none;
+        things_ = plan_ ? things_of(*plan_, job() ? *job() : none, shop(), step_) : std::vector<Thing>();
+    }
+    return *things_;
+}
+
+const Thing* Session::picked_thing() const {
+    if (picked_.isEmpty()) return nullptr;
+    const auto& all = things();
+    const auto it = std::find_if(all.begin(), all.end(), [&](const Thing& t) { return t.key == picked_.toStdString(); });
+    return it == all.end() ? nullptr : &*it;
+}
+
+QString Session::about() const {
+    const Thing* t = picked_thing();
+    return t && !t->figures.empty() ? QString::fromStdString(t->kind) : QStringLiteral("top");
+}
+
+void Session::pick(const QString& key) {
+    const QString before = picked_;
+    picked_ = key;
+    const Thing* t = picked_thing();
+    if (!t) picked_.clear();
+    const int leaf = t && t->kind == "leaf" ? static_cast<int>(t->index) : leaf_;
+    if (picked_ != before) Q_EMIT picked_changed();
+    if (leaf != leaf_) set_leaf(leaf);
+}
+
+bool Session::pick_next(int by) {
+    const auto& all = things();
+    const int n = static_cast<int>(all.size());
+    const auto it = std::find_if(all.begin(), all.end(), [&](const Thing& t) { return t.key == picked_.toStdString(); });
+    // Where a leaf lies on the bench alone the hand is at it already.
+    int now = it == all.end() ? -1 : static_cast<int>(it - all.begin());
+    if (now < 0 && by > 0 && n > 0 && all.front().kind == "leaf" && !whole()) now = leaf_;
+    const int next = now < 0 ? (by > 0 ? 0 : n - 1) : now + by;
+    const bool there = next >= 0 && next < n;
+    pick(there ? QString::fromStdString(all[static_cast<std::size_t>(next)].key) : QString());
+    // The gauge goes where a small thing lies: the end view shows it.
+    if (const Thing* t = picked_thing(); t && t->area.size() > 2 && t->kind != "leaf")
+        if (const Box box = bounds(t->area); box.width() < 0.5 * (plan_->stations().to - plan_->stations().from))
+            set_gauge(centroid(t->area).x);
+    return there;
+}
+
 void Session::set_leaf(int leaf) {
     const Job* j = job();
     if (!j || leaf < 0 || leaf >= static_cast<int>(j->leaves.size()) || leaf == leaf_) return;
     leaf_ = leaf;
     looked_at_.clear();
     forget_preview();
-    replan();
+    if (!whole()) replan();  // else the whole lies there as it lay
     Q_EMIT changed();
 }
 
 void Session::set_step(Step step) {
     if (step == step_ || !find_step(step.key)) return;
     step_ = step;
+    picked_.clear();
     forget_preview();
     replan();
     Q_EMIT step_changed();
+    Q_EMIT picked_changed();
     Q_EMIT changed();
 }
 
@@ -215,6 +266,7 @@ void Session::set_job(const QString& id) {
     if (!docs_.jobs.count(id.toStdString())) return;
     job_id_ = id.toStdString();
     leaf_ = 0;
+    picked_.clear();
     looked_at_.clear();
     forget_preview();
     replan();
@@ -225,6 +277,7 @@ void Session::set_job(const QString& id) {
 void Session::look_at(const QString& slab_id) {
     if (!docs_.slabs.count(slab_id.toStdString())) return;
     looked_at_ = slab_id.toStdString();
+    picked_.clear();
     shown_slab_.reset();
     replan();
     Q_EMIT changed();
@@ -269,6 +322,7 @@ bool Session::edit(const QString& label, const std::function<void(Documents&)>& 
     write(label);
     forget_preview();
     replan();
+    if (!picked_.isEmpty() && !picked_thing()) pick({});  // it went
     Q_EMIT changed();
     return true;
 }

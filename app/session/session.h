@@ -73,6 +73,19 @@ class Session : public QObject {
     /// True when the whole of several leaves lies on the bench.
     bool whole() const { return plan_ && plan_->whole() && plan_->drawable(); }
 
+    /// What can be picked in this step, in the order the hand goes through it.
+    const std::vector<Thing>& things() const;
+    /// What is picked: the key of a thing; empty for the top.
+    const QString& picked() const { return picked_; }
+    /// The same as a thing; nullptr for the top.
+    const Thing* picked_thing() const;
+    /// The kind of thing that is picked; "top" for none, and for a leaf that lies on the bench alone.
+    QString about() const;
+    /// Picks a thing by its key; of a leaf that lies on the bench alone the bench shows it. Empty, or a key that nothing has: the top.
+    void pick(const QString& key);
+    /// The thing after or before the one picked, the top between the last and the first. @returns false where that is the top.
+    bool pick_next(int by);
+
     void set_step(Step step);
     void set_job(const QString& id);
     /// Looks at a slab on the rack without giving it to the job.
@@ -130,6 +143,7 @@ class Session : public QObject {
     void changed();      ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();
+    void picked_changed();
     void trouble(const QString& sentence);
     void damaged(const QString& what);   ///< something in the shop file that is not shown does not fit its checksum
     void news(const QString& sentence);  ///< something went well, or as it was before
@@ -157,6 +171,8 @@ class Session : public QObject {
     std::unique_ptr<Job> shown_;  ///< a drag in progress
     std::optional<Slab> shown_slab_;
     std::optional<Plan> plan_;
+    QString picked_;
+    mutable std::optional<std::vector<Thing>> things_;  ///< of the plan, once they were asked for
     /// Slabs made ready, kept while they lie on the bench.
     struct Ready {
         Slab slab;

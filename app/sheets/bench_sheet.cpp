@@ -15,15 +15,19 @@ namespace yb {
 
 namespace {
 
+/// What has to find room on the drawing: the slab, or the whole top of several leaves.
+Ring drawn_outline(const Plan& plan) {
+    const SlabShape* shape = plan.shape();
+    Ring all = shape ? shape->ring_a : plan.placement.frame().to_slab(plan.top->above);
+    return all.size() < 3 ? plan.lay->outline : all;
+}
+
 class Picture {
   public:
     Picture(QPainter& p, const QRectF& room, const Flow& flow, const SheetData& d) : p_(p), flow_(flow), d_(d) {
-        const Plan& plan = d.plan;
-        if (const SlabShape* shape = plan.shape()) all_ = shape->ring_a;
-        else all_ = plan.placement.frame().to_slab(plan.top->above);
-        if (all_.size() < 3) all_ = plan.lay->outline;
+        all_ = drawn_outline(d.plan);
         const Box a = bounds(all_);
-        map_.plan = room.adjusted(6, 7, -6, -9);
+        map_.plan = room.adjusted(9, 3, -9, -12);
         map_.scale = std::min(map_.plan.width() / std::max(1.0, a.width()), map_.plan.height() / std::max(1.0, a.height()));
         map_.x0_mm = a.low.x - (map_.plan.width() / map_.scale - a.width()) / 2;
         map_.y_mid_mm = (a.low.y + a.high.y) / 2;
@@ -88,12 +92,12 @@ class Picture {
     }
 
     void shims() {
-        p_.setFont(flow_.font(9, true));
+        p_.setFont(flow_.font(11, true));
         const auto& all = d_.plan.flat->shims;
         for (std::size_t i = 0; i < all.size(); ++i) {
             const QPointF q = map_.px({all[i].at.x_mm, all[i].at.y_mm});
             p_.setBrush(Qt::white);
-            p_.drawEllipse(q, 2.5, 2.5);
+            p_.drawEllipse(q, 3, 3);
             p_.drawText(QRectF(q.x() - 3, q.y() - 2.3, 6, 4.6), Qt::AlignCenter, QString::number(i + 1));
         }
     }
@@ -101,23 +105,23 @@ class Picture {
     /// Length along the lower side, both end widths at the ends.
     void dimensions() {
         const QRectF rect = map_.px(d_.plan.lay->rectangle).boundingRect();
-        p_.setFont(flow_.font(11, true));
+        p_.setFont(flow_.font(Flow::cut_points, true));
         p_.setPen(QPen(Qt::black, 0.3));
         const double base = map_.plan.bottom() + 3;
         p_.drawLine(QPointF(rect.left(), base), QPointF(rect.right(), base));
         for (const double x : {rect.left(), rect.right()}) p_.drawLine(QPointF(x, base - 1.5), QPointF(x, base + 1.5));
-        p_.drawText(QRectF(map_.plan.center().x() - 40, base + 0.5, 80, 5.5), Qt::AlignCenter, d_.say(mm(d_.job.top.length_mm)));
+        p_.drawText(QRectF(map_.plan.center().x() - 40, base + 0.5, 80, 7.5), Qt::AlignCenter, d_.say(mm(d_.job.top.length_mm)));
         const auto end = [&](double x, double w) {
             p_.save();
             p_.translate(x, map_.plan.center().y());
             p_.rotate(-90);
-            p_.drawText(QRectF(-25, -2.8, 50, 5.6), Qt::AlignCenter, d_.say(mm(w)));
+            p_.drawText(QRectF(-30, -3.8, 60, 7.6), Qt::AlignCenter, d_.say(mm(w)));
             p_.restore();
         };
         if (d_.job.top.shape != TopShape::rectangle) return;
         const QRectF wood = map_.px(all_).boundingRect();
-        end(std::max(Flow::margin + 1.0, wood.left() - 3.5), d_.plan.lay->width_left_mm);
-        end(std::min(map_.plan.right() + 5, wood.right() + 3.5), d_.plan.lay->width_right_mm);
+        end(std::max(Flow::margin + 1.0, wood.left() - 4.5), d_.plan.lay->width_left_mm);
+        end(std::min(map_.plan.right() + 5, wood.right() + 4.5), d_.plan.lay->width_right_mm);
     }
 
     QPainter& p_;
@@ -149,7 +153,7 @@ void shims(Flow& flow, const SheetData& d) {
     }
     flow.table(
         {{QObject::tr("shim"), 1}, {QObject::tr("along"), 2, true}, {QObject::tr("across"), 2, true}, {QObject::tr("height"), 2, true}},
-        rows, 13);
+        rows, Flow::cut_points);
 }
 
 void lanes(Flow& flow, const SheetData& d) {
@@ -180,7 +184,11 @@ void lanes(Flow& flow, const SheetData& d) {
 }  // namespace
 
 void write_bench_sheet(Flow& flow, const SheetData& d) {
-    flow.drawing(82, [&](QPainter& p, const QRectF& room) { Picture(p, room, flow, d).draw(); });
+    // As large as the wood fills the page's width, and no higher than the page and what is to be read with it allow.
+    const Box wood = bounds(drawn_outline(d.plan));
+    const double wanted = 15 + (flow.width() - 18) * wood.height() / std::max(1.0, wood.width());
+    flow.drawing(std::clamp(wanted, 50.0, std::max(50.0, std::min(flow.room_for(32), d.drawing_mm))),
+                 [&](QPainter& p, const QRectF& room) { Picture(p, room, flow, d).draw(); });
     big_figures(flow, d);
     flow.rule();
     if (!d.job.several()) shims(flow, d);

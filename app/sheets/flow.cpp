@@ -36,17 +36,17 @@ void Flow::begin() {
     p_.setFont(font(17, true));
     p_.drawText(QRectF(margin, y_, width() - 72, line(17)), Qt::AlignLeft | Qt::AlignVCenter,
                 p_.fontMetrics().elidedText(title_, Qt::ElideNone, 1000));
-    p_.setFont(font(9.5));
+    p_.setFont(font(text_points));
     p_.drawText(QRectF(size_.width() - margin - 70, y_, 70, line(17)), Qt::AlignRight | Qt::AlignVCenter, shop_);
     y_ += line(17);
-    p_.setFont(font(10));
-    const double tall = height_of(about_, width(), 10);
+    p_.setFont(font(text_points));
+    const double tall = height_of(about_, width(), text_points);
     p_.drawText(QRectF(margin, y_, width(), tall), Qt::TextWordWrap, about_);
     y_ += tall + 2;
-    p_.setFont(font(7.5));
+    p_.setFont(font(text_points));
     p_.setPen(QColor("#6E675C"));
-    p_.drawText(QRectF(margin, size_.height() - 10, width() - 20, 6), Qt::AlignLeft | Qt::AlignVCenter, foot_);
-    p_.drawText(QRectF(size_.width() - margin - 20, size_.height() - 10, 20, 6), Qt::AlignRight | Qt::AlignVCenter,
+    p_.drawText(QRectF(margin, size_.height() - 16, width() - 22, 12), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, foot_);
+    p_.drawText(QRectF(size_.width() - margin - 20, size_.height() - 16, 20, 6), Qt::AlignRight | Qt::AlignTop,
                 QObject::tr("page %1").arg(pages_));
     p_.setPen(Qt::black);
 }
@@ -102,7 +102,7 @@ void Flow::note(const QString& text, double points, bool bold) {
 void Flow::table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double points) {
     double all = 0;
     for (const Column& c : columns) all += c.share;
-    const double small = std::max(9.0, points - 2);
+    const double small = text_points;
     const auto wide = [&](std::size_t i) { return width() * columns[i].share / all; };
     const bool heads = std::any_of(columns.begin(), columns.end(), [](const Column& c) { return !c.head.isEmpty(); });
     const auto head = [&] {
@@ -146,21 +146,22 @@ void Flow::table(const std::vector<Column>& columns, const std::vector<std::vect
 void Flow::figures(const std::vector<std::pair<QString, QString>>& all) {
     constexpr double each = 37;
     const auto in_row = static_cast<std::size_t>(std::max(1.0, std::floor(width() / each)));
+    const double tall = line(text_points) + line(cut_points) + 1;
     for (std::size_t from = 0; from < all.size(); from += in_row) {
-        need(13);
+        need(tall);
         const std::size_t n = std::min(in_row, all.size() - from);
         const double w = width() / static_cast<double>(in_row);
         for (std::size_t i = 0; i < n; ++i) {
             const auto& [label, value] = all[from + i];
             const double x = margin + w * static_cast<double>(i);
-            p_.setFont(font(9));
+            p_.setFont(font(text_points));
             p_.setPen(QColor("#6E675C"));
-            p_.drawText(QRectF(x, y_, w - 1, 4.5), Qt::AlignLeft | Qt::AlignVCenter, label);
-            p_.setFont(font(16, true));
+            p_.drawText(QRectF(x, y_, w - 1, line(text_points)), Qt::AlignLeft | Qt::AlignVCenter, label);
+            p_.setFont(font(cut_points, true));
             p_.setPen(Qt::black);
-            p_.drawText(QRectF(x, y_ + 4.2, w - 1, line(16)), Qt::AlignLeft | Qt::AlignVCenter, value);
+            p_.drawText(QRectF(x, y_ + line(text_points), w - 1, line(cut_points)), Qt::AlignLeft | Qt::AlignVCenter, value);
         }
-        y_ += 13;
+        y_ += tall;
     }
 }
 
@@ -174,7 +175,7 @@ void Flow::drawing(double height, const std::function<void(QPainter&, const QRec
 }
 
 void Flow::caution(Severity severity, const QString& text) {
-    constexpr double points = 10.5;
+    constexpr double points = text_points;
     const double tall = height_of(text, width() - 5, points);
     need(std::min(tall, bottom() - 40));
     theme::draw_sign(p_, severity, QRectF(margin, y_ + 1, 2.8, 2.8));

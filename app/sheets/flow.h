@@ -26,7 +26,7 @@ class Flow {
     };
 
     void heading(const QString& text);
-    /// A paragraph. @param points its size, 11 at least where it is to be read at the bench.
+    /// A paragraph. @param points its size, 11 at least: it is read at arm's length.
     void note(const QString& text, double points = 11, bool bold = false);
     void table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double points = 11);
     /// Big figures side by side, as many in a row as find room.
@@ -40,17 +40,23 @@ class Flow {
     /// A new page unless so many millimetres are left on this one.
     void need(double mm);
     double width() const { return size_.width() - 2 * margin; }
+    /// How much of a page a drawing may take beside `rest` more millimetres.
+    double room_for(double rest) const { return bottom() - y_ - rest; }
+    /// How much of the page that is written on is full, 0 to 1.
+    double filled() const { return y_ / bottom(); }
     int pages() const { return pages_; }
 
     /// A font by its height in points, for a painter whose unit is a millimetre.
     QFont font(double points, bool slab = false, bool bold = false) const;
 
     static constexpr double margin = 12;
+    static constexpr double text_points = 11;  ///< the smallest that is read at arm's length
+    static constexpr double cut_points = 16;   ///< of what is cut or drilled
 
   private:
     void begin();
     void turn();
-    double bottom() const { return size_.height() - 14; }
+    double bottom() const { return size_.height() - 19; }
     static double line(double points) { return points * 0.3528 * 1.35; }
     double height_of(const QString& text, double width, double points, bool bold = false);
     /// As many words of a text as fit so high; the rest is left in `text`.

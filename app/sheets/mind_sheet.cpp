@@ -9,7 +9,6 @@ namespace yb {
 void write_mind_sheet(Flow& flow, const SheetData& d) {
     const auto& all = d.plan.sheets.cautions;
     if (all.empty()) return;
-    flow.need(50);
     flow.heading(QObject::tr("Mind"));
     for (const Caution& c : all)
         flow.caution(c.severity, told(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)));

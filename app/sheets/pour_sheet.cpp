@@ -18,7 +18,7 @@ QString resin_name(const SheetData& d, const std::string& key) {
 
 void lifts(Flow& flow, const SheetData& d, const QString& what, const std::vector<Lift>& all) {
     flow.need(30);
-    flow.note(what, 11.5, true);
+    flow.note(what, 12, true);
     std::vector<std::vector<QString>> rows;
     for (std::size_t i = 0; i < all.size(); ++i) {
         const Lift& l = all[i];
@@ -32,7 +32,7 @@ void lifts(Flow& flow, const SheetData& d, const QString& what, const std::vecto
                 {QObject::tr("A, weight"), 1.8, true},
                 {QObject::tr("B, weight"), 1.8, true},
                 {QObject::tr("wait after"), 1.8, true}},
-               rows, 12);
+               rows, 13);
 }
 
 }  // namespace

@@ -1,6 +1,9 @@
 #include "app/sheets/sheet.h"
 
+#include <cmath>
+
 #include <QBuffer>
+#include <QImage>
 #include <QPageSize>
 #include <QPdfWriter>
 #include <QPrinter>
@@ -44,17 +47,37 @@ std::span<const SheetRow> sheets() { return table; }
 
 void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop, const std::function<void()>& next_page) {
     if (!plan.lay->ready || !plan.flat->ready) {
-        p.setFont(theme::text(4));
+        p.setFont(theme::text(4));  // its unit is a millimetre
         p.drawText(QRectF(12, 12, size.width() - 24, 40), Qt::TextWordWrap,
                    QObject::tr("The slab is not measured far enough for a sheet."));
         return;
     }
-    const SheetData data{job, plan, shop};
-    Flow flow(
-        p, size, next_page, QString::fromStdString(job.name), QString::fromStdString(shop.name), about(job, plan, data),
-        QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
-                    "them."));
-    for (const SheetRow& row : sheets()) row.write(flow, data);
+    SheetData data{job, plan, shop};
+    const QString foot = QObject::tr(
+        "Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them.");
+    const auto write = [&](QPainter& on, const std::function<void()>& turn) {
+        Flow flow(on, size, turn, QString::fromStdString(job.name), QString::fromStdString(shop.name), about(job, plan, data), foot);
+        for (const SheetRow& row : sheets()) row.write(flow, data);
+        return std::pair(flow.pages(), flow.filled());
+    };
+    // The drawing as large as leaves no page half blank: tried without ink first.
+    QImage nowhere(1, 1, QImage::Format_ARGB32);
+    nowhere.setDotsPerMeterX(static_cast<int>(std::lround(p.device()->logicalDpiX() / 0.0254)));
+    nowhere.setDotsPerMeterY(static_cast<int>(std::lround(p.device()->logicalDpiY() / 0.0254)));
+    QPainter dry(&nowhere);
+    dry.setClipRect(QRectF(-1, -1, 0.1, 0.1));
+    double best = -1;
+    double best_mm = data.drawing_mm;
+    for (const double mm : {170.0, 140.0, 112.0, 88.0, 66.0}) {
+        data.drawing_mm = mm;
+        const auto [pages, filled] = write(dry, [] {});
+        const double worth = std::min(filled, 0.62) - 0.001 * pages;
+        if (worth > best + 0.02) best = worth, best_mm = mm;
+        if (filled >= 0.6) break;
+    }
+    dry.end();
+    data.drawing_mm = best_mm;
+    write(p, next_page);
 }
 
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {

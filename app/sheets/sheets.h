@@ -16,6 +16,7 @@ struct SheetData {
     const Job& job;
     const Plan& plan;
     const Shop& shop;
+    double drawing_mm = 170;  ///< that the first page's drawing may be high at most
     QString say(Quantity q) const;
     QString say(const Phrase& phrase) const;
 };

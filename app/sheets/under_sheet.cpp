@@ -22,11 +22,11 @@ void write_under_sheet(Flow& flow, const SheetData& d) {
                 {QObject::tr("from line"), 1.8, true},
                 {QObject::tr("slot"), 1.6, true},
                 {QObject::tr("bolt, inner end"), 2, true}},
-               rows, 12);
+               rows, Flow::cut_points);
     std::vector<std::vector<QString>> pockets;
     for (const Pocket& k : under.pockets)
         pockets.push_back({QObject::tr("channel %1").arg(k.channel + 1), QObject::tr("pocket %1 long").arg(d.say(mm(k.length_mm)))});
-    if (!pockets.empty()) flow.table({{{}, 1}, {{}, 3}}, pockets, 12);
+    if (!pockets.empty()) flow.table({{{}, 1}, {{}, 3}}, pockets, Flow::cut_points);
 }
 
 }  // namespace yb

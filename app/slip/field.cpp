@@ -54,6 +54,11 @@ Field number_of(const std::string& path, const QString& name, const QString& lab
 }
 }  // namespace
 
+Field of(Field field, const char* kinds) {
+    field.of = QString::fromLatin1(kinds);
+    return field;
+}
+
 Field job_number(const std::string& path, const QString& name, const QString& label) {
     return number_of<Job>(
         path, name, label, [](const Session& s) { return s.job(); }, &Session::edit_job);

@@ -18,6 +18,7 @@ struct Field {
     std::function<void(Session&, std::optional<double>)> set;
     double low = -1e6, high = 1e6;
     bool may_be_empty = false;
+    QString of = QStringLiteral("top");  ///< the kinds of things it is about, as of an action
 };
 
 struct TextField {
@@ -31,7 +32,19 @@ struct PickField {
     QStringList options;
     std::function<int(const Session&)> get;
     std::function<void(Session&, int)> set;
+    QString of = QStringLiteral("top");
 };
+
+/// Those that are about what is picked, or about the top while nothing is.
+template <class F>
+std::vector<F> about_picked(std::vector<F> all, const Session& s) {
+    const QString about = s.about();
+    std::erase_if(all, [&](const F& f) { return !f.of.split(' ').contains(about); });
+    return all;
+}
+
+/// The field, about things of some kinds only.
+Field of(Field field, const char* kinds);
 
 /// A number of the job, by the path it is declared at (core/fields): its label, kind and range are the declaration's. `[]`
 /// stands for every item of a list, `[2]` for one; nothing is set where that has gone meanwhile. @param name of the line, for tests; the

@@ -85,13 +85,8 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     row->addWidget(which_, 1, 1);
     row->setColumnStretch(1, 1);
     column->addWidget(head);
-    const auto step_leaf = [this](int by) {
-        if (!session_.leaves()) return;
-        const int n = static_cast<int>(session_.leaves()->size());
-        if (n > 1) session_.set_leaf((session_.leaf() + by + n) % n);
-    };
-    connect(before_, &QPushButton::clicked, this, [step_leaf] { step_leaf(-1); });
-    connect(after_, &QPushButton::clicked, this, [step_leaf] { step_leaf(1); });
+    connect(before_, &QPushButton::clicked, this, [this] { session_.pick_next(-1); });
+    connect(after_, &QPushButton::clicked, this, [this] { session_.pick_next(1); });
     scroll_ = new QScrollArea;
     scroll_->setObjectName("slip");
     scroll_->setFrameShape(QFrame::NoFrame);
@@ -105,6 +100,7 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     pause_.setInterval(60);
     connect(&pause_, &QTimer::timeout, this, &Slip::fill_rest);
     connect(&session, &Session::changed, this, &Slip::refresh);
+    connect(&session, &Session::picked_changed, this, &Slip::refresh);
 }
 
 void Slip::set_step_view(StepView* view) {
@@ -164,7 +160,9 @@ void Slip::rebuild() {
 }
 
 void Slip::add_form(QVBoxLayout* box) {
-    auto* form = new FieldForm(session_, view_->texts(), view_->picks(session_), view_->fields(session_));
+    const bool top = session_.about() == "top";
+    auto* form = new FieldForm(session_, top ? view_->texts() : std::vector<TextField>(), about_picked(view_->picks(session_), session_),
+                               about_picked(view_->fields(session_), session_));
     built_for_ = asked_for();
     if (form->empty()) {
         delete form;
@@ -184,7 +182,7 @@ void Slip::add_form(QVBoxLayout* box) {
 void Slip::fill_actions(QVBoxLayout* box) {
     std::vector<Action> shown;
     bool next = false;
-    for (const Action& a : view_->actions(session_)) {
+    for (const Action& a : applying(view_->actions(session_), session_)) {
         if (a.strong) foot_->addWidget(button_of(a, "next")), next = true;
         else shown.push_back(a);
     }
@@ -240,8 +238,9 @@ void Slip::fill_actions(QVBoxLayout* box) {
 /// Names of all that can be filled in or picked now.
 QStringList Slip::asked_for() const {
     QStringList names;
-    for (const Field& f : view_->fields(session_)) names << f.name;
-    for (const PickField& f : view_->picks(session_)) names << f.name + f.options.join('|');
+    names << session_.about();
+    for (const Field& f : about_picked(view_->fields(session_), session_)) names << f.name;
+    for (const PickField& f : about_picked(view_->picks(session_), session_)) names << f.name + f.options.join('|');
     return names;
 }
 
@@ -263,20 +262,54 @@ void Slip::fill_rest() {
 }
 
 void Slip::fill_head() {
+    const auto& all = session_.things();
+    const Thing* thing = session_.about() == "top" ? nullptr : session_.picked_thing();
     const int leaves = session_.leaves() ? static_cast<int>(session_.leaves()->size()) : 0;
-    set_words(title_, session_.plan() ? QString::fromStdString(yb::render(session_.plan()->title, session_.units()))
-                                      : told(name_of(view_->step())));
-    set_words(which_, leaves > 1 ? session_.whole() ? tr("the whole of them; in hand: leaf %1 of %2").arg(session_.leaf() + 1).arg(leaves)
-                                                    : tr("leaf %1 of %2").arg(session_.leaf() + 1).arg(leaves)
-                                 : QString());
-    which_->setVisible(leaves > 1);
-    before_->setVisible(leaves > 1);
-    after_->setVisible(leaves > 1);
+    QString which;
+    if (thing) {
+        const auto same = [&](const Thing& t) { return t.kind == thing->kind; };
+        which = tr("%1 of %2 · Esc: the top").arg(thing->index + 1).arg(std::count_if(all.begin(), all.end(), same));
+    } else if (leaves > 1 && session_.step() != step_key::rack) {
+        which = session_.whole() ? tr("the whole of %1 leaves").arg(leaves) : tr("leaf %1 of %2").arg(session_.leaf() + 1).arg(leaves);
+    }
+    set_words(title_, thing             ? QString::fromStdString(yb::render(thing->title, session_.units()))
+                      : session_.plan() ? QString::fromStdString(yb::render(session_.plan()->title, session_.units()))
+                                        : told(name_of(view_->step())));
+    set_words(which_, which);
+    which_->setVisible(!which.isEmpty());
+    for (QPushButton* b : {before_, after_}) b->setVisible(!all.empty());
+}
+
+const std::vector<Figure>& Slip::said_figures() const {
+    static const std::vector<Figure> none;
+    if (const Thing* thing = session_.picked_thing(); thing && !thing->figures.empty()) return thing->figures;
+    return session_.plan() ? session_.plan()->said(view_->step()).figures : none;
+}
+
+std::vector<Caution> Slip::said_cautions() const {
+    std::vector<Caution> out = session_.plan() ? session_.plan()->said(view_->step()).cautions : std::vector<Caution>{};
+    if (const Thing* thing = session_.picked_thing(); thing && !thing->figures.empty())
+        std::erase_if(out, [&](const Caution& c) { return !concerns(c, *thing); });
+    return out;
+}
+
+std::vector<Choice> Slip::said_choices() const {
+    std::vector<Choice> out = session_.plan() ? session_.plan()->said(view_->step()).choices : std::vector<Choice>{};
+    const auto has = [](const Thing& t, const Choice& c) {
+        return std::find(t.choices.begin(), t.choices.end(), c.key) != t.choices.end();
+    };
+    const Thing* thing = session_.picked_thing();
+    if (thing && thing->figures.empty()) return out;
+    std::erase_if(out, [&](const Choice& c) {
+        if (thing) return !has(*thing, c);
+        const auto& all = session_.things();
+        return std::any_of(all.begin(), all.end(), [&](const Thing& t) { return has(t, c); });
+    });
+    return out;
 }
 
 void Slip::fill_answers() {
-    const StepPlan* said = session_.plan() ? &session_.plan()->said(view_->step()) : nullptr;
-    const std::vector<Figure> figures = said ? said->figures : std::vector<Figure>{};
+    const std::vector<Figure>& figures = said_figures();
     std::vector<std::string> keys;
     for (const Figure& f : figures) keys.push_back(f.key);
     if (keys != answer_keys_) {
@@ -317,9 +350,17 @@ void Slip::toggle_workings() {
     if (!figures_.empty()) figures_.front()->line()->click();
 }
 
+void Slip::open_first_to_mind() {
+    if (!minded_.empty()) minded_.front()->line()->click();
+}
+
+void Slip::press_next() {
+    if (foot_->count() == 0) return;
+    if (auto* next = qobject_cast<QPushButton*>(foot_->itemAt(0)->widget())) next->click();
+}
+
 void Slip::fill_cautions() {
-    std::vector<Caution> list;
-    if (session_.plan()) list = session_.plan()->said(view_->step()).cautions;
+    std::vector<Caution> list = said_cautions();
     mind_->setVisible(!list.empty());
     std::vector<std::string> keys;
     for (const Caution& c : list) keys.push_back(c.key + name_of(c.severity) + (c.at ? "@" : ""));
@@ -359,7 +400,7 @@ void Slip::fill_cautions() {
 }
 
 void Slip::fill_choices() {
-    const std::vector<Choice> list = session_.plan() ? session_.plan()->said(view_->step()).choices : std::vector<Choice>{};
+    const std::vector<Choice> list = said_choices();
     std::vector<std::string> keys;
     for (const Choice& c : list) {
         keys.push_back(c.key);

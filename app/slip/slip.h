@@ -30,6 +30,10 @@ class Slip : public QFrame {
     void set_step_view(StepView* view);
     /// Opens or folds the working of the large figure.
     void toggle_workings();
+    /// Opens or folds the worst of what is to be minded.
+    void open_first_to_mind();
+    /// The strong button at the foot.
+    void press_next();
     /// Shows or hides what this step is for and its keys.
     void toggle_help();
     void refresh();
@@ -43,6 +47,10 @@ class Slip : public QFrame {
     void fill_head();
     void fill_rest();
     QStringList asked_for() const;
+    // What is said of the picked thing, or of the top.
+    const std::vector<Figure>& said_figures() const;
+    std::vector<Caution> said_cautions() const;
+    std::vector<Choice> said_choices() const;
     void fill_answers();
     void fill_cautions();
     void fill_choices();

@@ -192,14 +192,14 @@ std::vector<Field> UnderView::fields(const Session&) const {
                            job_number("under.insert_mm"),
                            job_number("under.plate_mm"),
                            job_number("under.feet_mm"),
-                           job_number("under.plates[].across_mm", "plate_across"),
-                           job_number("under.plates[].along_mm", "plate_along"),
-                           job_number("under.plates[].bolts_across", "plate_bolts_across"),
-                           job_number("under.plates[].bolts_along", "plate_bolts_along"),
-                           job_number("under.channels[].length_mm", "channel_length"),
-                           job_number("under.channels[].width_mm", "channel_width"),
-                           job_number("under.channels[].depth_mm", "channel_depth"),
-                           job_number("under.channels[].bolts", "channel_bolts"),
+                           of(job_number("under.plates[].across_mm", "plate_across"), "plate"),
+                           of(job_number("under.plates[].along_mm", "plate_along"), "plate"),
+                           of(job_number("under.plates[].bolts_across", "plate_bolts_across"), "plate"),
+                           of(job_number("under.plates[].bolts_along", "plate_bolts_along"), "plate"),
+                           of(job_number("under.channels[].length_mm", "channel_length"), "channel"),
+                           of(job_number("under.channels[].width_mm", "channel_width"), "channel"),
+                           of(job_number("under.channels[].depth_mm", "channel_depth"), "channel"),
+                           of(job_number("under.channels[].bolts", "channel_bolts"), "channel"),
                            job_number("under.edge_mm"),
                            job_number("under.helpers")};
     // The months of the room, each typed over as one likes.
@@ -235,21 +235,42 @@ std::vector<PickField> UnderView::picks(const Session&) const {
 std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
-    return {{"lay_plates", QObject::tr("Lay two plates and two channels"), QObject::tr("A fifth in from each end, to start from"),
-             [s] { s->edit_job(QObject::tr("Lay plates and channels"), lay_plates); }},
-            {"add_channel",
-             QObject::tr("Add a channel at the gauge"),
-             {},
-             [s, at_gauge] {
-                 if (!s->job() || !s->plan()) return;
-                 const double u = at_gauge();
-                 s->edit_job(QObject::tr("Add a channel"), [&](Job& j) { add_channel(j, u); });
-             }},
-            {"drop_channel",
-             QObject::tr("Take the last channel away"),
-             {},
-             [s] { s->edit_job(QObject::tr("Take a channel away"), drop_channel); }},
-            {"next", QObject::tr("Next: the bench sheet"), {}, [s] { s->set_step(step_key::sheets); }, true, true}};
+    const auto drop = [s](const QString& label, void (*how)(Job&, std::size_t)) {
+        return [s, label, how] {
+            const Thing* t = s->picked_thing();
+            if (!t) return;
+            s->edit_job(label, [how, i = t->index](Job& j) { how(j, i); });
+            s->pick({});
+        };
+    };
+    return {
+        {"lay_plates", QObject::tr("Lay two plates and two channels"), QObject::tr("A fifth in from each end, to start from"),
+         [s] { s->edit_job(QObject::tr("Lay plates and channels"), lay_plates); }},
+        {"add_channel",
+         QObject::tr("Add a channel at the gauge"),
+         {},
+         [s, at_gauge] {
+             if (!s->job() || !s->plan()) return;
+             const double u = at_gauge();
+             s->edit_job(QObject::tr("Add a channel"), [&](Job& j) { add_channel(j, u); });
+         }},
+        {"add_plate",
+         QObject::tr("Add a plate at the gauge"),
+         {},
+         [s, at_gauge] {
+             if (!s->job() || !s->plan()) return;
+             const double u = at_gauge();
+             s->edit_job(QObject::tr("Add a plate"), [&](Job& j) { add_plate(j, u); });
+         }},
+        {"drop_channel",
+         QObject::tr("Take this channel away"),
+         {},
+         drop(QObject::tr("Take a channel away"), drop_channel),
+         true,
+         false,
+         "channel"},
+        {"drop_plate", QObject::tr("Take this plate away"), {}, drop(QObject::tr("Take a plate away"), drop_plate), true, false, "plate"},
+        {"next", QObject::tr("Next: the bench sheet"), {}, [s] { s->set_step(step_key::sheets); }, true, true}};
 }
 
 QString UnderView::help() const {

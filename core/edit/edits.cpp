@@ -266,8 +266,26 @@ void lay_plates(Job& job) {
 
 void add_channel(Job& job, double u) { job.under.channels.push_back({u, 0, std::floor(job.top.width_mm * 0.07) * 10, 40, 12, 3, 3}); }
 
-void drop_channel(Job& job) {
-    if (!job.under.channels.empty()) job.under.channels.pop_back();
+void add_plate(Job& job, double u) {
+    LegPlate p = job.under.plates.empty() ? starting_under(job.top).plates.front() : job.under.plates.back();
+    p.u_mm = u;
+    p.v_mm = 0;
+    job.under.plates.push_back(p);
+}
+
+namespace {
+/// Takes the i-th away where there is one.
+template <class T>
+void drop(std::vector<T>& from, std::size_t i) {
+    if (i < from.size()) from.erase(from.begin() + static_cast<std::ptrdiff_t>(i));
+}
+}  // namespace
+
+void drop_channel(Job& job, std::size_t channel) { drop(job.under.channels, channel); }
+void drop_plate(Job& job, std::size_t plate) { drop(job.under.plates, plate); }
+void drop_support(Leaf& leaf, std::vector<Vec2> standing, std::size_t support) {
+    drop(standing, support);
+    set_supports(leaf, standing);
 }
 
 void move_plate(Job& job, std::size_t plate, Vec2 by) {
@@ -312,10 +330,6 @@ void set_free_form_over_middle(Job& job, Ring outline) {
 }
 
 void mark_done(Job& job, bool MakeUpChoices::*what) { job.makeup.*what = !(job.makeup.*what); }
-
-void drop_last_patch(Job& job) {
-    if (!job.makeup.patches.empty()) job.makeup.patches.pop_back();
-}
 
 void turn_patch(Job& job, std::size_t patch, double degrees) { job.makeup.patches.at(patch).turn_deg += degrees; }
 

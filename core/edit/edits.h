@@ -100,7 +100,6 @@ void set_placements(Job& job, const std::vector<struct Placement>& all);
 /// A patch over this outline of the top, with an id of its own.
 void add_patch(Job& job, Ring outline);
 void drop_patch(Job& job, std::size_t patch);
-void drop_last_patch(Job& job);
 void move_patch(Job& job, std::size_t patch, Vec2 by_uv);
 void turn_patch(Job& job, std::size_t patch, double degrees);
 /// Where on its slab a patch is cut: along (Vec2::x) or across (Vec2::y), mm. A patch that has gone meanwhile is let be.
@@ -122,7 +121,12 @@ void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t sup
 /// Two plates a fifth in from each end and a channel inside each, to start from.
 void lay_plates(Job& job);
 void add_channel(Job& job, double u_mm);
-void drop_channel(Job& job);
+/// A plate as the others are, across at `u_mm`.
+void add_plate(Job& job, double u_mm);
+void drop_channel(Job& job, std::size_t channel);
+void drop_plate(Job& job, std::size_t plate);
+/// A support taken from where they are `standing`.
+void drop_support(Leaf& leaf, std::vector<Vec2> standing, std::size_t support);
 void move_plate(Job& job, std::size_t plate, Vec2 by_uv);
 void move_channel(Job& job, std::size_t channel, Vec2 by_uv);
 /// Where a plate or channel lies from the end of the top that it is nearer to.

@@ -23,6 +23,20 @@ void sort_by_severity(std::vector<Caution>& cautions) {
     std::stable_sort(cautions.begin(), cautions.end(), [](const Caution& a, const Caution& b) { return a.severity > b.severity; });
 }
 
+bool concerns(const Caution& c, const Thing& t) {
+    if (!t.of.empty() && c.of == t.of) return true;
+    if (!c.at || t.area.empty()) return false;
+    if (contains(t.area, *c.at)) return true;
+    constexpr double near_mm = 20;
+    for (std::size_t i = 0; i < t.area.size(); ++i) {
+        const Vec2 a = t.area[i];
+        const Vec2 side = t.area[(i + 1) % t.area.size()] - a;
+        const double k = dot(side, side) > 0 ? std::clamp(dot(*c.at - a, side) / dot(side, side), 0.0, 1.0) : 0;
+        if (length(*c.at - (a + side * k)) < near_mm) return true;
+    }
+    return false;
+}
+
 const Figure& figure(const std::vector<Figure>& figures, const std::string& key) {
     const auto it = std::find_if(figures.begin(), figures.end(), [&](const Figure& f) { return f.key == key; });
     if (it == figures.end()) throw std::out_of_range("no figure named " + key);

@@ -106,6 +106,21 @@ struct StepPlan {
 /// Worst first, otherwise as found.
 void sort_by_severity(std::vector<Caution>& cautions);
 
+/// A thing on the bench that can be picked: a leaf, a joint, a void, a shim, a plate, a hole. What the slip says while it is.
+struct Thing {
+    std::string key;   ///< "void 2": its kind and its number, one of its kind in its step
+    std::string kind;  ///< "void": what actions ask for
+    std::size_t index = 0;
+    Phrase title;                        ///< what the slip calls it: "Void 2, crack"
+    std::vector<Figure> figures{};       ///< hero first; none: what the step says holds for it
+    std::vector<std::string> choices{};  ///< keys of the step's choices that are about it alone
+    Ring area{};                         ///< where it lies, in the frame of what lies on the bench
+    std::string of{};                    ///< the leaf it is, by name, as cautions name theirs
+};
+
+/// True when a caution is about a thing: it names it, or lies on it or within 20 mm of it.
+bool concerns(const Caution& caution, const Thing& thing);
+
 /// The figure of that key; throws std::out_of_range when there is none.
 const Figure& figure(const std::vector<Figure>& figures, const std::string& key);
 

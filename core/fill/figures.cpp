@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/fill/fill.h"
+#include "core/top/top.h"
 
 namespace yb {
 
@@ -98,6 +99,95 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
                     "Arrhenius, 55 kJ/mol, from gel at 25 °C"}});
     if (p.open_l > 0) out.push_back({"fill.open", "Left open", litres(p.open_l), {}, {}, {"volume of voids left open", {}, ""}});
     if (const auto c = cost(p, resins)) out.push_back(*c);
+    return out;
+}
+
+namespace {
+
+/// What one filling takes: the sum of its lifts, how many and how deep, in parts.
+void tell_lifts(const std::vector<Lift>& lifts, const std::string& resin, const std::vector<Resin>& resins, double flush_l, Thing& t) {
+    Lift all;
+    double wait_h = 0;
+    std::vector<Given> given;
+    for (const Lift& l : lifts) {
+        all.volume_l += l.volume_l, all.a_l += l.a_l, all.b_l += l.b_l, all.a_kg += l.a_kg, all.b_kg += l.b_kg;
+        wait_h += l.wait_h;
+        given.push_back({"lift", litres(l.volume_l), "its own share, reserve counted"});
+    }
+    const auto it = std::find_if(resins.begin(), resins.end(), [&](const Resin& r) { return r.key == resin; });
+    t.figures.push_back(
+        {t.kind + ".mix",
+         "Resin to mix",
+         litres(all.volume_l),
+         {},
+         it == resins.end() ? say("{} fills it flush", litres(flush_l)) : say("{} fills it flush · {}", litres(flush_l), it->label.c_str()),
+         {"sum of its lifts: (volume + mouth × overfill) × (1 + reserve)", given, "docs/methods.md, Fill"}});
+    t.figures.push_back({t.kind + ".parts",
+                         "Part A and part B",
+                         litres(all.a_l),
+                         litres(all.b_l),
+                         say("by weight {} and {}", kg(all.a_kg), kg(all.b_kg)),
+                         {"A = volume × a/(a + b); by weight × density", {}, "the resin's label"}});
+    t.figures.push_back({t.kind + ".lifts",
+                         "Lifts",
+                         count(static_cast<double>(lifts.size())),
+                         {},
+                         lifts.empty() ? Phrase() : say("{} deep each", fine(lifts.front().depth_mm)),
+                         {"ceil(depth left / deepest lift of the class)", {}, "the resin's label"}});
+    t.figures.push_back({t.kind + ".wait",
+                         "Waiting",
+                         hours(wait_h),
+                         {},
+                         {},
+                         {"gel time at the shop's air after each lift, three times for the last", {}, "Arrhenius, 55 kJ/mol"}});
+}
+
+}  // namespace
+
+std::vector<Thing> fill_things(const FillPlan& p, const Top& top, const std::vector<Resin>& resins) {
+    std::vector<Thing> out;
+    for (std::size_t i = 0; i < p.voids.size(); ++i) {
+        const VoidPlan& v = p.voids[i];
+        Thing t{"void " + std::to_string(i + 1), "void", i, say("Void {}: {}", count(static_cast<double>(i) + 1), name_of(v.kind))};
+        t.area = v.outline;
+        t.choices = {"fill." + v.id};
+        if (!v.gone && !v.left_open && !v.lifts.empty()) {
+            tell_lifts(v.lifts, v.resin, resins, v.volume_l, t);
+        } else {
+            t.figures.push_back({"void.flush",
+                                 "Holds",
+                                 litres(v.volume_l),
+                                 {},
+                                 v.gone        ? say("flattening takes it away whole")
+                                 : v.left_open ? say("left open")
+                                               : say("how deep it is was not probed"),
+                                 {"outline × depth left, Simpson's rule", {}, "prismatoid, exact"}});
+        }
+        t.figures.push_back({"void.depth",
+                             "Depth left",
+                             fine(v.depth_mm),
+                             {},
+                             v.through ? say("open on both finished faces") : Phrase(),
+                             {"drawn depth − what flattening takes off its face", {}, "Flat"}});
+        t.figures.push_back({"void.gap", "Mean width", fine(v.gap_mm), {}, {}, {"2 × area of the mouth / its girth", {}, "outline"}});
+        out.push_back(std::move(t));
+    }
+    for (std::size_t i = 0; i < p.rivers.size(); ++i) {
+        const RiverFill& r = p.rivers[i];
+        Thing t{"river " + std::to_string(i + 1), "river", i, say("River {}", count(static_cast<double>(i) + 1))};
+        const auto it = std::find_if(top.regions.begin(), top.regions.end(),
+                                     [&](const Region& g) { return g.kind == RegionKind::resin && !g.let_in && g.index == r.joint; });
+        if (it != top.regions.end()) t.area = top.bench.to_slab(it->above);
+        tell_lifts(r.lifts, r.resin, resins, r.volume_l, t);
+        t.figures.push_back({"river.depth", "Deep", fine(r.depth_mm), {}, {}, {"finished thickness", {}, "Flat"}});
+        t.figures.push_back({"river.surface",
+                             "Upper face",
+                             square_metres(r.surface_mm2 * 1e-6),
+                             {},
+                             {},
+                             {"area between the finished banks", {}, "docs/methods.md, Rivers"}});
+        out.push_back(std::move(t));
+    }
     return out;
 }
 

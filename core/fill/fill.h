@@ -106,6 +106,9 @@ FillPlan plan_whole_fill(const WholeFillInputs& in);
 /// What is to be mixed, in parts, rounds and money: of a leaf's voids or of the whole top.
 std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, const std::vector<Resin>& resins, double shop_c);
 
+/// Each void and each river as a thing to be picked: what it takes, how deep it is, its lifts. @param top where rivers lie.
+std::vector<Thing> fill_things(const FillPlan& p, const Top& top, const std::vector<Resin>& resins);
+
 /// The resin a river is poured of: the one chosen, otherwise the class that takes the deepest lift.
 /// @throws std::invalid_argument for no resins.
 const Resin& river_resin(const std::vector<Resin>& resins, const std::string& chosen);

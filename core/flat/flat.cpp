@@ -506,4 +506,24 @@ class Planner {
 
 FlatPlan plan_flat(const FlatInputs& in) { return Planner(in).run(); }
 
+std::vector<Thing> shim_things(const FlatPlan& p) {
+    std::vector<Thing> out;
+    for (std::size_t i = 0; i < p.shims.size(); ++i) {
+        const Shim& h = p.shims[i];
+        Thing t{"shim " + std::to_string(i + 1), "shim", i, say("Shim {}", count(static_cast<double>(i) + 1))};
+        const Vec2 at{h.at.x_mm, h.at.y_mm};
+        t.area = {at + Vec2{-30, -20}, at + Vec2{30, -20}, at + Vec2{30, 20}, at + Vec2{-30, 20}};
+        t.figures = {{"shim.height",
+                      "Shim, high",
+                      fine(h.height_mm),
+                      {},
+                      say("for the first face"),
+                      {"height of the tilted underside above the bench at the support", {}, "the tilt Flat chose"}},
+                     {"shim.along", "From the left end", along(h.at.x_mm), {}, {}, {"where it was set", {}, ""}},
+                     {"shim.across", "Off the chalk line", mm(std::abs(h.at.y_mm)), {}, {}, {"where it was set", {}, ""}}};
+        out.push_back(std::move(t));
+    }
+    return out;
+}
+
 }  // namespace yb

@@ -96,6 +96,9 @@ struct FlatPlan : StepPlan {
 /// Four supports under the rough piece, a fifth of the length and a sixth of the width in.
 std::vector<Support> default_supports(const Ring& rough);
 
+/// Each shim as a thing to be picked.
+std::vector<Thing> shim_things(const FlatPlan& p);
+
 /// Plans the flattening. Not ready when the slab's shape or the lay is not.
 FlatPlan plan_flat(const FlatInputs& in);
 

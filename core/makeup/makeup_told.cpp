@@ -302,4 +302,97 @@ class Teller {
 
 void tell_makeup(const MakeUpInputs& in, LaidTogether& laid) { Teller(in, laid).run(); }
 
+namespace {
+
+Figure joint_rods(const JointPlan& j, const MakeUpChoices& c) {
+    double longest = 0;
+    for (const Rod& r : j.rods) longest = std::max(longest, r.length_mm);
+    return {"joint.rods",
+            "Rods",
+            count(static_cast<double>(j.rods.size())),
+            {},
+            say("the longest {}", mm(longest)),
+            {"gap half-way down + twice the depth", {{"depth", mm(c.rod_depth_mm), "set in Lay"}}, "docs/methods.md, Rivers"}};
+}
+
+std::vector<Figure> river_figures(const JointPlan& j, const MakeUpChoices& c, double half) {
+    std::vector<Figure> out{
+        {"joint.narrowest",
+         "Narrowest, above and below",
+         mm(j.above.narrowest_mm),
+         mm(j.below.narrowest_mm),
+         say("at {}", along(j.above.narrowest_x + half)),
+         {"bank to bank at every corner of both", {{"wanted", mm(c.river_mm), "set in Lay"}}, "docs/methods.md, Rivers"}},
+        {"joint.widest",
+         "Widest, above and below",
+         mm(j.above.widest_mm),
+         mm(j.below.widest_mm),
+         say("at {}", along(j.above.widest_x + half)),
+         {"bank to bank at every corner of both", {}, "docs/methods.md, Rivers"}},
+        {"joint.mean", "Mean width above", mm(j.above.mean_mm), {}, {}, {"area between the banks / length", {}, ""}},
+        {"joint.water", "Area half-way down", square_metres(j.area_mm2 * 1e-6), {}, {}, {"between the banks", {}, ""}}};
+    if (!j.rods.empty()) out.push_back(joint_rods(j, c));
+    return out;
+}
+
+std::vector<Figure> rip_figures(const JointPlan& j, double half, const std::optional<double>& drift) {
+    std::vector<Figure> out{
+        {"joint.lacks",
+         j.worst_mm > 0 ? "It lacks" : "Wood to spare",
+         mm(std::abs(j.worst_mm)),
+         {},
+         j.worst_mm > 0 ? say("at {}; {} of it is not clean", along(j.worst_u_mm + half), mm(j.lacking_mm)) : say("clean all along"),
+         {"the rip line against the edges of both leaves, both faces", {}, "docs/methods.md, Make-ups"}},
+        {"joint.given",
+         "The rip takes, right and left",
+         mm(j.given_right_mm),
+         mm(j.given_left_mm),
+         say("of width, on the show face"),
+         {"mean distance from the line to the leaf's own edge", {}, ""}}};
+    if (drift)
+        out.push_back({"joint.drift",
+                       "Figure drifts at worst",
+                       fine(*drift),
+                       {},
+                       say("from one leaf to the other"),
+                       {"how far knots, rings and taper part along the seam", {}, "docs/methods.md, Likeness"}});
+    return out;
+}
+
+}  // namespace
+
+std::vector<Thing> joint_things(const MakeUpPlan& plan, const MakeUpChoices& c, const Frame& to_bench,
+                                const std::vector<std::optional<double>>& drift) {
+    std::vector<Thing> out;
+    const double half = plan.top.length_mm / 2;
+    const auto nth = [](std::size_t i) { return count(static_cast<double>(i) + 1); };
+    for (std::size_t k = 0; k < plan.joints.size(); ++k) {
+        const JointPlan& j = plan.joints[k];
+        Thing t{"joint " + std::to_string(k + 1), j.river ? "river" : "joint", k,
+                j.river ? say("River {}, leaf {} to {}", nth(k), nth(j.right), nth(j.left))
+                        : say("Joint {}, leaf {} to {}", nth(k), nth(j.right), nth(j.left))};
+        if (j.river) {
+            t.area = to_bench.to_slab(j.water);
+        } else {
+            Ring band;
+            for (const JointStation& s : j.along) band.push_back({s.u, s.v - 8});
+            for (auto s = j.along.rbegin(); s != j.along.rend(); ++s) band.push_back({s->u, s->v + 8});
+            t.area = to_bench.to_slab(band);
+        }
+        t.figures = j.river ? river_figures(j, c, half) : rip_figures(j, half, k < drift.size() ? drift[k] : std::nullopt);
+        out.push_back(std::move(t));
+    }
+    for (std::size_t i = 0; i < c.patches.size(); ++i) {
+        const Patch& patch = c.patches[i];
+        Thing t{"patch " + std::to_string(i + 1), "patch", i, say("Patch {}", nth(i))};
+        t.area = to_bench.to_slab(patch.outline);
+        const Box box = bounds(patch.outline);
+        t.figures = {{"patch.size", "Along and across", mm(box.width()), mm(box.height()), {}, {"as drawn", {}, "the maker's"}},
+                     {"patch.depth", "Let in", fine(patch.depth_mm), {}, {}, {"as set", {}, "the maker's"}},
+                     {"patch.turned", "Grain turned", degrees(patch.turn_deg), {}, {}, {"against the top's length", {}, "the maker's"}}};
+        out.push_back(std::move(t));
+    }
+    return out;
+}
+
 }  // namespace yb

@@ -231,4 +231,43 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
     return out;
 }
 
+std::vector<Thing> flaw_things(const Slab& slab, const SlabShape& shape) {
+    std::vector<Thing> out;
+    for (std::size_t i = 0; i < slab.flaws.size(); ++i) {
+        const Flaw& f = slab.flaws[i];
+        const auto nth = std::to_string(i + 1);
+        Thing t{std::string(name_of(f.kind)) + " " + nth, "flaw", i,
+                say("Flaw {}: {}", count(static_cast<double>(i) + 1), name_of(f.kind))};
+        t.area = f.outline;
+        const Box box = bounds(f.outline);
+        const Vec2 at = centroid(f.outline);
+        if (f.through)
+            t.figures.push_back({"flaw.depth",
+                                 "Through, thick there",
+                                 fine(shape.usable ? shape.thickness_at(at) : 0),
+                                 {},
+                                 say("open on both faces"),
+                                 {"thickness of the slab at its middle", {}, "tape table and heights"}});
+        else
+            t.figures.push_back(
+                {"flaw.depth",
+                 f.depth_mm ? "Deep" : "How deep? Across it is",
+                 fine(f.depth_mm.value_or(std::min(box.width(), box.height()))),
+                 {},
+                 f.depth_mm ? say("from the face it is drawn on") : say("nobody probed it: type its depth in the table of flaws"),
+                 {"as probed", {}, "table of flaws"}});
+        t.figures.push_back({"flaw.size", "Along and across", mm(box.width()), mm(box.height()), {}, {"its outline", {}, "as drawn"}});
+        t.figures.push_back({"flaw.at", "From the left end", along(at.x), {}, {}, {"middle of its outline", {}, "as drawn"}});
+        if (const auto cut = cut_at_x(shape.ring_a, at.x); !cut.empty())
+            t.figures.push_back({"flaw.edge",
+                                 "To the nearer edge",
+                                 mm(std::max(0.0, std::min(cut.back().to - box.high.y, box.low.y - cut.front().from))),
+                                 {},
+                                 {},
+                                 {"edge of the show face − its outline, across", {}, "tape table"}});
+        out.push_back(std::move(t));
+    }
+    return out;
+}
+
 }  // namespace yb

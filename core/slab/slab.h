@@ -127,6 +127,9 @@ void fields(FieldVisitor& v, FacePicture& p);
 void fields(FieldVisitor& v, MoistureReading& r);
 void fields(FieldVisitor& v, Slab& s);
 
+/// Each flaw as a thing to be picked, as the slab lies. @param shape of it. Its own frame.
+std::vector<Thing> flaw_things(const Slab& slab, const struct SlabShape& shape);
+
 /// What the measuring adds up to. Rings are matched: ring_a[i] and ring_b[i] end the same ruled line.
 struct SlabShape {
     Ring ring_a, ring_b;    ///< counter-clockwise, seen from above face A
@@ -156,8 +159,8 @@ Slab turned_over(const Slab& slab);
 /// Edges are ruled between matched rings, so the area is quadratic in height and Simpson's rule is exact.
 double volume_m3(const SlabShape& shape, const Ring& region, double thickness_mm, double low_share = 0, double high_share = 1);
 
-/// Widths of face A, exact for its outline but for the last hundredth at either end (ends are rarely square), and thicknesses over the slab at 60 stations, the
-/// mean weighted by how wide it is there; of a cross-cut its diameters through the middle of the face.
+/// Widths of face A, exact for its outline but for the last hundredth at either end (ends are rarely square), and thicknesses over the slab
+/// at 60 stations, the mean weighted by how wide it is there; of a cross-cut its diameters through the middle of the face.
 struct SlabMeans {
     double width_mm = 0, narrowest_mm = 1e300, widest_mm = 0, narrow_x_mm = 0;
     double thickness_mm = 0, thinnest_mm = 1e300, thickest_mm = 0;

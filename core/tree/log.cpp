@@ -329,8 +329,10 @@ std::array<double, 3> GrownLog::colour(Vec3 p, const Here& h, Vec3 normal, Walk&
     const double lean = r.spiral_deg * pi / 180 * h.r / std::max(1.0, h.radius);
     const double y = h.dy + lean * h.dz * p.x / 4000;
     const double z = h.dz - lean * h.dy * p.x / 4000;
-    const double edge = look_.sap_years * (1 + 0.3 * walk.heart.at(p.x * (1.0 / 500), h.dy * inv * 1.2, h.dz * inv * 1.2, seed_ + 30));
-    const double heart = step(edge - 2.5, edge + 1.5, from_bark);
+    // Heartwood ends at a ring, now at this one and now at the next.
+    const double edge =
+        std::round(look_.sap_years * (1 + 0.12 * walk.heart.at(p.x * (1.0 / 500), h.dy * inv * 1.2, h.dz * inv * 1.2, seed_ + 30)));
+    const double heart = step(edge - 0.25, edge + 0.25, from_bark);
     std::array<double, 3> out{};
     const double whole = floored(h.year);
     const double in = h.year - whole;

@@ -451,4 +451,118 @@ class Planner {
 
 UnderPlan plan_under(const UnderInputs& in) { return Planner(in).run(); }
 
+namespace {
+
+Figure travel_of(const char* key, const std::vector<Slot>& slots, const std::string& part) {
+    double most = 0;
+    double at = 0;
+    for (const Slot& s : slots)
+        if (s.part == part && s.travel_out_mm + s.travel_in_mm >= most)
+            most = s.travel_out_mm + s.travel_in_mm, at = std::abs(s.from_fixed_mm);
+    return {key,
+            "Its outermost hole travels",
+            fine(most),
+            {},
+            say("over the year, {} from the fixed line", mm(at)),
+            {"widening of the wood between the hole and the fixed line, driest to dampest",
+             {{"from the fixed line", mm(at), "Under"}},
+             "Wood Handbook eq. 13-3"}};
+}
+
+Figure from_end_of(const char* key, double u, const WantedTop& top) {
+    return {key,
+            "From the nearer end",
+            mm(top.length_mm / 2 - std::abs(u)),
+            {},
+            {},
+            {"half the top's length − its place along", {{"length", mm(top.length_mm), "Lay"}}, ""}};
+}
+
+Figure off_middle_of(const char* key, double v) {
+    return {key, "Off the middle line", mm(std::abs(v)), {}, {}, {"its place across the top", {}, ""}};
+}
+
+/// The slots of one part, in the order of its holes.
+Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::string& part) {
+    double longest = 0;
+    double n = 0;
+    for (const Slot& s : slots)
+        if (s.part == part) longest = std::max(longest, s.length_mm), n += 1;
+    return {key, "Holes", count(n), {}, say("longest slot {}", fine(longest)), {"bolts across × along", {}, "set in Under"}};
+}
+
+}  // namespace
+
+std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const WantedTop& top, const Frame& to_bench) {
+    std::vector<Thing> out;
+    const auto part = [](const char* kind, std::size_t i) { return std::string(kind) + " " + std::to_string(i + 1); };
+    for (std::size_t i = 0; i < c.plates.size(); ++i) {
+        const LegPlate& plate = c.plates[i];
+        Thing t{part("plate", i), "plate", i, say("Plate {}", count(static_cast<double>(i) + 1))};
+        t.area = to_bench.to_slab(footprint(plate));
+        t.figures = {travel_of("plate.travel", p.slots, t.key),
+                     from_end_of("plate.from_end", plate.u_mm, top),
+                     off_middle_of("plate.off_middle", plate.v_mm),
+                     holes_in("plate.holes", p.slots, t.key),
+                     {"plate.size", "Across and along", mm(plate.across_mm), mm(plate.along_mm), {}, {"as set", {}, "the maker's"}}};
+        out.push_back(std::move(t));
+    }
+    for (std::size_t i = 0; i < c.channels.size(); ++i) {
+        const Channel& channel = c.channels[i];
+        Thing t{part("channel", i), "channel", i, say("Channel {}", count(static_cast<double>(i) + 1))};
+        t.area = to_bench.to_slab(footprint(channel));
+        t.figures = {travel_of("channel.travel", p.slots, t.key), from_end_of("channel.from_end", channel.u_mm, top),
+                     off_middle_of("channel.off_middle", channel.v_mm), holes_in("channel.holes", p.slots, t.key)};
+        for (const Pocket& pocket : p.pockets)
+            if (pocket.channel == i) {
+                t.figures.push_back({"channel.pocket",
+                                     "Its pocket is long",
+                                     mm(pocket.length_mm),
+                                     {},
+                                     say("{} across and deep", fine(channel.width_mm)),
+                                     {"channel + widening or shrinking of the wood it lies in + play",
+                                      {{"channel", mm(channel.length_mm), "set in Under"}},
+                                      "Wood Handbook eq. 13-3"}});
+                t.figures.push_back({"channel.share",
+                                     "Carries of the stiffness across",
+                                     percent(100 * pocket.stiffness_share),
+                                     {},
+                                     {},
+                                     {"E·I of the steel / (E·I of the steel + of the wood it serves)", {}, "docs/methods.md, Under"}});
+            }
+        out.push_back(std::move(t));
+    }
+    for (std::size_t i = 0; i < p.slots.size(); ++i) {
+        const Slot& s = p.slots[i];
+        Thing t{part("hole", i), "hole", i, say("Hole {}, in {}", count(static_cast<double>(i) + 1), s.part)};
+        const double reach = std::max(c.bolt_mm, s.length_mm) / 2;
+        const auto corner = [&](double a, double b) { return to_bench.to_slab(s.uv + Vec2{a * c.bolt_mm / 2, b * reach}); };
+        t.area = {corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)};
+        t.figures = {{"hole.slot",
+                      s.round ? "A round hole" : "Slot, long",
+                      fine(s.round ? c.bolt_mm : s.length_mm),
+                      {},
+                      s.round ? say("on the fixed line: done up tight") : say("{} of bolt and play in it", fine(c.bolt_mm + c.play_mm)),
+                      {"bolt + play + travel away + travel back, in steps of 0.5 mm",
+                       {{"bolt", fine(c.bolt_mm), "set in Under"}, {"play", fine(c.play_mm), "set in Under"}},
+                       "docs/methods.md, Under"}},
+                     {"hole.travel",
+                      "Travels out and back",
+                      fine(s.travel_out_mm),
+                      fine(s.travel_in_mm),
+                      say("from the assembly day"),
+                      {"widening between it and the fixed line, day to dampest; day to driest", {}, "Wood Handbook eq. 13-3"}},
+                     {"hole.from_fixed", "From the fixed line", mm(std::abs(s.from_fixed_mm)), {}, {}, {"across the top", {}, ""}},
+                     {"hole.bolt",
+                      "Bolt from the inner end",
+                      fine(s.bolt_from_inner_mm),
+                      {},
+                      say("of the slot, on the day"),
+                      {"half the bolt + half the play + travel back", {}, "docs/methods.md, Under"}},
+                     {"hole.wood", "Wood left above", fine(p.wood_left_mm), {}, {}, {"finished thickness − insert", {}, "Flat"}}};
+        out.push_back(std::move(t));
+    }
+    return out;
+}
+
 }  // namespace yb

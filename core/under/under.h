@@ -63,6 +63,9 @@ std::vector<Vec2> holes_of(const Channel& channel, const UnderChoices& choices);
 Ring footprint(const LegPlate& plate);
 Ring footprint(const Channel& channel);
 
+/// Each plate, channel and hole as a thing to be picked. @param to_bench where the top's frame lies on the bench.
+std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& choices, const WantedTop& top, const Frame& to_bench);
+
 /// Two plates a fifth in from each end and a channel inside each, to start from.
 UnderChoices starting_under(const WantedTop& top);
 

@@ -59,8 +59,20 @@ struct Desk {
         for (auto line = lines.rbegin(); line != lines.rend(); ++line) (*line)->click();
         if (!lines.empty()) QApplication::processEvents();
     }
+    /// What belongs to a thing is on the slip while one of its kind is picked: goes through them with › until it is there.
+    template <class W>
+    W* seek(const char* name) {
+        auto* after = window->findChild<QPushButton*>("slip_after");
+        for (std::size_t i = 0; !window->findChild<W*>(name) && after && i <= session().things().size(); ++i) after->click();
+        return find<W>(name);
+    }
+    void pick(const char* thing) {
+        session().pick(thing);
+        QApplication::processEvents();
+        REQUIRE(session().picked() == thing);
+    }
     void click(const char* name) {
-        auto* button = find<QPushButton>(name);
+        auto* button = seek<QPushButton>(name);
         reveal(button);
         // What lies further down on the slip is scrolled to first.
         if (auto* slip = window->findChild<QScrollArea*>("slip"); slip && slip->isAncestorOf(button)) {
@@ -73,9 +85,13 @@ struct Desk {
     }
     /// Waits for the work in the background that was begun last.
     void wait() { window->long_work().wait(); }
-    QString text(const char* name) { return find<QLabel>(name)->text(); }
+    /// What the slip says of the top is there while nothing is picked.
+    QString text(const char* name) {
+        if (!window->findChild<QLabel*>(name)) session().pick({});
+        return find<QLabel>(name)->text();
+    }
     void type(const char* name, const char* what) {
-        auto* line = find<QLineEdit>(name);
+        auto* line = seek<QLineEdit>(name);
         reveal(line);
         line->setFocus();
         line->selectAll();

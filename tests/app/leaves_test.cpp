@@ -24,7 +24,7 @@ QPointF of_top(Desk& desk, Vec2 uv) {
 
 /// Picks an entry of a list on the slip as a person would.
 void pick(Desk& desk, const char* name, int entry) {
-    auto* combo = desk.find<QComboBox>(name);
+    auto* combo = desk.seek<QComboBox>(name);
     combo->setCurrentIndex(entry);
     QMetaObject::invokeMethod(combo, "activated", Q_ARG(int, entry));
     QApplication::processEvents();
@@ -122,7 +122,7 @@ TEST_CASE("a leaf is turned, taken off and added from the rack", "[app][leaves]"
     Desk desk;
     desk.session().set_job("job-open-river");
     desk.click("step_lay");
-    pick(desk, "leaf", 1);
+    desk.pick("leaf 2");
     CHECK(desk.session().leaf() == 1);
     const Placement before = desk.session().job()->leaves[1].placement;
     desk.click("turn_over");
@@ -133,7 +133,7 @@ TEST_CASE("a leaf is turned, taken off and added from the rack", "[app][leaves]"
     desk.click("step_flat");
     CHECK(desk.session().plan()->slab()->id == desk.session().job()->leaves[1].slab);
     CHECK(desk.text("label_flat.thickness") == "Finishes at");
-    pick(desk, "leaf", 0);
+    desk.pick("leaf 1");
     CHECK(desk.session().plan()->slab()->id == desk.session().job()->leaves[0].slab);
     desk.click("step_under");
     CHECK(desk.session().whole());
@@ -249,7 +249,7 @@ TEST_CASE("a round top, a patch and two halves", "[app][leaves]") {
     CHECK(std::any_of(desk.session().plan()->cuts->cuts.begin(), desk.session().plan()->cuts->cuts.end(),
                       [](const Cut& c) { return c.set.pattern.find("halves") != std::string::npos; }));
     // Cut from a slab: its wood shows in it, its place and depth can be typed, the rack holds it back.
-    auto* from = desk.find<QComboBox>("patch_1_from");
+    auto* from = desk.seek<QComboBox>("patch_1_from");
     from->setCurrentText("Tarn sycamore 4");
     Q_EMIT from->activated(from->currentIndex());
     QApplication::processEvents();

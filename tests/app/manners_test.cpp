@@ -124,6 +124,7 @@ TEST_CASE("the shop's page: a resin from its label, boards at hand", "[app]") {
     desk.click("shop_back");
     // The new class can be chosen for a void and sets its lifts.
     const std::string flaw = desk.session().plan()->slab()->flaws.at(desk.session().plan()->fill->voids.front().flaw).id;
+    desk.pick("void 1");
     auto* radio = desk.find<QRadioButton>(("choice_fill." + flaw + "_own-1").c_str());
     radio->click();
     CHECK(desk.session().plan()->fill->voids.front().resin == "own-1");

@@ -121,7 +121,7 @@ TEST_CASE("plates and channels: where one is put from an end, there it lies", "[
     CHECK(j.under.channels.size() == channels + 1);
     set_channel_from_end(j, channels, 450);
     CHECK(from_end_mm(j, j.under.channels[channels].u_mm) == Approx(450));
-    drop_channel(j);
+    drop_channel(j, j.under.channels.size() - 1);
     CHECK(j.under.channels.size() == channels);
 }
 

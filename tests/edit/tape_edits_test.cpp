@@ -199,7 +199,7 @@ TEST_CASE("a job is named, dated and roomed; what is no date stays out", "[edit]
 
 TEST_CASE("a patch's place is set where there is one", "[edit]") {
     Job j;
-    drop_last_patch(j);
+    drop_patch(j, j.makeup.patches.size() - 1);
     add_patch(j, {{0, 0}, {80, 0}, {80, 40}, {0, 40}});
     set_patch_place(j, 0, &Vec2::x, 120);
     set_patch_place(j, 0, &Vec2::y, -30);
@@ -213,6 +213,6 @@ TEST_CASE("a patch's place is set where there is one", "[edit]") {
     const Job before = j;
     set_patch_place(j, 3, &Vec2::x, 1), patch_from_nothing(j, 3);
     CHECK(j == before);
-    drop_last_patch(j);
+    drop_patch(j, j.makeup.patches.size() - 1);
     CHECK(j.makeup.patches.empty());
 }
