@@ -27,16 +27,17 @@
 namespace {
 
 /// One picture of one step of one of the demo's jobs, for a look while working on it.
-int take_look(yb::MainWindow& window, const QString& job, const QString& step, const QString& path) {
+int take_look(yb::MainWindow& window, const QString& job, const QString& step, const QString& path, const QString& thing, QSize size) {
     QTemporaryDir dir;
     window.open_demo(dir.filePath("demo.shop"));
     window.finish_growing();
-    window.resize(1280, 800);
+    window.resize(size);
     window.show();
     window.session().set_job(job);
     if (step == "find") window.show_find_tops();
     else if (step == "log") window.show_log();
     if (const yb::StepRow* row = yb::find_step(step.toLower().toStdString())) window.session().set_step(row->step);
+    window.session().pick(thing);
     if (auto* page = window.findChild<yb::FindPage*>(); page && step == "find") page->wait();
     if (auto* order = window.findChild<QPushButton*>("log_order"); order && step == "log") {
         order->click();
@@ -156,7 +157,9 @@ int main(int argc, char** argv) {
     options.addVersionOption();
     options.addOption({"demo", "Open the demo shop."});
     options.addOption({"screenshots", "Save pictures of every view of the demo shop in a folder, and end.", "folder"});
-    options.addOption({"look", "Save a picture of one step of one of the demo's jobs, and end.", "job,step,file"});
+    options.addOption(
+        {"look", "Save a picture of one step of one of the demo's jobs, a thing picked or none, and end.", "job,step,file[,thing]"});
+    options.addOption({"window-size", "The window's size for --look.", "1280x800"});
     options.addOption({"sheet", "Save the sheet of the shop's first job as PDF, and end.", "file"});
     options.addOption({"job", "The job to put on the bench first.", "id"});
     options.addOption({"time-start", "Print how long the first painted bench and a move of a drag took, and end."});
@@ -170,7 +173,9 @@ int main(int argc, char** argv) {
     yb::MainWindow window;
     if (options.isSet("look")) {
         const QStringList what = options.value("look").split(',');
-        if (what.size() == 3) return take_look(window, what[0], what[1], what[2]);
+        const QStringList px = options.value("window-size").split('x');
+        const QSize size = px.size() == 2 ? QSize(px[0].toInt(), px[1].toInt()) : QSize(1280, 800);
+        if (what.size() == 3 || what.size() == 4) return take_look(window, what[0], what[1], what[2], what.value(3), size);
         std::fputs("young-burl: --look wants job,step,file, as job-tarn-river,lay,/tmp/lay.png\n", stderr);
         return 2;
     }

@@ -38,6 +38,7 @@
 #include "app/steps.h"
 #include "app/stick/stick.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/edit/shop_edits.h"
 #include "core/job/documents.h"
 #include "core/store/check.h"
@@ -57,7 +58,7 @@ class QuietLine : public QLabel {
         QPainter p(this);
         p.setFont(font());
         p.setPen(theme::colours().pencil);
-        p.drawText(rect(), Qt::AlignLeft | Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, width()));
+        p.drawText(rect(), Qt::AlignLeft | Qt::AlignVCenter, what_fits(text(), fontMetrics(), width()));
     }
 };
 

@@ -27,21 +27,23 @@
 namespace yb {
 
 bool MainWindow::save_pdf(const QString& path) {
-    if (!session_.plan() || !session_.job()) {
+    const auto plan = session_.plan_of_whole();
+    if (!plan) {
         say(tr("There is no job to print yet."), true);
         return false;
     }
-    const QString wrong = write_sheet_pdf(path, *session_.job(), *session_.plan(), session_.shop());
+    const QString wrong = write_sheet_pdf(path, *session_.job(), *plan, session_.shop());
     say(wrong.isEmpty() ? tr("Saved the sheet as %1").arg(path) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
 }
 
 void MainWindow::print_sheet() {
-    if (!session_.plan() || !session_.job()) return say(tr("There is no job to print yet."), true);
+    const auto plan = session_.plan_of_whole();
+    if (!plan) return say(tr("There is no job to print yet."), true);
     QPrinter printer(QPrinter::HighResolution);
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;
-    const QString wrong = yb::print_sheet(printer, *session_.job(), *session_.plan(), session_.shop());
+    const QString wrong = yb::print_sheet(printer, *session_.job(), *plan, session_.shop());
     say(wrong.isEmpty() ? tr("The sheet went to the printer.") : wrong, !wrong.isEmpty());
 }
 

@@ -46,4 +46,11 @@ QString wanted_language() { return QSettings().value("language", QLocale::system
 
 QString told(const std::string& english) { return QString::fromStdString(in_words(english)); }
 
+QString what_fits(const QString& line, const QFontMetrics& metrics, double width) {
+    const QString dot = QStringLiteral(" · ");
+    QStringList parts = line.split(dot);
+    while (!parts.isEmpty() && metrics.horizontalAdvance(parts.join(dot)) > width) parts.removeLast();
+    return parts.join(dot);
+}
+
 }  // namespace yb

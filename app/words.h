@@ -4,6 +4,7 @@
 
 #include <string_view>
 
+#include <QFontMetrics>
 #include <QString>
 
 namespace yb {
@@ -16,5 +17,9 @@ QString wanted_language();
 QString told(const std::string& english);
 inline QString told(std::string_view english) { return told(std::string(english)); }
 inline QString told(const char* english) { return told(std::string(english)); }
+
+/// As many parts of a line, told apart by dots, as have room: what does not fit is left out, never cut. Empty where not even the
+/// first does.
+QString what_fits(const QString& line, const QFontMetrics& metrics, double width);
 
 }  // namespace yb

@@ -34,13 +34,13 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
     end_share_ = {kept("bench/end_below"), kept("bench/end_beside")};
     connect(&session, &Session::changed, this, [this] {
         lay_out();
-        update();
+        touch();
     });
     connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
         if (!key.isEmpty() && !shows_picture(key.toStdString())) return;  // one of the rack's: nothing here looks other
         ++pictures_version_;
         tops_.forget();
-        update();
+        touch();
     });
     connect(&session, &Session::picked_changed, this, [this] {
         if (!session_.picked().isEmpty() || !in_hand_whole_) picked_ = session_.picked();
@@ -48,7 +48,7 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
     });
     connect(&session, &Session::gauge_moved, this, [this] {
         map_.gauge_mm = session_.gauge_mm();
-        update();
+        touch();
     });
 }
 
@@ -75,19 +75,22 @@ void Bench::set_step_view(StepView* view) {
     drawn_ = nullptr;
     close_editor();
     lay_out();
-    update();
+    touch();
 }
 
 void Bench::set_plan_only(bool only) {
     plan_only_ = only;
     Q_EMIT plan_only_changed(only);
     lay_out();
-    update();
+    touch();
 }
 
 bool Bench::only() const { return plan_only_ || height() < theme::grown(250); }
 
-void Bench::resizeEvent(QResizeEvent*) { lay_out(); }
+void Bench::resizeEvent(QResizeEvent*) {
+    lay_out();
+    touch();
+}
 
 void Bench::lay_out() {
     if (session_.whole() && session_.previewing() && map_.scale > 0 && whole_before_) {
@@ -200,7 +203,7 @@ void Bench::drag_split(Split which, QPointF to) {
     else if (map_.end_on_edge) end_share_[1] = std::clamp((map_.end.right() - to.x() - 12) / (width() - 96.0), 0.08, 0.5);
     else end_share_[0] = std::clamp((height() - to.y() - 12) / std::max(60.0, height() - map_.strip.top() - 48), 0.2, 0.8);
     lay_out();
-    update();
+    touch();
 }
 
 void Bench::keep_splits() const {
@@ -222,7 +225,7 @@ void Bench::share_room() {
     end_share_ = {};
     keep_splits();
     lay_out();
-    update();
+    touch();
 }
 
 QPolygonF Bench::dimension_place(const QString& field) const {

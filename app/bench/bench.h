@@ -35,6 +35,8 @@ class Bench : public QWidget {
     void more_for_plan(bool more);
     /// Both splits as the bench shares by itself.
     void share_room();
+    /// What a step draws is another: paint it anew.
+    void touch();
     /// Where the labels of the plan stand as last painted; empty rects for those left out.
     const std::vector<QRectF>& label_places() const { return label_places_; }
     /// Where a dimension's figure stands, px; empty when it is not drawn.
@@ -73,6 +75,8 @@ class Bench : public QWidget {
     bool shows_picture(const std::string& key) const;
     /// The plan alone: asked for, or there is no room for more.
     bool only() const;
+    /// All that lies on the bench but what is in hand: handles, gauge and what is being drawn.
+    void draw_work(QPainter& p);
     void draw_still(QPainter& p);
     void draw_ruler(QPainter& p);
     void draw_slab(QPainter& p);
@@ -120,6 +124,8 @@ class Bench : public QWidget {
         Units units;
         bool operator==(const StillKey&) const = default;
     };
+    QPixmap work_;       ///< as last drawn at rest
+    bool stale_ = true;  ///< it is to be drawn anew
     QPixmap still_, end_grain_;
     StillKey still_for_, end_for_;
     double end_gauge_ = 0;

@@ -11,23 +11,13 @@
 #include "app/bench/wood_face.h"
 #include "app/session/pictures.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/lay/lay.h"
 #include "core/makeup/arrange.h"
 #include "core/patch/patch.h"
 #include "core/slab/slab.h"
 
 namespace yb {
-
-namespace {
-
-/// As many of its parts, told apart by dots, as have room: what does not fit is left out, never cut.
-QString whole_parts(const QString& text, const QFontMetrics& fm, double width) {
-    QStringList parts = text.split(QStringLiteral(" · "));
-    while (parts.size() > 1 && fm.horizontalAdvance(parts.join(QStringLiteral(" · "))) > width) parts.removeLast();
-    return parts.join(QStringLiteral(" · "));
-}
-
-}  // namespace
 
 double Bench::station_step() const {
     const bool metric = session_.units().metric_length();
@@ -45,6 +35,33 @@ double Bench::station_step() const {
 void Bench::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
+    const bool drawable = session_.plan() && session_.plan()->drawable() && view_;
+    if (session_.previewing() || !drawable) {
+        draw_work(p);
+    } else {
+        // What is picked or under the hand changes nothing below it.
+        const double ratio = devicePixelRatioF();
+        if (work_.isNull() || work_.size() != size() * ratio) stale_ = true, work_ = QPixmap(size() * ratio);
+        if (std::exchange(stale_, false)) {
+            work_.setDevicePixelRatio(ratio);
+            QPainter q(&work_);
+            q.setRenderHint(QPainter::Antialiasing);
+            draw_work(q);
+        }
+        p.drawPixmap(0, 0, work_);
+    }
+    if (!drawable) return;
+    draw_handles(p);
+    draw_outline_so_far(p);
+    draw_gauge(p);
+}
+
+void Bench::touch() {
+    stale_ = true;
+    update();
+}
+
+void Bench::draw_work(QPainter& p) {
     const auto& c = theme::colours();
     const Plan* plan = session_.plan();
     if (!plan || !plan->drawable() || !view_) {
@@ -62,8 +79,8 @@ void Bench::paintEvent(QPaintEvent*) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
         p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7),
-                   whole_parts(view_->strip_title(session_), p.fontMetrics(),
-                               (map_.end_on_edge ? map_.strip.right() : width()) - map_.strip.left() - 8));
+                   what_fits(view_->strip_title(session_), p.fontMetrics(),
+                             (map_.end_on_edge ? map_.strip.right() : width()) - map_.strip.left() - 8));
         p.setPen(QPen(c.rule, 1));
         p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
         p.setRenderHint(QPainter::Antialiasing, !session_.previewing());  // under the hand quick, at rest fine
@@ -76,9 +93,6 @@ void Bench::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(map_.px(map_.gauge_mm), flag().bottom()),
                QPointF(map_.px(map_.gauge_mm), only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
     draw_dimensions(p);
-    draw_handles(p);
-    draw_outline_so_far(p);
-    draw_gauge(p);
 }
 
 void Bench::draw_still(QPainter& p) {
@@ -107,6 +121,8 @@ QRectF Bench::flag() const {
 void Bench::draw_dimensions(QPainter& p) {
     dimensions_.clear();
     std::vector<QRectF> taken{flag()};
+    // The strip's title keeps its line.
+    if (!only()) taken.emplace_back(map_.strip.left(), map_.strip.top() - theme::grown(19), map_.strip.width(), theme::grown(16));
     for (Dimension& d : view_->dimensions(map_, session_)) {
         const auto value = d.field.get(session_);
         if (!value) continue;
@@ -117,7 +133,14 @@ void Bench::draw_dimensions(QPainter& p) {
             const QRectF box = draw::dimension_place(d.a, d.b, text, off).boundingRect();
             return std::none_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(box); });
         };
-        for (int i = 0; i < 4 && !free(d.off); ++i) d.off += step;
+        // Further out, else on the other side of what it measures.
+        double off = d.off;
+        for (const double tried : {d.off, d.off + step, d.off + 2 * step, d.off + 3 * step, step - d.off, -d.off - step, -d.off - 2 * step})
+            if (free(tried)) {
+                off = tried;
+                break;
+            }
+        d.off = off;
         const QPolygonF place = draw::dimension(p, d.a, d.b, text, d.off);
         if (place.isEmpty()) continue;
         taken.push_back(place.boundingRect());
@@ -303,12 +326,15 @@ void Bench::draw_section(QPainter& p) {
     if (map_.end_rise != 1) title += tr(" · heights ×%1").arg(map_.end_rise);
     const QString note = view_->end_note(session_);
     if (!note.isEmpty()) title += " · " + note;
-    if (!map_.end_on_edge) title = whole_parts(title, p.fontMetrics(), width() - map_.end.left() - 8);
-    if (map_.end_on_edge)
-        p.drawText(
-            QRectF(map_.end.left(), map_.strip.top() - theme::grown(20), map_.end.width() + 36, map_.strip.height() + theme::grown(20)),
-            Qt::AlignLeft | Qt::TextWordWrap, title);
-    else p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
+    if (!map_.end_on_edge) title = what_fits(title, p.fontMetrics(), width() - map_.end.left() - 8);
+    if (map_.end_on_edge) {
+        const QRectF room(map_.end.left(), map_.strip.top() - theme::grown(20), map_.end.width() + 36,
+                          height() - map_.strip.top() + theme::grown(20) - 2);
+        const QString dot = QStringLiteral(" · ");
+        while (title.contains(dot) && p.boundingRect(room, Qt::AlignLeft | Qt::TextWordWrap, title).height() > room.height())
+            title = title.section(dot, 0, -2);
+        p.drawText(room, Qt::AlignLeft | Qt::TextWordWrap, title);
+    } else p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
     if (session_.whole() && view_->shows_leaves()) {
         draw_leaf_sections(p);
         return view_->draw_end(p, map_, session_);

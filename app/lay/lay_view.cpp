@@ -355,7 +355,7 @@ std::vector<Action> LayView::actions(Session& session) {
              if (!s->plan()) return;
              match_pictures(*s, work_, pictures_, [this, s](const SeamMatch& m) {
                  matched_ = Matched{m, *s->leaves()};
-                 bench_.update();
+                 bench_.touch();
              });
          },
          several() && !is_river(session.makeup()->kind), false, "top joint"},

@@ -17,8 +17,18 @@ Session::Session(QObject* parent) : QObject(parent), all_(std::make_unique<Docum
     beside_.setInterval(1500);
     connect(&beside_, &QTimer::timeout, this, &Session::look_beside);
     beside_.start();
+    follow_.setSingleShot(true);
+    follow_.setInterval(90);
+    connect(&follow_, &QTimer::timeout, this, &Session::follow_picked);
 }
 Session::~Session() = default;
+
+void Session::follow_picked() {
+    const Thing* t = picked_thing();
+    if (!t || t->area.size() < 3 || t->kind == "leaf") return;
+    const Box box = bounds(t->area);
+    if (box.width() < 0.5 * (plan_->stations().to - plan_->stations().from)) set_gauge(centroid(t->area).x);
+}
 
 void Session::open(const QString& path) {
     Store store = Store::open(path.toStdString());
@@ -151,6 +161,27 @@ void Session::fetch_scan(const Slab& slab) {
         });
 }
 
+JobSlabs Session::made_ready(const Job& job) {
+    JobSlabs slabs;
+    for (const Leaf& l : job.leaves) {
+        const auto it = docs_.slabs.find(l.slab);
+        const Slab* slab_of = shown_slab_ && shown_slab_->id == l.slab ? &*shown_slab_ : it == docs_.slabs.end() ? nullptr : &it->second;
+        static const Slab none;
+        slabs.leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
+    }
+    for (const Patch& p : job.makeup.patches) {
+        const auto it = docs_.slabs.find(p.slab);
+        slabs.patches.push_back(it == docs_.slabs.end() ? nullptr : ways_of(*prepared(it->second, false)));
+    }
+    return slabs;
+}
+
+std::optional<Plan> Session::plan_of_whole() {
+    if (!job()) return {};
+    if (plan_ && plan_->on_bench == whole_top && uses(plan_->slab() ? plan_->slab()->id : job()->first().slab)) return plan_;
+    return plan_job(*job(), made_ready(*job()), docs_.shop, {whole_top, {}, nullptr});
+}
+
 void Session::replan() {
     things_.reset();
     const Slab* s = slab();
@@ -169,24 +200,12 @@ void Session::replan() {
         on_bench_ = prepared(*s, none.first().placement.turned_over);
         plan_ = plan_job(none, JobSlabs{{on_bench_}}, docs_.shop);
     } else {
-        JobSlabs slabs;
+        const JobSlabs slabs = made_ready(*j);
         int on_bench = whole_top;
-        for (std::size_t i = 0; i < j->leaves.size(); ++i) {
-            const Leaf& l = j->leaves[i];
-            const auto it = docs_.slabs.find(l.slab);
-            const Slab* slab_of = shown_slab_ && shown_slab_->id == l.slab ? &*shown_slab_
-                                  : it == docs_.slabs.end()                ? nullptr
-                                                                           : &it->second;
-            static const Slab none;
-            slabs.leaves.push_back(prepared(slab_of ? *slab_of : none, l.placement.turned_over));
-            if (step_ == step_key::rack && j->several() && s && l.slab == s->id) on_bench = static_cast<int>(i);
-        }
+        for (std::size_t i = 0; i < j->leaves.size(); ++i)
+            if (step_ == step_key::rack && j->several() && s && j->leaves[i].slab == s->id) on_bench = static_cast<int>(i);
         if (j->several() && step_ != step_key::rack && row_of(step_).on == StepRow::On::leaf)
             on_bench = std::clamp(leaf_, 0, static_cast<int>(j->leaves.size()) - 1);
-        for (const Patch& p : j->makeup.patches) {
-            const auto it = docs_.slabs.find(p.slab);
-            slabs.patches.push_back(it == docs_.slabs.end() ? nullptr : ways_of(*prepared(it->second, false)));
-        }
         on_bench_ = slabs.leaves[static_cast<std::size_t>(std::max(0, on_bench))];
         plan_ = plan_job(*j, slabs, docs_.shop, {on_bench, previewing() ? std::optional(step_) : std::nullopt, plan_ ? &*plan_ : nullptr});
     }
@@ -234,10 +253,7 @@ bool Session::pick_next(int by) {
     const int next = now < 0 ? (by > 0 ? 0 : n - 1) : now + by;
     const bool there = next >= 0 && next < n;
     pick(there ? QString::fromStdString(all[static_cast<std::size_t>(next)].key) : QString());
-    // The gauge goes where a small thing lies: the end view shows it.
-    if (const Thing* t = picked_thing(); t && t->area.size() > 2 && t->kind != "leaf")
-        if (const Box box = bounds(t->area); box.width() < 0.5 * (plan_->stations().to - plan_->stations().from))
-            set_gauge(centroid(t->area).x);
+    follow_.start();
     return there;
 }
 
@@ -247,7 +263,8 @@ void Session::set_leaf(int leaf) {
     leaf_ = leaf;
     looked_at_.clear();
     forget_preview();
-    if (!whole()) replan();  // else the whole lies there as it lay
+    if (whole()) return Q_EMIT picked_changed();  // the whole lies there as it lay
+    replan();
     Q_EMIT changed();
 }
 

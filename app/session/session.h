@@ -61,6 +61,8 @@ class Session : public QObject {
     /// The slab that is looked at: the chosen one on the rack, otherwise the job's. Nullptr for none.
     const Slab* slab() const;
     const Plan* plan() const { return plan_ ? &*plan_ : nullptr; }
+    /// The job's plan with its whole top on the bench, whatever is looked at now: for paper and files. Nothing without a job.
+    std::optional<Plan> plan_of_whole();
     Step step() const { return step_; }
     /// True while a drag shows what is not kept yet.
     bool previewing() const { return shown_ || shown_slab_; }
@@ -149,9 +151,13 @@ class Session : public QObject {
     void news(const QString& sentence);  ///< something went well, or as it was before
 
   private:
+    /// The gauge goes where the picked thing lies, if it is small: the end view shows it.
+    void follow_picked();
     void settle();      ///< after opening: pick a job
     void look_after();  ///< beside the work: the whole file is checked, today's backup made
     void replan();
+    /// A job's slabs as they are now, with what is being dragged.
+    JobSlabs made_ready(const Job& job);
     std::shared_ptr<const PreparedSlab> prepared(const Slab& slab, bool over);
     void fetch_scan(const Slab& slab);
     std::vector<Slab> slabs_of(const std::vector<std::string>& ids) const;
@@ -190,6 +196,7 @@ class Session : public QObject {
         bool there = false;
     };
     std::map<std::string, AllHeights> scans_;
+    QTimer follow_;  ///< the gauge follows the picking once the hand rests
     QTimer beside_;  ///< how often the file is looked at for what another program did
     Step step_ = step_key::rack;
     double gauge_mm_ = 600;

@@ -187,7 +187,7 @@ void write_bench_sheet(Flow& flow, const SheetData& d) {
     // As large as the wood fills the page's width, and no higher than the page and what is to be read with it allow.
     const Box wood = bounds(drawn_outline(d.plan));
     const double wanted = 15 + (flow.width() - 18) * wood.height() / std::max(1.0, wood.width());
-    flow.drawing(std::clamp(wanted, 50.0, std::max(50.0, std::min(flow.room_for(32), d.drawing_mm))),
+    flow.drawing(std::clamp(wanted, 50.0, std::max(50.0, std::min(flow.room_for(32), d.look.drawing_mm))),
                  [&](QPainter& p, const QRectF& room) { Picture(p, room, flow, d).draw(); });
     big_figures(flow, d);
     flow.rule();

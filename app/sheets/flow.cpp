@@ -174,8 +174,7 @@ void Flow::drawing(double height, const std::function<void(QPainter&, const QRec
     y_ = room.bottom() + 1;
 }
 
-void Flow::caution(Severity severity, const QString& text) {
-    constexpr double points = text_points;
+void Flow::caution(Severity severity, const QString& text, double points) {
     const double tall = height_of(text, width() - 5, points);
     need(std::min(tall, bottom() - 40));
     theme::draw_sign(p_, severity, QRectF(margin, y_ + 1, 2.8, 2.8));

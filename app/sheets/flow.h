@@ -34,7 +34,7 @@ class Flow {
     /// A drawing so high, over the whole width. On a page of its own where the rest of this one is too low.
     void drawing(double height_mm, const std::function<void(QPainter&, const QRectF&)>& draw);
     /// A caution with its sign.
-    void caution(Severity severity, const QString& text);
+    void caution(Severity severity, const QString& text, double points = text_points);
     void rule();
     void gap(double mm) { y_ += mm; }
     /// A new page unless so many millimetres are left on this one.

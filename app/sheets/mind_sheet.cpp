@@ -11,7 +11,7 @@ void write_mind_sheet(Flow& flow, const SheetData& d) {
     if (all.empty()) return;
     flow.heading(QObject::tr("Mind"));
     for (const Caution& c : all)
-        flow.caution(c.severity, told(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)));
+        flow.caution(c.severity, told(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)), d.look.mind_points);
 }
 
 }  // namespace yb

@@ -1,9 +1,6 @@
 #include "app/sheets/sheet.h"
 
-#include <cmath>
-
 #include <QBuffer>
-#include <QImage>
 #include <QPageSize>
 #include <QPdfWriter>
 #include <QPrinter>
@@ -45,39 +42,60 @@ QString about(const Job& job, const Plan& plan, const SheetData& d) {
 
 std::span<const SheetRow> sheets() { return table; }
 
-void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop, const std::function<void()>& next_page) {
-    if (!plan.lay->ready || !plan.flat->ready) {
+namespace {
+
+/// Writes all sheets one after another. @returns how many pages, and how full the last of them is.
+std::pair<int, double> write_all(QPainter& p, QSizeF size, const SheetData& data, const std::function<void()>& next_page) {
+    Flow flow(
+        p, size, next_page, QString::fromStdString(data.job.name), QString::fromStdString(data.shop.name), about(data.job, data.plan, data),
+        QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
+                    "them."));
+    for (const SheetRow& row : sheets()) row.write(flow, data);
+    return {flow.pages(), flow.filled()};
+}
+
+void set_up(QPdfWriter& pdf, const Shop& shop) {
+    pdf.setResolution(600);
+    pdf.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
+    pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+}
+
+bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; }
+
+}  // namespace
+
+SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop) {
+    const QSizeF size = sheet_size_mm(shop);
+    SheetLook best;
+    if (!far_enough(plan)) return best;
+    // On paper that nobody keeps: letters are as wide on it as they will be.
+    QByteArray bytes;
+    QBuffer nowhere(&bytes);
+    nowhere.open(QIODevice::WriteOnly);
+    QPdfWriter pdf(&nowhere);
+    set_up(pdf, shop);
+    QPainter dry(&pdf);
+    dry.scale(pdf.resolution() / 25.4, pdf.resolution() / 25.4);
+    double fullest = -1;
+    for (const double points : {11.0, 13.0, 15.0, 17.0})
+        for (const double mm : {170.0, 140.0, 115.0, 90.0, 66.0}) {
+            const SheetLook look{mm, points};
+            const double full = write_all(dry, size, {job, plan, shop, look}, [] {}).second;
+            if (full > fullest + 0.01) fullest = full, best = look;
+            if (full >= 0.58) return look;
+        }
+    return best;
+}
+
+void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop, const SheetLook& look,
+                const std::function<void()>& next_page) {
+    if (!far_enough(plan)) {
         p.setFont(theme::text(4));  // its unit is a millimetre
         p.drawText(QRectF(12, 12, size.width() - 24, 40), Qt::TextWordWrap,
                    QObject::tr("The slab is not measured far enough for a sheet."));
         return;
     }
-    SheetData data{job, plan, shop};
-    const QString foot = QObject::tr(
-        "Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above them.");
-    const auto write = [&](QPainter& on, const std::function<void()>& turn) {
-        Flow flow(on, size, turn, QString::fromStdString(job.name), QString::fromStdString(shop.name), about(job, plan, data), foot);
-        for (const SheetRow& row : sheets()) row.write(flow, data);
-        return std::pair(flow.pages(), flow.filled());
-    };
-    // The drawing as large as leaves no page half blank: tried without ink first.
-    QImage nowhere(1, 1, QImage::Format_ARGB32);
-    nowhere.setDotsPerMeterX(static_cast<int>(std::lround(p.device()->logicalDpiX() / 0.0254)));
-    nowhere.setDotsPerMeterY(static_cast<int>(std::lround(p.device()->logicalDpiY() / 0.0254)));
-    QPainter dry(&nowhere);
-    dry.setClipRect(QRectF(-1, -1, 0.1, 0.1));
-    double best = -1;
-    double best_mm = data.drawing_mm;
-    for (const double mm : {170.0, 140.0, 112.0, 88.0, 66.0}) {
-        data.drawing_mm = mm;
-        const auto [pages, filled] = write(dry, [] {});
-        const double worth = std::min(filled, 0.62) - 0.001 * pages;
-        if (worth > best + 0.02) best = worth, best_mm = mm;
-        if (filled >= 0.6) break;
-    }
-    dry.end();
-    data.drawing_mm = best_mm;
-    write(p, next_page);
+    write_all(p, size, {job, plan, shop, look}, next_page);
 }
 
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {
@@ -87,7 +105,7 @@ QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const S
     if (!p.begin(&printer)) return QObject::tr("The printer did not take the sheet. Look whether it is on, or save a PDF.");
     const double k = printer.resolution() / 25.4;
     p.scale(k, k);
-    draw_sheet(p, sheet_size_mm(shop), job, plan, shop, [&] { printer.newPage(); });
+    draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look_of(job, plan, shop), [&] { printer.newPage(); });
     return {};
 }
 
@@ -97,13 +115,11 @@ QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, c
     buffer.open(QIODevice::WriteOnly);
     {
         QPdfWriter pdf(&buffer);
-        pdf.setResolution(600);
-        pdf.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
-        pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+        set_up(pdf, shop);
         pdf.setTitle(QString::fromStdString(job.name));
         QPainter p(&pdf);
         p.scale(600 / 25.4, 600 / 25.4);
-        draw_sheet(p, sheet_size_mm(shop), job, plan, shop, [&] { pdf.newPage(); });
+        draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look_of(job, plan, shop), [&] { pdf.newPage(); });
     }
     return write_whole(path, bytes);
 }

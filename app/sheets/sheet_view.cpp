@@ -13,7 +13,10 @@ SheetView::SheetView(Session& session, QWidget* parent) : QWidget(parent), sessi
     setObjectName("sheet_view");
     setAccessibleName(tr("The bench sheet"));
     setFocusPolicy(Qt::StrongFocus);
-    connect(&session, &Session::changed, this, [this] { update(); });
+    connect(&session, &Session::changed, this, [this] {
+        look_.reset();
+        update();
+    });
 }
 
 void SheetView::paintEvent(QPaintEvent*) {
@@ -35,7 +38,8 @@ void SheetView::paintEvent(QPaintEvent*) {
     int n = 0;
     const auto begin = [&] { p.setClipRect(n == page_ ? QRectF(QPointF(0, 0), size) : QRectF()); };
     begin();
-    draw_sheet(p, size, *session_.job(), *session_.plan(), session_.shop(), [&] {
+    if (!look_) look_ = look_of(*session_.job(), *session_.plan(), session_.shop());
+    draw_sheet(p, size, *session_.job(), *session_.plan(), session_.shop(), *look_, [&] {
         ++n;
         begin();
     });

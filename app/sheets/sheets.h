@@ -4,6 +4,7 @@
 #include <span>
 
 #include "app/sheets/flow.h"
+#include "app/sheets/sheet.h"
 
 namespace yb {
 
@@ -16,7 +17,7 @@ struct SheetData {
     const Job& job;
     const Plan& plan;
     const Shop& shop;
-    double drawing_mm = 170;  ///< that the first page's drawing may be high at most
+    SheetLook look{};
     QString say(Quantity q) const;
     QString say(const Phrase& phrase) const;
 };

@@ -1,9 +1,8 @@
 #include "app/slip/field.h"
 
-#include <regex>
+#include <map>
 
 #include "core/fields/walk.h"
-#include "core/job/job.h"
 #include "core/job/job.h"
 
 namespace yb {
@@ -21,7 +20,16 @@ QString name_of_path(const std::string& path) {
 }
 
 /// `patches[2].depth_mm` is declared at `patches[].depth_mm`.
-std::string of_every_item(const std::string& path) { return std::regex_replace(path, std::regex(R"(\[\d+\])"), "[]"); }
+std::string of_every_item(const std::string& path) {
+    std::string out;
+    bool number = false;
+    for (const char c : path) {
+        if (c == ']') number = false;
+        if (!number) out += c;
+        if (c == '[') number = true;
+    }
+    return out;
+}
 
 Field declared(const NumberAt& at, const std::string& path, const QString& name, const QString& label) {
     Field f;
@@ -40,12 +48,17 @@ namespace {
 template <class T>
 Field number_of(const std::string& path, const QString& name, const QString& label, const T* (*now)(const Session&),
                 bool (Session::*edit)(const QString&, const std::function<void(T&)>&)) {
-    T blank;
-    Field f = declared(declared_at(walk_of(blank), of_every_item(path)), path, name, label);
+    // What is declared never changes: looked up once a path.
+    static std::map<std::string, NumberAt> known;
+    auto at = known.find(path);
+    if (at == known.end()) {
+        T blank;
+        at = known.emplace(path, declared_at(walk_of(blank), of_every_item(path))).first;
+    }
+    Field f = declared(at->second, path, name, label);
     f.get = [path, now](const Session& s) -> std::optional<double> {
         if (!now(s)) return {};
-        T copy = *now(s);
-        return number_at(walk_of(copy), path).value;
+        return number_at(walk_of(const_cast<T&>(*now(s))), path).value;  // number_at() reads only: a job is not copied for each line
     };
     f.set = [path, edit, text = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
         if (v || empty) (s.*edit)(text, [&](T& t) { set_number(walk_of(t), path, v); });

@@ -51,7 +51,9 @@ class Sign : public QWidget {
 /// A line's words let the mouse through to the line.
 QLabel* in_line(QLabel* l) {
     l->setAttribute(Qt::WA_TransparentForMouseEvents);
-    l->setStyleSheet(QStringLiteral("color: %1").arg(l->palette().color(QPalette::WindowText).name()));
+    l->setProperty("in_line", l->palette().color(QPalette::WindowText) == theme::colours().pencil  ? "pencil"
+                              : l->palette().color(QPalette::WindowText) == theme::colours().chalk ? "chalk"
+                                                                                                   : "ink");
     return l;
 }
 

@@ -99,6 +99,10 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     pause_.setSingleShot(true);
     pause_.setInterval(60);
     connect(&pause_, &QTimer::timeout, this, &Slip::fill_rest);
+    // Its many lines are made once the slip stands there, or when they are wanted.
+    form_soon_.setSingleShot(true);
+    form_soon_.setInterval(25);
+    connect(&form_soon_, &QTimer::timeout, this, &Slip::build_form);
     connect(&session, &Session::changed, this, &Slip::refresh);
     connect(&session, &Session::picked_changed, this, &Slip::refresh);
 }
@@ -160,22 +164,28 @@ void Slip::rebuild() {
 }
 
 void Slip::add_form(QVBoxLayout* box) {
-    const bool top = session_.about() == "top";
-    auto* form = new FieldForm(session_, top ? view_->texts() : std::vector<TextField>(), about_picked(view_->picks(session_), session_),
-                               about_picked(view_->fields(session_), session_));
     built_for_ = asked_for();
-    if (form->empty()) {
-        delete form;
-        return;
-    }
+    form_fold_ = nullptr;
+    const bool top = session_.about() == "top";
+    if ((!top || view_->texts().empty()) && built_for_.size() < 2) return;  // nothing can be set
     auto* line = new NamedLine(tr("What you set"));
     line->say({});
-    auto* fold = new Fold("what_you_set", line);
-    fold->body()->setContentsMargins(0, 4, 0, 4);
-    fold->body()->addWidget(form);
-    remember(fold);
-    box->addWidget(fold);
-    form_ = form;
+    form_fold_ = new Fold("what_you_set", line);
+    form_fold_->body()->setContentsMargins(0, 4, 0, 4);
+    connect(form_fold_, &Fold::opened, this, [this] { build_form(); });
+    box->addWidget(form_fold_);
+    remember(form_fold_);
+    if (form_fold_->open()) build_form();
+    else form_soon_.start();
+}
+
+void Slip::build_form() {
+    form_soon_.stop();
+    if (form_ || !form_fold_) return;
+    const bool top = session_.about() == "top";
+    form_ = new FieldForm(session_, top ? view_->texts() : std::vector<TextField>(), about_picked(view_->picks(session_), session_),
+                          about_picked(view_->fields(session_), session_));
+    form_fold_->body()->addWidget(form_);
 }
 
 /// What applies now, the first two lines of it; the rest is folded, what comes next stands at the foot.
@@ -333,11 +343,11 @@ void Slip::fill_answers() {
 
 QString Slip::keys_text() {
     return tr(
-        "1–5 steps · P sheets · T tape table\nF what could be made · L the log put back together\n, . gauge, Shift fine\n[ ] pick a thing "
-        "on the bench, arrows move it, Ctrl+arrows turn it\n"
-        "G type a dimension · W workings\nU turn over · E end for end · O open like a book\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
-        "Ctrl+U units · F1 "
-        "this help");
+        "1–5 steps · P sheets · T tape table\nF what could be made · L the log put back together\nTab or ‹ › next thing on the bench, Esc "
+        "the top\n, . gauge, Shift fine\n[ ] pick what can be moved, arrows move it, Ctrl+arrows turn it\n"
+        "G type a dimension · W working of the large figure · M first thing to mind\nU turn over · E end for end · O open like a "
+        "book\nAlt+↓ ↑ more or less room for the plan\nCtrl+Enter what comes next\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
+        "Ctrl+U units · F1 this help");
 }
 
 void Slip::toggle_help() {

@@ -37,6 +37,8 @@ class Slip : public QFrame {
     /// Shows or hides what this step is for and its keys.
     void toggle_help();
     void refresh();
+    /// What is made a moment after the slip stands there, now: for whoever can't wait.
+    void build_form();
     /// The actions differ after this: lay them out anew.
     void rebuild();
 
@@ -76,7 +78,9 @@ class Slip : public QFrame {
     std::vector<Caution> shown_cautions_;
     std::vector<FigureLine*> figures_;
     std::vector<NamedLine*> hows_;
-    FieldForm* form_ = nullptr;
+    Fold* form_fold_ = nullptr;
+    FieldForm* form_ = nullptr;  ///< in it, once it was made
+    QTimer form_soon_;
     QStringList built_for_;
     QLabel* help_ = nullptr;
     bool help_open_ = false;

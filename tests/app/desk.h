@@ -17,6 +17,7 @@
 #include "app/bench/bench.h"
 #include "app/bring/long_work.h"
 #include "app/main_window.h"
+#include "app/slip/slip.h"
 #include "tests/everything.h"
 
 namespace yb {
@@ -42,9 +43,17 @@ struct Desk {
         show();
     }
     Session& session() { return window->session(); }
+    /// What the slip makes a moment later stands there now.
+    void settle() {
+        if (auto* slip = window->findChild<Slip*>()) slip->build_form();
+    }
     template <class W>
     W* find(const char* name) {
         W* w = window->findChild<W*>(name);
+        if (!w) {
+            settle();
+            w = window->findChild<W*>(name);
+        }
         INFO(name);
         REQUIRE(w);
         return w;
@@ -62,8 +71,12 @@ struct Desk {
     /// What belongs to a thing is on the slip while one of its kind is picked: goes through them with › until it is there.
     template <class W>
     W* seek(const char* name) {
+        if (!window->findChild<W*>(name)) settle();
         auto* after = window->findChild<QPushButton*>("slip_after");
-        for (std::size_t i = 0; !window->findChild<W*>(name) && after && i <= session().things().size(); ++i) after->click();
+        for (std::size_t i = 0; !window->findChild<W*>(name) && after && i <= session().things().size(); ++i) {
+            after->click();
+            settle();
+        }
         return find<W>(name);
     }
     void pick(const char* thing) {

@@ -147,6 +147,7 @@ TEST_CASE("what is done to a picked thing is done to it alone, one undo brings i
     desk.pick("channel 2");
     REQUIRE(desk.session().pick_next(1));
     REQUIRE(desk.session().picked() == "hole 1");
+    QTest::qWait(200);  // the gauge follows when the hand rests
     const Slot& slot = desk.session().plan()->under->slots.front();
     CHECK(desk.find<QLabel>("answer_hole.travel")
               ->accessibleName()

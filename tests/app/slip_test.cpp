@@ -3,6 +3,8 @@
 #include <QScrollBar>
 
 #include "app/slip/slip.h"
+#include "app/theme/theme.h"
+#include "app/words.h"
 #include "core/edit/mends.h"
 #include "core/job/documents.h"
 #include "demo/demo.h"
@@ -194,6 +196,50 @@ TEST_CASE("at 1024 by 600 all of it is there: the slip may scroll, what comes ne
         CHECK(desk.window->rect().contains(QRect(next->mapTo(desk.window.get(), QPoint(0, 0)), next->size())));
         CHECK(desk.find<QPushButton>("step_sheets")->isVisible());
     }
+}
+
+TEST_CASE("at 150 % text and at 4K no text is cut and what comes next stays in sight", "[app][window]") {
+    struct Scale {
+        explicit Scale(double s) { theme::set_text_scale(s); }
+        ~Scale() { theme::set_text_scale(1); }
+    };
+    for (const auto& [scale, size] :
+         {std::pair(1.5, QSize(1280, 800)), std::pair(1.5, QSize(1100, 700)), std::pair(1.0, QSize(3840, 2160))}) {
+        const Scale as(scale);
+        Desk desk;
+        desk.window->resize(size);
+        for (const char* job : {"job-reading-table", "job-seed-cabinet"}) {
+            desk.session().set_job(job);
+            for (const char* step : steps_of_work) {
+                desk.click(step);
+                QTest::qWait(20);
+                INFO(scale << " " << size.width() << " " << job << " " << step);
+                CHECK(desk.window->width() <= size.width());
+                CHECK(desk.window->height() <= size.height());
+                auto* next = desk.find<QPushButton>(std::string(step) == "step_rack" ? "give_slab" : "next");
+                CHECK(desk.window->rect().contains(QRect(next->mapTo(desk.window.get(), QPoint(0, 0)), next->size())));
+                CHECK(next->width() >= next->minimumSizeHint().width());
+                for (const QLabel* l : desk.find<QWidget>("slip_page")->findChildren<QLabel*>()) {
+                    if (!l->isVisible()) continue;
+                    INFO(l->objectName().toStdString() << ": " << l->text().toStdString());
+                    CHECK(l->width() >= l->minimumSizeHint().width());
+                    if (l->wordWrap()) CHECK(l->height() + 2 >= l->heightForWidth(l->width()));
+                }
+                // The wood is there, and the gauge's flag below the rule.
+                const BenchMap& map = desk.window->bench().map();
+                CHECK(map.plan.height() > 60);
+                CHECK(map.scale > 0.05);
+            }
+        }
+    }
+}
+
+TEST_CASE("a line leaves out what does not fit and cuts nothing", "[app][words]") {
+    const QFontMetrics fm(theme::text(10));
+    const QString line = QStringLiteral("one · two · three");
+    CHECK(what_fits(line, fm, 1e4) == line);
+    CHECK(what_fits(line, fm, fm.horizontalAdvance("one · two") + 1) == "one · two");
+    CHECK(what_fits(line, fm, 3).isEmpty());
 }
 
 TEST_CASE("every action of the slip is on the right-click too, and does the same", "[app][slip]") {

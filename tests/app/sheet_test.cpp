@@ -1,0 +1,66 @@
+// The sheets as they are printed: read at arm's length, no page half blank.
+#include <QRegularExpression>
+
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+struct OnPage {
+    double top = 0, bottom = 0;
+    QString text;
+};
+
+/// Every word of a PDF by page, places in points from the upper edge.
+std::vector<std::vector<OnPage>> words_of_pdf(const QString& path, double& height) {
+    QProcess read;
+    read.start("pdftotext", {"-bbox", path, "-"});
+    REQUIRE(read.waitForFinished());
+    std::vector<std::vector<OnPage>> out;
+    static const QRegularExpression page("<page width=\"[0-9.]+\" height=\"([0-9.]+)\">");
+    static const QRegularExpression word("<word xMin=\"[-0-9.]+\" yMin=\"([-0-9.]+)\" xMax=\"[-0-9.]+\" yMax=\"([-0-9.]+)\">(.*)</word>");
+    for (const QString& line : QString::fromUtf8(read.readAllStandardOutput()).split('\n')) {
+        if (const auto p = page.match(line); p.hasMatch()) height = p.captured(1).toDouble(), out.emplace_back();
+        if (const auto w = word.match(line); w.hasMatch() && !out.empty())
+            out.back().push_back({w.captured(1).toDouble(), w.captured(2).toDouble(), w.captured(3)});
+    }
+    return out;
+}
+
+}  // namespace
+
+TEST_CASE("sheets are read at arm's length and no page is half blank", "[app][sheets]") {
+    Desk desk;
+    for (const auto& [id, name] : desk.session().job_names()) {
+        desk.session().set_job(QString::fromStdString(id));
+        const QString pdf = desk.dir.filePath("sheet.pdf");
+        if (!desk.session().plan()->said(step_key::lay).ready) continue;
+        REQUIRE(desk.window->save_pdf(pdf));
+        double height = 0;
+        const auto pages = words_of_pdf(pdf, height);
+        REQUIRE_FALSE(pages.empty());
+        for (std::size_t i = 0; i < pages.size(); ++i) {
+            INFO(id << " page " << i + 1 << " of " << pages.size());
+            double low = 0;
+            for (const OnPage& w : pages[i]) {
+                // A line of 11 points is 13 high and more in both typefaces; a turned word is as high as it is long.
+                INFO(w.text.toStdString());
+                CHECK(w.bottom - w.top >= 12.5);
+                if (w.bottom < height - 50) low = std::max(low, w.bottom);
+            }
+            CHECK(low > 0.5 * height);
+        }
+    }
+}
+
+TEST_CASE("what is cut and drilled stands in sixteen points", "[app][sheets]") {
+    Desk desk;
+    const QString pdf = desk.dir.filePath("sheet.pdf");
+    REQUIRE(desk.window->save_pdf(pdf));
+    double height = 0;
+    int large = 0;
+    for (const auto& page : words_of_pdf(pdf, height))
+        for (const OnPage& w : page) large += w.bottom - w.top >= 19;
+    CHECK(large > 60);
+}
