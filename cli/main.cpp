@@ -14,6 +14,7 @@
 
 #include "core/tree/saw.h"
 #include "core/find/find.h"
+#include "core/flat/machine.h"
 #include "core/flat/tilt.h"
 #include "core/io/csv.h"
 #include "core/file/file.h"
@@ -136,14 +137,66 @@ void run_flatten(const std::string& path, const std::string& within) {
            {"said", said}});
 }
 
-void run_plan(const std::string& path) {
-    const yb::JobFile f = yb::read_job_file(yb::read_file(path, yb::most_json_bytes));
+/// A job file's job with its slabs and shop.
+struct JobAlone {
+    yb::Job job;
     yb::Documents docs;
-    docs.shop = f.shop;
-    for (const yb::Slab& s : f.slabs) docs.slabs[s.id] = s;
-    yb::Job job = f.job;
-    if (job.first().slab.empty()) job.first().slab = f.slabs.front().id;
-    print(yb::to_json(yb::plan_job(job, docs), f.shop.units));
+};
+
+JobAlone read_job_alone(const std::string& path) {
+    const yb::JobFile f = yb::read_job_file(yb::read_file(path, yb::most_json_bytes));
+    JobAlone out{f.job, {}};
+    out.docs.shop = f.shop;
+    for (const yb::Slab& s : f.slabs) out.docs.slabs[s.id] = s;
+    if (out.job.first().slab.empty()) out.job.first().slab = f.slabs.front().id;
+    return out;
+}
+
+void run_plan(const std::string& path) {
+    const JobAlone f = read_job_alone(path);
+    print(yb::to_json(yb::plan_job(f.job, f.docs), f.docs.shop.units));
+}
+
+/// What gcode and surface are asked for.
+struct SideOrder {
+    std::string job, side, when;
+    int leaf = 1;
+    bool inch = false;
+    double step_mm = 0;
+};
+
+/// One face of one leaf on the machine, and what the program calls them.
+std::pair<yb::MachinedSide, yb::GcodeWords> side_of(const SideOrder& order, const JobAlone& f) {
+    const yb::Plan plan = yb::plan_job(f.job, f.docs);
+    if (order.leaf < 1 || static_cast<std::size_t>(order.leaf) > plan.leaves.size())
+        throw BadInput(fmt::format("--leaf {}: the top has {}, counted from the right edge", order.leaf, plan.leaves.size()));
+    const yb::LeafPlan& leaf = plan.leaves[static_cast<std::size_t>(order.leaf) - 1];
+    const bool first = order.side == "first";
+    try {
+        return {yb::machined_side(*leaf.flat, *leaf.lay, f.docs.shop.sled, f.job.flat, first),
+                {f.job.name, leaf.slab().name, first, order.inch}};
+    } catch (const std::invalid_argument& e) {
+        throw BadInput(e.what());
+    }
+}
+
+void run_gcode(const SideOrder& order) {
+    const JobAlone f = read_job_alone(order.job);
+    const auto [side, words] = side_of(order, f);
+    std::fputs(yb::to_gcode(side, f.docs.shop.sled, words).c_str(), stdout);
+}
+
+void run_surface(const SideOrder& order) {
+    const JobAlone f = read_job_alone(order.job);
+    const auto [side, words] = side_of(order, f);
+    std::string out = "x_mm,y_mm,z_mm\n";
+    try {
+        for (const yb::Vec3& p : yb::surface_points(side, order.when == "after", order.step_mm))
+            fmt::format_to(std::back_inserter(out), "{:.3f},{:.3f},{:.4f}\n", p.x, p.y, p.z);
+    } catch (const std::invalid_argument& e) {
+        throw BadInput(e.what());
+    }
+    std::fputs(out.c_str(), stdout);
 }
 
 void run_demo(const std::string& path) {
@@ -444,6 +497,24 @@ int main(int argc, char** argv) {
     plan->callback([&] { run_plan(file); });
 
     plan->footer(job_fields);
+
+    SideOrder side;
+    const auto add_side = [&](CLI::App* verb) {
+        verb->add_option("job", side.job, "a job exported as JSON")->required();
+        verb->add_option("--side", side.side, "which face, in the order they are cut")
+            ->required()
+            ->check(CLI::IsMember({"first", "second"}));
+        verb->add_option("--leaf", side.leaf, "of a top of several, counted from the right edge");
+    };
+    auto* gcode = app.add_subcommand("gcode", "the program that flattens one face on a machine (RS-274)");
+    add_side(gcode);
+    gcode->add_flag("--inch", side.inch, "in inches");
+    gcode->callback([&] { run_gcode(side); });
+    auto* surface = app.add_subcommand("surface", "one face as it lies on the machine, before or after, as points (CSV)");
+    add_side(surface);
+    surface->add_option("--when", side.when, "before or after it is cut")->required()->check(CLI::IsMember({"before", "after"}));
+    surface->add_option("--step-mm", side.step_mm, "between points")->required();
+    surface->callback([&] { run_surface(side); });
 
     auto* demo = app.add_subcommand("demo", "writes the demo shop");
     demo->add_option("file", file, "the shop file to make")->required();

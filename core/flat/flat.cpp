@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/figure/choice.h"
+#include "core/flat/machine.h"
 
 namespace yb {
 
@@ -100,15 +101,15 @@ class Lanes {
 
     /// Roughing goes down in full layers to the allowance above the finished plane, the last of it after the rest.
     void plan(FacePlan& face, double allowance_mm) const {
-        const auto layers = [&](double mm) { return std::max(0, static_cast<int>(std::ceil(mm / sled_.depth_mm - 1e-6))); };
+        const Layers layers = layers_of(highest_, allowance_mm, sled_);
         face.lanes = count_;
-        face.last_layers = highest_ > 1e-6 ? layers(std::min(allowance_mm, highest_)) : 0;
-        const int rough = layers(highest_ - allowance_mm);
-        face.layers = rough + face.last_layers;
+        face.last_layers = layers.last;
+        face.layers = static_cast<int>(layers.levels_mm.size());
+        const int rough = face.layers - face.last_layers;
         face.passes_all = face.layers * count_;
         for (int layer = 0; layer < face.layers; ++layer) {
             const bool last = layer >= rough;
-            const double level = last ? (face.layers - 1 - layer) * sled_.depth_mm : allowance_mm + (rough - 1 - layer) * sled_.depth_mm;
+            const double level = layers.levels_mm[static_cast<std::size_t>(layer)];
             const double cut_before = face.cut_mm;
             double seconds = sled_.layer_s;
             for (const Lane& lane : lanes_) {
