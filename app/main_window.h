@@ -49,6 +49,8 @@ class MainWindow : public QMainWindow {
     void finish_growing();
     /// Saves the sheet as PDF; says on the status line how it went.
     bool save_pdf(const QString& path);
+    /// Writes the program that flattens one side of the leaf in hand.
+    bool export_gcode(const QString& path, bool first);
     bool export_job(const QString& path);
     bool import_job(const QString& path);
     /// Reads a photograph in the background and opens its page; a sentence when it is no picture.

@@ -46,6 +46,12 @@ void MainWindow::build_menus() {
         const QString path = QFileDialog::getOpenFileName(this, tr("Import a job"), {}, tr("Job (*.json)"));
         if (!path.isEmpty()) import_job(path);
     });
+    auto* machine = file->addMenu(tr("Program for a &machine"));
+    for (const bool first : {true, false})
+        machine->addAction(first ? tr("First side…") : tr("Second side…"), this, [this, first] {
+            const QString path = ask_save(tr("Program for a machine"), tr("RS-274 (*.ngc *.nc)"));
+            if (!path.isEmpty()) export_gcode(path, first);
+        });
     file->addSeparator();
     auto* in = file->addMenu(tr("&Bring a slab in"));
     in->addAction(tr("From a &photograph…"), this, &MainWindow::choose_photo);

@@ -20,6 +20,8 @@
 #include "app/sheets/sheets_view.h"
 #include "app/sheets/tiled_pdf.h"
 #include "core/file/format_error.h"
+#include "core/flat/machine.h"
+#include "core/job/job.h"
 #include "core/lay/lay.h"
 #include "core/slab/slab.h"
 #include "core/templates/templates.h"
@@ -34,6 +36,30 @@ bool MainWindow::save_pdf(const QString& path) {
     }
     const QString wrong = write_sheet_pdf(path, *session_.job(), *plan, session_.shop());
     say(wrong.isEmpty() ? tr("Saved the sheet as %1").arg(path) : wrong, !wrong.isEmpty());
+    return wrong.isEmpty();
+}
+
+bool MainWindow::export_gcode(const QString& path, bool first) {
+    const auto plan = session_.plan_of_whole();
+    const auto leaf = static_cast<std::size_t>(std::max(0, session_.leaf()));
+    if (!plan || leaf >= plan->leaves.size()) {
+        say(tr("There is no job to flatten yet."), true);
+        return false;
+    }
+    QString wrong;
+    try {
+        const MachinedSide side =
+            machined_side(*plan->leaves[leaf].flat, *plan->leaves[leaf].lay, session_.shop().sled, session_.job()->flat, first);
+        wrong = write_whole(path, QByteArray::fromStdString(to_gcode(
+                                      side, session_.shop().sled,
+                                      {session_.job()->name, plan->leaves[leaf].slab().name, first, !session_.units().metric_length()})));
+    } catch (const std::invalid_argument& e) {
+        wrong = tr("No program was written: %1.").arg(QString::fromUtf8(e.what()));
+    }
+    say(wrong.isEmpty() ? tr("The program of %1 is saved as %2. Look it through and run it in the air first.")
+                              .arg(QString::fromStdString(plan->leaves[leaf].slab().name), path)
+                        : wrong,
+        !wrong.isEmpty());
     return wrong.isEmpty();
 }
 

@@ -1,4 +1,6 @@
 // The bench sheet: the top with its dimensions, shims, lanes and layers.
+#include <cmath>
+
 #include "app/bench/bench_map.h"
 #include "app/bench/step_view.h"
 #include "app/sheets/sheets.h"
@@ -177,6 +179,12 @@ void lanes(Flow& flow, const SheetData& d) {
                 {QObject::tr("off at most"), 1.7, true},
                 {QObject::tr("board under it"), 2, true}},
                rows);
+    double removed_l = 0;
+    for (const LeafPlan& l : d.plan.leaves)
+        for (const FacePlan& f : l.flat->faces) removed_l += f.removed_l;
+    flow.note(QObject::tr("Chips: about %1 loose, %2 bags.")
+                  .arg(d.say(litres(removed_l * d.shop.sled.loose)))
+                  .arg(static_cast<int>(std::ceil(removed_l * d.shop.sled.loose / d.shop.sled.bag_l - 1e-9))));
     flow.note(QObject::tr("Rough all, rest %1, then the last %2 of each face.")
                   .arg(d.say(hours(d.job.flat.rest_h)), d.say(fine(d.job.flat.allowance_mm))));
 }

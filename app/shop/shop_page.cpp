@@ -133,7 +133,15 @@ std::vector<Field> sled_fields() {
             shop_number("sled.rail_mm"),
             shop_number("sled.floor_mm"),
             shop_number("sled.stickout_mm"),
-            shop_number("sled.tram_mm")};
+            shop_number("sled.tram_mm"),
+            shop_number("sled.span_mm"),
+            shop_number("sled.beams"),
+            shop_number("sled.beam_wide_mm"),
+            shop_number("sled.beam_high_mm"),
+            shop_number("sled.beam_mpa"),
+            shop_number("sled.router_n"),
+            shop_number("sled.loose"),
+            shop_number("sled.bag_l")};
 }
 
 std::vector<Field> hours_fields() {

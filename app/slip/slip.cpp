@@ -103,14 +103,55 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     form_soon_.setSingleShot(true);
     form_soon_.setInterval(25);
     connect(&form_soon_, &QTimer::timeout, this, &Slip::build_form);
-    connect(&session, &Session::changed, this, &Slip::refresh);
-    connect(&session, &Session::picked_changed, this, &Slip::refresh);
+    connect(&session, &Session::changed, this, [this] {
+        forget_pages();
+        refresh();
+    });
+    connect(&session, &Session::picked_changed, this, &Slip::show_picked);
 }
 
 void Slip::set_step_view(StepView* view) {
     view_ = view;
     open_.clear();
     rebuild();
+}
+
+Slip::~Slip() = default;
+
+void Slip::forget_pages() {
+    // One of them may be what called.
+    for (auto& [about, kept] : kept_) kept.widget.release()->deleteLater();
+    kept_.clear();
+}
+
+void Slip::show_picked() {
+    if (!view_ || !scroll_->widget() || keeping_) return;
+    const QString about = session_.about();
+    if (about == page_about_) return refresh();
+    // What is typed and not yet entered goes into the job first; what comes of that is another page.
+    QWidget* line = window()->focusWidget();
+    if (line && line != this && scroll_->widget()->isAncestorOf(line)) return rebuild();
+    const auto it = kept_.find(about);
+    if (it == kept_.end()) {
+        Page now = page();
+        std::unique_ptr<QWidget> widget(scroll_->takeWidget());
+        widget->hide();
+        form_soon_.stop();
+        kept_.insert_or_assign(page_about_, Kept{std::move(widget), std::move(now)});
+        return build();
+    }
+    Kept next = std::move(it->second);
+    kept_.erase(it);
+    Page now = page();
+    std::unique_ptr<QWidget> widget(scroll_->takeWidget());
+    widget->hide();
+    kept_.insert_or_assign(page_about_, Kept{std::move(widget), std::move(now)});
+    page() = std::move(next.page);
+    page_about_ = about;
+    scroll_->setWidget(next.widget.release());
+    scroll_->widget()->show();
+    if (form_fold_ && !form_) form_soon_.start();
+    refresh();
 }
 
 void Slip::remember(Fold* fold) {
@@ -129,10 +170,16 @@ void Slip::rebuild() {
     keeping_ = false;
     // The old page may be what called: it goes when it has come to its end.
     if (QWidget* old = scroll_->takeWidget()) old->deleteLater();
+    forget_pages();
+    build();
+}
+
+void Slip::build() {
     clear(foot_);
-    auto* page = new QWidget;
-    page->setObjectName("slip_page");
-    auto* box = new QVBoxLayout(page);
+    page_about_ = session_.about();
+    auto* paper = new QWidget;
+    paper->setObjectName("slip_page");
+    auto* box = new QVBoxLayout(paper);
     box->setContentsMargins(18, 0, 16, 0);
     box->setSpacing(3);
     answer_keys_.clear(), choice_keys_.clear(), caution_keys_.clear();
@@ -153,13 +200,15 @@ void Slip::rebuild() {
     cautions_->setSpacing(0);
     box->addLayout(cautions_);
     form_ = nullptr;
+    form_fold_ = nullptr;
+    shown_cautions_.clear();
     if (view_) fill_actions(box);
     choices_ = new QVBoxLayout;
     choices_->setSpacing(0);
     box->addLayout(choices_);
     if (view_) add_form(box);
     box->addStretch(1);
-    scroll_->setWidget(page);
+    scroll_->setWidget(paper);
     refresh();
 }
 

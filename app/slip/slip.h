@@ -2,7 +2,10 @@
 // done, how it is done, what can be set – and one strong button for what comes next, always in sight.
 #pragma once
 
+#include <map>
+#include <memory>
 #include <set>
+#include <tuple>
 
 #include <QFrame>
 #include <QTimer>
@@ -27,6 +30,7 @@ class Slip : public QFrame {
     Q_OBJECT
   public:
     explicit Slip(Session& session, QWidget* parent = nullptr);
+    ~Slip() override;
     void set_step_view(StepView* view);
     /// Opens or folds the working of the large figure.
     void toggle_workings();
@@ -46,6 +50,11 @@ class Slip : public QFrame {
     void show_place(const yb::Caution& caution);
 
   private:
+    /// Lays out a page for what is picked, on the empty slip.
+    void build();
+    /// The picking is another, the job the same.
+    void show_picked();
+    void forget_pages();
     void fill_head();
     void fill_rest();
     QStringList asked_for() const;
@@ -86,7 +95,21 @@ class Slip : public QFrame {
     bool help_open_ = false;
     bool keeping_ = false;    ///< what was being typed is on its way into the job
     std::set<QString> open_;  ///< names of lines that stand open
-    QTimer pause_;            ///< the slower parts of the slip follow when a drag rests
+    // The page of each kind of thing, kept while only the picking changes.
+    auto page() {
+        return std::tie(help_, answers_, cautions_, choices_, mind_, answer_keys_, choice_keys_, caution_keys_, minded_, more_to_mind_,
+                        shown_cautions_, figures_, hows_, form_fold_, form_, built_for_);
+    }
+    using Page = std::tuple<QLabel*, QVBoxLayout*, QVBoxLayout*, QVBoxLayout*, QLabel*, std::vector<std::string>, std::vector<std::string>,
+                            std::vector<std::string>, std::vector<MindLine*>, Fold*, std::vector<Caution>, std::vector<FigureLine*>,
+                            std::vector<NamedLine*>, Fold*, FieldForm*, QStringList>;
+    struct Kept {
+        std::unique_ptr<QWidget> widget;
+        Page page;
+    };
+    std::map<QString, Kept> kept_;
+    QString page_about_;  ///< the kind of thing the page that is seen was made for
+    QTimer pause_;        ///< the slower parts of the slip follow when a drag rests
 };
 
 }  // namespace yb

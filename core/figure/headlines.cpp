@@ -32,6 +32,7 @@ const std::map<std::string, const char*>& all() {
         {"flat.steep", "No slab lies as steep as this"},
         {"flat.stickout", "The bit stands out too far"},
         {"flat.support_off", "A support stands beside the wood"},
+        {"flat.sag", "The sled sags: hollow in the middle"},
         {"flat.supports", "Too few supports"},
         {"flat.thin", "It finishes too thin"},
         {"flat.tram", "The sled is out of tram"},

@@ -18,6 +18,14 @@ void fields(FieldVisitor& v, Sled& s) {
     v.number({"rail_mm", "Rails above the bench", Kind::fine, {10, 600}}, s.rail_mm);
     v.number({"stickout_mm", "Bit may stand out", Kind::fine, {1, 120}}, s.stickout_mm);
     v.number({"tram_mm", "Out of tram by", Kind::fine, {0, 5}}, s.tram_mm);
+    v.number({"span_mm", "Between the rails", Kind::length, {100, 4000}}, s.span_mm);
+    v.number({"beams", "Beams of the sled", Kind::count, {1, 6}}, s.beams);
+    v.number({"beam_wide_mm", "Each beam, wide", Kind::fine, {3, 200}}, s.beam_wide_mm);
+    v.number({"beam_high_mm", "Each beam, high", Kind::fine, {5, 300}}, s.beam_high_mm);
+    v.number({"beam_mpa", "Stiffness of the beams, N/mm²", Kind::number, {1000, 250000}}, s.beam_mpa);
+    v.number({"router_n", "Router and hand press, N", Kind::number, {5, 1000}}, s.router_n);
+    v.number({"loose", "Loose chips, times the wood", Kind::number, {1, 12}}, s.loose);
+    v.number({"bag_l", "A bag holds", Kind::volume, {1, 2000}}, s.bag_l);
     v.numbers({"spacers_mm", "Flat boards at hand", Kind::fine, {0, 300}}, s.spacers_mm);
 }
 

@@ -37,6 +37,13 @@ struct Sled {
     double rail_mm = 95;                                           ///< top of the rails above the bench
     double stickout_mm = 25;                                       ///< how far the bit may stand out (25 mm on a 12.7 mm shank)
     double tram_mm = 0;                                            ///< rise over the cutter's width, when the sled is out of tram
+    double span_mm = 1000;                                         ///< between the rails, that the sled bridges
+    double beams = 2;                                              ///< that stiffen the sled
+    double beam_wide_mm = 18, beam_high_mm = 60;                   ///< each
+    double beam_mpa = 10000;                                       ///< modulus of elasticity of their wood
+    double router_n = 60;                                          ///< weight of the router and the hand on it
+    double loose = 4;                                              ///< loose chips fill so many times the wood they were: a starting value
+    double bag_l = 60;                                             ///< that a bag of the extraction holds
     std::vector<double> spacers_mm{6, 9, 12, 18, 24, 30, 36, 48};  ///< flat boards at hand
     bool operator==(const Sled&) const = default;
 };

@@ -66,9 +66,73 @@ std::optional<double> spacer_for(double stickout_mm, const Sled& sled) {
     return {};
 }
 
+double sled_sag_mm(const Sled& s) {
+    const double inertia = s.beams * s.beam_wide_mm * s.beam_high_mm * s.beam_high_mm * s.beam_high_mm / 12;
+    return s.router_n * s.span_mm * s.span_mm * s.span_mm / (48 * s.beam_mpa * inertia);
+}
+
+double wood_above_l(const Surface& off, const Ring& piece) {
+    if (piece.size() < 3 || off.empty()) return 0;
+    const Box box = bounds(piece);
+    // Each cell of the surface in six, both ways: the lines of all of them between the piece's ends.
+    const auto parted = [](const std::vector<double>& axis, double low, double high) {
+        std::vector<double> out{low};
+        constexpr int parts = 6;
+        for (std::size_t i = 0; i + 1 < axis.size(); ++i)
+            for (int k = 0; k < parts; ++k)
+                if (const double v = axis[i] + (axis[i + 1] - axis[i]) * k / parts; v > low && v < high) out.push_back(v);
+        out.push_back(high);
+        return out;
+    };
+    std::vector<double> xs = parted(off.x(), box.low.x, box.high.x);
+    // … and at the corners of the piece: between them its breadth runs straight.
+    for (const Vec2 p : simplified(piece, 0.3)) xs.push_back(p.x);
+    std::sort(xs.begin(), xs.end());
+    xs.erase(std::unique(xs.begin(), xs.end(), [](double a, double b) { return b - a < 0.01; }), xs.end());
+    const std::vector<double> ys = parted(off.y(), box.low.y, box.high.y);
+    double mm3 = 0;
+    const auto slice = [&](double x) {
+        double sum = 0;
+        for (const Span1 s : cut_at_x(piece, x)) {
+            auto k = static_cast<std::size_t>(std::max<std::ptrdiff_t>(1, std::upper_bound(ys.begin(), ys.end(), s.from) - ys.begin()) - 1);
+            for (; k + 1 < ys.size() && ys[k] < s.to; ++k) {
+                const double from = std::max(s.from, ys[k]);
+                const double to = std::min(s.to, ys[k + 1]);
+                if (to <= from) continue;
+                // Along a stretch of one cell the height is straight: its part above nought is a triangle or a trapezium.
+                const double a = off.at({x, from});
+                const double b = off.at({x, to});
+                const double most = std::max(a, b);
+                sum += (to - from) * (std::min(a, b) >= 0 ? (a + b) / 2 : most <= 0 ? 0 : most * most / (2 * std::abs(a - b)));
+            }
+        }
+        return sum;
+    };
+    // Two places a slice, by Gauss.
+    for (std::size_t i = 0; i + 1 < xs.size(); ++i) {
+        const double middle = (xs[i] + xs[i + 1]) / 2;
+        const double half = (xs[i + 1] - xs[i]) / 2;
+        mm3 += half * (slice(middle - half / std::sqrt(3.0)) + slice(middle + half / std::sqrt(3.0)));
+    }
+    return mm3 * 1e-6;
+}
+
 int lanes_for(double cover_mm, const Sled& sled) {
     const double step = sled.cutter_mm * (1 - sled.overlap);
     return static_cast<int>(std::ceil(cover_mm / step - 1e-9)) + 1;
+}
+
+Figure hours_figure(double hours_all, double removed_l, const Sled& sled, std::vector<Given> given, const char* formula) {
+    const double loose_l = removed_l * sled.loose;
+    given.push_back({"wood planed away", litres(removed_l), "both faces, inside the rough cuts"});
+    given.push_back({"loose, times", number(sled.loose), "shop"});
+    given.push_back({"a bag", litres(sled.bag_l), "shop"});
+    return {"flat.hours",
+            "Router time, loose chips",
+            hours(hours_all),
+            litres(loose_l),
+            say("{} bags; {} of wood", count(std::ceil(loose_l / sled.bag_l - 1e-9)), litres(removed_l)),
+            {formula, given, "the maker's pace; docs/methods.md, Flattening"}};
 }
 
 namespace {
@@ -250,6 +314,7 @@ class Planner {
         f.mean_off_mm = mean_inside(off);
         const Lanes lanes(in_.lay.rough, in_.sled, [&](Vec2 p) { return off.at(p); });
         lanes.plan(f, in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0);
+        f.removed_l = wood_above_l(off, in_.lay.rough);
 
         const Extent top = extent(in_.shape.top);
         const Extent bottom = extent(in_.shape.bottom);
@@ -357,17 +422,13 @@ class Planner {
                {"left for after the rest", fine(in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0), "what you set"},
                {"all lanes × layers", count(all), ""}},
               "lanes with no wood above the layer are skipped"}});
-        p_.figures.push_back({"flat.hours",
-                              "Time at the router",
-                              hours(p_.hours),
-                              {},
-                              {},
-                              {"length cut / feed + passes × turn + layers × setting",
-                               {{"length cut, m", number(std::round((top.cut_mm + low.cut_mm) / 100) / 10), "lanes"},
-                                {"feed, mm/s", number(s.feed_mm_s), "shop"},
-                                {"turn, s", number(s.turn_s), "shop"},
-                                {"setting a layer, s", number(s.layer_s), "shop"}},
-                               "the maker's pace"}});
+        p_.figures.push_back(
+            hours_figure(p_.hours, p_.faces[0].removed_l + p_.faces[1].removed_l, s,
+                         {{"length cut, m", number(std::round((top.cut_mm + low.cut_mm) / 100) / 10), "lanes"},
+                          {"feed, mm/s", number(s.feed_mm_s), "shop"},
+                          {"turn, s", number(s.turn_s), "shop"},
+                          {"setting a layer, s", number(s.layer_s), "shop"}},
+                         "length cut / feed + passes × turn + layers × setting; ∫ max(height − plane, 0) over the rough piece × loose"));
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
@@ -396,6 +457,12 @@ class Planner {
                     fine(best_.thickness_mm - lies_.thickness_mm)),
                 thinnest_place());
         for (const FacePlan& f : p_.faces) reach_cautions(f);
+        if (const double sag = sled_sag_mm(in_.sled); sag > 0.25)
+            add("flat.sag", Severity::watch,
+                say("Between rails {} apart the sled sags {} under the router: lanes come out that much hollow in the middle. Beams {} "
+                    "high instead of {} hold it to {}.",
+                    mm(in_.sled.span_mm), fine(sag), mm(std::ceil(in_.sled.beam_high_mm * std::cbrt(sag / 0.15))),
+                    mm(in_.sled.beam_high_mm), fine(0.15)));
         if (p_.step_mm > 0.05)
             add("flat.tram", Severity::watch,
                 say("The sled is out of tram: every lane leaves a step of {}. Shim the sled's base under the low "

@@ -74,6 +74,7 @@ struct FacePlan {
     double stickout_mm = 0;                   ///< needed at the last pass, without a spacer
     double spacer_mm = 0;                     ///< board under the slab; 0 for none
     double most_off_mm = 0, mean_off_mm = 0;  ///< inside the top
+    double removed_l = 0;                     ///< wood planed away, solid
     std::vector<LanePass> passes;
 };
 
@@ -105,6 +106,16 @@ FlatPlan plan_flat(const FlatInputs& in);
 /// The thinnest spacer board that brings the stick-out to the allowed one, or 0 where none is needed; empty
 /// when no board at hand does.
 std::optional<double> spacer_for(double stickout_mm, const Sled& sled);
+
+/// Time at the router and the loose chips of so much wood. @param given,formula how the time was reached.
+Figure hours_figure(double hours, double removed_l, const Sled& sled, std::vector<Given> given, const char* formula);
+
+/// How far the sled's beams sag at mid-span under the router, mm: F·L³/(48·E·I), Euler and Bernoulli.
+double sled_sag_mm(const Sled& sled);
+
+/// Wood above a face's finished plane inside a ring, litres: the positive part of the surface, two slices in each sixth of its
+/// cells and between the corners of the piece (Gauss), exact across each slice.
+double wood_above_l(const Surface& off, const Ring& piece);
 
 /// Lanes across `cover_mm`: ceil(cover / (d·(1 − overlap))) + 1.
 int lanes_for(double cover_mm, const Sled& sled);

@@ -186,6 +186,7 @@ std::string to_gcode(const MachinedSide& side, const Sled& sled, const GcodeWord
     for (const char* mode : {"G21", "G90", "G17", "G94", "G54"}) p.line(words.inch && mode == std::string("G21") ? "G20" : mode);
     p.line("G0 " + p.at('Z', safe));
     p.line(fmt::format("M3 S{:.0f}", most_rpm(sled.cutter_mm)));
+    p.line(p.feed(feed));
     int layer = -1;
     const int rough = static_cast<int>(side.levels_mm.size()) - side.last_layers;
     for (const MachinePass& pass : machine_passes(side, sled)) {

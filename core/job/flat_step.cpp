@@ -73,12 +73,8 @@ void tell_together(const Planning& w, FlatPlan& all) {
          {},
          say("{} leaves", count(static_cast<double>(leaves.size()))),
          {"Σ of the leaves", of_each([](const FlatPlan& f) { return count(f.faces[0].passes_cut + f.faces[1].passes_cut); }), ""}});
-    all.figures.push_back({"flat.hours",
-                           "Time at the router",
-                           hours(all.hours),
-                           {},
-                           {},
-                           {"Σ of the leaves", of_each([](const FlatPlan& f) { return hours(f.hours); }), "the maker's pace"}});
+    all.figures.push_back(hours_figure(all.hours, show.removed_l + low.removed_l, w.shop.sled,
+                                       of_each([](const FlatPlan& f) { return hours(f.hours); }), "Σ of the leaves"));
     // What is decided for the job and says the same whichever leaf is looked at.
     for (const Choice& c : leaves.front().flat->choices)
         if (c.key != flat_aims.choice) all.choices.push_back(c);
@@ -111,7 +107,8 @@ std::shared_ptr<FlatPlan> whole_flat(const Planning& w) {
             for (int FacePlan::*sum :
                  {&FacePlan::layers, &FacePlan::last_layers, &FacePlan::lanes, &FacePlan::passes_all, &FacePlan::passes_cut})
                 to.*sum += of.*sum;
-            for (double FacePlan::*sum : {&FacePlan::hours, &FacePlan::last_hours, &FacePlan::cut_mm}) to.*sum += of.*sum;
+            for (double FacePlan::*sum : {&FacePlan::hours, &FacePlan::last_hours, &FacePlan::cut_mm, &FacePlan::removed_l})
+                to.*sum += of.*sum;
             for (double FacePlan::*most :
                  {&FacePlan::highest_mm, &FacePlan::plane_mm, &FacePlan::stickout_mm, &FacePlan::spacer_mm, &FacePlan::most_off_mm})
                 to.*most = std::max(to.*most, of.*most);

@@ -2,7 +2,9 @@
 #include <QClipboard>
 #include <QRadioButton>
 
+#include "core/edit/shop_edits.h"
 #include "core/job/documents.h"
+#include "core/job/job.h"
 
 #include "tests/app/desk.h"
 
@@ -214,4 +216,31 @@ TEST_CASE("a job goes out and comes in", "[app]") {
     CHECK_FALSE(desk.window->import_job(path));
     CHECK(desk.text("status").contains("cut short"));
     CHECK(desk.session().documents().jobs.size() == 11);
+}
+
+TEST_CASE("the program for a machine is written for each side of the leaf in hand", "[app][gcode]") {
+    Desk desk;
+    const auto program = [&](const QString& path) {
+        QFile f(path);
+        REQUIRE(f.open(QIODevice::ReadOnly));
+        return QString::fromUtf8(f.readAll());
+    };
+    const QString file = desk.dir.filePath("first.ngc");
+    REQUIRE(desk.window->export_gcode(file, true));
+    CHECK(program(file).startsWith("(Reading table, seed library, Sycamore 3: first side"));
+    CHECK(program(file).contains("\nG21\n"));
+    CHECK(desk.text("status").contains("run it in the air first"));
+    desk.session().set_job("job-tarn-river");
+    desk.session().set_leaf(1);
+    desk.session().edit_shop("units", other_units);
+    REQUIRE(desk.window->export_gcode(file, false));
+    CHECK(program(file).contains(QString::fromStdString(desk.session().slabs().at(desk.session().job()->leaves[1].slab).name)));
+    CHECK(program(file).contains("second side"));
+    CHECK(program(file).contains("\nG20\n"));
+    // What can't be made is said, and no file is left of it.
+    desk.session().edit_shop("a cutter as wide as the slab", [](Shop& s) { s.sled.cutter_mm = 1500; });
+    const QString none = desk.dir.filePath("none.ngc");
+    CHECK_FALSE(desk.window->export_gcode(none, true));
+    CHECK(desk.text("status").contains("wider than the piece"));
+    CHECK_FALSE(QFile::exists(none));
 }

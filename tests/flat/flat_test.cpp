@@ -4,6 +4,9 @@
 #include <catch2/catch.hpp>
 #include "core/flat/flat.h"
 #include "core/flat/tilt.h"
+#include "demo/demo.h"
+#include "core/job/plan.h"
+#include "core/job/documents.h"
 #include "tests/everything.h"
 #include "tests/truth/glpk.h"
 
@@ -268,4 +271,42 @@ TEST_CASE("a tilt steeper than 1:2 is held there, and the misread height behind 
     CHECK_FALSE(fair.at_bound);
     CHECK(fair.a == Approx(0.3).margin(1e-6));
     CHECK(fair.thickness_mm == Approx(50 / std::sqrt(1 + 0.09)).epsilon(1e-6));
+}
+
+TEST_CASE("the sled sags as a beam does, and a sagging one is told", "[flat][sled]") {
+    // 60 N on two beams of 18 by 60 mm and 10 000 N/mm² over 900 mm: 0.141 mm.
+    Sled sled;
+    sled.router_n = 60, sled.span_mm = 900, sled.beams = 2, sled.beam_wide_mm = 18, sled.beam_high_mm = 60, sled.beam_mpa = 10000;
+    CHECK(sled_sag_mm(sled) == Approx(0.1406).margin(5e-5));
+    sled.span_mm = 1800;
+    CHECK(sled_sag_mm(sled) == Approx(8 * 0.140625));
+    Documents docs = demo_shop();
+    CHECK_FALSE(find_caution(plan_job(docs.jobs.at("job-reading-table"), docs).flat->cautions, "flat.sag"));
+    docs.shop.sled.span_mm = 1500;
+    const Plan plan = plan_job(docs.jobs.at("job-reading-table"), docs);
+    const Caution* sag = find_caution(plan.flat->cautions, "flat.sag");
+    REQUIRE(sag);
+    // Beams as high as it says hold it.
+    docs.shop.sled.beam_high_mm = sag->says.value(2);
+    CHECK(sled_sag_mm(docs.shop.sled) <= 0.15 + 1e-9);
+}
+
+TEST_CASE("wood above a plane is the integral, wherever it crosses nought", "[flat][sled]") {
+    const Ring piece{{0, 0}, {1000, 0}, {1000, 400}, {0, 400}};
+    CHECK(wood_above_l(Surface({0, 1000}, {0, 400}, {5, 5, 5, 5}), piece) == Approx(2.0));
+    // A wedge from −5 to 5 along: half of it stands up to 5 high, 500 · 400 · 2.5 mm³.
+    CHECK(wood_above_l(Surface({0, 1000}, {0, 400}, {-5, -5, 5, 5}), piece) == Approx(0.5).epsilon(0.003));
+    // Across it is exact: triangles.
+    CHECK(wood_above_l(Surface({0, 1000}, {0, 400}, {-5, 5, -5, 5}), piece) == Approx(0.5).epsilon(1e-9));
+    CHECK(wood_above_l(Surface({0, 1000}, {0, 400}, {-1, -1, -1, -1}), piece) == 0);
+    CHECK(wood_above_l(Surface(), piece) == 0);
+    CHECK(wood_above_l(Surface({0, 1000}, {0, 400}, {5, 5, 5, 5}), {}) == 0);
+    // A twisted face in a leaning piece, against a fine grid.
+    const Surface twisted({0, 300, 1000}, {0, 150, 400}, {3, -2, 4, -1, 2, -3, 5, 1, -4});
+    const Ring leaning{{40, 20}, {930, 90}, {880, 380}, {120, 330}};
+    double fine_grid = 0;
+    for (double x = 0.5; x < 1000; x += 1)
+        for (double y = 0.5; y < 400; y += 1)
+            if (contains(leaning, {x, y})) fine_grid += std::max(0.0, twisted.at({x, y})) * 1e-6;
+    CHECK(wood_above_l(twisted, leaning) == Approx(fine_grid).epsilon(0.002));  // its nought runs askew through cells of 300 and 700 mm
 }
