@@ -10,6 +10,7 @@
 #include "app/bench/bench.h"
 #include "app/main_window.h"
 #include "app/rack/rack_row.h"
+#include "app/theme/theme.h"
 #include "core/job/documents.h"
 #include "demo/demo.h"
 
@@ -184,6 +185,7 @@ BENCHMARK_CAPTURE(open_line, caution_with_mend, "job-seed-cabinet", step_key::la
 int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication app(argc, argv);
+    yb::theme::apply(app);  // as the program is dressed
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
     return 0;

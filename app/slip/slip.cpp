@@ -63,7 +63,6 @@ QPushButton* button_of(const Action& a, const char* look) {
 Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session) {
     setObjectName("slip_paper");
     setFixedWidth(theme::grown(306));
-    setStyleSheet(QStringLiteral("QFrame#slip_paper, QWidget#slip_page { background: %1; }").arg(theme::colours().slip.name()));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);

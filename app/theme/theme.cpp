@@ -120,6 +120,7 @@ void apply(QApplication& app) {
         QRadioButton::indicator:checked { background: qradialgradient(cx:0.5, cy:0.5, radius:0.5, fx:0.5, fy:0.5,
             stop:0 %4, stop:0.55 %4, stop:0.62 %7, stop:1 %7); }
         QRadioButton:focus { color: %4; }
+        QFrame#slip_paper, QWidget#slip_page { background: %7; }
         QLabel[in_line="pencil"] { color: %10; }
         QLabel[in_line="chalk"] { color: %5; }
         QLabel[in_line="ink"] { color: %3; }
