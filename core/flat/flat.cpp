@@ -130,7 +130,7 @@ Figure hours_figure(double hours_all, double removed_l, const Sled& sled, std::v
     return {"flat.hours",
             "Router time, loose chips",
             hours(hours_all),
-            litres(loose_l),
+            litres(std::round(loose_l)),
             say("{} bags; {} of wood", count(std::ceil(loose_l / sled.bag_l - 1e-9)), litres(removed_l)),
             {formula, given, "the maker's pace; docs/methods.md, Flattening"}};
 }

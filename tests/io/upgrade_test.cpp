@@ -83,7 +83,8 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
             if ((whole || name == "job-round-hall") && (key.rfind("rack.", 0) == 0 || key == "lay.fit")) continue;
             if (whole && (key.find("fill.") != std::string::npos || key.rfind("under.", 0) == 0 || key.rfind("days.", 0) == 0)) continue;
             REQUIRE(now.count(key));
-            REQUIRE(now.at(key).size() == values.size());
+            // Beside the time at the router stand the loose chips now.
+            REQUIRE(now.at(key).size() == values.size() + (key.find("flat.hours") != std::string::npos ? 1 : 0));
             // Beyond the outermost readings the plane goes on: a little more comes off there than was told.
             const bool beyond = key.find("flat.off") != std::string::npos || key.find("flat.passes") != std::string::npos ||
                                 key.find("flat.hours") != std::string::npos || key == "lay.drift";
