@@ -326,7 +326,6 @@ void Bench::draw_section(QPainter& p) {
     if (map_.end_rise != 1) title += tr(" · heights ×%1").arg(map_.end_rise);
     const QString note = view_->end_note(session_);
     if (!note.isEmpty()) title += " · " + note;
-    if (!map_.end_on_edge) title = what_fits(title, p.fontMetrics(), width() - map_.end.left() - 8);
     if (map_.end_on_edge) {
         const QRectF room(map_.end.left(), map_.strip.top() - theme::grown(20), map_.end.width() + 36,
                           height() - map_.strip.top() + theme::grown(20) - 2);
@@ -334,7 +333,9 @@ void Bench::draw_section(QPainter& p) {
         while (title.contains(dot) && p.boundingRect(room, Qt::AlignLeft | Qt::TextWordWrap, title).height() > room.height())
             title = title.section(dot, 0, -2);
         p.drawText(room, Qt::AlignLeft | Qt::TextWordWrap, title);
-    } else p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
+    } else {
+        p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), what_fits(title, p.fontMetrics(), width() - map_.end.left() - 8));
+    }
     if (session_.whole() && view_->shows_leaves()) {
         draw_leaf_sections(p);
         return view_->draw_end(p, map_, session_);

@@ -246,9 +246,9 @@ void Session::pick(const QString& key) {
 bool Session::pick_next(int by) {
     const auto& all = things();
     const int n = static_cast<int>(all.size());
-    const auto it = std::find_if(all.begin(), all.end(), [&](const Thing& t) { return t.key == picked_.toStdString(); });
+    const Thing* t = picked_thing();
     // Where a leaf lies on the bench alone the hand is at it already.
-    int now = it == all.end() ? -1 : static_cast<int>(it - all.begin());
+    int now = t ? static_cast<int>(t - all.data()) : -1;
     if (now < 0 && by > 0 && n > 0 && all.front().kind == "leaf" && !whole()) now = leaf_;
     const int next = now < 0 ? (by > 0 ? 0 : n - 1) : now + by;
     const bool there = next >= 0 && next < n;
