@@ -29,25 +29,6 @@ QPushButton* link(const QString& text, const QString& name) {
     return b;
 }
 
-/// The sign of a caution, drawn: a shape, never colour alone.
-class Sign : public QWidget {
-  public:
-    explicit Sign(Severity s) : severity_(s) {
-        setFixedSize(theme::grown(16), theme::grown(16));
-        setAttribute(Qt::WA_TransparentForMouseEvents);
-    }
-
-  protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
-        theme::draw_sign(p, severity_, QRectF(2, 3, width() - 5, height() - 5));
-    }
-
-  private:
-    Severity severity_;
-};
-
 /// A line's words let the mouse through to the line.
 QLabel* in_line(QLabel* l) {
     l->setAttribute(Qt::WA_TransparentForMouseEvents);
@@ -76,6 +57,18 @@ bool set_words(QLabel* l, const QString& text) {
     return true;
 }
 
+void clear(QVBoxLayout* box) {
+    while (QLayoutItem* item = box->takeAt(0)) {
+        if (QWidget* w = item->widget()) {
+            w->hide();
+            w->setObjectName({});
+            for (QWidget* inner : w->findChildren<QWidget*>()) inner->setObjectName({});
+            w->deleteLater();
+        }
+        delete item;
+    }
+}
+
 SlipLine::SlipLine(QWidget* parent) : QPushButton(parent) {
     setCursor(Qt::PointingHandCursor);
     setProperty("line", true);
@@ -101,7 +94,6 @@ void SlipLine::paintEvent(QPaintEvent*) {
 }
 
 Fold::Fold(const QString& name, SlipLine* line, QWidget* parent) : QWidget(parent), line_(line), body_(new QWidget) {
-    line_->setObjectName(name);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(0);
@@ -109,31 +101,58 @@ Fold::Fold(const QString& name, SlipLine* line, QWidget* parent) : QWidget(paren
     auto* inside = new QVBoxLayout(body_);
     inside->setContentsMargins(8, 3, 0, 6);
     inside->setSpacing(2);
-    body_->setProperty("fold", name);
     body_->hide();
     box->addWidget(body_);
+    line_->setObjectName(name);
+    body_->setProperty("fold", name);
     connect(line_, &QPushButton::clicked, this, [this] {
         set_open(!open_);
         Q_EMIT opened(open_);
     });
 }
 
+void Fold::call(const QString& name) {
+    setVisible(!name.isEmpty());
+    if (name == line_->objectName()) return;
+    line_->setObjectName(name);
+    body_->setProperty("fold", name);
+}
+
 QVBoxLayout* Fold::body() const { return static_cast<QVBoxLayout*>(body_->layout()); }
 
 void Fold::set_open(bool open) {
+    if (open_ == open) return;
     open_ = open;
     body_->setVisible(open);
 }
 
-NamedLine::NamedLine(const QString& name) : now_(in_line(words({}, 10, theme::colours().chalk))) {
+void OpenLines::follow(Fold* fold) {
+    QObject::connect(fold, &Fold::opened, fold, [this, fold](bool open) {
+        if (open) open_.insert(fold->name());
+        else open_.erase(fold->name());
+    });
+}
+
+void OpenLines::close(Fold* fold) {
+    fold->set_open(false);
+    open_.erase(fold->name());
+}
+
+NamedLine::NamedLine(const QString& name)
+    : name_(in_line(words({}, 10, theme::colours().pencil))), now_(in_line(words({}, 10, theme::colours().chalk))) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 2, 0, 2);
     row->setSpacing(10);
-    auto* label = in_line(words(name, 10, theme::colours().pencil));
-    label->setWordWrap(label->fontMetrics().horizontalAdvance(name) > theme::grown(150));
-    row->addWidget(label, label->wordWrap() ? 3 : 0);
+    row->addWidget(name_);
     now_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(now_, 4);
+    set_name(name);
+}
+
+void NamedLine::set_name(const QString& name) {
+    if (!set_words(name_, name)) return;
+    name_->setWordWrap(name_->fontMetrics().horizontalAdvance(name) > theme::grown(150));
+    static_cast<QHBoxLayout*>(layout())->setStretch(0, name_->wordWrap() ? 3 : 0);
     setAccessibleName(name);
 }
 
@@ -142,18 +161,14 @@ void NamedLine::say(const QString& now) {
     set_words(now_, text);
 }
 
-FigureLine::FigureLine(const QString& key, bool hero) : Fold("working_" + key, new SlipLine), hero_(hero) {
+FigureLine::FigureLine(bool hero) : Fold({}, new SlipLine), hero_(hero) {
     line()->setToolTip(tr("How this was reached (W)"));
     const auto& c = theme::colours();
     name_ = in_line(words({}, 10, c.pencil));
-    name_->setObjectName("label_" + key);
     value_ = in_line(new QLabel);
-    value_->setObjectName("answer_" + key);
     value_->setTextFormat(Qt::RichText);
     note_ = words({}, 9, c.pencil);
-    note_->setObjectName("note_" + key);
     work_ = words({}, 9, c.ink);
-    work_->setObjectName("work_" + key);
     if (hero_) {
         auto* column = new QVBoxLayout(line());
         column->setContentsMargins(0, 0, 0, 5);
@@ -172,6 +187,15 @@ FigureLine::FigureLine(const QString& key, bool hero) : Fold("working_" + key, n
         body()->addWidget(note_);
     }
     body()->addWidget(work_);
+}
+
+void FigureLine::stand_for(const QString& key) {
+    call(key.isEmpty() ? QString() : "working_" + key);
+    const auto name = [&](QLabel* l, const char* part) { l->setObjectName(key.isEmpty() ? QString() : part + key); };
+    name(name_, "label_");
+    name(value_, "answer_");
+    name(note_, "note_");
+    name(work_, "work_");
 }
 
 void FigureLine::show(const Figure& f, const Units& u, bool dragging) {
@@ -206,41 +230,64 @@ void FigureLine::show(const Figure& f, const Units& u, bool dragging) {
     line()->layout()->invalidate();
 }
 
-MindLine::MindLine(const Caution& c) : Fold("mind_" + QString::fromStdString(c.key), new SlipLine) {
+Sign::Sign() {
+    setFixedSize(theme::grown(16), theme::grown(16));
+    setAttribute(Qt::WA_TransparentForMouseEvents);
+}
+
+void Sign::show(Severity s) {
+    if (s == severity_) return;
+    severity_ = s;
+    update();
+}
+
+void Sign::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    theme::draw_sign(p, severity_, QRectF(2, 3, width() - 5, height() - 5));
+}
+
+MindLine::MindLine() : Fold({}, new SlipLine), sign_(new Sign) {
     auto* row = new QHBoxLayout(line());
     row->setContentsMargins(0, 2, 0, 2);
     row->setSpacing(7);
-    row->addWidget(new Sign(c.severity), 0, Qt::AlignTop);
+    row->addWidget(sign_, 0, Qt::AlignTop);
     headline_ = in_line(words({}, 10, theme::colours().ink));
-    headline_->setObjectName("headline_" + QString::fromStdString(c.key));
     row->addWidget(headline_, 1);
     place_ = in_line(words({}, 9.5, theme::colours().pencil));
     place_->setWordWrap(false);
     row->addWidget(place_);
     text_ = words({}, 9.5, theme::colours().ink);
-    text_->setObjectName("caution_" + QString::fromStdString(c.key));
     body()->addWidget(text_);
     auto* ways = new QHBoxLayout;
     ways->setContentsMargins(0, 3, 0, 0);
     mend_ = new QPushButton;
-    mend_->setObjectName("mend_" + QString::fromStdString(c.key));
     mend_->setProperty("quiet", true);
     mend_->hide();
     ways->addWidget(mend_);
     ways->addStretch(1);
-    if (c.at) {
-        way_ = link(tr("show me"), "show_" + QString::fromStdString(c.key));
-        ways->addWidget(way_);
-    }
+    way_ = link(tr("show me"), {});
+    ways->addWidget(way_);
     body()->addLayout(ways);
 }
 
+void MindLine::stand_for(const Caution* c) {
+    const QString key = c ? QString::fromStdString(c->key) : QString();
+    call(c ? "mind_" + key : QString());
+    const auto name = [&](QWidget* w, const char* part) { w->setObjectName(c ? part + key : QString()); };
+    name(headline_, "headline_");
+    name(text_, "caution_");
+    name(mend_, "mend_");
+    way_->setObjectName(c && c->at ? "show_" + key : QString());
+    way_->setVisible(c && c->at);
+}
+
 void MindLine::show(const Caution& c, const Units& u) {
+    sign_->show(c.severity);
     set_words(headline_, told(headline_of(c.key)));
     set_words(place_, c.at ? QString::fromStdString(format(along(c.at->x), u)) : QString());
     const QString sentence = told(name_of(c.severity)) + ": " + QString::fromStdString(yb::render(c, u));
-    set_words(text_, sentence);
-    line()->setAccessibleName(sentence);
+    if (set_words(text_, sentence)) line()->setAccessibleName(sentence);
     line()->setToolTip(QString::fromStdString(c.of));
 }
 

@@ -2,6 +2,8 @@
 // opens what belongs to it. Each is one line while it is closed.
 #pragma once
 
+#include <set>
+
 #include <QLabel>
 #include <QPushButton>
 
@@ -15,6 +17,9 @@ namespace yb {
 QLabel* words(const QString& text, double points, const QColor& ink);
 /// Sets it only where it differs: laying text out is what costs. @returns whether it was another text.
 bool set_words(QLabel* label, const QString& text);
+/// Takes all out of a box. What is in it may be what called: it is out of sight and nameless at once and goes when it has come
+/// to its end.
+void clear(QVBoxLayout* box);
 
 /// A line that can be pressed and is as tall as its words need.
 class SlipLine : public QPushButton {
@@ -37,6 +42,9 @@ class Fold : public QWidget {
     /// @param name of the line. @param line goes to the fold.
     Fold(const QString& name, SlipLine* line, QWidget* parent = nullptr);
     SlipLine* line() const { return line_; }
+    /// It stands for something else from now on; none: it is out of sight.
+    void call(const QString& name);
+    QString name() const { return line_->objectName(); }
     QVBoxLayout* body() const;
     bool open() const { return open_; }
     void set_open(bool open);
@@ -50,22 +58,37 @@ class Fold : public QWidget {
     bool open_ = false;
 };
 
+/// Which folds stand open, by name: a fold that is called something else stands as that one was left.
+class OpenLines {
+  public:
+    void follow(Fold* fold);
+    void settle(Fold* fold) const { fold->set_open(open_.count(fold->name()) > 0); }
+    void close(Fold* fold);
+    void forget() { open_.clear(); }
+
+  private:
+    std::set<QString> open_;
+};
+
 /// A line with words at the left and what holds now at the right: "How thick   as thick as it comes ▾".
 class NamedLine : public SlipLine {
     Q_OBJECT
   public:
-    explicit NamedLine(const QString& name);
+    explicit NamedLine(const QString& name = {});
+    void set_name(const QString& name);
     void say(const QString& now);
 
   private:
-    QLabel* now_;
+    QLabel *name_, *now_;
 };
 
 /// A figure: the hero large with a line of what it is below, others on one line.
 class FigureLine : public Fold {
     Q_OBJECT
   public:
-    FigureLine(const QString& key, bool hero);
+    explicit FigureLine(bool hero);
+    /// The figure it is for; none: out of sight.
+    void stand_for(const QString& key);
     /// @param dragging under the hand it keeps its place on the slip unless its note wants another line.
     void show(const Figure& f, const Units& u, bool dragging);
 
@@ -74,20 +97,36 @@ class FigureLine : public Fold {
     QLabel *name_, *value_, *note_, *work_;
 };
 
+/// The sign of a caution, drawn: a shape, never colour alone.
+class Sign : public QWidget {
+  public:
+    Sign();
+    void show(Severity s);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+
+  private:
+    Severity severity_ = Severity::note;
+};
+
 /// A caution: its sign, a headline and its place; its sentence, the way there and the mend where there is one below.
 class MindLine : public Fold {
     Q_OBJECT
   public:
-    explicit MindLine(const Caution& c);
+    MindLine();
+    /// The caution it is for; none: out of sight.
+    void stand_for(const Caution* c);
     void show(const Caution& c, const Units& u);
     /// What the program can do itself; nothing hides the button.
     void offer(const std::optional<Mend>& mend, const Units& u);
-    QPushButton* way() const { return way_; }  ///< nullptr where it has no place
+    QPushButton* way() const { return way_; }  ///< hidden where it has no place
     QPushButton* mend() const { return mend_; }
 
   private:
+    Sign* sign_;
     QLabel *headline_, *place_, *text_;
-    QPushButton *way_ = nullptr, *mend_ = nullptr;
+    QPushButton *way_, *mend_;
 };
 
 }  // namespace yb

@@ -1,12 +1,13 @@
 #include "app/slip/slip.h"
 
 #include <QGridLayout>
-#include <QRadioButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include "app/slip/doings.h"
 #include "app/slip/field_form.h"
-#include "app/slip/lines.h"
+#include "app/slip/minds.h"
+#include "app/slip/ways.h"
 #include "app/steps.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -15,27 +16,6 @@
 namespace yb {
 
 namespace {
-
-constexpr std::size_t minded_at_once = 3;
-constexpr std::size_t ways_at_once = 3;  ///< of choosing; of more two and the rest folded
-constexpr int done_at_once = 4;          ///< places, two side by side
-
-/// The leaf it is about first, where there are several.
-QString label_of(const Choice& c) { return c.of.empty() ? told(c.label) : QString::fromStdString(c.of) + ": " + told(c.label); }
-
-void clear(QVBoxLayout* box) {
-    while (QLayoutItem* item = box->takeAt(0)) {
-        if (item->widget()) {
-            // It may be what called: it is out of sight at once and goes when it has come to its end.
-            item->widget()->hide();
-            item->widget()->setParent(nullptr);
-            item->widget()->deleteLater();
-        }
-        delete item;
-    }
-}
-
-QLabel* heading(const QString& text) { return words(text, 9.5, theme::colours().pencil); }
 
 QPushButton* arrow(const QString& sign, const QString& name, const QString& spoken) {
     auto* b = new QPushButton(sign);
@@ -48,16 +28,6 @@ QPushButton* arrow(const QString& sign, const QString& name, const QString& spok
     return b;
 }
 
-QPushButton* button_of(const Action& a, const char* look) {
-    auto* b = new QPushButton(a.label);
-    b->setObjectName(a.name);
-    b->setToolTip(a.tip);
-    b->setEnabled(a.enabled);
-    b->setProperty(look, true);
-    QObject::connect(b, &QPushButton::clicked, b, [run = a.run] { run(); });
-    return b;
-}
-
 }  // namespace
 
 Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session) {
@@ -66,6 +36,32 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
+    build_head(column);
+    scroll_ = new QScrollArea;
+    scroll_->setObjectName("slip");
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setWidgetResizable(true);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column->addWidget(scroll_, 1);
+    foot_ = new QVBoxLayout;
+    foot_->setContentsMargins(18, 4, 16, 10);
+    column->addLayout(foot_);
+    build_paper();
+    pause_.setSingleShot(true);
+    pause_.setInterval(60);
+    connect(&pause_, &QTimer::timeout, this, &Slip::fill_rest);
+    // Its many lines are made once the slip stands there, or when they are wanted.
+    form_soon_.setSingleShot(true);
+    form_soon_.setInterval(25);
+    connect(&form_soon_, &QTimer::timeout, this, &Slip::build_form);
+    connect(&session, &Session::changed, this, &Slip::refresh);
+    connect(&session, &Session::picked_changed, this, [this] {
+        keep_typed();
+        refresh();
+    });
+}
+
+void Slip::build_head(QVBoxLayout* column) {
     auto* head = new QWidget;
     auto* row = new QGridLayout(head);
     row->setContentsMargins(14, 7, 12, 2);
@@ -86,211 +82,109 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     column->addWidget(head);
     connect(before_, &QPushButton::clicked, this, [this] { session_.pick_next(-1); });
     connect(after_, &QPushButton::clicked, this, [this] { session_.pick_next(1); });
-    scroll_ = new QScrollArea;
-    scroll_->setObjectName("slip");
-    scroll_->setFrameShape(QFrame::NoFrame);
-    scroll_->setWidgetResizable(true);
-    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    column->addWidget(scroll_, 1);
-    foot_ = new QVBoxLayout;
-    foot_->setContentsMargins(18, 4, 16, 10);
-    column->addLayout(foot_);
-    pause_.setSingleShot(true);
-    pause_.setInterval(60);
-    connect(&pause_, &QTimer::timeout, this, &Slip::fill_rest);
-    // Its many lines are made once the slip stands there, or when they are wanted.
-    form_soon_.setSingleShot(true);
-    form_soon_.setInterval(25);
-    connect(&form_soon_, &QTimer::timeout, this, &Slip::build_form);
-    connect(&session, &Session::changed, this, [this] {
-        forget_pages();
-        refresh();
-    });
-    connect(&session, &Session::picked_changed, this, &Slip::show_picked);
 }
 
-void Slip::set_step_view(StepView* view) {
-    view_ = view;
-    open_.clear();
-    rebuild();
-}
-
-Slip::~Slip() = default;
-
-void Slip::forget_pages() {
-    // One of them may be what called.
-    for (auto& [about, kept] : kept_) kept.widget.release()->deleteLater();
-    kept_.clear();
-}
-
-void Slip::show_picked() {
-    if (!view_ || !scroll_->widget() || keeping_) return;
-    const QString about = session_.about();
-    if (about == page_about_) return refresh();
-    // What is typed and not yet entered goes into the job first; what comes of that is another page.
-    QWidget* line = window()->focusWidget();
-    if (line && line != this && scroll_->widget()->isAncestorOf(line)) return rebuild();
-    const auto it = kept_.find(about);
-    if (it == kept_.end()) {
-        Page now = page();
-        std::unique_ptr<QWidget> widget(scroll_->takeWidget());
-        widget->hide();
-        form_soon_.stop();
-        kept_.insert_or_assign(page_about_, Kept{std::move(widget), std::move(now)});
-        return build();
-    }
-    Kept next = std::move(it->second);
-    kept_.erase(it);
-    Page now = page();
-    std::unique_ptr<QWidget> widget(scroll_->takeWidget());
-    widget->hide();
-    kept_.insert_or_assign(page_about_, Kept{std::move(widget), std::move(now)});
-    page() = std::move(next.page);
-    page_about_ = about;
-    scroll_->setWidget(next.widget.release());
-    scroll_->widget()->show();
-    if (form_fold_ && !form_) form_soon_.start();
-    refresh();
-}
-
-void Slip::remember(Fold* fold) {
-    const QString name = fold->line()->objectName();
-    if (open_.count(name)) fold->set_open(true);
-    connect(fold, &Fold::opened, this, [this, name](bool open) {
-        if (open) open_.insert(name);
-        else open_.erase(name);
-    });
-}
-
-void Slip::rebuild() {
-    // What is typed and not yet entered is kept before its line goes; what comes of that is shown by what is built here.
-    keeping_ = true;
-    if (QWidget* line = window()->focusWidget(); line && line != this && isAncestorOf(line)) line->clearFocus();
-    keeping_ = false;
-    // The old page may be what called: it goes when it has come to its end.
-    if (QWidget* old = scroll_->takeWidget()) old->deleteLater();
-    forget_pages();
-    build();
-}
-
-void Slip::build() {
-    clear(foot_);
-    page_about_ = session_.about();
+/// The paper with all its parts; what they say follows what is picked.
+void Slip::build_paper() {
     auto* paper = new QWidget;
     paper->setObjectName("slip_page");
     auto* box = new QVBoxLayout(paper);
     box->setContentsMargins(18, 0, 16, 0);
     box->setSpacing(3);
-    answer_keys_.clear(), choice_keys_.clear(), caution_keys_.clear();
-    figures_.clear(), minded_.clear(), hows_.clear();
-    more_to_mind_ = nullptr;
     help_ = words({}, 10, theme::colours().ink);
     help_->setObjectName("step_help");
-    help_->setVisible(help_open_);
+    help_->hide();
     help_->setContentsMargins(0, 0, 0, 6);
-    if (view_) help_->setText(view_->help() + "\n\n" + keys_text());
     box->addWidget(help_);
     answers_ = new QVBoxLayout;
     answers_->setSpacing(0);
     box->addLayout(answers_);
-    mind_ = heading(tr("Mind"));
-    box->addWidget(mind_);
-    cautions_ = new QVBoxLayout;
-    cautions_->setSpacing(0);
-    box->addLayout(cautions_);
-    form_ = nullptr;
-    form_fold_ = nullptr;
-    shown_cautions_.clear();
-    if (view_) fill_actions(box);
-    choices_ = new QVBoxLayout;
-    choices_->setSpacing(0);
-    box->addLayout(choices_);
-    if (view_) add_form(box);
+    minds_ = new Minds(open_, [this](const Caution& c) { return session_.mend_for(c); });
+    connect(minds_, &Minds::show_place, this, &Slip::show_place);
+    connect(minds_, &Minds::mend, this, [this](const Caution& c) { session_.mend(c); });
+    box->addWidget(minds_);
+    doings_ = new Doings(open_);
+    box->addWidget(doings_);
+    ways_ = new Ways(open_, [this](const QString& what, const std::string& key, const std::string& option) {
+        session_.choose(what, key, option);
+    });
+    box->addWidget(ways_);
+    auto* line = new NamedLine(tr("What you set"));
+    line->say({});
+    form_fold_ = new Fold({}, line);
+    form_fold_->body()->setContentsMargins(0, 4, 0, 4);
+    form_fold_->hide();
+    open_.follow(form_fold_);
+    connect(form_fold_, &Fold::opened, this, &Slip::build_form);
+    box->addWidget(form_fold_);
     box->addStretch(1);
     scroll_->setWidget(paper);
+}
+
+void Slip::set_step_view(StepView* view) {
+    keep_typed();
+    view_ = view;
+    open_.forget();
+    built_for_ = QStringList{{}};  // whatever this one asks for is another's
+    if (view_) help_->setText(view_->help() + "\n\n" + keys_text());
     refresh();
 }
 
-void Slip::add_form(QVBoxLayout* box) {
-    built_for_ = asked_for();
-    form_fold_ = nullptr;
-    const bool top = session_.about() == "top";
-    if ((!top || view_->texts().empty()) && built_for_.size() < 2) return;  // nothing can be set
-    auto* line = new NamedLine(tr("What you set"));
-    line->say({});
-    form_fold_ = new Fold("what_you_set", line);
-    form_fold_->body()->setContentsMargins(0, 4, 0, 4);
-    connect(form_fold_, &Fold::opened, this, [this] { build_form(); });
-    box->addWidget(form_fold_);
-    remember(form_fold_);
+void Slip::keep_typed() {
+    QWidget* line = window()->focusWidget();
+    if (!form_ || !line || !form_->isAncestorOf(line)) return;
+    keeping_ = true;
+    line->clearFocus();
+    keeping_ = false;
+}
+
+/// What can be set now: the lines for it follow a moment later.
+void Slip::fill_form() {
+    const QStringList asked = asked_for();
+    if (asked == built_for_) {
+        if (form_) form_->show_values();
+        return;
+    }
+    keep_typed();
+    built_for_ = asked;
+    clear(form_fold_->body());
+    form_ = nullptr;
+    const bool any = built_for_.size() > 1 || (session_.about() == "top" && !view_->texts().empty());
+    form_fold_->call(any ? QStringLiteral("what_you_set") : QString());
+    open_.settle(form_fold_);
     if (form_fold_->open()) build_form();
     else form_soon_.start();
 }
 
 void Slip::build_form() {
     form_soon_.stop();
-    if (form_ || !form_fold_) return;
+    ways_->make_bodies();
+    if (form_ || !view_ || form_fold_->name().isEmpty()) return;
     const bool top = session_.about() == "top";
     form_ = new FieldForm(session_, top ? view_->texts() : std::vector<TextField>(), about_picked(view_->picks(session_), session_),
                           about_picked(view_->fields(session_), session_));
     form_fold_->body()->addWidget(form_);
 }
 
-/// What applies now, the first two lines of it; the rest is folded, what comes next stands at the foot.
-void Slip::fill_actions(QVBoxLayout* box) {
-    std::vector<Action> shown;
-    bool next = false;
-    for (const Action& a : applying(view_->actions(session_), session_)) {
-        if (a.strong) foot_->addWidget(button_of(a, "next")), next = true;
-        else shown.push_back(a);
-    }
-    if (!next) {
-        const auto all = step_views();
-        for (std::size_t i = 0; i + 1 < all.size(); ++i)
-            if (all[i].step == view_->step()) {
-                const Step to = all[i + 1].step;
-                foot_->addWidget(
-                    button_of({"next", tr("Next: %1").arg(told(name_of(to))), {}, [this, to] { session_.set_step(to); }}, "next"));
-            }
-    }
-    if (shown.empty()) return;
-    auto* grid = new QGridLayout;
-    grid->setContentsMargins(0, 5, 0, 5);
-    grid->setSpacing(5);
-    // What can be pressed now comes first.
-    std::stable_partition(shown.begin(), shown.end(), [](const Action& a) { return a.enabled; });
-    std::vector<Action> rest;
-    int at_once = 0;
-    for (const Action& a : shown) {
-        if (!a.enabled || at_once >= done_at_once) {
-            rest.push_back(a);
-            continue;
+/// What applies now; what comes next stands at the foot.
+void Slip::fill_actions() {
+    std::vector<Action> shown, next;
+    for (const Action& a : applying(view_->actions(session_), session_)) (a.strong ? next : shown).push_back(a);
+    const auto all = step_views();
+    for (std::size_t i = 0; next.empty() && i + 1 < all.size(); ++i)
+        if (all[i].step == view_->step()) {
+            const Step to = all[i + 1].step;
+            next.push_back({"next", tr("Next: %1").arg(told(name_of(to))), {}, [this, to] { session_.set_step(to); }});
         }
-        auto* b = button_of(a, "quiet");
-        // Long words take a line of their own.
-        const bool wide = b->fontMetrics().horizontalAdvance(a.label) > theme::grown(112);
-        if (wide && at_once % 2) ++at_once;
-        if (at_once >= done_at_once) {
-            delete b;
-            rest.push_back(a);
-            continue;
-        }
-        grid->addWidget(b, at_once / 2, at_once % 2, 1, wide ? 2 : 1);
-        at_once += wide ? 2 : 1;
+    while (next_.size() < next.size()) {
+        next_.push_back(new ActionButton("next"));
+        foot_->addWidget(next_.back());
     }
-    if (rest.empty()) {
-        box->addWidget(heading(tr("Do")));
-        box->addLayout(grid);
-        return;
+    for (std::size_t i = 0; i < next_.size(); ++i) {
+        if (i < next.size()) next_[i]->give(next[i]);
+        else next_[i]->put_away();
     }
-    auto* line = new NamedLine(tr("Do"));
-    line->say(tr("%1 more").arg(rest.size()));
-    auto* fold = new Fold("do_more", line);
-    static_cast<QVBoxLayout*>(fold->layout())->insertLayout(1, grid);
-    fold->body()->setContentsMargins(0, 0, 0, 5);
-    for (const Action& a : rest) fold->body()->addWidget(button_of(a, "quiet"));
-    remember(fold);
-    box->addWidget(fold);
+    doings_->show(std::move(shown));
 }
 
 /// Names of all that can be filled in or picked now.
@@ -303,8 +197,7 @@ QStringList Slip::asked_for() const {
 }
 
 void Slip::refresh() {
-    if (!view_ || !scroll_->widget() || keeping_) return;
-    if (!session_.previewing() && asked_for() != built_for_) return rebuild();
+    if (!view_ || keeping_) return;
     fill_answers();
     if (!session_.previewing()) return fill_rest();
     // While something is dragged the figures follow each move, the rest as soon as the hand is still.
@@ -313,10 +206,13 @@ void Slip::refresh() {
 
 void Slip::fill_rest() {
     pause_.stop();
+    if (!view_) return;
     fill_head();
-    fill_cautions();
-    fill_choices();
-    if (form_) form_->show_values();
+    minds_->show(said_cautions(), session_.units());
+    fill_actions();
+    ways_->show(said_choices(), session_.units());
+    fill_form();
+    if (!form_soon_.isActive()) form_soon_.start();
 }
 
 void Slip::fill_head() {
@@ -368,25 +264,24 @@ std::vector<Choice> Slip::said_choices() const {
 
 void Slip::fill_answers() {
     const std::vector<Figure>& figures = said_figures();
-    std::vector<std::string> keys;
-    for (const Figure& f : figures) keys.push_back(f.key);
-    if (keys != answer_keys_) {
-        clear(answers_);
-        figures_.clear();
-        answer_keys_ = keys;
-        for (const Figure& f : figures) {
-            auto* line = new FigureLine(QString::fromStdString(f.key), figures_.empty());
-            remember(line);
-            // One working at a time.
-            connect(line, &Fold::opened, this, [this, line](bool open) {
-                for (FigureLine* other : figures_)
-                    if (open && other != line && other->open()) other->set_open(false), open_.erase(other->line()->objectName());
-            });
-            answers_->addWidget(line);
-            figures_.push_back(line);
-        }
+    while (figures_.size() < figures.size()) {
+        auto* line = new FigureLine(figures_.empty());
+        open_.follow(line);
+        // One working at a time.
+        connect(line, &Fold::opened, this, [this, line](bool open) {
+            for (FigureLine* other : figures_)
+                if (open && other != line && other->open()) open_.close(other);
+        });
+        answers_->addWidget(line);
+        figures_.push_back(line);
     }
-    for (std::size_t i = 0; i < figures.size(); ++i) figures_[i]->show(figures[i], session_.units(), session_.previewing());
+    for (std::size_t i = 0; i < figures_.size(); ++i) {
+        const bool needed = i < figures.size();
+        figures_[i]->stand_for(needed ? QString::fromStdString(figures[i].key) : QString());
+        if (!needed) continue;
+        open_.settle(figures_[i]);
+        figures_[i]->show(figures[i], session_.units(), session_.previewing());
+    }
 }
 
 QString Slip::keys_text() {
@@ -400,114 +295,18 @@ QString Slip::keys_text() {
 
 void Slip::toggle_help() {
     help_open_ = !help_open_;
-    if (help_) help_->setVisible(help_open_);
+    help_->setVisible(help_open_);
     if (help_open_) scroll_->ensureVisible(0, 0);
 }
 
 void Slip::toggle_workings() {
-    if (!figures_.empty()) figures_.front()->line()->click();
+    if (!said_figures().empty()) figures_.front()->line()->click();
 }
 
-void Slip::open_first_to_mind() {
-    if (!minded_.empty()) minded_.front()->line()->click();
-}
+void Slip::open_first_to_mind() { minds_->press_first(); }
 
 void Slip::press_next() {
-    if (foot_->count() == 0) return;
-    if (auto* next = qobject_cast<QPushButton*>(foot_->itemAt(0)->widget())) next->click();
-}
-
-void Slip::fill_cautions() {
-    std::vector<Caution> list = said_cautions();
-    mind_->setVisible(!list.empty());
-    std::vector<std::string> keys;
-    for (const Caution& c : list) keys.push_back(c.key + name_of(c.severity) + (c.at ? "@" : ""));
-    if (keys != caution_keys_) {
-        caution_keys_ = keys;
-        clear(cautions_);
-        minded_.clear();
-        more_to_mind_ = nullptr;
-        for (const Caution& c : list) {
-            auto* line = new MindLine(c);
-            const std::size_t i = minded_.size();
-            if (line->way()) connect(line->way(), &QPushButton::clicked, this, [this, i] { Q_EMIT show_place(shown_cautions_.at(i)); });
-            connect(line->mend(), &QPushButton::clicked, this, [this, i] { session_.mend(shown_cautions_.at(i)); });
-            remember(line);
-            // What can be done about it is tried when somebody asks.
-            connect(line, &Fold::opened, this, [this, i](bool open) {
-                if (open && i < shown_cautions_.size()) minded_.at(i)->offer(session_.mend_for(shown_cautions_.at(i)), session_.units());
-            });
-            if (i == minded_at_once && list.size() > minded_at_once + 1) {
-                auto* more = new NamedLine(tr("%1 more to mind").arg(list.size() - minded_at_once));
-                more->say({});
-                more_to_mind_ = new Fold("mind_more", more);
-                more_to_mind_->body()->setContentsMargins(0, 0, 0, 0);
-                remember(more_to_mind_);
-                cautions_->addWidget(more_to_mind_);
-            }
-            if (more_to_mind_) more_to_mind_->body()->addWidget(line);
-            else cautions_->addWidget(line);
-            minded_.push_back(line);
-        }
-    }
-    for (std::size_t i = 0; i < list.size(); ++i) {
-        minded_[i]->show(list[i], session_.units());
-        if (minded_[i]->open()) minded_[i]->offer(session_.mend_for(list[i]), session_.units());
-    }
-    shown_cautions_ = std::move(list);
-}
-
-void Slip::fill_choices() {
-    const std::vector<Choice> list = said_choices();
-    std::vector<std::string> keys;
-    for (const Choice& c : list) {
-        keys.push_back(c.key);
-        for (const Option& o : c.options) keys.push_back(o.key);
-    }
-    if (keys != choice_keys_) {
-        choice_keys_ = keys;
-        clear(choices_);
-        hows_.clear();
-        QVBoxLayout* into = choices_;
-        for (const Choice& c : list) {
-            if (hows_.size() + 1 == ways_at_once && list.size() > ways_at_once) {
-                auto* more = new NamedLine(tr("%1 more ways to choose").arg(list.size() - hows_.size()));
-                more->say({});
-                auto* rest = new Fold("how_more", more);
-                rest->body()->setContentsMargins(0, 0, 0, 0);
-                remember(rest);
-                choices_->addWidget(rest);
-                into = rest->body();
-            }
-            auto* line = new NamedLine(label_of(c));
-            auto* fold = new Fold("how_" + QString::fromStdString(c.key), line);
-            hows_.push_back(line);
-            for (const Option& o : c.options) {
-                const QString name = QString::fromStdString(c.key + "_" + o.key);
-                auto* radio = new QRadioButton(o.advised ? tr("%1 (advised)").arg(told(o.label)) : told(o.label));
-                radio->setObjectName("choice_" + name);
-                auto* what = words({}, 9, theme::colours().pencil);
-                what->setObjectName("gain_" + name);
-                what->setContentsMargins(20, 0, 0, 2);
-                fold->body()->addWidget(radio);
-                fold->body()->addWidget(what);
-                connect(radio, &QRadioButton::clicked, this,
-                        [this, c, o] { session_.choose(label_of(c) + ": " + told(o.label), c.key, o.key); });
-            }
-            remember(fold);
-            into->addWidget(fold);
-        }
-    }
-    for (std::size_t i = 0; i < list.size(); ++i) {
-        const Choice& c = list[i];
-        for (const Option& o : c.options) {
-            const QString name = QString::fromStdString(c.key + "_" + o.key);
-            if (o.chosen) hows_[i]->say(told(o.label));
-            if (auto* r = findChild<QRadioButton*>("choice_" + name)) r->setChecked(o.chosen);
-            if (auto* l = findChild<QLabel*>("gain_" + name))
-                set_words(l, QString::fromStdString(yb::render(o.consequence, session_.units())));
-        }
-    }
+    if (!next_.empty()) next_.front()->click();
 }
 
 }  // namespace yb

@@ -21,7 +21,7 @@ QPoint on_bench(Desk& desk, const Thing& t) { return desk.window->bench().map().
 QStringList offered(Desk& desk) {
     QStringList out;
     for (const QPushButton* b : desk.find<QWidget>("slip_page")->findChildren<QPushButton*>())
-        if (b->property("quiet").toBool() && !b->objectName().startsWith("mend_")) out << b->text();
+        if (b->property("quiet").toBool() && !b->objectName().isEmpty() && !b->objectName().startsWith("mend_")) out << b->text();
     out.sort();
     return out;
 }
