@@ -36,6 +36,14 @@ Ticket::Ticket(Session& session, TopPicture& tops, Found found, Boards boards, c
     setToolTip(tr("Take it into the job; undo brings back what was"));
 }
 
+/// Words in as many lines as they need; what has no room is left out whole. @returns how tall they are.
+static double wrapped(QPainter& p, const QRectF& room, const QString& text) {
+    const QRectF box = p.boundingRect(QRectF(room.topLeft(), QSizeF(room.width(), 1e4)), Qt::TextWordWrap, text);
+    if (box.height() > room.height() + 1) return 0;
+    p.drawText(room, Qt::TextWordWrap, text);
+    return box.height();
+}
+
 QSize Ticket::sizeHint() const { return {600, static_cast<int>(theme::grown(132))}; }
 
 void Ticket::paintEvent(QPaintEvent*) {
@@ -94,10 +102,7 @@ void Ticket::paintEvent(QPaintEvent*) {
     const auto line = [&](const QString& text, const QFont& font, const QColor& ink, double left = 0) {
         p.setFont(font);
         p.setPen(ink);
-        const double h = QFontMetricsF(font).height();
-        p.drawText(QRectF(x + left, y, w - left, h), Qt::AlignLeft | Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(w - left)));
-        y += h;
+        y += wrapped(p, {x + left, y, w - left, all.bottom() - 6 - y}, text);
     };
     line(text(), theme::text(10.5, true), c.ink);
     y += 2;
@@ -112,13 +117,12 @@ void Ticket::paintEvent(QPaintEvent*) {
         y = top;
         for (const Phrase& ph : phrases) {
             p.setFont(theme::text(9.5));
-            p.setPen(ink);
-            const double h = QFontMetricsF(p.font()).height();
-            p.drawText(QRectF(x + left, y, 14, h), Qt::AlignCenter, sign);
             p.setPen(c.ink);
-            p.drawText(QRectF(x + left + 16, y, column - 22, h), Qt::AlignLeft | Qt::AlignVCenter,
-                       p.fontMetrics().elidedText(QString::fromStdString(yb::render(ph, session_.units())), Qt::ElideRight,
-                                                  static_cast<int>(column - 22)));
+            const double h = wrapped(p, {x + left + 16, y, column - 22, all.bottom() - 4 - y},
+                                     QString::fromStdString(yb::render(ph, session_.units())));
+            if (h == 0) break;
+            p.setPen(ink);
+            p.drawText(QRectF(x + left, y, 14, QFontMetricsF(p.font()).height()), Qt::AlignCenter, sign);
             y += h + 1;
         }
     };
@@ -278,6 +282,7 @@ void FindPage::show_found(const std::vector<Found>& found, const Boards& boards,
     about_->setText(!done           ? tr("Still looking; the best so far:")
                     : found.empty() ? tr("Nothing on the rack can be tried: measure a slab first.")
                     : fitting == 0  ? tr("Nothing on the rack gives this top. The nearest:")
+                    : fitting == 1  ? tr("One way fits.")
                                     : tr("%1 ways that fit, best first.").arg(fitting));
     for (Ticket* t : findChildren<Ticket*>()) {
         list_->removeWidget(t);

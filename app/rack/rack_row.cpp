@@ -196,7 +196,10 @@ void RackRow::lay_out() {
     scale_ = scale;
     double x = 24;
     for (Standing& s : slabs_) {
-        s.width = std::max<double>(theme::grown(118), s.box.height() * scale_ + 26);
+        const auto words = [](const QString& text, const QFont& font) { return QFontMetricsF(font).horizontalAdvance(text) + 12; };
+        s.width = std::max({double(theme::grown(118)), s.box.height() * scale_ + 26,
+                            words(QString::fromStdString(s.entry.name), theme::text(9.5, true)), words(s.about, theme::text(8.5)),
+                            words(s.state, theme::text(8.5))});
         s.x = x;
         x += s.width;
     }
@@ -291,7 +294,7 @@ void RackRow::draw_one(QPainter& p, const Standing& s) {
         p.setFont(font);
         p.setPen(ink);
         const QRectF box(s.x - scroll_ + 2, floor() + y, s.width - 4, theme::grown(15));
-        p.drawText(box, Qt::AlignCenter, p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(box.width())));
+        p.drawText(box, Qt::AlignCenter, text);
     };
     line(QString::fromStdString(s.entry.name), 2, theme::text(9.5, chosen), c.ink);
     line(s.about, theme::grown(16), theme::text(8.5), c.pencil);

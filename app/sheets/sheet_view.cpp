@@ -53,8 +53,8 @@ void SheetView::paintEvent(QPaintEvent*) {
     if (pages_ < 2) return;
     p.setFont(theme::text(10));
     p.setPen(theme::colours().pencil);
-    p.drawText(QPointF(16, 26), tr("page %1 of %2").arg(page_ + 1).arg(pages_));
-    p.drawText(QPointF(16, 26 + theme::grown(18)), tr("click, PgDn and PgUp turn"));
+    p.drawText(QRectF(16, 12, (width() - size.width() * k) / 2 - 24, height() - 20), Qt::TextWordWrap,
+               tr("page %1 of %2").arg(page_ + 1).arg(pages_) + "\n" + tr("click, PgDn and PgUp turn"));
 }
 
 void SheetView::turn_to(int page) {

@@ -88,6 +88,15 @@ const std::map<std::string, Edit>& edits() {
         {"back_on_the_rack", [](Documents& d, Job& j, const auto& n) { d.slabs.at(j.leaves.at(index(n.at(0))).slab).retired = false; }},
         {"rod_depth", [](Documents&, Job& j, const auto& n) { j.makeup.rod_depth_mm = n.at(0); }},
         {"rod", [](Documents&, Job& j, const auto& n) { j.makeup.rod_mm = n.at(0); }},
+        {"beam_high", [](Documents& d, Job&, const auto& n) { d.shop.sled.beam_high_mm = n.at(0); }},
+        {"turn_all_over",
+         [](Documents&, Job& j, const auto& n) {
+             for (std::size_t i = 0; i < j.leaves.size(); ++i) turn_over(j, static_cast<int>(i), n.at(i));
+         }},
+        {"patch_depth", [](Documents&, Job& j, const auto& n) { j.makeup.patches.at(index(n.at(0))).depth_mm = n.at(1); }},
+        {"patch_along", [](Documents&, Job& j, const auto& n) { j.makeup.patches.at(index(n.at(0))).turn_deg = 0; }},
+        {"channel_deep", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).depth_mm = n.at(1); }},
+        {"plate_to", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).u_mm = n.at(1); }},
         {"side_sawn", [](Documents&, Job& j, const auto& n) { j.top.live = n.at(0) > 0 ? LiveEdges::right : LiveEdges::left; }},
     };
     return all;
@@ -159,6 +168,49 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
             for (const FacePlan& f : l.flat->faces) highest = std::max(highest, f.highest_mm);
         offer("rails", say("Raise the rails to {}", mm(std::ceil(highest))), {std::ceil(highest)});
     }
+    if (c.key == "flat.stickout") {
+        double over = 0;
+        double highest = 0;
+        for (const LeafPlan& l : plan.leaves)
+            for (const FacePlan& f : l.flat->faces) {
+                over = std::max(over, f.stickout_mm - docs.shop.sled.stickout_mm);
+                highest = std::max(highest, f.highest_mm);
+            }
+        const double lower = std::floor(docs.shop.sled.rail_mm - over);
+        if (lower >= highest) offer("rails", say("Lower the rails to {}", mm(lower)), {lower});
+    }
+    if (c.key == "flat.sag") {
+        const double high = std::ceil(docs.shop.sled.beam_high_mm * std::cbrt(sled_sag_mm(docs.shop.sled) / 0.15));
+        offer("beam_high", say("Build its beams {} high", mm(high)), {high});
+    }
+    if (c.key == "lay.not_parted") {
+        std::vector<double> about;
+        for (const LeafPart& l : plan.makeup->leaves) about.push_back(l.show.size() > 2 ? centroid(l.show).y : 0);
+        if (about.size() == job.leaves.size()) offer("turn_all_over", say("Turn all leaves over"), about);
+    }
+    for (std::size_t i = 0; i < job.makeup.patches.size(); ++i) {
+        const double which = static_cast<double>(i);
+        if (c.key == "lay.patch_deep" || c.key == "lay.patch_thin")
+            for (const double d : {12.0, 10.0, 8.0, 6.0, 4.0})
+                if (d < job.makeup.patches[i].depth_mm) offer("patch_depth", say("Let it in {}", fine(d)), {which, d});
+        if (c.key == "lay.patch_grain" && std::abs(job.makeup.patches[i].turn_deg) > 1)
+            offer("patch_along", say("Turn its grain along"), {which});
+    }
+    if (c.key == "under.deep_channel")
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (const double half = std::floor(plan.top->thickness_mm / 2); u.channels[i].depth_mm > half && half > 5)
+                offer("channel_deep", say("Take one {} deep", fine(half)), {static_cast<double>(i), half});
+    if (c.key.rfind("under.hole_in_", 0) == 0 && uv)
+        for (const double by : {30.0, 60.0, 90.0, 130.0, 180.0})
+            for (const double side : {-1.0, 1.0}) {
+                for (std::size_t i = 0; i < u.plates.size(); ++i)
+                    if (contains(footprint(u.plates[i]), *uv))
+                        offer("plate_to", say("Move the plate {} along", mm(by)), {static_cast<double>(i), u.plates[i].u_mm + side * by});
+                for (std::size_t i = 0; i < u.channels.size(); ++i)
+                    if (contains(footprint(u.channels[i]), *uv))
+                        offer("channel_to", say("Slide the channel {} along", mm(by)),
+                              {static_cast<double>(i), u.channels[i].u_mm + side * by});
+            }
     if (c.key == "flat.supports" || c.key == "flat.rocks" || c.key == "flat.support_off")
         offer("usual_supports", say("Lay four supports, a fifth in"));
     if (c.key == "fill.leak" && c.at)

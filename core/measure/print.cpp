@@ -68,7 +68,7 @@ Printed print_length(double v, Kind kind, LengthStyle style) {
 Printed print_volume(double l, bool metric) {
     if (metric) {
         if (std::abs(l) < 0.9995) return {decimals(l * 1000, std::abs(l) < 0.01 ? 1 : 0), "mL"};
-        return {decimals(l, 2, true), "L"};
+        return {decimals(l, std::abs(l) < 9.995 ? 2 : std::abs(l) < 99.95 ? 1 : 0, true), "L"};
     }
     const double gal = l / 3.785411784;
     if (std::abs(gal) < 0.5) return {decimals(gal * 128, 1, true), "fl oz"};
