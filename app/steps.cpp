@@ -4,9 +4,11 @@
 #include "app/fill/fill_view.h"
 #include "app/flat/flat_view.h"
 #include "app/lay/lay_view.h"
+#include "app/pour/pour_view.h"
 #include "app/rack/rack_view.h"
 #include "app/sheets/sheets_view.h"
 #include "app/under/under_view.h"
+#include "core/pour/choices.h"
 #include "core/under/choices.h"
 
 namespace yb {
@@ -20,7 +22,8 @@ const StepViewRow table[] = {
     {step_key::lay, Qt::Key_2, [](const StepParts& p) -> Made { return std::make_unique<LayView>(p.bench, p.work, p.pictures); }},
     {step_key::flat, Qt::Key_3, [](const StepParts&) -> Made { return std::make_unique<FlatView>(); }},
     {step_key::fill, Qt::Key_4, [](const StepParts&) -> Made { return std::make_unique<FillView>(); }},
-    {step_key::under, Qt::Key_5, [](const StepParts&) -> Made { return std::make_unique<UnderView>(); }},
+    {step_key::pour, Qt::Key_5, [](const StepParts& p) -> Made { return std::make_unique<PourView>(p.bench); }},
+    {step_key::under, Qt::Key_7, [](const StepParts&) -> Made { return std::make_unique<UnderView>(); }},
     {step_key::sheets, Qt::Key_P, [](const StepParts& p) -> Made { return std::make_unique<SheetsStep>(p.print, p.pdf); }},
 };
 

@@ -12,6 +12,7 @@
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
 
+#include "cli/common.h"
 #include "core/tree/saw.h"
 #include "core/find/find.h"
 #include "core/flat/machine.h"
@@ -34,6 +35,10 @@
 
 namespace {
 
+using burl::BadInput;
+using burl::JobAlone;
+using burl::print;
+using burl::read_job_alone;
 using yb::Json;
 
 /// Words, nan and infinities are no measure.
@@ -41,13 +46,6 @@ std::string finite_number(const std::string& text) {
     double v = 0;
     return CLI::detail::lexical_cast(text, v) && std::isfinite(v) ? std::string() : "‘" + text + "’ is no number that can be measured";
 }
-
-/// What the person typed or gave: exit 2.
-struct BadInput : std::runtime_error {
-    using std::runtime_error::runtime_error;
-};
-
-void print(const Json& j) { std::cout << j.dump(1) << '\n'; }
 
 void run_emc(double temp_c, double rh_pct) {
     print({{"temp_c", temp_c},
@@ -135,21 +133,6 @@ void run_flatten(const std::string& path, const std::string& within) {
            {"loose_along_mm_per_m", best.loose_a * 1000},
            {"loose_across_mm_per_m", best.loose_b * 1000},
            {"said", said}});
-}
-
-/// A job file's job with its slabs and shop.
-struct JobAlone {
-    yb::Job job;
-    yb::Documents docs;
-};
-
-JobAlone read_job_alone(const std::string& path) {
-    const yb::JobFile f = yb::read_job_file(yb::read_file(path, yb::most_json_bytes));
-    JobAlone out{f.job, {}};
-    out.docs.shop = f.shop;
-    for (const yb::Slab& s : f.slabs) out.docs.slabs[s.id] = s;
-    if (out.job.first().slab.empty()) out.job.first().slab = f.slabs.front().id;
-    return out;
 }
 
 void run_plan(const std::string& path) {
@@ -426,6 +409,15 @@ void run_grow(const GrowOrder& o) {
 
 }  // namespace
 
+JobAlone burl::read_job_alone(const std::string& path) {
+    const yb::JobFile f = yb::read_job_file(yb::read_file(path, yb::most_json_bytes));
+    JobAlone out{f.job, {}};
+    out.docs.shop = f.shop;
+    for (const yb::Slab& s : f.slabs) out.docs.slabs[s.id] = s;
+    if (out.job.first().slab.empty()) out.job.first().slab = f.slabs.front().id;
+    return out;
+}
+
 int main(int argc, char** argv) {
     CLI::App app{"burl – slabs into tables, from a shell. JSON on standard output, units in the key names."};
     app.set_version_flag("--version", "burl " YB_VERSION, "what version this is");
@@ -515,6 +507,9 @@ int main(int argc, char** argv) {
     surface->add_option("--when", side.when, "before or after it is cut")->required()->check(CLI::IsMember({"before", "after"}));
     surface->add_option("--step-mm", side.step_mm, "between points")->required();
     surface->callback([&] { run_surface(side); });
+
+    burl::add_pour_verbs(app);
+    burl::add_base_verbs(app);
 
     auto* demo = app.add_subcommand("demo", "writes the demo shop");
     demo->add_option("file", file, "the shop file to make")->required();

@@ -46,6 +46,7 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
         if (!session_.picked().isEmpty() || !in_hand_whole_) picked_ = session_.picked();
         update();
     });
+    connect(&session, &Session::dial_moved, this, &Bench::touch);
     connect(&session, &Session::gauge_moved, this, [this] {
         map_.gauge_mm = session_.gauge_mm();
         touch();
@@ -186,6 +187,18 @@ std::array<double, 4> Bench::extent() const {
         e[3] = std::min(1.5 * session_.top()->width_mm, std::max(e[3], k.high.y));
     }
     return e;
+}
+
+QRectF Bench::dial_line() const {
+    if (only() || !view_ || !session_.plan() || !session_.plan()->drawable() || !view_->dial(session_)) return {};
+    const double wide = theme::grown(120);
+    const double right = map_.end_on_edge ? map_.strip.right() : width() - 24.0;
+    return {right - wide, map_.strip.top() - theme::grown(16), wide, 1.0 * theme::grown(12)};
+}
+
+void Bench::turn_dial(double to_px) {
+    const QRectF line = dial_line();
+    if (line.width() > 0) session_.set_dial((to_px - line.left()) / line.width());
 }
 
 Bench::Split Bench::split_at(QPointF p) const {
@@ -391,6 +404,10 @@ void Bench::mousePressEvent(QMouseEvent* e) {
     for (const auto& [place, d] : dimensions_)
         if (place.containsPoint(at, Qt::OddEvenFill)) return open_editor(d.field, place.boundingRect().center());
     moved_ = false;
+    if (const QRectF line = dial_line(); line.adjusted(-10, -7, 10, 7).contains(at)) {
+        held_dial_ = true;
+        return turn_dial(at.x());
+    }
     if (held_split_ = split_at(at); held_split_ != Split::none) return;
     from_ = map_.mm_at(at);
     const QRectF brass(map_.px(map_.gauge_mm) - 36, map_.ruler.top() - 4, 72, 54);
@@ -438,6 +455,7 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
         return update();
     }
     if (held_split_ != Split::none) return drag_split(held_split_, mouse_);
+    if (held_dial_) return turn_dial(mouse_.x());
     if (held_gauge_) return session_.set_gauge(map_.mm_at(mouse_.x()));
     if (held_) {
         const Vec2 to = map_.mm_at(mouse_);
@@ -447,6 +465,11 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
         return;
     }
     if (!session_.plan() || !view_) return;
+    if (dial_line().adjusted(-10, -7, 10, 7).contains(mouse_)) {
+        setCursor(Qt::SizeHorCursor);
+        setToolTip(tr("Drag it, or Page Up and Page Down"));
+        return;
+    }
     for (const auto& [place, d] : dimensions_)
         if (place.containsPoint(mouse_, Qt::OddEvenFill)) {
             setCursor(Qt::IBeamCursor);
@@ -476,7 +499,7 @@ void Bench::mouseMoveEvent(QMouseEvent* e) {
 
 void Bench::mouseReleaseEvent(QMouseEvent*) {
     if (drawn_ && points_.size() >= painted_from_ + 5) return finish_outline();  // it was painted, not clicked
-    held_gauge_ = false;
+    held_gauge_ = held_dial_ = false;
     if (std::exchange(held_split_, Split::none) != Split::none) keep_splits();
     if (held_ && moved_) session_.keep(held_->label);
     else if (held_) take_at(map_.px(from_), &*held_);
@@ -516,6 +539,11 @@ void Bench::keyPressEvent(QKeyEvent* e) {
         return update();
     }
     if (!view_ || !session_.plan()) return QWidget::keyPressEvent(e);
+    if (const auto dial = view_->dial(session_); dial && (e->key() == Qt::Key_PageDown || e->key() == Qt::Key_PageUp)) {
+        const double step = 1.0 / std::max(1, dial->stops);
+        const bool on = e->key() == Qt::Key_PageDown;
+        return session_.set_dial(session_.dial() ? *session_.dial() + (on ? step : -step) : on ? 0.0 : 1.0);
+    }
     const auto all = view_->handles(map_, session_);
     if ((e->key() == Qt::Key_BracketRight || e->key() == Qt::Key_BracketLeft) && !all.empty()) {
         const auto it = std::find_if(all.begin(), all.end(), [&](const Handle& h) { return h.name == picked_; });

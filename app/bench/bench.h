@@ -39,6 +39,8 @@ class Bench : public QWidget {
     void touch();
     /// Where the labels of the plan stand as last painted; empty rects for those left out.
     const std::vector<QRectF>& label_places() const { return label_places_; }
+    /// Where the dial is, px: for tests.
+    QRectF dial_place() const { return dial_line(); }
     /// Where a dimension's figure stands, px; empty when it is not drawn.
     QPolygonF dimension_place(const QString& field) const;
     bool drawing() const { return static_cast<bool>(drawn_); }
@@ -66,6 +68,10 @@ class Bench : public QWidget {
     void lay_out();
     /// Where the gauge's flag stands.
     QRectF flag() const;
+    /// Where the dial is turned, in the line of the strip's title; empty where the step has none.
+    QRectF dial_line() const;
+    void draw_dial(QPainter& p);
+    void turn_dial(double to_px);
     /// The two splits: between plan and what is below it, and between strip and end view (or plan and end view beside it).
     enum class Split { none, below_plan, at_end };
     Split split_at(QPointF p) const;
@@ -139,6 +145,7 @@ class Bench : public QWidget {
     QString last_typed_;
     std::optional<Handle> held_;
     bool held_gauge_ = false;
+    bool held_dial_ = false;
     bool moved_ = false;
     Vec2 from_;
     QString picked_, hover_;      ///< names of handles or keys of things

@@ -78,9 +78,12 @@ void Bench::draw_work(QPainter& p) {
     if (!only() && (plan->whole() || plan->shape()->usable)) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
+        const QRectF dial = dial_line();
+        const double until = dial.isEmpty() ? (map_.end_on_edge ? map_.strip.right() : width()) - 8
+                                            : dial.left() - p.fontMetrics().horizontalAdvance(view_->dial(session_)->says) - 26;
         p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7),
-                   what_fits(view_->strip_title(session_), p.fontMetrics(),
-                             (map_.end_on_edge ? map_.strip.right() : width()) - map_.strip.left() - 8));
+                   what_fits(view_->strip_title(session_), p.fontMetrics(), until - map_.strip.left()));
+        draw_dial(p);
         p.setPen(QPen(c.rule, 1));
         p.drawLine(map_.strip.bottomLeft(), map_.strip.bottomRight());
         p.setRenderHint(QPainter::Antialiasing, !session_.previewing());  // under the hand quick, at rest fine
@@ -93,6 +96,28 @@ void Bench::draw_work(QPainter& p) {
     p.drawLine(QPointF(map_.px(map_.gauge_mm), flag().bottom()),
                QPointF(map_.px(map_.gauge_mm), only() ? map_.plan.bottom() : map_.strip.bottom() + 6));
     draw_dimensions(p);
+}
+
+void Bench::draw_dial(QPainter& p) {
+    const QRectF line = dial_line();
+    if (line.isEmpty()) return;
+    const auto& c = theme::colours();
+    const auto dial = view_->dial(session_);
+    p.setFont(theme::text(10));
+    p.setPen(c.ink);
+    p.drawText(QRectF(line.left() - 310, line.top() - 4, 300, line.height() + 8), Qt::AlignRight | Qt::AlignVCenter, dial->says);
+    p.setPen(QPen(c.pencil, 1.4));
+    const double y = line.center().y();
+    p.drawLine(QPointF(line.left(), y), QPointF(line.right(), y));
+    if (dial->stops > 1 && dial->stops <= 24)
+        for (int i = 0; i <= dial->stops; ++i) {
+            const double x = line.left() + line.width() * i / dial->stops;
+            p.drawLine(QPointF(x, y - 2.5), QPointF(x, y + 2.5));
+        }
+    const double x = line.left() + line.width() * session_.dial().value_or(0);
+    p.setPen(QPen(c.chalk, 1.4));
+    p.setBrush(session_.dial() ? c.chalk : c.slip);
+    p.drawEllipse(QPointF(x, y), 5.5, 5.5);
 }
 
 void Bench::draw_still(QPainter& p) {

@@ -58,6 +58,12 @@ struct Label {
     double weight = 0;
 };
 
+/// What the bench's dial is turned through: the layers that are cut, the hours of a cure, the months of a year.
+struct Dial {
+    QString says;   ///< where it stands now, in a few words
+    int stops = 0;  ///< keys go from one to the next
+};
+
 class StepView {
   public:
     virtual ~StepView() = default;
@@ -78,6 +84,8 @@ class StepView {
     virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
     virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
+    /// The dial beside the strip's title, where the step has one; Session::dial() is where it stands.
+    virtual std::optional<Dial> dial(const Session&) const { return {}; }
     virtual std::vector<Dimension> dimensions(const BenchMap&, const Session&) const { return {}; }
 
     virtual std::vector<Field> fields(const Session&) const { return {}; }

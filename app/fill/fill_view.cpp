@@ -4,8 +4,7 @@
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
 #include "core/lay/lay.h"
-#include "core/top/top.h"
-#include "core/under/choices.h"
+#include "core/pour/choices.h"
 
 namespace yb {
 
@@ -47,13 +46,6 @@ std::vector<Label> FillView::labels(const BenchMap& map, const Session& s) const
                        : v.lifts.empty() ? QObject::tr("how deep?")
                                          : lifts(v.lifts, v.volume_l),
                        chalk, v.volume_l});
-    const Frame f = plan.placement.frame();
-    for (const RiverFill& r : plan.fill->rivers) {
-        const auto it = std::find_if(plan.top->regions.begin(), plan.top->regions.end(),
-                                     [&](const Region& g) { return g.kind == RegionKind::resin && !g.let_in && g.index == r.joint; });
-        if (it == plan.top->regions.end() || it->above.size() < 3) continue;
-        out.push_back({map.px(f.to_slab(centroid(it->above))), QObject::tr("river %1").arg(lifts(r.lifts, r.volume_l)), chalk, r.volume_l});
-    }
     return out;
 }
 
@@ -68,19 +60,6 @@ void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     p.setBrush(c.wood);
     const QRectF side(map.px(top.low.x), map.strip.top() + 4, map.px(top.high.x) - map.px(top.low.x), thickness * k);
     p.drawRect(side);
-    // A river runs through the whole of it; its lifts are lines along it.
-    for (const RiverFill& r : plan.fill->rivers) {
-        QColor resin = c.resin;
-        resin.setAlpha(190);
-        p.setBrush(resin);
-        p.setPen(QPen(c.chalk, 1.2));
-        p.drawRect(side);
-        p.setPen(QPen(c.slip, 1));
-        for (std::size_t i = 1; i < r.lifts.size(); ++i) {
-            const double y = side.bottom() - side.height() * static_cast<double>(i) / static_cast<double>(r.lifts.size());
-            p.drawLine(QPointF(side.left(), y), QPointF(side.right(), y));
-        }
-    }
     for (const VoidPlan& v : plan.fill->voids) {
         if (v.gone) continue;
         const Box b = bounds(v.outline);
@@ -111,7 +90,7 @@ std::vector<Action> FillView::actions(Session& session) {
     return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"),
              [s] { s->set_step(step_key::rack); }},
             {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); },
-             true, false, "top void river"},
+             true, false, "top void"},
             {"void_on_rack", QObject::tr("Its depth and outline, on the rack"), QObject::tr("Goes to Rack with this flaw picked"),
              [s] {
                  const Thing* t = s->picked_thing();
@@ -123,7 +102,7 @@ std::vector<Action> FillView::actions(Session& session) {
                  if (v.flaw < s->things().size()) s->pick(QString::fromStdString(s->things()[v.flaw].key));
              },
              true, false, "void"},
-            {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(step_key::under); }, true, true}};
+            {"next", QObject::tr("Next: the pour"), {}, [s] { s->set_step(step_key::pour); }, true, true}};
 }
 
 QString FillView::help() const {

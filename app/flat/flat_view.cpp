@@ -1,9 +1,13 @@
 #include "app/flat/flat_view.h"
 
+#include <QDate>
 #include <QPainterPath>
+
+#include <cmath>
 
 #include "app/theme/theme.h"
 #include "core/flat/flat.h"
+#include "core/flat/next_reading.h"
 #include "core/lay/lay.h"
 #include "core/slab/slab.h"
 
@@ -19,9 +23,108 @@ std::vector<Vec2> supports_of(const FlatPlan& flat) {
     return out;
 }
 
+/// Which of the two faces the drawing is about: the one that is picked, otherwise the first that is cut.
+std::size_t face_shown(const Session& s) {
+    const Thing* t = s.picked_thing();
+    return t && t->kind == "face" ? t->index : 0;
+}
+
+/// How far down a face is cut where the dial stands, mm above its finished plane.
+double level_at(const FacePlan& f, double highest, double dial) {
+    if (f.levels_mm.empty()) return highest;
+    const double at = dial * static_cast<double>(f.levels_mm.size());
+    const auto done = static_cast<std::size_t>(at);
+    if (done >= f.levels_mm.size()) return 0;
+    const double from = done == 0 ? highest : f.levels_mm[done - 1];
+    return from + (f.levels_mm[done] - from) * (at - static_cast<double>(done));
+}
+
 /// Across: where the middle of what lies in the top runs.
 double middle_y(const Session& s) { return s.plan() && s.plan()->lay->outline.size() > 2 ? centroid(s.plan()->lay->outline).y : 0; }
 }  // namespace
+
+namespace {
+/// How unsure the show face is between its readings, as rings that grow with it.
+void unsure(QPainter& p, const BenchMap& map, const Session& s) {
+    const Ring& outline = s.plan()->lay->outline;
+    const HeightGrid& grid = s.plan()->slab()->heights_a;
+    const Box box = bounds(outline);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(theme::colours().chalk, 1));
+    constexpr int along = 18;
+    constexpr int across = 6;
+    for (int i = 0; i <= along; ++i)
+        for (int j = 0; j <= across; ++j) {
+            const Vec2 at{box.low.x + box.width() * i / along, box.low.y + box.height() * j / across};
+            if (!contains(outline, at)) continue;
+            if (const auto sigma = unsure_mm(grid, at)) {
+                const double r = std::min(12.0, 1.645 * *sigma * 8);  // eight pixels a millimetre
+                p.drawEllipse(map.px(at), r, r);
+            }
+        }
+}
+}  // namespace
+
+const QImage& FlatView::heights_of(const FlatPlan& plan, std::size_t face, const BenchMap& map, const QRectF& box) const {
+    const Surface& off = plan.faces[face].face == Face::a ? plan.off_top : plan.off_bottom;
+    const QString where = QStringLiteral("%1 %2 %3 %4 %5").arg(face).arg(box.x()).arg(box.y()).arg(box.width()).arg(box.height());
+    if (heights_for_ == std::pair<const void*, QString>(&plan, where)) return heights_;
+    heights_for_ = {&plan, where};
+    const int w = std::max(1, static_cast<int>(box.width() / 2));
+    const int h = std::max(1, static_cast<int>(box.height() / 2));
+    std::vector<double> z(static_cast<std::size_t>(w) * static_cast<std::size_t>(h));
+    highest_ = 0.1;
+    for (int j = 0; j < h; ++j)
+        for (int i = 0; i < w; ++i) {
+            const double v = off.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * box.width() / w, (j + 0.5) * box.height() / h)));
+            z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] = v;
+            highest_ = std::max(highest_, v);
+        }
+    heights_ = QImage(w, h, QImage::Format_Indexed8);
+    for (int j = 0; j < h; ++j) {
+        uchar* line = heights_.scanLine(j);
+        for (int i = 0; i < w; ++i)
+            line[i] = static_cast<uchar>(std::clamp(
+                z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] / highest_ * 254 + 1, 0.0, 255.0));
+    }
+    return heights_;
+}
+
+/// The face as it is cut down to where the dial stands: what is fresh is light, what still stands keeps its tint.
+void FlatView::draw_removal(QPainter& p, const BenchMap& map, const Session& s, std::size_t face) const {
+    const FlatPlan& f = *s.plan()->flat;
+    const auto& c = theme::colours();
+    QPainterPath clip;
+    clip.addPolygon(map.px(s.plan()->lay->rough));
+    const QRectF box = clip.boundingRect();
+    heights_of(f, face, map, box);
+    const double level = level_at(f.faces[face], highest_, *s.dial());
+    QList<QRgb> table(256);
+    for (int i = 0; i < 256; ++i) {
+        const double z = (i - 1) / 254.0 * highest_;
+        QColor colour = z > level + 1e-9 ? c.slip : c.madder;
+        colour.setAlphaF(z <= 0 ? 0.0F : z > level + 1e-9 ? 0.72F : static_cast<float>(0.1 + 0.5 * z / highest_));
+        table[i] = colour.rgba();
+    }
+    heights_.setColorTable(table);
+    p.save();
+    p.setClipPath(clip);
+    p.drawImage(box, heights_);
+    p.restore();
+}
+
+std::optional<Dial> FlatView::dial(const Session& s) const {
+    if (!s.plan() || !s.plan()->flat->ready) return {};
+    const FacePlan& f = s.plan()->flat->faces[face_shown(s)];
+    if (f.layers == 0) return {};
+    const QString which = f.face == Face::a ? QObject::tr("show face") : QObject::tr("underside");
+    if (!s.dial()) return Dial{QObject::tr("%1, layer by layer").arg(which), f.layers};
+    const int done = std::min(f.layers, static_cast<int>(*s.dial() * f.layers + 1e-9));
+    return Dial{done == 0          ? QObject::tr("%1 before").arg(which)
+                : done == f.layers ? QObject::tr("%1 finished").arg(which)
+                                   : QObject::tr("%1 after layer %2 of %3").arg(which).arg(done).arg(f.layers),
+                f.layers};
+}
 
 QString FlatView::strip_title(const Session&) const {
     return QObject::tr("both faces along the middle, heights drawn taller · blue: finished planes");
@@ -41,12 +144,16 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     const auto& c = theme::colours();
     const LayPlan& lay = *s.plan()->lay;
     draw::dim_outside(p, map, lay.rough);
+    const std::size_t shown = face_shown(s);
+    const FacePlan& face = f.faces[shown];
+    const Surface& comes_off = face.face == Face::a ? f.off_top : f.off_bottom;
+    if (s.dial()) draw_removal(p, map, s, shown);
     // Tint: the more comes off, the deeper.
     p.save();
     QPainterPath clip;
     clip.addPolygon(map.px(lay.rough));
     p.setClipPath(clip);
-    const double most = std::max(1.0, f.face(Face::a).most_off_mm);
+    const double most = std::max(1.0, face.most_off_mm);
     constexpr double cell = 6;
     const QRectF box = clip.boundingRect();
     QImage tint(std::max(1, static_cast<int>(box.width() / cell)), std::max(1, static_cast<int>(box.height() / cell)),
@@ -55,19 +162,41 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     const double step_y = box.height() / tint.height();
     for (int j = 0; j < tint.height(); ++j)
         for (int i = 0; i < tint.width(); ++i) {
-            const double off = f.off_top.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * step_x, (j + 0.5) * step_y)));
+            const double off = comes_off.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * step_x, (j + 0.5) * step_y)));
             QColor colour = c.madder;
             colour.setAlphaF(off <= 0.05 ? 0.0F : static_cast<float>(std::min(0.62, 0.05 + 0.55 * off / most)));
             tint.setPixelColor(i, j, colour);
         }
     p.setRenderHint(QPainter::SmoothPixmapTransform);
-    p.drawImage(box, tint);
+    if (!s.dial()) p.drawImage(box, tint);
+    // Lanes of the layer that is being cut; every eighth says which way the router is fed.
+    const int layer = s.dial() ? std::min(face.layers - 1, static_cast<int>(*s.dial() * face.layers)) : face.layers - 1;
     QColor lane = c.ink;
-    lane.setAlpha(26);
-    p.setPen(QPen(lane, 1));
-    for (const LanePass& pass : f.face(Face::a).passes)
-        if (pass.layer == f.face(Face::a).layers - 1) p.drawLine(map.px(Vec2{pass.x_mm, pass.y.from}), map.px(Vec2{pass.x_mm, pass.y.to}));
+    lane.setAlpha(s.dial() ? 60 : 26);
+    int n = 0;
+    for (const LanePass& pass : face.passes) {
+        if (pass.layer != layer) continue;
+        p.setPen(QPen(lane, 1));
+        const QPointF a = map.px(pass.from);
+        const QPointF b = map.px(pass.to);
+        p.drawLine(a, b);
+        if (n++ % 8 != 4) continue;
+        const QPointF along = (b - a) / std::max(1.0, std::hypot(b.x() - a.x(), b.y() - a.y()));
+        const QPointF across(-along.y(), along.x());
+        const QPointF tip = (a + b) / 2 + along * 6;
+        p.setPen(QPen(c.chalk, 1.3));
+        p.drawLine(tip, tip - along * 9 + across * 4);
+        p.drawLine(tip, tip - along * 9 - across * 4);
+    }
     p.restore();
+    // The place where one more reading is worth most.
+    if (const Thing* t = s.picked_thing(); t && t->kind == "reading") {
+        const QPointF q = map.px(centroid(t->area));
+        p.setPen(QPen(c.brass, 2));
+        p.drawLine(q - QPointF(9, 0), q + QPointF(9, 0));
+        p.drawLine(q - QPointF(0, 9), q + QPointF(0, 9));
+        unsure(p, map, s);
+    }
     p.setPen(QPen(c.chalk, 1.6));
     p.setBrush(Qt::NoBrush);
     p.drawPolygon(map.px(lay.outline));
@@ -124,6 +253,16 @@ void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
     p.drawLine(map.end_px(y0, f.tilt.top_at({x, y0})), map.end_px(y1, f.tilt.top_at({x, y1})));
     p.drawLine(map.end_px(y0, f.tilt.bottom_at({x, y0})), map.end_px(y1, f.tilt.bottom_at({x, y1})));
+    // Where the dial stands the layer's level, parallel to the finished plane.
+    if (s.dial()) {
+        const std::size_t shown = face_shown(s);
+        const FacePlan& face = f.faces[shown];
+        const double level = level_at(face, highest_, *s.dial());
+        const bool top = face.face == Face::a;
+        const auto z = [&](double y) { return top ? f.tilt.top_at({x, y}) + level : f.tilt.bottom_at({x, y}) - level; };
+        p.setPen(QPen(c.madder, 1.8));
+        p.drawLine(map.end_px(y0, z(y0)), map.end_px(y1, z(y1)));
+    }
     QColor tint = c.madder;
     tint.setAlpha(110);
     p.setPen(Qt::NoPen);
@@ -167,9 +306,18 @@ std::vector<Dimension> FlatView::dimensions(const BenchMap& map, const Session& 
     return {{map.end_px(q.y, t.bottom_at(q)), map.end_px(q.y, t.top_at(q)), -26, thickness_field()}};
 }
 
-std::vector<Field> FlatView::fields(const Session&) const {
-    return {thickness_field(), job_number("flat.rest_h"), job_number("flat.allowance_mm")};
+std::vector<Field> FlatView::fields(const Session& s) const {
+    std::vector<Field> out{thickness_field(), job_number("flat.rest_h"), job_number("flat.allowance_mm")};
+    const Thing* t = s.picked_thing();
+    if (!t || t->kind != "round") return out;
+    const auto leaf = static_cast<std::size_t>(std::max(0, s.leaf()));
+    for (const char* what : {"bow_mm", "cup_mm", "twist_mm", "thickness_mm"})
+        out.push_back(of(job_number("leaves[" + std::to_string(leaf) + "].rounds[" + std::to_string(t->index) + "]." + what,
+                                    "round_" + QString::fromLatin1(what).remove("_mm")),
+                         "round"));
+    return out;
 }
+
 
 std::vector<Action> FlatView::actions(Session& session) {
     Session* s = &session;
@@ -201,6 +349,37 @@ std::vector<Action> FlatView::actions(Session& session) {
          QObject::tr("Shims back to four"),
          {},
          [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { set_supports(leaf, {}); }); }},
+        {"play_layers", QObject::tr("Play the layers"), QObject::tr("Cuts one layer after the other on the plan"),
+         [this, s] {
+             s->set_dial(0);
+             play_.disconnect();
+             QObject::connect(&play_, &QTimer::timeout, s, [this, s] {
+                 if (!s->dial() || *s->dial() >= 1) return play_.stop();
+                 s->set_dial(*s->dial() + 1.0 / 240);  // four seconds, whatever there is to cut
+             });
+             play_.start(16);
+         },
+         true, false, "top face"},
+        {"read_again", QObject::tr("It was read again"), QObject::tr("After a rest: what it did meanwhile is typed"),
+         [s] {
+             s->edit_leaf(QObject::tr("Read it again"), [thick = s->plan()->flat->thickness_mm](Leaf& leaf) {
+                 leaf.rounds.push_back({QDate::currentDate().toString(Qt::ISODate).toStdString(), 0, 0, 0,
+                                        leaf.rounds.empty() ? thick + 2 : leaf.rounds.back().thickness_mm});
+             });
+             const auto& leaf = (*s->leaves())[static_cast<std::size_t>(std::max(0, s->leaf()))];
+             s->pick(QStringLiteral("round %1").arg(leaf.rounds.size()));
+         },
+         true, false, "top round"},
+        {"round_away", QObject::tr("Take this reading away"), {},
+         [s] {
+             const Thing* t = s->picked_thing();
+             if (!t) return;
+             s->edit_leaf(QObject::tr("Take a reading away"), [i = t->index](Leaf& leaf) {
+                 if (i < leaf.rounds.size()) leaf.rounds.erase(leaf.rounds.begin() + static_cast<std::ptrdiff_t>(i));
+             });
+             s->pick({});
+         },
+         true, false, "round"},
         {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
         {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(step_key::fill); }, true, true}};
 }
@@ -208,7 +387,8 @@ std::vector<Action> FlatView::actions(Session& session) {
 QString FlatView::help() const {
     return QObject::tr(
         "The tint shows how much comes off the show face. Drag the shims to where your supports stand; "
-        "each tells its height for the tilt that keeps the most wood. Choose on the slip where the twist goes.");
+        "each tells its height for the tilt that keeps the most wood, and what to lay together for it. Choose on the slip where the "
+        "twist goes. The dial cuts layer after layer; arrows on the lanes say which way to feed.");
 }
 
 }  // namespace yb

@@ -96,6 +96,7 @@ const std::map<std::string, Slab>& Session::slabs() const { return docs_.slabs; 
 bool Session::uses(const std::string& slab) const { return job() && job()->uses(slab); }
 const WantedTop* Session::top() const { return job() ? &job()->top : nullptr; }
 const MakeUpChoices* Session::makeup() const { return job() ? &job()->makeup : nullptr; }
+const PourChoices* Session::pour() const { return job() ? &job()->pour : nullptr; }
 const std::vector<Leaf>* Session::leaves() const { return job() ? &job()->leaves : nullptr; }
 
 QString Session::job_name() const { return job() ? QString::fromStdString(job()->name) : QString(); }
@@ -271,6 +272,7 @@ void Session::set_leaf(int leaf) {
 void Session::set_step(Step step) {
     if (step == step_ || !find_step(step.key)) return;
     step_ = step;
+    dial_.reset();
     picked_.clear();
     forget_preview();
     replan();
@@ -282,6 +284,7 @@ void Session::set_step(Step step) {
 void Session::set_job(const QString& id) {
     if (!docs_.jobs.count(id.toStdString())) return;
     job_id_ = id.toStdString();
+    dial_.reset();
     leaf_ = 0;
     picked_.clear();
     looked_at_.clear();
@@ -305,6 +308,13 @@ void Session::set_gauge(double x) {
     if (x == gauge_mm_) return;
     gauge_mm_ = x;
     Q_EMIT gauge_moved();
+}
+
+void Session::set_dial(std::optional<double> at) {
+    if (at) at = std::clamp(*at, 0.0, 1.0);
+    if (at == dial_) return;
+    dial_ = at;
+    Q_EMIT dial_moved();
 }
 
 bool Session::write(const QString& label) {

@@ -23,6 +23,7 @@ namespace yb {
 
 struct Documents;
 struct Job;
+struct PourChoices;
 
 class Session : public QObject {
     Q_OBJECT
@@ -54,6 +55,7 @@ class Session : public QObject {
     const WantedTop* top() const;
     const MakeUpChoices* makeup() const;
     const std::vector<Leaf>* leaves() const;
+    const PourChoices* pour() const;
     /// What it is called; empty where there is none.
     QString job_name() const;
     /// Names of all jobs, by id.
@@ -93,6 +95,9 @@ class Session : public QObject {
     /// Looks at a slab on the rack without giving it to the job.
     void look_at(const QString& slab_id);
     void set_gauge(double x_mm);
+    /// Where the bench's dial stands, 0 to 1: layers, hours or the season, as the step has it. Nothing until somebody turns it.
+    std::optional<double> dial() const { return dial_; }
+    void set_dial(std::optional<double> at);
 
     /// Changes the documents as one revision. When the file can't take it, the change is kept in memory,
     /// unsaved() turns true and trouble() says why. What can't be made (Refusal) is said, and all stays as it was.
@@ -145,6 +150,7 @@ class Session : public QObject {
     void changed();      ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();
+    void dial_moved();
     void picked_changed();
     void trouble(const QString& sentence);
     void damaged(const QString& what);   ///< something in the shop file that is not shown does not fit its checksum
@@ -190,6 +196,7 @@ class Session : public QObject {
     std::shared_ptr<const PreparedSlab> on_bench_;
     int slab_version_ = 0;
     int leaf_ = 0;
+    std::optional<double> dial_;
     /// Heights of scanned slabs from every point of their clouds, by the cloud's key; empty while on their way.
     struct AllHeights {
         HeightGrid a, b;

@@ -1,11 +1,14 @@
 // The pour: every lift with its parts.
 #include <algorithm>
+#include <cmath>
 
 #include "app/sheets/sheets.h"
 #include "app/words.h"
 #include "core/fill/fill.h"
 #include "core/job/plan.h"
 #include "core/job/shop.h"
+#include "core/pour/pour.h"
+#include "core/slab/slab.h"
 
 namespace yb {
 
@@ -35,23 +38,74 @@ void lifts(Flow& flow, const SheetData& d, const QString& what, const std::vecto
                rows, 13);
 }
 
+double net(const PourPlan& p) {
+    double sum = 0;
+    for (const Compartment& c : p.compartments) sum += c.net_l;
+    return sum;
+}
+
+/// The river's card: lifts with their heat, batches, form, clamps.
+void river(Flow& flow, const SheetData& d) {
+    const PourPlan& p = *d.plan.pour;
+    flow.need(40);
+    flow.note(QObject::tr("The river: %1 to mix of %2, %3 stays in the top").arg(d.say(litres(p.mix_l)), resin_name(d, p.resin), d.say(litres(net(p)))),
+              12, true);
+    std::vector<std::vector<QString>> rows;
+    for (std::size_t i = 0; i < p.lifts.size(); ++i) {
+        const PourLift& l = p.lifts[i];
+        rows.push_back({QString::number(i + 1), d.say(fine(l.depth_mm)), d.say(litres(l.mix_l)), d.say(celsius(l.peak_high_c)),
+                        d.say(hours(l.peak_h)), QObject::tr("%1 to %2").arg(d.say(hours(l.next_from_h)), d.say(hours(l.next_to_h)))});
+    }
+    flow.table({{QObject::tr("lift"), 1},
+                {QObject::tr("deep"), 1.6, true},
+                {QObject::tr("to mix"), 1.6, true},
+                {QObject::tr("hottest"), 1.6, true},
+                {QObject::tr("after"), 1.6, true},
+                {QObject::tr("the next goes in"), 3, true}},
+               rows, 13);
+    rows.clear();
+    for (std::size_t i = 0; i < p.batches.size(); ++i) {
+        const Batch& b = p.batches[i];
+        rows.push_back({QString::number(i + 1), QString::number(b.lift + 1), d.say(litres(b.a_l)), d.say(litres(b.b_l)), d.say(kg(b.a_g / 1000)),
+                        d.say(kg(b.b_g / 1000)), QObject::tr("%1 g").arg(b.pigment_g, 0, 'f', 1)});
+    }
+    flow.table({{QObject::tr("batch"), 1},
+                {QObject::tr("lift"), 1},
+                {QObject::tr("A"), 1.7, true},
+                {QObject::tr("B"), 1.7, true},
+                {QObject::tr("A, weight"), 1.8, true},
+                {QObject::tr("B, weight"), 1.8, true},
+                {QObject::tr("pigment"), 1.6, true}},
+               rows, Flow::cut_points);
+    rows.clear();
+    for (const FormPart& f : p.form.parts)
+        rows.push_back({QObject::tr(f.name.c_str()), QString::number(f.count), d.say(mm(f.length_mm)), d.say(mm(f.width_mm))});
+    flow.table({{QObject::tr("form"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}}, rows,
+               Flow::cut_points);
+    flow.note(QObject::tr("Tape %1 m, caulk %2.").arg(p.form.tape_m, 0, 'f', 0).arg(d.say(along(p.form.caulk_m * 1000))));
+    for (const FloatUp& f : p.floats)
+        if (f.clamps > 0)
+            flow.note(QObject::tr("Hold %1 down: %2 clamps, it lifts with %3 N.")
+                          .arg(QString::fromStdString(d.plan.leaves.at(f.leaf).slab().name))
+                          .arg(f.clamps)
+                          .arg(std::lround(f.force_n)));
+}
+
 }  // namespace
 
 void write_pour_sheet(Flow& flow, const SheetData& d) {
     const FillPlan& fill = *d.plan.fill;
     flow.heading(QObject::tr("Pour"));
     bool any = false;
-    for (const RiverFill& r : fill.rivers) {
-        any = true;
-        lifts(flow, d, QObject::tr("The river, %1 to fill it flush: %2").arg(d.say(litres(r.volume_l)), resin_name(d, r.resin)), r.lifts);
-    }
+    if (!d.plan.pour->lifts.empty()) any = true, river(flow, d);
     for (const VoidPlan& v : fill.voids) {
         if (v.gone || v.left_open || v.lifts.empty()) continue;
         any = true;
         lifts(flow, d, QObject::tr("%1 at %2: %3").arg(told(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)), v.lifts);
     }
     if (!any) return flow.note(QObject::tr("nothing to pour"));
-    flow.note(QObject::tr("To mix in all: %1, of it %2 to fill everything flush.")
+    if (fill.mixed_l > 0)
+        flow.note(QObject::tr("To mix for voids: %1, of it %2 to fill everything flush.")
                   .arg(d.say(litres(fill.mixed_l)), d.say(litres(fill.volume_l))));
 }
 

@@ -40,15 +40,20 @@ void Stick::rebuild() {
     if (plan && session_.job()) {
         for (const Caution& c : plan->rack.cautions)
             if (c.severity != Severity::note) next[0].knot = true, next[0].worst = std::max(next[0].worst, c.severity);
-        for (const Operation& o : plan->days->operations)
-            next.push_back({o.step, told(o.label), short_day(plan->days->date(o.start_h)), 0, 0, 0, o.knot, o.unmet, o.worst, nullptr});
+        for (std::size_t i = 0; i < plan->days->operations.size(); ++i) {
+            const Operation& o = plan->days->operations[i];
+            Mark m{o.step, told(o.label), short_day(plan->days->date(o.start_h)), 0, 0, 0, o.knot, o.unmet, o.worst, nullptr};
+            m.operation = i;
+            next.push_back(m);
+        }
     }
-    // Every step the job has can be reached, also when nothing happens there yet.
+    // Every step can be reached, also where this job has nothing to do in it: before the first mark of a later step.
     for (const StepRow& row : steps()) {
         const Step s = row.step;
         if (row.on == StepRow::On::beside) continue;
-        if (std::none_of(next.begin(), next.end(), [&](const Mark& m) { return m.step == s; }))
-            next.push_back({s, told(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
+        if (std::any_of(next.begin(), next.end(), [&](const Mark& m) { return m.step == s; })) continue;
+        const auto later = std::find_if(next.begin(), next.end(), [&](const Mark& m) { return before(s, m.step); });
+        next.insert(later, {s, told(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
     }
     QStringList names;
     QList<Step> known;
@@ -86,7 +91,7 @@ void Stick::lay_out() {
     std::vector<double> weight(marks_.size(), 1.0);
     std::vector<double> hands(marks_.size(), 0.0);
     const Plan* plan = session_.plan();
-    const bool timed = plan && session_.job() && marks_.size() >= plan->days->operations.size() + 1;
+    const bool timed = plan && session_.job();
     double sum = 0;
     // Steps are named in full: each has the room its name needs, what is left is shared by how long things take.
     const QFontMetrics metrics(theme::figures(10));
@@ -95,8 +100,8 @@ void Stick::lay_out() {
     double taken = 0;
     for (const Mark& m : marks_) taken += needs(m);
     for (std::size_t i = 0; i < marks_.size(); ++i) {
-        if (timed && i > 0 && i <= plan->days->operations.size()) {
-            const Operation& o = plan->days->operations[i - 1];
+        if (timed && marks_[i].operation && *marks_[i].operation < plan->days->operations.size()) {
+            const Operation& o = plan->days->operations[*marks_[i].operation];
             const double days = std::max(0.0, o.end_h - o.start_h) / 24;
             // Hours and fortnights on one stick: the square root keeps both to be seen, the order of lengths true.
             weight[i] = std::max(0.85, std::sqrt(days) * 1.1);
@@ -113,7 +118,10 @@ void Stick::lay_out() {
         m.end_x = x + w;
         x += w;
         const bool here = m.step == session_.step();
-        const QString ink = QStringLiteral("color: %1;").arg((here ? theme::colours().brass_dark : theme::colours().ink).name());
+        // What this job has no use for is faint, and says so.
+        const bool idle = timed && !m.operation && m.step != step_key::rack;
+        const QString ink =
+            QStringLiteral("color: %1;").arg((here ? theme::colours().brass_dark : idle ? theme::colours().pencil : theme::colours().ink).name());
         if (m.button->styleSheet() != ink) {
             m.button->setFont(theme::figures(10));
             m.button->setStyleSheet(ink);
@@ -125,7 +133,8 @@ void Stick::lay_out() {
         m.button->setGeometry(static_cast<int>(m.x) + 4, 14, m.main ? std::max(text, room) : std::max(10, room), theme::grown(22));
         m.button->setText(named ? name_of_mark(m) : QString());
         m.button->setAccessibleName(m.label);
-        m.button->setToolTip(m.label + (m.day.isEmpty() ? QString() : " · " + m.day));
+        m.button->setToolTip(idle ? tr("%1: this job has nothing to do there").arg(m.label)
+                                  : m.label + (m.day.isEmpty() ? QString() : " · " + m.day));
     }
     sheets_->setFont(theme::figures(11));
     sheets_->setGeometry(width() - theme::grown(150), theme::grown(82), theme::grown(90), theme::grown(22));

@@ -1,6 +1,8 @@
 // The stick: one strip of wood along the bottom with a mark for each operation of the job, spaced by time.
 #pragma once
 
+#include <optional>
+
 #include <QPushButton>
 #include <QWidget>
 
@@ -26,7 +28,8 @@ class Stick : public QWidget {
         bool knot = false, unmet = false;
         Severity worst = Severity::note;
         QPushButton* button = nullptr;
-        bool main = false;  ///< the first of its step
+        bool main = false;                                ///< the first of its step
+        std::optional<std::size_t> operation = std::nullopt;  ///< of the days; none: this job has nothing to do there
     };
     void rebuild();
     void lay_out();

@@ -6,6 +6,7 @@
 #include <QPainterPath>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 /// Resources of a static library have to be asked for; the macro wants to stand outside of namespaces.
@@ -37,6 +38,17 @@ QFont figures(double points, bool light) {
     f.setPointSizeF(points * scale);
     if (light) f.setWeight(QFont::Light);
     return f;
+}
+
+QColor heat(double share) {
+    static const std::array<QColor, 4> ramp{QColor("#F1E7CF"), QColor("#E2B65A"), QColor("#C4622D"), QColor("#6E1F1B")};
+    const double at = std::clamp(share, 0.0, 1.0) * (ramp.size() - 1);
+    const auto k = std::min<std::size_t>(static_cast<std::size_t>(at), ramp.size() - 2);
+    const auto t = static_cast<float>(at - static_cast<double>(k));
+    const QColor& a = ramp[k];
+    const QColor& b = ramp[k + 1];
+    return QColor::fromRgbF(a.redF() + (b.redF() - a.redF()) * t, a.greenF() + (b.greenF() - a.greenF()) * t,
+                            a.blueF() + (b.blueF() - a.blueF()) * t);
 }
 
 QColor ink_of(Severity s) {

@@ -36,6 +36,8 @@ int grown(double px);
 QFont text(double points, bool strong = false);
 QFont figures(double points, bool light = false);
 
+/// Heat in one warm ramp, from 0 (the air) to 1.
+QColor heat(double share);
 QColor ink_of(Severity severity);
 QColor wash_of(Severity severity);
 

@@ -3,10 +3,17 @@
 namespace yb {
 
 const std::vector<Resin>& starting_resins() {
-    static const std::vector<Resin> all{{"slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true, {}},
-                                        {"medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false, {}},
-                                        {"coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false, {}},
-                                        {"quick", "Quick structural", 1, 3, 1, 1, 1.17, 1.02, false, {}}};
+    const auto resin = [](const char* key, const char* label, double gel, double deep, double a, double b, double da, double db, bool thin,
+                          double heat, double pa_s, double pot_g, double low_c, double high_c) {
+        Resin r{key, label, gel, deep, a, b, da, db, thin, {}};
+        r.heat_kj_kg = heat, r.pa_s = pa_s, r.pot_g = pot_g, r.low_c = low_c, r.high_c = high_c;
+        return r;
+    };
+    static const std::vector<Resin> all{
+        resin("slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true, 300, 0.3, 1000, 15, 25),
+        resin("medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false, 350, 1, 500, 15, 28),
+        resin("coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false, 400, 0.8, 200, 18, 28),
+        resin("quick", "Quick structural", 2.5, 3, 1, 1, 1.17, 1.02, false, 420, 10, 100, 10, 30)};
     return all;
 }
 
@@ -21,6 +28,15 @@ void fields(FieldVisitor& v, Resin& r) {
     v.number({"density_b", "Density B, g/mL", Kind::number, {0.5, 3}, true}, r.density_b);
     v.flag({"thin", "Runs through gaps in tape"}, r.thin);
     v.number({"price_l", "Price of a litre", Kind::number, {0, 10000}}, r.price_l);
+    v.number({"heat_kj_kg", "Heat of its cure, kJ/kg", Kind::number, {10, 1000}}, r.heat_kj_kg);
+    v.number({"pa_s", "Thick as, Pa·s", Kind::number, {0.01, 1000}}, r.pa_s);
+    v.number({"pot_life_h", "Pot life", Kind::hours, {0.02, 500}}, r.pot_life_h);
+    v.number({"pot_g", "… of a cup of, g", Kind::number, {5, 20000}}, r.pot_g);
+    v.number({"low_c", "Air, from", Kind::temperature, {-10, 60}}, r.low_c);
+    v.number({"high_c", "Air, to", Kind::temperature, {-10, 60}}, r.high_c);
+    v.number({"kit_l", "A kit makes", Kind::volume, {0.01, 1000}}, r.kit_l);
+    v.number({"left_l", "On the shelf", Kind::volume, {0, 10000}}, r.left_l);
+    v.flag({"by_mass", "Parts are by mass"}, r.by_mass);
 }
 
 void fields(FieldVisitor& v, VoidFill& f) {

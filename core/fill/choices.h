@@ -22,9 +22,20 @@ struct Resin {
     double density_a = 1.14, density_b = 1.0;  ///< g/mL
     bool thin = false;                         ///< runs through gaps in tape
     std::optional<double> price_l{};           ///< of a litre mixed; empty: not said
+    double heat_kj_kg = 350;                   ///< set free by curing
+    double pa_s = 1;                           ///< viscosity mixed, Pa·s
+    std::optional<double> pot_life_h{};        ///< as the label says; its gel time is fitted to it
+    double pot_g = 500;                        ///< mass it was measured on
+    double low_c = 15, high_c = 30;            ///< air the label allows
+    std::optional<double> kit_l{};             ///< sold in kits of so much mixed
+    std::optional<double> left_l{};            ///< on the shelf
+    bool by_mass = false;                      ///< the label mixes by mass: parts A and B are masses
     bool operator==(const Resin&) const = default;
     /// Of the mix, kg/L.
-    double mixed_density() const { return (parts_a * density_a + parts_b * density_b) / (parts_a + parts_b); }
+    double mixed_density() const { return (volume_a() * density_a + volume_b() * density_b) / (volume_a() + volume_b()); }
+    /// Parts by volume, whichever way the label mixes.
+    double volume_a() const { return by_mass ? parts_a / density_a : parts_a; }
+    double volume_b() const { return by_mass ? parts_b / density_b : parts_b; }
 };
 
 /// The four starting classes: slow deep casting, medium casting, coating, quick structural.

@@ -3,7 +3,6 @@
 #include <cmath>
 
 #include "core/fill/fill.h"
-#include "core/top/top.h"
 
 namespace yb {
 
@@ -11,18 +10,12 @@ namespace {
 
 template <class F>
 void every_lift(const FillPlan& p, F with) {
-    for (const RiverFill& r : p.rivers)
-        for (const Lift& l : r.lifts) with(r.resin, l);
     for (const VoidPlan& v : p.voids)
         for (const Lift& l : v.lifts) with(v.resin, l);
 }
 
 Figure to_mix(const FillPlan& p, const FillChoices& choices) {
     std::vector<Given> given;
-    for (const RiverFill& r : p.rivers) {
-        given.push_back({"river, between the finished planes", litres(r.volume_l), "ruled banks, Simpson's rule"});
-        given.push_back({"river, upper face", square_metres(r.surface_mm2 * 1e-6), "bank to bank"});
-    }
     for (const VoidPlan& v : p.voids) {
         if (v.left_open || v.gone) continue;
         given.push_back({std::string(name_of(v.kind)) + " depth left", fine(v.depth_mm), "drawn depth − flattening"});
@@ -35,7 +28,7 @@ Figure to_mix(const FillPlan& p, const FillChoices& choices) {
             litres(p.mixed_l),
             {},
             say("{} fills it flush", litres(p.volume_l)),
-            {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Rivers"}};
+            {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Fill"}};
 }
 
 Figure in_parts(const FillPlan& p) {
@@ -76,19 +69,6 @@ std::optional<Figure> cost(const FillPlan& p, const std::vector<Resin>& resins) 
 
 std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, const std::vector<Resin>& resins, double shop_c) {
     std::vector<Figure> out{to_mix(p, choices), in_parts(p)};
-    if (!p.rivers.empty()) {
-        double deep = 0;
-        double volume = 0;
-        for (const RiverFill& r : p.rivers) deep = std::max(deep, r.depth_mm), volume += r.volume_l;
-        out.push_back({"fill.river",
-                       "The river holds",
-                       litres(volume),
-                       {},
-                       say("{} deep", fine(deep)),
-                       {"(area above + 4 × half-way + below) / 6 × thickness",
-                        {{"thickness", fine(deep), "Flat"}},
-                        "exact for ruled banks; docs/methods.md, Rivers"}});
-    }
     out.push_back({"fill.rounds",
                    "Rounds",
                    count(p.rounds),
@@ -144,7 +124,7 @@ void tell_lifts(const std::vector<Lift>& lifts, const std::string& resin, const 
 
 }  // namespace
 
-std::vector<Thing> fill_things(const FillPlan& p, const Top& top, const std::vector<Resin>& resins) {
+std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resins) {
     std::vector<Thing> out;
     for (std::size_t i = 0; i < p.voids.size(); ++i) {
         const VoidPlan& v = p.voids[i];
@@ -170,22 +150,6 @@ std::vector<Thing> fill_things(const FillPlan& p, const Top& top, const std::vec
                              v.through ? say("open on both finished faces") : Phrase(),
                              {"drawn depth − what flattening takes off its face", {}, "Flat"}});
         t.figures.push_back({"void.gap", "Mean width", fine(v.gap_mm), {}, {}, {"2 × area of the mouth / its girth", {}, "outline"}});
-        out.push_back(std::move(t));
-    }
-    for (std::size_t i = 0; i < p.rivers.size(); ++i) {
-        const RiverFill& r = p.rivers[i];
-        Thing t{"river " + std::to_string(i + 1), "river", i, say("River {}", count(static_cast<double>(i) + 1))};
-        const auto it = std::find_if(top.regions.begin(), top.regions.end(),
-                                     [&](const Region& g) { return g.kind == RegionKind::resin && !g.let_in && g.index == r.joint; });
-        if (it != top.regions.end()) t.area = top.bench.to_slab(it->above);
-        tell_lifts(r.lifts, r.resin, resins, r.volume_l, t);
-        t.figures.push_back({"river.depth", "Deep", fine(r.depth_mm), {}, {}, {"finished thickness", {}, "Flat"}});
-        t.figures.push_back({"river.surface",
-                             "Upper face",
-                             square_metres(r.surface_mm2 * 1e-6),
-                             {},
-                             {},
-                             {"area between the finished banks", {}, "docs/methods.md, Rivers"}});
         out.push_back(std::move(t));
     }
     return out;

@@ -67,22 +67,10 @@ struct VoidPlan {
     double mass_kg = 0;  ///< of resin that stays in the top
 };
 
-/// A river to be poured, all of it as one.
-struct RiverFill {
-    std::size_t joint = 0;
-    std::string resin;       ///< key
-    double volume_l = 0;     ///< between the finished planes
-    double surface_mm2 = 0;  ///< its upper face
-    double depth_mm = 0;
-    std::vector<Lift> lifts;
-    double mass_kg = 0;
-};
-
 /// Choices have the key `fill.<void's id>`, one for each void.
 struct FillPlan : StepPlan {
     std::vector<VoidPlan> voids;        ///< one for each flaw inside the top that can be filled
-    std::vector<RiverFill> rivers;      ///< of the whole top
-    double volume_l = 0;                ///< flush, all voids and rivers
+    double volume_l = 0;                ///< flush, all voids
     double mixed_l = 0;                 ///< to mix, with overfill and reserve
     double open_l = 0;                  ///< of voids left open
     double mass_kg = 0;                 ///< resin that stays in the top
@@ -92,7 +80,7 @@ struct FillPlan : StepPlan {
 
 FillPlan plan_fill(const FillInputs& in);
 
-/// The fillings of all leaves and the rivers between them, told as one: what Fill shows of a top of several.
+/// The fillings of all leaves told as one: what Fill shows of a top of several.
 struct WholeFillInputs {
     const std::vector<const FillPlan*>& leaves;
     const std::vector<const Slab*>& slabs;
@@ -107,7 +95,7 @@ FillPlan plan_whole_fill(const WholeFillInputs& in);
 std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, const std::vector<Resin>& resins, double shop_c);
 
 /// Each void and each river as a thing to be picked: what it takes, how deep it is, its lifts. @param top where rivers lie.
-std::vector<Thing> fill_things(const FillPlan& p, const Top& top, const std::vector<Resin>& resins);
+std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resins);
 
 /// The resin a river is poured of: the one chosen, otherwise the class that takes the deepest lift.
 /// @throws std::invalid_argument for no resins.

@@ -2,8 +2,8 @@
 //
 // Heights are those of the slab as laid, show face up. The tilt is the best inside the top's outline (see
 // tilt.h); shims lift the slab to that tilt for the first face; the second face lies flat on the bench.
-// Lanes run across the slab, one router pass each; layers go down by the depth of cut. Only the stretches
-// where wood stands above a layer are cut.
+// Lanes run across the slab or along it, one router pass each; layers go down by the depth of cut. Only the stretches
+// where wood stands above a layer are cut (lanes.h).
 #pragma once
 
 #include <array>
@@ -13,6 +13,10 @@
 
 #include "core/figure/figure.h"
 #include "core/flat/choices.h"
+#include "core/flat/lanes.h"
+#include "core/flat/rounds.h"
+#include "core/flat/shims.h"
+#include "core/flat/sled.h"
 #include "core/flat/tilt.h"
 #include "core/lay/lay.h"
 #include "core/slab/slab.h"
@@ -25,13 +29,21 @@ std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outlin
 /// The thickest that one tilt leaves of the whole uncut slab, mm.
 double whole_thickness(const SlabShape& shape);
 
-/// What the aim's own tilt leaves of a slab inside an outline on it at most, mm. @param wanted_mm of the top.
-std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, FlatAim aim, double wanted_mm);
+/// What the aim's own tilt leaves of a slab inside an outline on it at most, mm. @param wanted_mm of the top. @param rough the piece.
+std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, const Ring& rough, FlatAim aim, double wanted_mm);
 
 /// What all leaves of a top of several come to, so that they meet.
 struct Together {
     double comes_to_mm = 0;  ///< finished
     double most_mm = 0;      ///< that the leaf which gives least could have
+    bool operator==(const Together&) const = default;
+};
+
+/// What later steps want of the thickness: the deepest of pockets, inserts, channels, and what it is for.
+struct Needs {
+    double mm = 0;
+    std::string what{};
+    bool operator==(const Needs&) const = default;
 };
 
 struct FlatInputs {
@@ -44,18 +56,11 @@ struct FlatInputs {
     std::vector<Support> supports{};     ///< where the maker set them; empty: four, a fifth in from each end
     std::optional<double> whole_mm{};    ///< of the whole uncut slab, where whole_thickness() was asked before
     std::optional<Together> together{};  ///< of a leaf of several: what it comes to, whatever it could give itself
-};
-
-struct Shim {
-    Support at;
-    double height_mm = 0;
-};
-
-/// One stretch of one lane at one layer, in the order it is cut.
-struct LanePass {
-    int layer = 0;
-    double x_mm = 0;
-    Span1 y;
+    std::optional<Vec2> tilt{};          ///< shared with the other leaves: a and b of this one
+    std::vector<FlatRound> rounds{};
+    Needs needs{};
+    std::vector<Ring> plates{};           ///< footprints under the top, on the slab as laid
+    std::optional<double> settles_pct{};  ///< what the shop's air settles wood at
 };
 
 /// The work of one face.
@@ -72,10 +77,20 @@ struct FacePlan {
     double highest_mm = 0;                    ///< highest wood above the bench
     double plane_mm = 0;                      ///< finished plane above the bench (lowest place)
     double stickout_mm = 0;                   ///< needed at the last pass, without a spacer
-    double spacer_mm = 0;                     ///< board under the slab; 0 for none
+    double spacer_mm = 0;                     ///< board under the slab; 0 for none, −1 where no board at hand lifts it enough
     double most_off_mm = 0, mean_off_mm = 0;  ///< inside the top
     double removed_l = 0;                     ///< wood planed away, solid
     std::vector<LanePass> passes;
+    std::vector<double> levels_mm;  ///< that each layer goes down to, above the finished plane
+};
+
+/// What it takes to have both faces flat in one of the ways, all estimates.
+struct FlatWork {
+    FlatBy by = FlatBy::sled;
+    bool possible = true;
+    double hands_on_h = 0, wait_h = 0;
+    double cost = 0;       ///< money, beside the maker's hours
+    double leaves_mm = 0;  ///< how far off flat it may leave a face, to be corrected
 };
 
 struct FlatPlan : StepPlan {
@@ -90,6 +105,14 @@ struct FlatPlan : StepPlan {
     Surface off_top, off_bottom;    ///< what comes off each face, mm, over the slab
     double hours = 0;
     double step_mm = 0;  ///< left by the sled's tram error
+    double rocks_mm = 0;    ///< on the shims as the stock makes them
+    double hangs_mm = 0;    ///< between its supports by its own weight
+    bool under_stays = false;  ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
+    double stays_mm = 0, stays_l = 0;  ///< what then stands below that plane at most, and in all
+    double needs_mm = 0;               ///< what later steps want of the thickness
+    std::optional<double> cup_mm;      ///< expected while the wood settles in the shop, by its rings
+    FlatWork work;                     ///< in the way that was chosen
+    std::vector<RoundPlan> rounds;
 
     const FacePlan& face(Face f) const { return faces[0].face == f ? faces[0] : faces[1]; }
 };
@@ -97,27 +120,22 @@ struct FlatPlan : StepPlan {
 /// Four supports under the rough piece, a fifth of the length and a sixth of the width in.
 std::vector<Support> default_supports(const Ring& rough);
 
-/// Each shim as a thing to be picked.
-std::vector<Thing> shim_things(const FlatPlan& p);
+/// Each shim, face, and reading after a rest as a thing to be picked.
+std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds, const LayPlan& lay);
+
+/// A way in two words at most, for the story stick.
+const char* name_of(FlatBy by);
+/// What it takes in one of the ways.
+FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& sled);
 
 /// Plans the flattening. Not ready when the slab's shape or the lay is not.
 FlatPlan plan_flat(const FlatInputs& in);
 
-/// The thinnest spacer board that brings the stick-out to the allowed one, or 0 where none is needed; empty
-/// when no board at hand does.
-std::optional<double> spacer_for(double stickout_mm, const Sled& sled);
-
 /// Time at the router and the loose chips of so much wood. @param given,formula how the time was reached.
 Figure hours_figure(double hours, double removed_l, const Sled& sled, std::vector<Given> given, const char* formula);
-
-/// How far the sled's beams sag at mid-span under the router, mm: F·L³/(48·E·I), Euler and Bernoulli.
-double sled_sag_mm(const Sled& sled);
 
 /// Wood above a face's finished plane inside a ring, litres: the positive part of the surface, two slices in each sixth of its
 /// cells and between the corners of the piece (Gauss), exact across each slice.
 double wood_above_l(const Surface& off, const Ring& piece);
-
-/// Lanes across `cover_mm`: ceil(cover / (d·(1 − overlap))) + 1.
-int lanes_for(double cover_mm, const Sled& sled);
 
 }  // namespace yb

@@ -97,17 +97,6 @@ Vec2 MachinedSide::to_machine(Vec2 p) const { return {p.x - rough.low.x, face ==
 Vec2 MachinedSide::to_slab(Vec2 p) const { return {p.x + rough.low.x, face == Face::a ? p.y + rough.low.y : rough.high.y - p.y}; }
 double MachinedSide::after(Vec2 p) const { return levels_mm.empty() ? before(p) : std::min(before(p), 0.0); }
 
-Layers layers_of(double highest_mm, double allowance_mm, const Sled& sled) {
-    if (!(sled.depth_mm > 0)) throw std::invalid_argument("a layer has to be deeper than 0 mm: set how deep the cutter takes");
-    const auto layers = [&](double mm) { return std::max(0, static_cast<int>(std::ceil(mm / sled.depth_mm - 1e-6))); };
-    Layers out;
-    out.last = highest_mm > 1e-6 ? layers(std::min(allowance_mm, highest_mm)) : 0;
-    const int rough = layers(highest_mm - allowance_mm);
-    for (int k = 0; k < rough; ++k) out.levels_mm.push_back(allowance_mm + (rough - 1 - k) * sled.depth_mm);
-    for (int k = 0; k < out.last; ++k) out.levels_mm.push_back((out.last - 1 - k) * sled.depth_mm);
-    return out;
-}
-
 MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled& sled, const FlatChoices& choices, bool first) {
     if (!plan.ready || lay.rough.size() < 3)
         throw std::invalid_argument("nothing is planned to be flattened: measure the slab and lay its top");

@@ -33,14 +33,6 @@ struct MachinedSide {
     double after(Vec2 on_machine) const;
 };
 
-/// What layers go down to, mm above the finished plane: roughing in full depths to the allowance, the last of it after the rest.
-/// @throws std::invalid_argument for a depth that is not above 0.
-struct Layers {
-    std::vector<double> levels_mm;
-    int last = 0;
-};
-Layers layers_of(double highest_mm, double allowance_mm, const Sled& sled);
-
 /// @param plan,lay of one leaf. @param first the face that is cut first.
 /// @throws std::invalid_argument where nothing is planned, or the cutter is wider than the piece.
 MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled& sled, const FlatChoices& choices, bool first);

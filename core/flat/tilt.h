@@ -44,4 +44,29 @@ Tilt at_tilt(std::span<const Vec3> top, std::span<const Vec3> bottom, double a, 
 /// along z). When that much cannot be had, returns best_tilt().
 Tilt least_off_top(std::span<const Vec3> top, std::span<const Vec3> bottom, double thickness_mm);
 
+/// Places all over a piece with the area that each stands for: what its surface is summed over.
+struct WeighedFace {
+    std::vector<Vec3> places;
+    std::vector<double> weight;
+};
+
+/// The wood that two planes take off a piece, mm over its area: Σ w·max(z − plane, 0) of both faces over Σ w.
+double taken_mm(const WeighedFace& top, const WeighedFace& bottom, const Tilt& tilt);
+
+/// The tilt that leaves `thickness_mm` (along z) inside the top and takes the least wood off the whole piece, the part beyond
+/// the top counted: a linear program again, its sum built up cut by cut (Kelley 1960). When that much cannot be had, returns
+/// best_tilt(). @throws std::invalid_argument where a place has no weight.
+Tilt least_wood(std::span<const Vec3> top, std::span<const Vec3> bottom, const WeighedFace& all_top, const WeighedFace& all_bottom,
+                double thickness_mm);
+
+/// Readings of one of several slabs that are to be tilted alike. The signs turn the shared tilt into its own: a slab that lies
+/// turned over about its length has sign_a −1, one that lies end for end both.
+struct SlabReadings {
+    std::vector<Vec3> top, bottom;
+    double sign_a = 1, sign_b = 1;
+};
+
+/// One tilt for several slabs: that which leaves the thinnest of them as thick as it can be. @returns each slab's own planes.
+std::vector<Tilt> shared_tilt(std::span<const SlabReadings> slabs);
+
 }  // namespace yb

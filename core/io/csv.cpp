@@ -86,6 +86,42 @@ Readings read_readings(const std::string& text) {
     return out;
 }
 
+Ring read_points(const std::string& text) {
+    std::string_view rest = text;
+    if (rest.substr(0, 3) == "\xEF\xBB\xBF") rest.remove_prefix(3);
+    std::size_t number = 0;
+    std::vector<int> column;  // 0 x, 1 y, 2 neither
+    Ring out;
+    while (!rest.empty()) {
+        std::string_view line = next_line(rest);
+        ++number;
+        if (line.empty() || line.front() == '#') continue;
+        std::string_view cell;
+        bool more = true;
+        if (column.empty()) {
+            while (next_cell(line, cell, more)) column.push_back(cell == "x_mm" ? 0 : cell == "y_mm" ? 1 : 2);
+            if (std::count(column.begin(), column.end(), 0) != 1 || std::count(column.begin(), column.end(), 1) != 1)
+                throw FormatError(fmt::format("line {}", number), "the header needs one column ‘x_mm’ and one ‘y_mm’");
+            continue;
+        }
+        std::array<double, 2> v{};
+        std::size_t i = 0;
+        for (; next_cell(line, cell, more); ++i) {
+            if (i >= column.size() || column[i] == 2) continue;
+            double& d = v[static_cast<std::size_t>(column[i])];
+            const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), d);
+            if (error != std::errc{} || end != cell.data() + cell.size() || !std::isfinite(d) || std::abs(d) > farthest_reading_mm)
+                throw FormatError(fmt::format("line {}", number),
+                                  fmt::format("‘{}’ is not a place; {} wants millimetres with a point", cell, column[i] == 0 ? "x_mm" : "y_mm"));
+        }
+        if (i < column.size())
+            throw FormatError(fmt::format("line {}", number), fmt::format("{} cells, {} are wanted: the line was cut short", i, column.size()));
+        out.push_back({v[0], v[1]});
+    }
+    if (out.size() > 1 && length(out.front() - out.back()) < 1e-9) out.pop_back();  // closed by hand
+    return out;
+}
+
 std::vector<std::vector<std::string>> split_table(const std::string& text) {
     std::string_view rest = text;
     const auto first = rest.substr(0, rest.find('\n'));

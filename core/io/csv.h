@@ -26,6 +26,9 @@ inline constexpr double highest_reading_mm = 3000;    ///< z, up or down
 /// @throws FormatError with the line and what is wrong in it.
 Readings read_readings(const std::string& text);
 
+/// Points of an outline or of feet: a header with x_mm and y_mm, then a point a line. @throws FormatError with the line.
+Ring read_points(const std::string& text);
+
 /// Splits pasted text into rows of cells: tabs, semicolons or commas, whichever the first line has most of;
 /// commas stay decimal points where tabs or semicolons part the cells.
 std::vector<std::vector<std::string>> split_table(const std::string& text);

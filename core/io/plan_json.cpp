@@ -6,6 +6,7 @@
 #include "core/job/plan.h"
 #include "core/job/steps.h"
 #include "core/makeup/cuts.h"
+#include "core/pour/pour.h"
 #include "core/top/top.h"
 #include "core/under/under.h"
 
@@ -161,7 +162,16 @@ Json to_json(const Plan& p, const Units& units) {
         }
     };
     for (const VoidPlan& v : p.fill->voids) put_lifts("flaw", v.id, v.resin, v.lifts);
-    for (const RiverFill& r : p.fill->rivers) put_lifts("river", r.joint + 1, r.resin, r.lifts);
+    for (std::size_t i = 0; i < p.pour->lifts.size(); ++i) {
+        const PourLift& l = p.pour->lifts[i];
+        lifts.push_back({{"river", p.pour->compartments.at(l.compartment).joint + 1},
+                         {"resin", p.pour->resin},
+                         {"lift", i + 1},
+                         {"depth_mm", l.depth_mm},
+                         {"volume_l", l.mix_l},
+                         {"peak_c", l.peak_c},
+                         {"wait_h", l.next_from_h}});
+    }
     Json slots = Json::array();
     for (const Slot& s : p.under->slots)
         slots.push_back({{"part", s.part},

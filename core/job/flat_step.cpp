@@ -1,9 +1,10 @@
-// Flat, Fill and Under as rows of the table: leaf by leaf, then the whole; in between the top that comes of it.
+// Flat, Fill, Pour and Under as rows of the table: leaf by leaf, then the whole; in between the top that comes of it.
 #include <algorithm>
 #include <array>
 #include <cmath>
 
 #include "core/job/planning.h"
+#include "core/pour/pour.h"
 #include "core/rack/rack.h"
 #include "core/under/under.h"
 
@@ -98,6 +99,11 @@ std::shared_ptr<FlatPlan> whole_flat(const Planning& w) {
         all->as_it_lies_mm = std::min(all->as_it_lies_mm, f.as_it_lies_mm);
         all->hours += f.hours;
         all->step_mm = f.step_mm;
+        all->work.by = f.work.by;
+        all->work.possible = all->work.possible && f.work.possible;
+        all->work.hands_on_h += f.work.hands_on_h, all->work.cost += f.work.cost;
+        all->work.wait_h = std::max(all->work.wait_h, f.work.wait_h);
+        all->work.leaves_mm = std::max(all->work.leaves_mm, f.work.leaves_mm);
         const double own = area(leaves[i].lay->outline);
         area_mm2 += own;
         for (std::size_t k = 0; k < 2; ++k) {
@@ -127,24 +133,57 @@ std::shared_ptr<FlatPlan> whole_flat(const Planning& w) {
     return all;
 }
 
+/// One tilt for all leaves as they lay in the log: each leaf's own a and b; empty where each keeps its own.
+std::vector<Tilt> one_tilt(const Planning& w) {
+    if (!w.several() || w.job.flat.tilts != Tilts::one) return {};
+    std::vector<SlabReadings> all;
+    for (std::size_t i = 0; i < w.lays.size(); ++i) {
+        const SlabShape& shape = w.leaves[i].shape;
+        const Slab& slab = w.slab(i).slab;
+        SlabReadings r{deciding_points(shape.top, w.lays[i]->outline), deciding_points(shape.bottom, w.lays[i]->outline), 1, 1};
+        if (!w.lays[i]->ready || r.top.empty() || r.bottom.empty()) return {};
+        // As it lies now against how it lay in the log: turned over about its length a slope along it changes its sign, end for
+        // end both do.
+        if (w.job.leaves[i].placement.turned_over != slab.face_b_up) r.sign_a = -1;
+        if (slab.ends_swapped) r.sign_a = -r.sign_a, r.sign_b = -1;
+        all.push_back(std::move(r));
+    }
+    return shared_tilt(all);
+}
+
 /// The most that all leaves can have, by the aim that was chosen, and what they come to.
-std::optional<Together> together(const Planning& w) {
+std::optional<Together> together(const Planning& w, const std::vector<Tilt>& shared) {
     if (!w.several()) return {};
     const double wanted = w.job.top.thickness_mm;
     double most = 1e300;
     for (std::size_t i = 0; i < w.lays.size(); ++i)
-        if (w.lays[i]->ready)
-            most = std::min(most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.job.flat.aim, wanted).value_or(most));
+        if (!shared.empty()) most = std::min(most, shared[i].thickness_mm);
+        else if (w.lays[i]->ready)
+            most = std::min(
+                most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
     if (most > 1e299 || most <= 0) return {};
     return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
 }
 
-void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together) {
+/// What Under will want of the thickness: the deepest insert with 8 mm above it, or a channel's pocket twice over.
+Needs needs_of(const UnderChoices& u) {
+    Needs out;
+    if (!u.plates.empty()) out = {u.insert_mm + 8 + (u.plate_let_in ? u.plate_mm : 0), "An insert"};
+    for (const Channel& c : u.channels)
+        if (2 * c.depth_mm > out.mm) out = {2 * c.depth_mm, "A channel"};
+    return out;
+}
+
+void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together, const std::vector<Tilt>& shared) {
     LeafPlan& l = w.p.leaves[i];
-    auto from = std::make_shared<FlatFrom>(FlatFrom{w.slabs.leaves[i], l.lay->outline, l.lay->rough, w.job.top.thickness_mm,
-                                                    together ? std::optional(together->comes_to_mm) : std::nullopt,
-                                                    together ? std::optional(together->most_mm) : std::nullopt, w.job.flat, w.shop.sled,
-                                                    w.job.leaves[i].supports});
+    const Leaf& leaf = w.job.leaves[i];
+    std::vector<Ring> plates;
+    const Frame placed = leaf.placement.frame();
+    for (const LegPlate& p : w.job.under.plates) plates.push_back(placed.to_slab(footprint(p)));
+    auto from = std::make_shared<FlatFrom>(FlatFrom{
+        w.slabs.leaves[i], l.lay->outline, l.lay->rough, w.job.top.thickness_mm, together,
+        shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}), w.job.flat, w.shop.sled, leaf.supports, leaf.rounds,
+        needs_of(w.job.under), w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{}, w.p.shop_settles_pct});
     const Plan* b = w.before();
     if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
         l.flat_from = b->leaves[i].flat_from;
@@ -152,8 +191,9 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
         l.finished = b->leaves[i].finished;
         return;
     }
-    auto made = std::make_shared<FlatPlan>(plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, w.job.flat, w.shop.sled,
-                                                      w.job.leaves[i].supports, w.slab(i).whole_mm, together}));
+    auto made = std::make_shared<FlatPlan>(plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled,
+                                                      from->supports, w.slab(i).whole_mm, together, from->tilt, from->rounds, from->needs,
+                                                      from->plates, from->settles_pct}));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;
@@ -287,8 +327,9 @@ void plan_rack_step(Planning& w) {
 
 void plan_flat_step(Planning& w) {
     if (w.lays.empty()) return;
-    const auto all = together(w);
-    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all);
+    const std::vector<Tilt> shared = one_tilt(w);
+    const auto all = together(w, shared);
+    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all, shared);
     w.p.flat = w.several() ? std::shared_ptr<const FlatPlan>(whole_flat(w)) : w.p.leaves[0].flat;
     if (w.p.flat->ready) make_the_top(w);
 }
@@ -318,6 +359,16 @@ void plan_fill_step(Planning& w) {
                    ? std::make_shared<FillPlan>(plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}))
                    : w.p.leaves[0].fill;
     let_in(*w.top, fillings);
+}
+
+void plan_pour_step(Planning& w) {
+    if (!w.asked(step_key::pour)) {
+        w.p.pour = w.before()->pour;
+        return;
+    }
+    if (!w.top) return;
+    w.p.pour = std::make_shared<PourPlan>(
+        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c, w.lay ? w.lay->rough_length_mm : 0}));
 }
 
 void plan_under_step(Planning& w) {

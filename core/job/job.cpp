@@ -34,6 +34,7 @@ void fields(FieldVisitor& v, Leaf& l) {
     v.text({"slab", "Slab"}, l.slab);
     v.object({"placement", "Placement"}, l.placement);
     v.list({"supports", "Supports"}, l.supports);
+    v.list({"rounds", "Readings after a rest"}, l.rounds);
     v.list({"voids", "Voids"}, l.voids);
 }
 

@@ -12,6 +12,7 @@
 #include "core/job/leaf.h"
 #include "core/lay/choices.h"
 #include "core/makeup/choices.h"
+#include "core/pour/choices.h"
 #include "core/slab/slab.h"
 #include "core/under/choices.h"
 #include "core/wood/wood.h"
@@ -30,6 +31,7 @@ struct Job {
     MakeUpChoices makeup;
     FlatChoices flat;
     FillChoices fill;
+    PourChoices pour;
     UnderChoices under;
     Climate room;      ///< where the table will stand
     std::string kept;  ///< fields of a newer program, kept as they came: JSON

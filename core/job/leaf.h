@@ -14,6 +14,7 @@ struct Leaf {
     std::string slab;  ///< id; empty until one is chosen
     Placement placement;
     std::vector<Support> supports;  ///< shims, on the slab as laid; empty: four, a fifth in from each end
+    std::vector<FlatRound> rounds;  ///< what was read after each rest, the earliest first
     std::vector<VoidFill> voids;    ///< flaws not named here take the advice
     bool operator==(const Leaf&) const = default;
 };

@@ -26,6 +26,7 @@ struct Job;
 struct LayPlan;
 struct Likeness;
 struct MakeUpPlan;
+struct PourPlan;
 struct Shop;
 struct Slab;
 struct SlabShape;
@@ -66,6 +67,7 @@ struct Plan {
     std::shared_ptr<const FlatPlan> flat;      ///< of what the bench shows
     std::shared_ptr<const Top> top;            ///< what is really there; asked by every step after Flat
     std::shared_ptr<const FillPlan> fill;      ///< of what the bench shows
+    std::shared_ptr<const PourPlan> pour;      ///< of the whole top
     std::shared_ptr<const UnderPlan> under;
     std::shared_ptr<const DaysPlan> days;
     std::shared_ptr<const std::vector<Likeness>> seams;  ///< one for each ripped joint

@@ -17,10 +17,15 @@ struct FlatFrom {
     std::shared_ptr<const PreparedSlab> slab;
     Ring outline, rough;
     double wanted_mm = 0;
-    std::optional<double> comes_to_mm, most_mm;
+    std::optional<Together> together;
+    std::optional<Vec2> tilt;
     FlatChoices choices;
     Sled sled;
     std::vector<Support> supports;
+    std::vector<FlatRound> rounds;
+    Needs needs;
+    std::vector<Ring> plates;
+    double settles_pct = 0;
     bool operator==(const FlatFrom&) const = default;
 };
 
@@ -49,6 +54,7 @@ void plan_lay_step(Planning& w);
 void tell_lay_step(Planning& w);
 void plan_flat_step(Planning& w);
 void plan_fill_step(Planning& w);
+void plan_pour_step(Planning& w);
 void plan_under_step(Planning& w);
 
 }  // namespace yb

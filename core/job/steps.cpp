@@ -9,6 +9,7 @@
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
 #include "core/job/planning.h"
+#include "core/pour/pour.h"
 #include "core/under/under.h"
 
 namespace yb {
@@ -34,9 +35,7 @@ void lay_operations(const Planning& w, std::vector<Operation>& out) {
     if (joints > 0 && !is_river(w.job.makeup.kind)) {
         give(out, says, "rip", "Rip", step_key::lay, 40, 0.5 * n, 0);
         give(out, says, "glue", "Glue", step_key::lay, 41, 0.5 + 0.5 * n, 12);
-    } else if (joints > 0 && w.job.makeup.kind == MakeUp::river) {
-        give(out, says, "form", "Form", step_key::lay, 40, 3, 0);
-    } else if (joints > 0) {
+    } else if (joints > 0 && w.job.makeup.kind != MakeUp::river) {
         give(out, says, "rods", "Rods", step_key::lay, 40, 2 * n, 0);
     }
     give(out, says, "cut", "To size", step_key::lay, 60, 1, 0);
@@ -44,6 +43,10 @@ void lay_operations(const Planning& w, std::vector<Operation>& out) {
 
 void flat_operations(const Planning& w, std::vector<Operation>& out) {
     const FlatPlan& f = *w.p.flat;
+    if (f.work.by != FlatBy::sled && f.work.possible) {
+        give(out, f, "flat1", name_of(f.work.by), step_key::flat, 30, f.work.hands_on_h, std::max(f.work.wait_h, w.job.flat.rest_h));
+        return;
+    }
     const double turn_h = turn_slab_h * static_cast<double>(w.slabs.leaves.size());  // each leaf is turned
     give(out, f, "flat1", "Face one", step_key::flat, 30, turn_h + f.faces[0].hours - f.faces[0].last_hours, 0);
     give(out, f, "flat2", "Face two", step_key::flat, 31, turn_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
@@ -54,9 +57,16 @@ void flat_operations(const Planning& w, std::vector<Operation>& out) {
 void fill_operations(const Planning& w, std::vector<Operation>& out) {
     const FillPlan& f = *w.p.fill;
     if (f.rounds == 0) return;
-    if (!f.rivers.empty()) give(out, f, "pour", "Pour", step_key::fill, 42, f.hands_on_h, f.wait_h);
-    else give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h, f.wait_h);
+    give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h, f.wait_h);
     give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
+}
+
+void pour_operations(const Planning& w, std::vector<Operation>& out) {
+    const PourPlan& p = *w.p.pour;
+    if (p.lifts.empty()) return;
+    give(out, p, "form", "Form", step_key::pour, 41, 3, 0);
+    give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, p.wait_h);
+    give(out, p, "unmould", "Unmould", step_key::pour, 43, 1, 0);
 }
 
 void under_operations(const Planning& w, std::vector<Operation>& out) {
@@ -110,6 +120,10 @@ const StepRow table[] = {
     {step_key::fill, "Fill", top, says<&Plan::fill>, own<&Plan::fill>, plan_fill_step, nullptr, fill_operations,
      [](FieldVisitor& v, Job& j) {
          v.object({"fill", "Fill"}, j.fill);
+     }},
+    {step_key::pour, "Pour", top, says<&Plan::pour>, own<&Plan::pour>, plan_pour_step, nullptr, pour_operations,
+     [](FieldVisitor& v, Job& j) {
+         v.object({"pour", "Pour"}, j.pour);
      }},
     {step_key::under, "Under", top, says<&Plan::under>, own<&Plan::under>, plan_under_step, nullptr, under_operations, under_fields},
     {step_key::sheets, "Sheets", beside, says<&Plan::sheets>, own<&Plan::sheets>, nullptr, nullptr, nullptr, nullptr},

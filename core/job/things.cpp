@@ -5,6 +5,7 @@
 
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
+#include "core/flat/next_reading.h"
 #include "core/job/job.h"
 #include "core/job/plan.h"
 #include "core/job/planning.h"
@@ -13,6 +14,7 @@
 #include "core/lay/lay.h"
 #include "core/makeup/makeup_told.h"
 #include "core/match/likeness.h"
+#include "core/pour/pour.h"
 #include "core/top/top.h"
 #include "core/under/under.h"
 
@@ -100,8 +102,13 @@ std::vector<Thing> things_of(const Plan& plan, const Job& job, const Shop& shop,
     const Frame bench = plan.placement.frame();
     if (step == step_key::lay && !plan.whole()) add(out, flaw_things(*plan.slab(), *plan.shape()));
     if (step == step_key::lay && plan.makeup) add(out, joint_things(*plan.makeup, job.makeup, bench, drifts(plan)));
-    if (step == step_key::flat && plan.flat->ready) add(out, shim_things(*plan.flat));
-    if (step == step_key::fill && plan.fill->ready) add(out, fill_things(*plan.fill, *plan.top, shop.resins));
+    if (step == step_key::flat && plan.flat->ready && plan.slab()) {
+        const std::size_t leaf = plan.on_bench < 0 ? 0 : static_cast<std::size_t>(plan.on_bench);
+        add(out, flat_things(*plan.flat, shop.sled, job.leaves.at(std::min(leaf, job.leaves.size() - 1)).rounds, *plan.lay));
+        if (const auto next = next_reading(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline)) out.push_back(reading_thing(*next));
+    }
+    if (step == step_key::fill && plan.fill->ready) add(out, fill_things(*plan.fill, shop.resins));
+    if (step == step_key::pour && plan.pour->ready) add(out, pour_things(*plan.pour, bench));
     if (step == step_key::under && plan.under->ready) add(out, under_things(*plan.under, job.under, job.top, bench));
     return out;
 }

@@ -39,6 +39,15 @@ void fields(FieldVisitor& v, UnderChoices& c) {
     v.number({"feet_mm", "Feet", Kind::fine, {0, 200}}, c.feet_mm);
     v.number({"day_moisture_pct", "Moisture on the day", Kind::percent, {0, 30}}, c.day_moisture_pct);
     v.number({"helpers", "People to lift", Kind::count, {1, 20}}, c.helpers);
+    v.school(covereds, c);
+    v.school(fixings, c);
+    v.school(insert_kinds, c);
+    v.number({"least_above_mm", "Wood above, at least", Kind::fine, {0, 60}}, c.least_above_mm);
+    v.number({"base_kg", "Base weighs", Kind::mass, {0, 1000}}, c.base_kg);
+    v.number({"foot_along_mm", "Feet, along", Kind::length, {50, 10000}}, c.foot_along_mm);
+    v.number({"foot_across_mm", "Feet, across", Kind::length, {50, 10000}}, c.foot_across_mm);
+    v.number({"person_n", "Somebody sits on it, N", Kind::number, {0, 5000}}, c.person_n);
+    v.number({"push_n", "Somebody leans on it, N", Kind::number, {0, 5000}}, c.push_n);
 }
 
 }  // namespace yb

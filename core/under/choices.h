@@ -15,6 +15,11 @@ inline constexpr Step under{"under"};
 }
 
 enum class FixedLine { middle, left, right };
+/// What covers the wood: how slowly moisture goes through it.
+enum class Covered { bare, oil, film };
+/// What holds the top to its base.
+enum class Fixing { slots, oversize, figure_eight, clips, buttons };
+enum class InsertKind { screw_in, hammer_in, wood_screw };
 
 /// A steel plate on top of a leg or pair of legs, bolted up into the top.
 struct LegPlate {
@@ -46,6 +51,14 @@ struct UnderChoices {
     double feet_mm = 5;
     std::optional<double> day_moisture_pct;  ///< of the top on assembly day; empty: the slab's reading
     int helpers = 1;                         ///< people there to lift, the maker counted
+    Covered covered = Covered::oil;
+    Fixing fixing = Fixing::slots;
+    InsertKind inserts = InsertKind::screw_in;
+    double least_above_mm = 8;                                ///< of wood that stays above insert and bolt
+    double base_kg = 20;                                      ///< the base with its plates; an estimate
+    std::optional<double> foot_along_mm, foot_across_mm;      ///< feet on the floor, outside to outside; empty: as the plates stand
+    double person_n = 1000;                                   ///< who sits on it
+    double push_n = 200;                                      ///< … or leans against it
     bool operator==(const UnderChoices&) const = default;
 };
 
@@ -54,6 +67,16 @@ inline constexpr auto fixed_lines =
            Way{FixedLine::left, "left", "Left edge: it stays at a wall"}, Way{FixedLine::right, "right", "Right edge: it stays at a wall"});
 inline constexpr auto plate_places = school("under.let_in", "plate_let_in", "Plates", &UnderChoices::plate_let_in,
                                             Way{false, "on", "Under the wood"}, Way{true, "in", "Let in flush"});
+
+inline constexpr auto covereds = school("under.covered", "covered", "Finish", &UnderChoices::covered, Way{Covered::bare, "bare", "Bare"},
+                                        Way{Covered::oil, "oil", "Penetrating oil"}, Way{Covered::film, "film", "A film"});
+inline constexpr auto fixings =
+    school("under.fixing", "fixing", "Held by", &UnderChoices::fixing, Way{Fixing::slots, "slots", "Slotted plates"},
+           Way{Fixing::oversize, "oversize", "Oversize round holes"}, Way{Fixing::figure_eight, "figure_eight", "Figure-of-eight plates"},
+           Way{Fixing::clips, "clips", "Offset clips in a kerf"}, Way{Fixing::buttons, "buttons", "Buttons"});
+inline constexpr auto insert_kinds =
+    school("under.inserts", "inserts", "In the wood", &UnderChoices::inserts, Way{InsertKind::screw_in, "screw_in", "Screw-in inserts"},
+           Way{InsertKind::hammer_in, "hammer_in", "Hammer-in inserts"}, Way{InsertKind::wood_screw, "wood_screw", "Screws with washers"});
 
 void fields(FieldVisitor& v, LegPlate& p);
 void fields(FieldVisitor& v, Channel& c);

@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/beam/beam.h"
 #include "core/figure/choice.h"
+#include "core/wood/lag.h"
 
 namespace yb {
 
@@ -86,6 +88,8 @@ class Planner {
                 say("The species table has no specific gravity for this wood: the top's weight is not known. Weigh an offcut."));
         p_.leg_mm = top_.wanted.height_mm - top_.thickness_mm - in_.choices.feet_mm - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
         p_.wood_left_mm = top_.thickness_mm - in_.choices.insert_mm - (in_.choices.plate_let_in ? in_.choices.plate_mm : 0);
+        through_the_year();
+        standing();
         figures();
         cautions();
         choices();
@@ -94,6 +98,53 @@ class Planner {
     }
 
   private:
+    /// Month by month: the wood follows the room's air, the slower the thicker it is and the better it is covered.
+    void through_the_year() {
+        std::array<double, 12> air{};
+        for (std::size_t m = 0; m < 12; ++m) air[m] = equilibrium_moisture(in_.room.months[m].temp_c, in_.room.months[m].rh_pct);
+        const double face = in_.choices.covered == Covered::bare ? bare_s_m : in_.choices.covered == Covered::oil ? oiled_s_m : filmed_s_m;
+        p_.lag_days = lag_days(std::max(1.0, top_.thickness_mm), face);
+        p_.month_pct = lagged(air, p_.lag_days);
+        for (Slot& s : p_.slots)
+            for (std::size_t m = 0; m < 12; ++m) {
+                const double away = travel(s.uv, std::clamp(p_.month_pct[m], 0.0, 30.0));
+                s.month_mm[m] = s.round ? 0 : away;
+            }
+    }
+
+    /// Feet as typed, or at the corners of what the plates cover.
+    void standing() {
+        const auto& c = in_.choices;
+        if (c.plates.empty() || p_.top_kg <= 0) return;
+        Box box{{1e300, 1e300}, {-1e300, -1e300}};
+        for (const LegPlate& p : c.plates)
+            for (const Vec2 q : footprint(p)) {
+                box.low = {std::min(box.low.x, q.x), std::min(box.low.y, q.y)};
+                box.high = {std::max(box.high.x, q.x), std::max(box.high.y, q.y)};
+            }
+        const Vec2 middle = lerp(box.low, box.high, 0.5);
+        const double l = c.foot_along_mm.value_or(box.width()) / 2;
+        const double w = c.foot_across_mm.value_or(box.height()) / 2;
+        p_.feet = {middle + Vec2{-l, -w}, middle + Vec2{l, -w}, middle + Vec2{l, w}, middle + Vec2{-l, w}};
+        // The balance point of all that is there, each region at its own middle.
+        Vec2 at;
+        double kg = 0;
+        for (const Region& r : top_.regions)
+            if (r.mass_kg > 0 && r.above.size() > 2) at = at + centroid(r.above) * r.mass_kg, kg += r.mass_kg;
+        if (kg <= 0 || top_.wanted.height_mm <= 0) return;
+        p_.tipping = tip({top_.above, p_.top_kg, at * (1 / kg), c.base_kg, middle, p_.feet, top_.wanted.height_mm});
+        // As a plank on the two outermost plates.
+        if (!species_->moe_mpa || top_.cross_cut()) return;
+        double low = 1e300;
+        double high = -1e300;
+        for (const LegPlate& p : c.plates) low = std::min(low, p.u_mm), high = std::max(high, p.u_mm);
+        const Box rim = bounds(top_.above);
+        if (high - low < 100 || low < rim.low.x || high > rim.high.x) return;
+        const double volume_m3 = area(top_.above) * top_.thickness_mm * 1e-9;
+        const Plank plank = plank_of(top_.above, top_.thickness_mm, *species_->moe_mpa, volume_m3 > 0 ? p_.top_kg / volume_m3 : 0);
+        p_.sag_mm = 2 * bend(plank, low, high, {{(low + high) / 2, c.person_n}}).at((low + high) / 2);
+    }
+
     void seasons() {
         const MoistureRange room = moisture_range(in_.room);
         const double shop = equilibrium_moisture(in_.shop_air.temp_c, in_.shop_air.rh_pct);
@@ -270,6 +321,7 @@ class Planner {
         clash_checks();
         wood_left();
         moisture_and_slots();
+        loads();
         if (top_.cross_cut()) cross_cut();
         if (p_.leg_mm < 300)
             add("under.leg", Severity::stop,
@@ -406,6 +458,36 @@ class Planner {
                 say("No hole sits on the fixed line: the top can wander. Take an odd number of bolts across, or move a plate."));
     }
 
+    void loads() {
+        const auto& c = in_.choices;
+        if (c.inserts == InsertKind::hammer_in && !p_.slots.empty())
+            add("under.hammer_in", Severity::watch,
+                say("Hammer-in inserts pull out of wood: take screw-in ones, or machine bolts through."), p_.slots.front().uv);
+        if (p_.sag_mm && *p_.sag_mm > 3)
+            add("under.sags", *p_.sag_mm > 8 ? Severity::stop : Severity::watch,
+                say("Between its plates it goes down {} in the years with somebody on it. Move the plates in, or thicken it. An estimate.",
+                    fine(*p_.sag_mm)));
+        if (!p_.tipping) return;
+        const Tipping& t = *p_.tipping;
+        if (!t.stands) {
+            add("under.falls", Severity::stop,
+                say("Its balance point lies outside the feet: it falls by itself. Spread the feet or move the base."), t.balance);
+            return;
+        }
+        if (t.down_n && *t.down_n < c.person_n)
+            add("under.tips", *t.down_n < c.person_n / 2 ? Severity::stop : Severity::watch,
+                say("{} N pressed down at its rim tip it: somebody who sits there is {} N. Spread the feet. An estimate; local codes stand "
+                    "above it.",
+                    number(std::round(*t.down_n)), number(c.person_n)),
+                t.down_at);
+        if (t.side_n < c.push_n)
+            add("under.rocks", t.side_n < c.push_n / 2 ? Severity::stop : Severity::watch,
+                say("A level push of {} N at the top tips it; one who leans on it gives {} N. Feet wider apart, or a heavier base. An "
+                    "estimate; racking is not in it.",
+                    number(std::round(t.side_n)), number(c.push_n)),
+                t.balance + t.side_towards * 50);
+    }
+
     void lifting() {
         if (p_.top_kg <= 0) return;
         const int people = std::max(1, in_.choices.helpers);
@@ -426,6 +508,12 @@ class Planner {
             says.push_back(say("outermost bolt travels {}", fine(most)));
         }
         p_.choices.push_back(choice_of(fixed_lines, in_.choices, std::move(says)));
+        std::vector<Phrase> covers;
+        for (const double face : {bare_s_m, oiled_s_m, filmed_s_m})
+            covers.push_back(say("follows the air {} later", hours(24 * lag_days(std::max(1.0, top_.thickness_mm), face))));
+        p_.choices.push_back(choice_of(covereds, in_.choices, std::move(covers)));
+        p_.choices.push_back(choice_of(insert_kinds, in_.choices,
+                                       {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
         p_.choices.push_back(choice_of(plate_places, in_.choices,
                                        {say("leg {} shorter", fine(in_.choices.plate_mm)),
                                         say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),

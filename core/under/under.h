@@ -11,6 +11,7 @@
 
 #include "core/figure/figure.h"
 #include "core/top/top.h"
+#include "core/under/tip.h"
 #include "core/under/choices.h"
 #include "core/wood/wood.h"
 
@@ -32,6 +33,7 @@ struct Slot {
     double length_mm = 0;           ///< of the slot, bolt and play counted, up to the next half millimetre
     double bolt_from_inner_mm = 0;  ///< middle of the bolt on the day, from the end nearer the fixed line
     bool round = false;             ///< on the fixed line: a round hole, done up tight
+    std::array<double, 12> month_mm{};  ///< travel in each month, January first, away from the fixed line positive, from the day
 };
 
 struct Pocket {
@@ -52,6 +54,11 @@ struct UnderPlan : StepPlan {
     double leg_mm = 0;
     double top_kg = 0;
     double wood_left_mm = 0;  ///< above the inserts
+    std::array<double, 12> month_pct{};  ///< the wood's own moisture through the year, lagged behind the air
+    double lag_days = 0;
+    std::optional<Tipping> tipping;  ///< with the base under it; nothing while no feet are known
+    std::vector<Vec2> feet;          ///< in the top's frame
+    std::optional<double> sag_mm;    ///< between the plates, its own weight and somebody on it, twice over for years of load
 };
 
 UnderPlan plan_under(const UnderInputs& in);

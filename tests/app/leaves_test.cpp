@@ -11,6 +11,7 @@
 #include "app/sheets/sheet.h"
 #include "core/drawing/drawing.h"
 #include "core/job/documents.h"
+#include "core/pour/pour.h"
 #include "tests/app/desk.h"
 
 using namespace yb;
@@ -476,29 +477,29 @@ TEST_CASE("a slab is marked as a cross-cut on the rack, and Under knows", "[app]
     CHECK_FALSE(find_caution(desk.session().plan()->under->cautions, "under.end_grain"));
 }
 
-TEST_CASE("the river's litres stand in Fill, in the sheet and under, and an open one has none", "[app]") {
+TEST_CASE("the river's litres stand in Pour, in the sheet and under, and an open one has none", "[app]") {
     Desk desk;
     desk.session().set_job("job-tarn-river");
-    desk.click("step_fill");
+    desk.click("step_pour");
     const Plan& p = *desk.session().plan();
-    REQUIRE(p.fill->rivers.size() == 1);
+    REQUIRE(p.pour->compartments.size() == 1);
     const double holds = p.top->river_l();
-    CHECK(desk.text("answer_fill.river").contains(QString::number(holds, 'f', 1).left(2)));
-    // What is to be mixed is more than the river holds: what is planed off and what stays in the cup.
-    CHECK(p.fill->mixed_l > holds);
+    CHECK(desk.text("answer_pour.mix").contains(QString::number(p.pour->mix_l, 'f', 1)));
+    // What is to be mixed is more than the river holds: what is planed off, soaks in and stays in the cup.
+    CHECK(p.pour->mix_l > holds);
     const QString pdf = desk.dir.filePath("river.pdf");
     REQUIRE(desk.window->save_pdf(pdf));
     CHECK(text_of_pdf(pdf).contains("river", Qt::CaseInsensitive));
-    // Moving a bank apart in Lay makes the river wider, so Fill asks for more.
-    const double before = p.fill->mixed_l;
+    CHECK(text_of_pdf(pdf).contains("batch"));
+    // Moving a bank apart in Lay makes the river wider, so Pour asks for more.
+    const double before = p.pour->mix_l;
     desk.session().edit("Apart", [](Documents& d) { move_leaf(d.jobs.at("job-tarn-river"), 1, {0, 10}); });
-    CHECK(desk.session().plan()->fill->mixed_l > before);
+    CHECK(desk.session().plan()->pour->mix_l > before);
     desk.click("undo");
-    CHECK(desk.session().plan()->fill->mixed_l == Approx(before));
+    CHECK(desk.session().plan()->pour->mix_l == Approx(before));
     desk.session().set_job("job-open-river");
-    CHECK(desk.session().plan()->fill->rivers.empty());
-    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);  // what the slip said before
-    CHECK_FALSE(desk.window->findChild<QLabel*>("answer_fill.river"));
+    CHECK(desk.session().plan()->pour->compartments.empty());
+    CHECK(desk.text("note_pour.mix").contains("no river"));
 }
 
 TEST_CASE("good news is not written in the colour of trouble", "[app]") {

@@ -101,13 +101,13 @@ TEST_CASE("a school is set by the key of its choice; others are refused", "[fiel
     Job j;
     const OptionAt aim = option_at(walk_of(j), "flat.aim");
     REQUIRE(aim.there);
-    REQUIRE(aim.school.options.size() == 3);
+    REQUIRE(aim.school.options.size() == 5);
     for (std::size_t i = 0; i < aim.school.options.size(); ++i) {
         CHECK(set_option(walk_of(j), "flat.aim", i));
         CHECK(option_at(walk_of(j), "flat.aim").chosen == i);
         CHECK(static_cast<std::size_t>(j.flat.aim) == i);
     }
-    CHECK_FALSE(set_option(walk_of(j), "flat.aim", 3));
+    CHECK_FALSE(set_option(walk_of(j), "flat.aim", 5));
     CHECK_FALSE(set_option(walk_of(j), "flat.nothing", 0));
     CHECK(set_school(walk_of(j), "flat.aim", "as_it_lies"));
     CHECK(j.flat.aim == FlatAim::as_it_lies);

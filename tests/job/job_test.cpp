@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/pour/pour.h"
 #include "core/io/csv.h"
 #include "core/io/job_file.h"
 #include "core/io/json.h"
@@ -306,19 +307,19 @@ TEST_CASE("a river alone is told of a shop that is too cold or too warm to pour 
     Documents d = demo_shop();
     Job& j = d.jobs.at("job-tarn-river");
     for (auto& [id, s] : d.slabs) s.flaws.clear();  // no void that would say it
-    for (const auto& [temp, key] : {std::pair(12.0, "fill.cold"), std::pair(29.0, "fill.warm")}) {
+    for (const auto& [temp, key] : {std::pair(12.0, "fill.cold"), std::pair(29.0, "pour.air")}) {
         for (Month& m : d.shop.air.months) m.temp_c = temp;
         const Plan p = plan_job(j, d);
         REQUIRE(p.fill->voids.empty());
-        REQUIRE_FALSE(p.fill->rivers.empty());
+        REQUIRE_FALSE(p.pour->compartments.empty());
         INFO(key);
-        REQUIRE(find_caution(p.fill->cautions, key));
-        CHECK(find_caution(p.fill->cautions, key)->says.value(0) == temp);
-        CHECK(find_caution(p.fill->cautions, "fill.gloves"));
-        CHECK_FALSE(find_caution(p.fill->cautions, temp < 20 ? "fill.warm" : "fill.cold"));
+        REQUIRE(find_caution(p.pour->cautions, key));
+        CHECK(find_caution(p.pour->cautions, key)->says.value(0) == temp);
+        CHECK(find_caution(p.pour->cautions, "pour.safe"));
     }
     for (Month& m : d.shop.air.months) m.temp_c = 20;
     const Plan p = plan_job(j, d);
-    CHECK_FALSE(find_caution(p.fill->cautions, "fill.cold"));
-    CHECK_FALSE(find_caution(p.fill->cautions, "fill.warm"));
+    CHECK_FALSE(find_caution(p.pour->cautions, "fill.cold"));
+    CHECK_FALSE(find_caution(p.pour->cautions, "pour.air"));
 }
+

@@ -63,12 +63,6 @@ inline std::map<std::string, Recompute> of_fill_and_under() {
              const Resins& r = resins(c);
              return Expected{r.a_l, r.mixed - r.a_l, 0.002, 0.01, 0};
          }},
-        {"fill.river",
-         [](const Case& c, const Figure&) {
-             Expected e{0, 0, 0.01, 0.004, 0};
-             for (const double l : volumes(c).water) e.value += l;
-             return e;
-         }},
         {"fill.rounds",
          [](const Case& c, const Figure&) {
              return Expected{static_cast<double>(resins(c).rounds), 0, 0, 0, 0};

@@ -96,17 +96,13 @@ inline const Resins& resins(const Case& c) {
             r.out_of_leaf[i] += litres, r.void_l += litres;
         }
     }
+    // A river is Pour's; what it weighs counts here.
     if (c.job.makeup.kind == MakeUp::river) {
         const Resin& deep = *std::max_element(c.docs.shop.resins.begin(), c.docs.shop.resins.end(),
                                               [](const Resin& a, const Resin& b) { return a.deepest_mm < b.deepest_mm; });
         const Resin resin = c.job.fill.river.empty() ? deep : of(c.job.fill.river);
-        for (std::size_t k = 0; k + 1 < c.slabs.size(); ++k) {
-            double surface = 0;
-            const Ring right = c.level(k, 1);
-            const Ring left = c.level(k + 1, 1);
-            c.along(1, [&](double u, double du) { surface += std::max(0.0, lowest(left, u, 0) - highest(right, u, 0)) * du; });
-            pour(v.water[k], surface, resin, c.plan.flat->thickness_mm);
-        }
+        const double share = resin.parts_a / (resin.parts_a + resin.parts_b);
+        for (const double l : v.water) r.kg += l * (share * resin.density_a + (1 - share) * resin.density_b);
     }
     return known[c.name] = r;
 }

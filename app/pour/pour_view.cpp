@@ -1,0 +1,333 @@
+#include "app/pour/pour_view.h"
+
+#include <QImage>
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/bench/bench.h"
+#include "app/theme/theme.h"
+#include "core/flat/flat.h"
+#include "core/job/shop.h"
+#include "core/lay/lay.h"
+#include "core/pour/pour.h"
+#include "core/under/choices.h"
+
+namespace yb {
+
+namespace {
+
+/// How wide the river is at a station of the bench, at its upper face; nothing where none runs.
+std::optional<Span1> river_at(const Session& s, double x) {
+    const Plan& plan = *s.plan();
+    const Frame f = plan.placement.frame();
+    for (const Compartment& c : plan.pour->compartments) {
+        const Ring ring = f.to_slab(c.above);
+        const Box box = bounds(ring);
+        if (x < box.low.x || x > box.high.x) continue;
+        const auto cut = cut_at_x(ring, std::clamp(x, box.low.x + 0.5, box.high.x - 0.5));
+        if (!cut.empty()) return Span1{cut.front().from, cut.back().to};
+    }
+    return {};
+}
+
+const Resin* resin_of(const Session& s) {
+    for (const Resin& r : s.shop().resins)
+        if (r.key == s.plan()->pour->resin) return &r;
+    return nullptr;
+}
+
+double between(const std::vector<double>& x, const std::vector<double>& y, double at) {
+    if (at <= x.front()) return y.front();
+    if (at >= x.back()) return y.back();
+    const auto k = static_cast<std::size_t>(std::upper_bound(x.begin(), x.end(), at) - x.begin());
+    return y[k - 1] + (y[k] - y[k - 1]) * (at - x[k - 1]) / (x[k] - x[k - 1]);
+}
+
+}  // namespace
+
+PourView::PourView(Bench& bench)
+    : step_key_(step_key::pour), bench_(bench),
+      section_(
+          &owner_, [](const Asked& a, const Work&) { return cure(a.kinetics, a.section, {2.5, 90}); },
+          [this](const Asked&, const Cured&) { bench_.touch(); }),
+      peaks_(
+          &owner_,
+          [](const Row& r, const Work& work) {
+              std::vector<double> out;
+              for (const double w : r.widths) {
+                  if (work.stop.stop_requested()) break;
+                  Section s = r.section;
+                  s.width_mm = w;
+                  out.push_back(cure(r.kinetics, s, {4, 0}).peak_c);
+              }
+              return out;
+          },
+          [this](const Row&, const std::vector<double>&) { bench_.touch(); }) {
+    soon_.setSingleShot(true);
+    soon_.setInterval(160);  // when the hand rests
+    QObject::connect(&soon_, &QTimer::timeout, &owner_, [this] {
+        if (wanted_) section_.ask(*wanted_);
+    });
+}
+
+QString PourView::strip_title(const Session& s) const {
+    if (s.plan()->pour->compartments.empty()) return {};
+    return QObject::tr("how hot it gets along the pour · lifts");
+}
+
+std::optional<PourView::Asked> PourView::section_here(const Session& s) const {
+    const PourPlan& p = *s.plan()->pour;
+    const Resin* resin = resin_of(s);
+    const auto wide = river_at(s, s.gauge_mm());
+    if (!resin || !wide || p.lifts.empty() || !s.pour()) return {};
+    Section section = section_of(p.lifts.front().depth_mm, p.air_c, *s.pour());
+    section.width_mm = std::max(4.0, std::round(wide->to - wide->from));
+    section.banks_mm = 120;
+    section.most_h = 240;
+    return Asked{kinetics_of(*resin), section};
+}
+
+const Cured* PourView::here(const Session& s) const {
+    const auto asked = section_here(s);
+    if (!asked) return nullptr;
+    const Cured* there = section_.at_hand(*asked);
+    if (!there && (!wanted_ || !(*wanted_ == *asked) || !section_.busy())) {
+        wanted_ = asked;
+        soon_.start();
+    }
+    return there;
+}
+
+std::optional<PourView::Row> PourView::row(const Session& s) const {
+    const auto asked = section_here(s);
+    if (!asked) return {};
+    double low = 1e9;
+    double high = 0;
+    for (const Compartment& c : s.plan()->pour->compartments) {
+        const Box box = bounds(c.above);
+        for (int i = 1; i < 24; ++i)
+            for (const Span1 cut : cut_at_x(c.above, box.low.x + box.width() * i / 24))
+                low = std::min(low, cut.to - cut.from), high = std::max(high, cut.to - cut.from);
+    }
+    if (high <= 0) return {};
+    Row r{asked->kinetics, asked->section, {}};
+    r.section.width_mm = 0;
+    for (int i = 0; i < 4; ++i) r.widths.push_back(std::round(std::max(4.0, low + (high - low) * i / 3)));
+    r.widths.erase(std::unique(r.widths.begin(), r.widths.end()), r.widths.end());
+    return r;
+}
+
+QString PourView::end_note(const Session& s) const {
+    const Cured* c = here(s);
+    if (!c) return s.plan()->pour->compartments.empty() ? QString() : QObject::tr("heat is being followed");
+    return QObject::tr("hottest here %1 after %2").arg(in_units(celsius(c->peak_c), s), in_units(hours(c->peak_h), s));
+}
+
+void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    if (!plan.pour->ready) return;
+    draw::dim_outside(p, map, plan.lay->outline);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.chalk, 1.6));
+    p.drawPolygon(map.px(plan.lay->outline));
+    if (plan.pour->compartments.empty()) return;
+    const Frame f = plan.placement.frame();
+    const Form& form = plan.pour->form;
+    // The form around it, as thick as its sheet.
+    const double sheet = s.pour() ? s.pour()->sheet_mm : 18;
+    const Vec2 middle = plan.pour->form.middle;
+    const auto box = [&](double more) {
+        const double l = form.inside_length_mm / 2 + more;
+        const double w = form.inside_width_mm / 2 + more;
+        return map.px(f.to_slab(Ring{middle + Vec2{-l, -w}, middle + Vec2{l, -w}, middle + Vec2{l, w}, middle + Vec2{-l, w}}));
+    };
+    p.setPen(QPen(c.wood_edge, std::max(2.0, sheet * map.scale)));
+    p.drawPolygon(box(sheet / 2));
+    p.setPen(QPen(c.slip, 3));
+    for (const Dam& d : plan.pour->dams) {
+        const double half = d.length_mm / 2;
+        p.drawLine(map.px(f.to_slab(d.at + Vec2{0, -half})), map.px(f.to_slab(d.at + Vec2{0, half})));
+    }
+    // Clamps on blocks, spread along each leaf.
+    p.setPen(QPen(c.steel, 1.4));
+    p.setBrush(c.slip);
+    for (const FloatUp& up : plan.pour->floats)
+        for (int k = 0; k < up.clamps; ++k) {
+            const Ring& leaf = plan.top->regions[up.leaf].above;
+            const Box b = bounds(leaf);
+            const double u = b.low.x + b.width() * (k + 0.5) / up.clamps;
+            const auto cut = cut_at_x(leaf, u);
+            if (cut.empty()) continue;
+            const QPointF q = map.px(f.to_slab(Vec2{u, (cut.front().from + cut.back().to) / 2}));
+            p.drawRect(QRectF(q.x() - 6, q.y() - 6, 12, 12));
+            p.drawLine(q - QPointF(4, 4), q + QPointF(4, 4));
+            p.drawLine(q - QPointF(4, -4), q + QPointF(4, -4));
+        }
+}
+
+std::vector<Label> PourView::labels(const BenchMap& map, const Session& s) const {
+    std::vector<Label> out;
+    const Plan& plan = *s.plan();
+    const Frame f = plan.placement.frame();
+    for (const Compartment& c : plan.pour->compartments)
+        out.push_back({map.px(f.to_slab(centroid(c.above))),
+                       plan.pour->lifts.size() == 1 ? QObject::tr("%1 in one lift").arg(in_units(litres(c.pour_l), s))
+                                                    : QObject::tr("%1 in %2 lifts").arg(in_units(litres(c.pour_l), s)).arg(plan.pour->lifts.size()),
+                       theme::colours().chalk,
+                       c.pour_l});
+    return out;
+}
+
+void PourView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    if (plan.pour->compartments.empty()) return;
+    const Box top = bounds(plan.lay->outline);
+    // Lifts lie below, as deep as they are poured.
+    const QRectF side(map.px(top.low.x), map.strip.top() + 4, map.px(top.high.x) - map.px(top.low.x), map.strip.height() - 8);
+    QColor resin = c.resin;
+    resin.setAlpha(90);
+    p.setPen(QPen(c.chalk, 1));
+    p.setBrush(resin);
+    p.drawRect(side);
+    p.setPen(QPen(c.slip, 1));
+    const auto n = static_cast<double>(plan.pour->lifts.size());
+    for (double i = 1; i < n; ++i) {
+        const double y = side.bottom() - side.height() * i / n;
+        p.drawLine(QPointF(side.left(), y), QPointF(side.right(), y));
+    }
+    const auto asked = row(s);
+    if (!asked) return;
+    const std::vector<double>* peaks = peaks_.at_hand(*asked);
+    if (!peaks) return peaks_.ask(*asked);
+    if (peaks->size() != asked->widths.size() || !s.pour()) return;
+    const double limit = s.pour()->peak_limit_c;
+    const double low = plan.pour->air_c;
+    const double high = std::max(limit + 5, *std::max_element(peaks->begin(), peaks->end()) + 5);
+    const auto y_of = [&](double t) { return side.bottom() - side.height() * (t - low) / (high - low); };
+    p.setPen(QPen(c.madder, 1.2, Qt::DashLine));
+    p.drawLine(QPointF(side.left(), y_of(limit)), QPointF(side.right(), y_of(limit)));
+    p.setFont(theme::figures(9));
+    p.drawText(QPointF(side.right() + 4, y_of(limit) + 4), in_units(celsius(limit), s));
+    QPolygonF line;
+    double hottest = low;
+    for (int i = 0; i <= 120; ++i) {
+        const double x = top.low.x + top.width() * i / 120;
+        if (const auto wide = river_at(s, x)) {
+            const double t = between(asked->widths, *peaks, wide->to - wide->from);
+            hottest = std::max(hottest, t);
+            line << QPointF(map.px(x), y_of(t));
+        }
+    }
+    p.setPen(QPen(theme::heat(0.75), 2.2));
+    p.drawPolyline(line);
+    if (!line.isEmpty()) {
+        p.setPen(c.ink);
+        p.drawText(line.first() + QPointF(4, -5), QObject::tr("%1 at most").arg(in_units(celsius(hottest), s)));
+    }
+}
+
+std::optional<Dial> PourView::dial(const Session& s) const {
+    if (!s.plan() || s.plan()->pour->compartments.empty()) return {};
+    const Cured* c = here(s);
+    if (!c || c->frames.size() < 2) return {};
+    if (!s.dial()) return Dial{QObject::tr("through the hours"), static_cast<int>(c->frames.size()) - 1};
+    const auto k = static_cast<std::size_t>(std::lround(*s.dial() * static_cast<double>(c->frames.size() - 1)));
+    return Dial{QObject::tr("after %1").arg(in_units(hours(c->frames[k].h), s)), static_cast<int>(c->frames.size()) - 1};
+}
+
+/// Heat over the section at the hour of the dial, at its hottest while nobody has turned it.
+void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    const Cured* c = here(s);
+    const auto wide = river_at(s, s.gauge_mm());
+    if (!c || !wide || c->frames.empty() || s.plan()->pour->lifts.empty()) return;
+    std::size_t k = 0;
+    if (s.dial()) {
+        k = static_cast<std::size_t>(std::lround(*s.dial() * static_cast<double>(c->frames.size() - 1)));
+    } else {
+        for (std::size_t i = 0; i < c->frames.size(); ++i)
+            if (std::abs(c->frames[i].h - c->peak_h) < std::abs(c->frames[k].h - c->peak_h)) k = i;
+    }
+    const CureFrame& f = c->frames[k];
+    const double air = s.plan()->pour->air_c;
+    const double span = std::max(10.0, c->peak_c - air);
+    const double deep = s.plan()->pour->lifts.front().depth_mm;
+    const double half = c->x.back();
+    const double middle = (wide->from + wide->to) / 2;
+    // Sampled on a grid of its own: the section's is finer where it matters.
+    constexpr int w = 121;
+    constexpr int h = 30;
+    QImage image(w, h, QImage::Format_ARGB32);
+    const std::size_t nz = c->z.size();
+    const auto value = [&](const std::vector<double>& what, double x, double z) {
+        const auto i = static_cast<std::size_t>(
+            std::clamp<std::ptrdiff_t>(std::upper_bound(c->x.begin(), c->x.end(), x) - c->x.begin() - 1, 0, static_cast<std::ptrdiff_t>(c->x.size()) - 2));
+        const auto j = static_cast<std::size_t>(
+            std::clamp<std::ptrdiff_t>(std::upper_bound(c->z.begin(), c->z.end(), z) - c->z.begin() - 1, 0, static_cast<std::ptrdiff_t>(nz) - 2));
+        const double a = (x - c->x[i]) / (c->x[i + 1] - c->x[i]);
+        const double b = (z - c->z[j]) / (c->z[j + 1] - c->z[j]);
+        const auto at = [&](std::size_t q, std::size_t r) { return what[q * nz + r]; };
+        return (at(i, j) * (1 - a) + at(i + 1, j) * a) * (1 - b) + (at(i, j + 1) * (1 - a) + at(i + 1, j + 1) * a) * b;
+    };
+    double now = air;
+    for (int j = 0; j < h; ++j)
+        for (int i = 0; i < w; ++i) {
+            const double x = std::abs((i + 0.5) / w * 2 - 1) * half;
+            const double z = deep * (1 - (j + 0.5) / h);
+            const double t = value(f.temp_c, std::min(x, half), z);
+            now = std::max(now, t);
+            QColor colour = theme::heat((t - air) / span);
+            colour.setAlphaF(static_cast<float>(std::clamp(0.15 + 0.75 * (t - air) / span, 0.0, 0.9)));
+            image.setPixelColor(i, j, colour);
+        }
+    // It lies at the bottom of the top: the first lift.
+    const QPointF a = map.end_px(middle + half, deep);
+    const QPointF b = map.end_px(middle - half, 0);
+    p.save();
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    if (map.end_on_edge) {
+        // On edge heights run to the right, across runs up.
+        p.drawImage(QRectF(a, b).normalized(), image.transformed(QTransform().rotate(90)));
+    } else {
+        p.drawImage(QRectF(a, b).normalized(), image);
+    }
+    p.restore();
+    p.setPen(theme::colours().ink);
+    p.setFont(theme::figures(10));
+    const QRectF where = QRectF(a, b).normalized();
+    p.drawText(where.center() + QPointF(-30, -where.height() / 2 - 6), in_units(celsius(now), s));
+}
+
+std::vector<Field> PourView::fields(const Session& s) const {
+    if (s.plan() && s.plan()->pour->compartments.empty()) return {};
+    return {job_number("pour.peak_limit_c"), job_number("pour.lifts"),     job_number("pour.cup_l"),        job_number("pour.after_mm"),
+            job_number("fill.overfill_mm"),  job_number("fill.reserve_pct"), job_number("pour.pigment_g_kg"), job_number("pour.sheet_mm"),
+            job_number("pour.bearers_mm"),   job_number("pour.clamp_n"),   job_number("pour.slope_mm_m"),   job_number("pour.night_c")};
+}
+
+std::vector<Action> PourView::actions(Session& session) {
+    Session* s = &session;
+    return {{"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }, true,
+             false, "top river lift"},
+            {"hottest", QObject::tr("Where it is hottest"), QObject::tr("The gauge goes to the widest place"),
+             [s] {
+                 double best = 0;
+                 double at = s->gauge_mm();
+                 const Span1 all = s->plan()->stations();
+                 for (double x = all.from; x <= all.to; x += 10)
+                     if (const auto wide = river_at(*s, x); wide && wide->to - wide->from > best) best = wide->to - wide->from, at = x;
+                 s->set_gauge(at);
+             },
+             session.plan() && !session.plan()->pour->compartments.empty(), false, "top river lift"},
+            {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(step_key::under); }, true, true}};
+}
+
+QString PourView::help() const {
+    return QObject::tr(
+        "A river from what it holds to what is mixed: lifts that stay below the limit you set, batches for your cups, the form and its "
+        "clamps. The end view shows the heat at the gauge; the dial goes through the hours. Without a river there is nothing to pour here.");
+}
+
+}  // namespace yb

@@ -1,0 +1,37 @@
+// What the verbs of `burl` share: bad input, JSON out, a job file read.
+#pragma once
+
+#include <iostream>
+#include <stdexcept>
+#include <string>
+
+#include "core/io/json.h"
+#include "core/job/documents.h"
+#include "core/job/job.h"
+
+namespace CLI {
+class App;
+}
+
+namespace burl {
+
+/// What the person typed or gave: exit 2.
+struct BadInput : std::runtime_error {
+    using std::runtime_error::runtime_error;
+};
+
+inline void print(const yb::Json& j) { std::cout << j.dump(1) << '\n'; }
+
+/// A job file's job with its slabs and shop.
+struct JobAlone {
+    yb::Job job;
+    yb::Documents docs;
+};
+/// @throws yb::FormatError.
+JobAlone read_job_alone(const std::string& path);
+
+// Verbs of their own files, added to the program.
+void add_pour_verbs(CLI::App& app);  ///< cure, pour
+void add_base_verbs(CLI::App& app);  ///< sag, tip, under
+
+}  // namespace burl

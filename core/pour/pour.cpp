@@ -1,0 +1,298 @@
+#include "core/pour/pour.h"
+
+#include <algorithm>
+#include <cmath>
+#include <deque>
+#include <mutex>
+
+#include "core/figure/choice.h"
+#include "core/fill/fill.h"
+#include "core/pour/told.h"
+
+namespace yb {
+
+namespace {
+
+constexpr double gravity = 9.80665;
+
+/// Area of a river at a share of its depth, 0 below: its width changes evenly between the faces.
+double area_at(double below, double above, double share) { return below + (above - below) * share; }
+
+/// How long a line of points is.
+double run_of(const std::vector<Vec2>& line) {
+    double sum = 0;
+    for (std::size_t i = 1; i < line.size(); ++i) sum += length(line[i] - line[i - 1]);
+    return sum;
+}
+
+class Planner {
+  public:
+    explicit Planner(const PourInputs& in) : in_(in) {}
+
+    PourPlan run() {
+        if (!in_.top.ready) return p_;
+        p_.ready = true;
+        p_.air_c = in_.air_c;
+        if (in_.resins.empty()) return p_;
+        const Resin& resin = river_resin(in_.resins, in_.fill.river);
+        p_.resin = resin.key;
+        for (const Region& r : in_.top.regions)
+            if (r.kind == RegionKind::resin && !r.let_in) compartment(r, resin);
+        if (p_.compartments.empty()) {
+            p_.figures.push_back({"pour.mix", "Resin to mix", litres(0), {}, say("this top has no river; voids are filled in Fill"), {"no resin between leaves", {}, ""}});
+            return p_;
+        }
+        for (std::size_t i = 0; i < p_.compartments.size(); ++i) lifts(i, resin);
+        mix(resin);
+        form(resin);
+        floats(resin);
+        dams();
+        tell_pour(in_, resin, p_);
+        sort_by_severity(p_.cautions);
+        return p_;
+    }
+
+  private:
+    void compartment(const Region& r, const Resin&) {
+        Compartment c;
+        c.id = "river-" + std::to_string(r.index + 1);
+        c.joint = r.index;
+        c.net_l = r.volume_l;
+        c.depth_mm = in_.top.thickness_mm;
+        c.above = r.above;
+        const double above = area(r.above);
+        const Box box = bounds(r.above);
+        const double along = std::max(1.0, box.width());
+        c.width_mm = (above + area(r.below)) / 2 / along;
+        for (const RiverRun& run : in_.top.rivers)
+            if (run.joint == r.index) c.guess_l = along * run.above.mean_mm * c.depth_mm * 1e-6;
+        // Both banks drink, over their slant.
+        const double lean = (above - area(r.below)) / 2 / along;
+        const Sides banks = sides_of(r.above);
+        const double bank_m2 = (run_of(banks.low) + run_of(banks.high)) * std::hypot(c.depth_mm, lean) * 1e-6;
+        c.soak_l = bank_m2 * in_.choices.soak_ml_m2 / 1000;
+        c.pour_l = c.net_l + above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6 + c.soak_l;
+        p_.pour_l += c.pour_l;
+        below_.push_back(area(r.below));
+        p_.compartments.push_back(std::move(c));
+    }
+
+    void lifts(std::size_t i, const Resin& resin) {
+        const Compartment& c = p_.compartments[i];
+        const double above = area(c.above);
+        const double deep = c.depth_mm + in_.fill.overfill_mm + in_.choices.after_mm;
+        const auto forecast = forecast_lifts(resin, deep, in_.air_c, in_.choices);
+        // Each lift's own share: the banks lean, so upper ones hold more; what soaks in goes by the depth that is wetted.
+        double whole = 0;
+        std::vector<double> parts;
+        double low = 0;
+        for (const LiftForecast& f : forecast) {
+            const double high = low + f.depth_mm;
+            const double from = std::min(1.0, low / c.depth_mm);
+            const double to = std::min(1.0, high / c.depth_mm);
+            double part = (to - from) * c.depth_mm * (area_at(below_[i], above, from) + area_at(below_[i], above, to)) / 2;
+            part += std::max(0.0, high - std::max(low, c.depth_mm)) * above;
+            parts.push_back(part);
+            whole += part;
+            low = high;
+        }
+        const double over = above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6;
+        for (std::size_t k = 0; k < forecast.size(); ++k) {
+            PourLift l;
+            static_cast<LiftForecast&>(l) = forecast[k];
+            l.compartment = i;
+            l.volume_l = whole > 0 ? (c.net_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep : 0;
+            p_.lifts.push_back(l);
+        }
+        if (forecast.empty()) return;
+        const LiftForecast& last = forecast.back();
+        p_.wait_h = std::max(p_.wait_h, last.poured_h + 3 * std::max(last.next_from_h, 1.0));
+        p_.hands_on_h += 1.0 * static_cast<double>(forecast.size());  // mix, pour, torch: a starting value
+    }
+
+    void mix(const Resin& resin) {
+        const auto& c = in_.choices;
+        const double keep = (1 + in_.fill.reserve_pct / 100) * (1 + c.cup_loss_pct / 100);
+        p_.mix_l = p_.pour_l * keep;
+        const double most = std::max(0.01, c.degas ? std::min(c.cup_l, c.pot_l / 2) : c.cup_l);
+        const double parts = resin.volume_a() + resin.volume_b();
+        for (std::size_t i = 0; i < p_.lifts.size(); ++i) {
+            PourLift& l = p_.lifts[i];
+            l.mix_l = l.volume_l * keep;
+            const int n = std::max(1, static_cast<int>(std::ceil(l.mix_l / most - 1e-9)));
+            for (int k = 0; k < n; ++k) {
+                Batch b;
+                b.lift = i;
+                b.volume_l = l.mix_l / n;
+                b.a_l = b.volume_l * resin.volume_a() / parts;
+                b.b_l = b.volume_l - b.a_l;
+                b.a_g = b.a_l * resin.density_a * 1000;
+                b.b_g = b.b_l * resin.density_b * 1000;
+                b.pigment_g = c.pigment_g_kg * (b.a_g + b.b_g) / 1000;
+                p_.batches.push_back(b);
+            }
+            p_.hands_on_h += 0.25 * n;
+        }
+        if (resin.price_l) p_.cost = p_.mix_l * *resin.price_l;
+    }
+
+    /// Around the blank as it is laid: wood, river and all.
+    void form(const Resin& resin) {
+        const auto& c = in_.choices;
+        Form& f = p_.form;
+        double low = 1e300;
+        double high = -1e300;
+        for (const Region& r : in_.top.regions)
+            for (const Ring* ring : {&r.above, &r.below})
+                for (const Vec2 q : *ring) low = std::min(low, q.y), high = std::max(high, q.y);
+        if (high < low) return;
+        const double deep = p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm;
+        f.inside_length_mm = std::max(in_.top.wanted.length_mm, in_.rough_length_mm);
+        f.inside_width_mm = high - low;
+        f.middle = {0, (low + high) / 2};
+        f.side_mm = deep + c.rim_mm;
+        const double outside_long = f.inside_length_mm + 2 * c.sheet_mm;
+        // Sides stand beside the bottom, the long ones over the ends.
+        f.parts = {{"form, bottom", 1, f.inside_length_mm, f.inside_width_mm},
+                   {"form, long side", 2, outside_long, f.side_mm + c.sheet_mm},
+                   {"form, end", 2, f.inside_width_mm, f.side_mm + c.sheet_mm}};
+        const double inner_m2 = (f.inside_length_mm * f.inside_width_mm + 2 * (f.inside_length_mm + f.inside_width_mm) * f.side_mm) * 1e-6;
+        f.tape_m = std::ceil(inner_m2 / (c.tape_mm / 1000) * 1.05);
+        f.caulk_m = (2 * (f.inside_length_mm + f.inside_width_mm) + 4 * f.side_mm) / 1000;
+        const double rho = resin.mixed_density() * 1000;
+        f.wall_n_m = rho * gravity * std::pow(deep / 1000, 2) / 2;
+        // The bottom hangs between its bearers like a beam that lies free on them: wood and resin press on it alike.
+        const double load = rho * gravity * deep / 1000;  // N/m²
+        const double inertia = std::pow(c.sheet_mm / 1000, 3) / 12;
+        constexpr double sheet_pa = 3.5e9;
+        f.sag_mm = 1000 * 5 * load * std::pow(c.bearers_mm / 1000, 4) / (384 * sheet_pa * inertia);
+        double surface = 0;
+        for (const Compartment& k : p_.compartments) surface += area(k.above);
+        f.wedge_l = surface * c.slope_mm_m / 1000 * f.inside_length_mm / 2 * 1e-6;
+    }
+
+    void floats(const Resin& resin) {
+        const double rho = resin.mixed_density() * 1000;
+        for (std::size_t i = 0; i < in_.top.leaves; ++i) {
+            const Region& leaf = in_.top.regions[i];
+            // Resin gets under it: it is wetted as deep as it stands in the pour.
+            const double share = std::min(1.0, p_.compartments.front().depth_mm / std::max(1.0, in_.top.thickness_mm));
+            FloatUp f;
+            f.leaf = i;
+            f.force_n = std::max(0.0, (rho * leaf.volume_l * 1e-3 * share - leaf.mass_kg) * gravity);
+            f.clamps = static_cast<int>(std::ceil(2 * f.force_n / std::max(1.0, in_.choices.clamp_n) - 1e-9));
+            p_.floats.push_back(f);
+        }
+    }
+
+    /// Where a river leaves the wood at either end.
+    void dams() {
+        for (const Compartment& c : p_.compartments) {
+            const Box box = bounds(c.above);
+            for (const double u : {box.low.x, box.high.x}) {
+                const auto cut = cut_at_x(c.above, std::clamp(u, box.low.x + 0.5, box.high.x - 0.5));
+                if (cut.empty()) continue;
+                const double from = cut.front().from;
+                const double to = cut.back().to;
+                p_.dams.push_back({{u, (from + to) / 2}, to - from});
+            }
+        }
+    }
+
+    const PourInputs& in_;
+    PourPlan p_;
+    std::vector<double> below_;  ///< areas of the compartments' undersides
+};
+
+struct Question {
+    double gel = 0, heat = 0, density = 0, deepest = 0, depth = 0, air = 0, limit = 0, board = 0, night = 0;
+    bool fans = false;
+    int lifts = 0;
+    bool operator==(const Question&) const = default;
+};
+
+std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const PourChoices& c) {
+    // Coarse, and a little on the safe side for it: the section's own figure is followed finely.
+    const CureOrder quick{3, 0};
+    const auto sequence = [&](int n, double air) {
+        return cure_lifts(k, section_of(q.depth / n, air, c), std::vector<double>(static_cast<std::size_t>(n), q.depth / n), quick);
+    };
+    const int fewest = c.lifts > 0 ? c.lifts : std::max(1, static_cast<int>(std::ceil(q.depth / q.deepest - 1e-9)));
+    for (int n = fewest;; ++n) {
+        const auto warm = sequence(n, q.air + 1);
+        double worst = 0;
+        for (const LiftCure& l : warm) worst = std::max(worst, l.peak_c);
+        if (worst > q.limit && c.lifts == 0 && n < 12) continue;
+        const auto mean = sequence(n, q.air);
+        const auto cool = sequence(n, q.air - 1);
+        std::vector<LiftForecast> out;
+        for (std::size_t i = 0; i < mean.size(); ++i) {
+            LiftForecast f;
+            f.depth_mm = q.depth / n;
+            f.peak_c = mean[i].peak_c, f.peak_low_c = cool[i].peak_c, f.peak_high_c = warm[i].peak_c;
+            f.peak_h = mean[i].peak_h;
+            f.poured_h = mean[i].poured_h;
+            f.next_from_h = mean[i].gel_h.value_or(0);
+            f.next_to_h = std::max(f.next_from_h, mean[i].tacky_h.value_or(f.next_from_h));
+            out.push_back(f);
+        }
+        return out;
+    }
+}
+
+}  // namespace
+
+Kinetics kinetics_of(const Resin& r) {
+    Kinetics k;
+    k.heat_kj_kg = r.heat_kj_kg;
+    k.gel_25_h = r.pot_life_h ? gel_25_for(*r.pot_life_h, {r.pot_g, 0, 25}, r.heat_kj_kg) : r.gel_25_h;
+    return k;
+}
+
+Section section_of(double depth, double air, const PourChoices& c) {
+    Section s;
+    s.depth_mm = depth;
+    s.air_c = air;
+    s.board_mm = c.sheet_mm;
+    s.h = c.fans ? 15 : 8;
+    s.night_c = c.night_c;
+    return s;
+}
+
+std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth, double air, const PourChoices& c) {
+    if (!(depth > 0)) return {};
+    const Kinetics k = kinetics_of(resin);
+    const Question q{k.gel_25_h, k.heat_kj_kg, k.kg_m3, resin.deepest_mm, depth, air, c.peak_limit_c, c.sheet_mm, c.night_c, c.fans, c.lifts};
+    static std::mutex guard;
+    static std::deque<std::pair<Question, std::vector<LiftForecast>>> kept;
+    {
+        const std::lock_guard lock(guard);
+        for (const auto& [asked, answered] : kept)
+            if (asked == q) return answered;
+    }
+    std::vector<LiftForecast> out = answer(q, k, c);
+    const std::lock_guard lock(guard);
+    kept.emplace_front(q, out);
+    if (kept.size() > 64) kept.pop_back();
+    return out;
+}
+
+PourPlan plan_pour(const PourInputs& in) { return Planner(in).run(); }
+
+std::optional<Cured> cure_at(const Top& top, const PourPlan& plan, const Resin& resin, const PourChoices& choices, double u, int frames) {
+    if (plan.compartments.empty() || plan.lifts.empty()) return {};
+    for (const Compartment& c : plan.compartments) {
+        const Box box = bounds(c.above);
+        if (u < box.low.x || u > box.high.x) continue;
+        const auto cut = cut_at_x(c.above, std::clamp(u, box.low.x + 0.5, box.high.x - 0.5));
+        if (cut.empty()) continue;
+        Section s = section_of(plan.lifts.front().depth_mm, plan.air_c, choices);
+        s.width_mm = std::max(4.0, cut.back().to - cut.front().from);
+        s.banks_mm = std::clamp((top.wanted.width_mm - s.width_mm) / 2, 40.0, 200.0);
+        s.most_h = 200;
+        return cure(kinetics_of(resin), s, {2, frames});
+    }
+    return {};
+}
+
+}  // namespace yb

@@ -1,0 +1,289 @@
+#include "core/pour/told.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/figure/choice.h"
+#include "core/fill/fill.h"
+
+namespace yb {
+
+namespace {
+
+class Teller {
+  public:
+    Teller(const PourInputs& in, const Resin& resin, PourPlan& p) : in_(in), resin_(resin), p_(p) {}
+
+    void tell() {
+        figures();
+        heat();
+        form();
+        others();
+        choices();
+    }
+
+  private:
+    void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
+        p_.cautions.push_back({std::move(key), s, step_key::pour, std::move(says), at ? std::optional(in_.top.bench.to_slab(*at)) : std::nullopt});
+    }
+
+    const LiftForecast& hottest() const {
+        return *std::max_element(p_.lifts.begin(), p_.lifts.end(),
+                                 [](const PourLift& a, const PourLift& b) { return a.peak_high_c < b.peak_high_c; });
+    }
+
+    void figures() {
+        const auto& c = in_.choices;
+        std::vector<Given> given;
+        double net = 0;
+        double guess = 0;
+        for (const Compartment& k : p_.compartments) {
+            net += k.net_l, guess += k.guess_l;
+            given.push_back({"river, between the finished planes", litres(k.net_l), "ruled banks, Simpson's rule"});
+            given.push_back({"upper face", square_metres(area(k.above) * 1e-6), "bank to bank"});
+            given.push_back({"soaks in", litres(k.soak_l), "both banks × what a square metre drinks"});
+        }
+        given.push_back({"overfill", fine(in_.fill.overfill_mm), "the maker's"});
+        given.push_back({"planed off after", fine(c.after_mm), "the maker's"});
+        given.push_back({"reserve", percent(in_.fill.reserve_pct), "the maker's"});
+        given.push_back({"stays in the cup", percent(c.cup_loss_pct), "the maker's"});
+        p_.figures.push_back({"pour.mix",
+                              "Resin to mix",
+                              litres(p_.mix_l),
+                              {},
+                              say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
+                              {"(net + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given, "docs/methods.md, Pour"}});
+        const double a = resin_.volume_a() / (resin_.volume_a() + resin_.volume_b());
+        p_.figures.push_back({"pour.batches",
+                              "Batches, each",
+                              count(static_cast<double>(p_.batches.size())),
+                              litres(p_.batches.empty() ? 0 : p_.batches.front().volume_l),
+                              p_.batches.empty() ? Phrase()
+                                                 : say("A {} and B {} · by weight {} and {}", litres(p_.batches.front().a_l),
+                                                       litres(p_.batches.front().b_l), kg(p_.batches.front().a_g / 1000),
+                                                       kg(p_.batches.front().b_g / 1000)),
+                              {"each lift's mix / ceil(mix / largest cup); all alike, of one total",
+                               {{"largest cup", litres(c.cup_l), "the maker's"}, {"part A by volume", percent(100 * a), resin_.label}},
+                               "the label stands above it"}});
+        const LiftForecast& hot = hottest();
+        p_.figures.push_back(
+            {"pour.peak",
+             "Peak, and with the air 1 °C warmer",
+             celsius(hot.peak_c),
+             celsius(hot.peak_high_c),
+             say("{} h after it is poured; {} with the air 1 °C cooler", count(hot.peak_h), celsius(hot.peak_low_c)),
+             {"dα/dt = A·exp(−E/RT)·(α₀ + α^m)(1 − α)^n, heat through resin, board and air, in one dimension: a narrow river stays cooler",
+              {{"air", celsius(p_.air_c), "shop, that month"},
+               {"gels at 25 °C in", hours(kinetics_of(resin_).gel_25_h), resin_.pot_life_h ? "fitted to the pot life" : "the resin's"},
+               {"heat, kJ/kg", number(resin_.heat_kj_kg), "the resin's"},
+               {"limit", celsius(c.peak_limit_c), "the maker's"}},
+              "docs/methods.md, Pour"}});
+        p_.figures.push_back({"pour.lifts",
+                              "Lifts, each",
+                              count(static_cast<double>(p_.lifts.size())),
+                              fine(p_.lifts.front().depth_mm),
+                              p_.lifts.size() > 1 ? say("the next from {} to {} after the one before: gelled, still tacky",
+                                                        hours(p_.lifts.front().next_from_h), hours(p_.lifts.front().next_to_h))
+                                                  : say("gels in {}", hours(p_.lifts.front().next_from_h)),
+                              {"as few as stay below the limit with the air 1 °C warmer, none deeper than the label allows",
+                               {{"label allows", fine(resin_.deepest_mm), resin_.label}},
+                               "each simulated on those below it"}});
+        p_.figures.push_back({"pour.wait",
+                              "Waiting, at least",
+                              hours(p_.wait_h),
+                              {},
+                              {},
+                              {"last lift poured + 3 × its gel", {{"last poured after", hours(p_.lifts.back().poured_h), ""}}, "starting value"}});
+        double force = 0;
+        int clamps = 0;
+        for (const FloatUp& f : p_.floats) force += f.force_n, clamps += f.clamps;
+        p_.figures.push_back({"pour.float",
+                              "Floats up, N, and clamps",
+                              number(std::round(force)),
+                              count(clamps),
+                              say("a margin of two; {} N each", number(c.clamp_n)),
+                              {"(ρ_resin·V_wet − ρ_wood·V)·g, each leaf", {{"resin, kg/L", number(resin_.mixed_density()), resin_.label}}, "Archimedes; an estimate"}});
+    }
+
+    void heat() {
+        const auto& c = in_.choices;
+        const LiftForecast& hot = hottest();
+        if (hot.peak_high_c > c.peak_limit_c)
+            add("pour.hot", Severity::stop,
+                say("A lift of {} gets to {} in this air, {} with 1 °C more: it boils, yellows and cracks. Pour it in more lifts, in the cool, "
+                    "or with air moving over it.",
+                    fine(hot.depth_mm), celsius(hot.peak_c), celsius(hot.peak_high_c)));
+        else if (hot.peak_high_c - hot.peak_low_c > 10)
+            add("pour.near", Severity::watch,
+                say("This lift is near to running away: from {} to {} hang on 1 °C of air to either side. Keep the shop even, or take one lift "
+                    "more.",
+                    celsius(hot.peak_low_c), celsius(hot.peak_high_c)));
+        if (p_.lifts.front().depth_mm > resin_.deepest_mm + 0.05)
+            add("pour.label", Severity::stop,
+                say("Lifts of {} are deeper than the {} its label allows. The label stands above the figures: take {} lifts.",
+                    fine(p_.lifts.front().depth_mm), fine(resin_.deepest_mm),
+                    count(std::ceil(p_.compartments.front().depth_mm / resin_.deepest_mm))));
+        if (p_.air_c < resin_.low_c || p_.air_c > resin_.high_c)
+            add("pour.air", Severity::watch,
+                say("The shop's air of {} lies outside the {} to {} its label wants. Warm or cool the shop, or wait.", celsius(p_.air_c),
+                    celsius(resin_.low_c), celsius(resin_.high_c)));
+        if (c.night_c > 5)
+            add("pour.night", Severity::note,
+                say("With the heater off it is {} °C colder by night: cures stretch. Leave it on until it has gelled.", number(c.night_c)));
+    }
+
+    void form() {
+        const auto& c = in_.choices;
+        const Form& f = p_.form;
+        add("pour.leaks", Severity::note,
+            say("Before you mix: caulk {} of seams, tape {} m, and fill the form with a little water in mind – corners, ends, bearers. A slit of "
+                "0.1 mm lets this resin creep {} before it gels.",
+                along(f.caulk_m * 1000), number(f.tape_m),
+                mm(creep_mm(0.1, p_.compartments.front().depth_mm, resin_.pa_s, p_.lifts.front().next_from_h, resin_.mixed_density() * 1000))));
+        if (f.sag_mm > 0.5)
+            add("pour.sags", Severity::watch,
+                say("Between bearers {} apart the form's bottom hangs {}: set them closer, {} or less.", mm(c.bearers_mm), fine(f.sag_mm),
+                    mm(std::floor(c.bearers_mm * std::pow(0.4 / f.sag_mm, 0.25) / 10) * 10)));
+        if (c.slope_mm_m > 0.5)
+            add("pour.slope", Severity::watch,
+                say("The form stands {} mm a metre out of level: a wedge of {} more at one end, planed off after. Level it.",
+                    number(c.slope_mm_m), litres(f.wedge_l)));
+        for (const FloatUp& up : p_.floats)
+            if (up.force_n > 1)
+                add("pour.float", Severity::watch,
+                    say("{} floats up with {} N: hold it down with {} clamps of {} N, on blocks of scrap.", in_.top.regions[up.leaf].name,
+                        number(std::round(up.force_n)), count(up.clamps), number(c.clamp_n)),
+                    centroid(in_.top.regions[up.leaf].above));
+        for (const Dam& d : p_.dams)
+            if (d.length_mm > 1)
+                add("pour.dam", Severity::note, say("The river runs out at the end, {} wide: the form's end dams it. Caulk it there.", mm(d.length_mm)),
+                    d.at);
+        if (f.inside_length_mm < in_.top.wanted.length_mm || f.inside_width_mm < 50)
+            add("pour.form", Severity::stop, say("The form would be smaller than what goes into it. Lay the leaves first."));
+    }
+
+    void others() {
+        const auto& c = in_.choices;
+        if (c.degas && c.cup_l > c.pot_l / 2)
+            add("pour.pot", Severity::watch,
+                say("Under vacuum the mix rises: fill the pot to half. Batches are {} at most, not {}.", litres(c.pot_l / 2), litres(c.cup_l)));
+        if (p_.batches.size() > 1)
+            add("pour.colour", Severity::note,
+                c.pigment_g_kg > 0
+                    ? say("{} batches: {} g of pigment in each, weighed, of one total of {} g. Keep a cup of it, labelled.",
+                          count(static_cast<double>(p_.batches.size())), number(std::round(p_.batches.front().pigment_g * 10) / 10),
+                          number(std::round(total_pigment() * 10) / 10))
+                    : say("{} batches: what colours them goes into each by weight, of one total, or the colour steps.",
+                          count(static_cast<double>(p_.batches.size()))));
+        if (resin_.left_l && *resin_.left_l < p_.mix_l)
+            add("pour.short", Severity::stop,
+                say("{} is on the shelf and {} is to be mixed: get {} more before the first cup is opened.", litres(*resin_.left_l),
+                    litres(p_.mix_l), litres(p_.mix_l - *resin_.left_l)));
+        if (const Kinetics k = kinetics_of(resin_); p_.batches.size() > 0) {
+            const double grams = p_.batches.front().a_g + p_.batches.front().b_g;
+            const CupLife life = pot_life(k, {grams, 0, p_.air_c});
+            if (life.temp_c > 80)
+                add("pour.cup", Severity::watch,
+                    say("A cup of {} left standing gels after {} at {}: pour it out at once, shallow. A hot cup goes outside, never in a closed "
+                        "bin.",
+                        kg(grams / 1000), hours(life.pot_life_h), celsius(life.temp_c)));
+        }
+        const double syrup = isothermal_gel_h(kinetics_of(resin_), p_.air_c) * 0.8;
+        add("pour.syrup", Severity::note,
+            say("A second colour goes in when it is a syrup, about {} after pouring: earlier it sinks and spreads, later it sits on top.",
+                hours(syrup)));
+        add("pour.safe", Severity::note,
+            say("Resin: gloves, eyes, moving air – it sensitises. Heat: away from what burns. Do not sand what is not cured. The label and local "
+                "rules stand above this."));
+        for (Caution c2 : of_every_pour(p_.air_c))
+            if (c2.key == "fill.cold") c2.step = step_key::pour, p_.cautions.push_back(std::move(c2));
+    }
+
+    double total_pigment() const {
+        double sum = 0;
+        for (const Batch& b : p_.batches) sum += b.pigment_g;
+        return sum;
+    }
+
+    void choices() {
+        const auto& c = in_.choices;
+        const auto with = [&](bool fans) {
+            PourChoices other = c;
+            other.fans = fans;
+            const auto lifts = forecast_lifts(resin_, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, other);
+            double peak = 0;
+            for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
+            return say(lifts.size() == 1 ? "{} lift, {} at most" : "{} lifts, {} at most", count(static_cast<double>(lifts.size())), celsius(peak));
+        };
+        p_.choices.push_back(choice_of(pour_airs, c, {with(false), with(true)}));
+        p_.choices.push_back(choice_of(pour_degas, c,
+                                       {say("batches of {}, bubbles rise by themselves", litres(c.cup_l)),
+                                        say("batches of {} at most", litres(std::min(c.cup_l, c.pot_l / 2)))}));
+        Choice river{"fill.river", "Resin", {}};
+        for (const Resin& r : in_.resins) {
+            const auto lifts = forecast_lifts(r, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, c);
+            if (lifts.empty()) continue;
+            double peak = 0;
+            for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
+            river.options.push_back({r.key, r.label,
+                                     say(lifts.size() == 1 ? "{} lift, {} at most, gels in {}" : "{} lifts, {} at most, {} in all",
+                                         count(static_cast<double>(lifts.size())), celsius(peak),
+                                         hours(lifts.back().poured_h + lifts.back().next_from_h)),
+                                     r.key == p_.resin});
+        }
+        p_.choices.push_back(std::move(river));
+    }
+
+    const PourInputs& in_;
+    const Resin& resin_;
+    PourPlan& p_;
+};
+
+}  // namespace
+
+void tell_pour(const PourInputs& in, const Resin& resin, PourPlan& plan) { Teller(in, resin, plan).tell(); }
+
+std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench) {
+    std::vector<Thing> out;
+    for (std::size_t i = 0; i < p.compartments.size(); ++i) {
+        const Compartment& c = p.compartments[i];
+        Thing t{"river " + std::to_string(i + 1), "river", i, say("River {}", count(static_cast<double>(i) + 1))};
+        t.area = to_bench.to_slab(c.above);
+        t.figures = {{"river.pour",
+                      "Goes into it",
+                      litres(c.pour_l),
+                      {},
+                      say("{} between the finished planes", litres(c.net_l)),
+                      {"net + face × (overfill + planed off) + soak-in",
+                       {{"net", litres(c.net_l), "ruled banks"}, {"soak-in", litres(c.soak_l), "banks"}},
+                       "docs/methods.md, Pour"}},
+                     {"river.guess",
+                      "Length × width × thickness",
+                      litres(c.guess_l),
+                      {},
+                      say("what the lean of the banks is worth: {}", litres(c.net_l - c.guess_l)),
+                      {"length × mean width above × thickness", {}, "the usual guess"}},
+                     {"river.width", "Mean width", mm(c.width_mm), {}, {}, {"area half-way down / length", {}, ""}},
+                     {"river.deep", "Deep", fine(c.depth_mm), {}, {}, {"finished thickness", {}, "Flat"}}};
+        out.push_back(std::move(t));
+    }
+    for (std::size_t i = 0; i < p.lifts.size(); ++i) {
+        const PourLift& l = p.lifts[i];
+        Thing t{"lift " + std::to_string(i + 1), "lift", i, say("Lift {}", count(static_cast<double>(i) + 1))};
+        double batches = 0;
+        for (const Batch& b : p.batches) batches += b.lift == i;
+        t.figures = {{"lift.mix", "To mix", litres(l.mix_l), {}, say("{} goes in; {} batches", litres(l.volume_l), count(batches)), {"its share × (1 + reserve) × (1 + cup)", {}, ""}},
+                     {"lift.peak",
+                      "Peak, 1 °C warmer",
+                      celsius(l.peak_c),
+                      celsius(l.peak_high_c),
+                      say("{} after it is poured", hours(l.peak_h)),
+                      {"one dimension, on the lifts below it", {}, "docs/methods.md, Pour"}},
+                     {"lift.poured", "Poured after the first", hours(l.poured_h), {}, {}, {"as the one before gels", {}, ""}},
+                     {"lift.next", "Next from, to", hours(l.next_from_h), hours(l.next_to_h), say("gelled, still tacky; later it is sanded first"), {"α 0.55 and 0.75 at the surface", {}, ""}}};
+        out.push_back(std::move(t));
+    }
+    return out;
+}
+
+}  // namespace yb

@@ -1,0 +1,100 @@
+// Pour worked out another way: volumes level by level, banks walked in strips, heat by the plainest explicit scheme.
+#pragma once
+
+#include "core/pour/pour.h"
+#include "tests/cure/plain.h"
+#include "tests/truth/volumes.h"
+
+namespace yb::truth {
+
+struct Poured {
+    double pour_l = 0, mix_l = 0, deep_mm = 0;
+    int lifts = 0;
+    Plain mean, warm;
+};
+inline const Poured& poured(const Case& c) {
+    static std::map<std::string, Poured> known;
+    if (const auto it = known.find(c.name); it != known.end()) return it->second;
+    Poured p;
+    if (c.job.makeup.kind != MakeUp::river) return known[c.name] = p;
+    const auto& choices = c.job.pour;
+    const double t = c.plan.flat->thickness_mm;
+    p.deep_mm = t + c.job.fill.overfill_mm + choices.after_mm;
+    for (std::size_t k = 0; k + 1 < c.slabs.size(); ++k) {
+        const Ring right = c.level(k, 1);
+        const Ring left = c.level(k + 1, 1);
+        const Ring right_low = c.level(k, 0);
+        const Ring left_low = c.level(k + 1, 0);
+        double surface = 0;
+        double below = 0;
+        double banks = 0;
+        double before_low = 0, before_high = 0;
+        bool first = true;
+        c.along(1, [&](double u, double du) {
+            const double low = highest(right, u, 0);
+            const double high = std::max(low, lowest(left, u, 0));
+            surface += (high - low) * du;
+            below += std::max(0.0, lowest(left_low, u, 0) - highest(right_low, u, 0)) * du;
+            if (!first) banks += std::hypot(du, low - before_low) + std::hypot(du, high - before_high);
+            first = false;
+            before_low = low, before_high = high;
+        });
+        const double slant = std::hypot(t, (surface - below) / 2 / c.job.top.length_mm);
+        p.pour_l += volumes(c).water[k] + surface * (c.job.fill.overfill_mm + choices.after_mm) * 1e-6 +
+                    banks * slant * 1e-6 * choices.soak_ml_m2 / 1000;
+    }
+    p.mix_l = p.pour_l * (1 + c.job.fill.reserve_pct / 100) * (1 + choices.cup_loss_pct / 100);
+    // The slow class, in the month the job starts.
+    const double air = c.plan.shop_air.temp_c;
+    for (p.lifts = static_cast<int>(std::ceil(p.deep_mm / 50));; ++p.lifts) {
+        p.warm = plainly(40, 300, p.deep_mm / p.lifts, air + 1, choices.sheet_mm, 8, 160);
+        if (p.warm.peak_c <= choices.peak_limit_c || p.lifts > 11) break;
+    }
+    p.mean = plainly(40, 300, p.deep_mm / p.lifts, air, choices.sheet_mm, 8, 160);
+    return known[c.name] = p;
+}
+
+inline std::map<std::string, Recompute> of_pour() {
+    return {
+        {"pour.mix",
+         [](const Case& c, const Figure&) {
+             return Expected{poured(c).mix_l, 0, 0.01, 0.006, 0};
+         }},
+        {"pour.batches",
+         [](const Case& c, const Figure&) {
+             const Poured& p = poured(c);
+             const double n = p.lifts * std::ceil(p.mix_l / p.lifts / c.job.pour.cup_l);
+             return Expected{n, p.mix_l / n, 1e-9, 0.006, 0.02};
+         }},
+        {"pour.peak",
+         [](const Case& c, const Figure&) {
+             return Expected{poured(c).mean.peak_c, poured(c).warm.peak_c, 0.3, 0.015, 0.5};
+         }},
+        {"pour.lifts",
+         [](const Case& c, const Figure&) {
+             return Expected{static_cast<double>(poured(c).lifts), poured(c).deep_mm / poured(c).lifts, 1e-9, 1e-6, 0.01};
+         }},
+        {"pour.wait",
+         [](const Case& c, const Figure&) {
+             REQUIRE(poured(c).lifts == 1);  // of one lift alone it can be told so plainly
+             return Expected{3 * poured(c).mean.gel_h, 0, 1, 0.02, 0};
+         }},
+        {"pour.float",
+         [](const Case& c, const Figure&) {
+             double force = 0;
+             double clamps = 0;
+             for (std::size_t i = 0; i < c.slabs.size(); ++i) {
+                 const Species* wood = nullptr;
+                 for (const Species& s : all_species())
+                     if (s.name == c.slabs[i].species) wood = &s;
+                 const double l = volumes(c).wood[i] - resins(c).out_of_leaf[i];
+                 const double m = c.slabs[i].moisture_pct.value_or(12);
+                 const double lift = (l * (2 * 1.12 + 0.97) / 3 - l * *wood->specific_gravity_12 * (1 + m / 100)) * 9.80665;
+                 force += lift, clamps += std::ceil(2 * lift / c.job.pour.clamp_n);
+             }
+             return Expected{force, clamps, 4, 0.02, 0.01};
+         }},
+    };
+}
+
+}  // namespace yb::truth
