@@ -79,7 +79,8 @@ void Bench::draw_work(QPainter& p) {
         p.setFont(theme::text(10));
         p.setPen(c.pencil);
         const QRectF dial = dial_line();
-        const double until = dial.isEmpty() ? (map_.end_on_edge ? map_.strip.right() : width()) - 8
+        // What stands there at the gauge is told at the line's other end.
+        const double until = dial.isEmpty() ? map_.strip.right() - theme::grown(130)
                                             : dial.left() - p.fontMetrics().horizontalAdvance(view_->dial(session_)->says) - 26;
         p.drawText(QPointF(map_.strip.left(), map_.strip.top() - 7),
                    what_fits(view_->strip_title(session_), p.fontMetrics(), until - map_.strip.left()));

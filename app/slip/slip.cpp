@@ -1,5 +1,6 @@
 #include "app/slip/slip.h"
 
+#include <QCoreApplication>
 #include <QGridLayout>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -213,6 +214,8 @@ void Slip::fill_rest() {
     ways_->show(said_choices(), session_.units());
     fill_form();
     if (!form_soon_.isActive()) form_soon_.start();
+    // Lines inside lines: each round of this hands heights one up, so that the first picture is the right one.
+    for (int i = 0; i < 3; ++i) QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
 }
 
 void Slip::fill_head() {
