@@ -3,11 +3,13 @@
 
 #include "app/fill/fill_view.h"
 #include "app/flat/flat_view.h"
+#include "app/join/join_view.h"
 #include "app/lay/lay_view.h"
 #include "app/pour/pour_view.h"
 #include "app/rack/rack_view.h"
 #include "app/sheets/sheets_view.h"
 #include "app/under/under_view.h"
+#include "core/join/choices.h"
 #include "core/pour/choices.h"
 #include "core/under/choices.h"
 
@@ -23,6 +25,7 @@ const StepViewRow table[] = {
     {step_key::flat, Qt::Key_3, [](const StepParts&) -> Made { return std::make_unique<FlatView>(); }},
     {step_key::fill, Qt::Key_4, [](const StepParts&) -> Made { return std::make_unique<FillView>(); }},
     {step_key::pour, Qt::Key_5, [](const StepParts& p) -> Made { return std::make_unique<PourView>(p.bench); }},
+    {step_key::join, Qt::Key_6, [](const StepParts&) -> Made { return std::make_unique<JoinView>(); }},
     {step_key::under, Qt::Key_7, [](const StepParts&) -> Made { return std::make_unique<UnderView>(); }},
     {step_key::sheets, Qt::Key_P, [](const StepParts& p) -> Made { return std::make_unique<SheetsStep>(p.print, p.pdf); }},
 };

@@ -448,6 +448,8 @@ Documents made_demo() {
     hall.top = {1100, 900, 50, 760, LiveEdges::none, 4};
     hall.first().placement = {740, 0, 0, false, 25};
     hall.room = generic_climates()[0];
+    // Roughed on a Friday; over the weekend it moved, and was read twice.
+    hall.first().rounds = {{"2027-01-15", 0.2, 0.4, 0.5, 54.4}, {"2027-01-18", 0.6, 1.5, 1.6, 54.2}};
     d.jobs[hall.id] = hall;
     made_up(d);
     return d;

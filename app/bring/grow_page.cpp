@@ -219,6 +219,7 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     connect(saw_, &QPushButton::clicked, this, [this] {
         DryPlan dry;
         dry.moisture_pct = moisture_;
+        dry.keep_truth = true;
         Q_EMIT saw(log_->recipe(), plan_, dry);
     });
     grow();

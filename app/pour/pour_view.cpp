@@ -11,7 +11,6 @@
 #include "core/job/shop.h"
 #include "core/lay/lay.h"
 #include "core/pour/pour.h"
-#include "core/under/choices.h"
 
 namespace yb {
 
@@ -321,7 +320,7 @@ std::vector<Action> PourView::actions(Session& session) {
                  s->set_gauge(at);
              },
              session.plan() && !session.plan()->pour->compartments.empty(), false, "top river lift"},
-            {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(step_key::under); }, true, true}};
+            {"next", QObject::tr("Next: join"), {}, [s] { s->set_step(Step{"join"}); }, true, true}};
 }
 
 QString PourView::help() const {

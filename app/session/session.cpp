@@ -96,6 +96,7 @@ const std::map<std::string, Slab>& Session::slabs() const { return docs_.slabs; 
 bool Session::uses(const std::string& slab) const { return job() && job()->uses(slab); }
 const WantedTop* Session::top() const { return job() ? &job()->top : nullptr; }
 const MakeUpChoices* Session::makeup() const { return job() ? &job()->makeup : nullptr; }
+const JoinChoices* Session::join() const { return job() ? &job()->join : nullptr; }
 const PourChoices* Session::pour() const { return job() ? &job()->pour : nullptr; }
 const std::vector<Leaf>* Session::leaves() const { return job() ? &job()->leaves : nullptr; }
 

@@ -23,6 +23,7 @@ namespace yb {
 
 struct Documents;
 struct Job;
+struct JoinChoices;
 struct PourChoices;
 
 class Session : public QObject {
@@ -56,6 +57,7 @@ class Session : public QObject {
     const MakeUpChoices* makeup() const;
     const std::vector<Leaf>* leaves() const;
     const PourChoices* pour() const;
+    const JoinChoices* join() const;
     /// What it is called; empty where there is none.
     QString job_name() const;
     /// Names of all jobs, by id.

@@ -1,4 +1,5 @@
 // The bench sheet: the top with its dimensions, shims, lanes and layers.
+#include <algorithm>
 #include <cmath>
 
 #include "app/bench/bench_map.h"
@@ -146,16 +147,45 @@ void big_figures(Flow& flow, const SheetData& d) {
     flow.figures(all);
 }
 
+/// "12 + 3 + 0.5 mm", the pieces of the stock that are laid together.
+QString stack_text(const SheetData& d, const std::vector<double>& stack) {
+    if (stack.empty()) return QObject::tr("nothing");
+    QStringList out;
+    for (const double piece : stack) out << d.say(fine(piece));
+    return out.join(" + ");
+}
+
+/// The shim map: of several leaves one after another.
 void shims(Flow& flow, const SheetData& d) {
-    flow.heading(d.job.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face"));
-    std::vector<std::vector<QString>> rows;
-    for (std::size_t i = 0; i < d.plan.flat->shims.size(); ++i) {
-        const Shim& s = d.plan.flat->shims[i];
-        rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(s.height_mm))});
+    for (const LeafPlan& l : d.plan.leaves) {
+        if (l.flat->shims.empty()) continue;
+        const QString under = d.job.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face");
+        flow.heading(d.job.several() ? QObject::tr("%1: %2").arg(QString::fromStdString(l.slab().name), under) : under);
+        std::vector<std::vector<QString>> rows;
+        for (std::size_t i = 0; i < l.flat->shims.size(); ++i) {
+            const Shim& s = l.flat->shims[i];
+            rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(s.height_mm)), stack_text(d, s.stack_mm)});
+        }
+        flow.table({{QObject::tr("shim"), 0.7},
+                    {QObject::tr("along"), 1.6, true},
+                    {QObject::tr("across"), 1.7, true},
+                    {QObject::tr("height"), 1.7, true},
+                    {QObject::tr("laid together of"), 4, true}},
+                   rows, d.job.several() ? 13 : Flow::cut_points);
     }
-    flow.table(
-        {{QObject::tr("shim"), 1}, {QObject::tr("along"), 2, true}, {QObject::tr("across"), 2, true}, {QObject::tr("height"), 2, true}},
-        rows, Flow::cut_points);
+}
+
+/// The sled's own parts, where it has yet to be built.
+void sled(Flow& flow, const SheetData& d) {
+    if (!d.shop.sled.to_build) return;
+    double longest = 0;
+    for (const LeafPlan& l : d.plan.leaves) longest = std::max(longest, bounds(l.lay->rough).width());
+    flow.heading(QObject::tr("The sled, to be built"));
+    std::vector<std::vector<QString>> rows;
+    for (const SledPart& part : sled_parts(d.shop.sled, longest))
+        rows.push_back({QObject::tr(part.name), QString::number(part.count), d.say(mm(part.length_mm)), d.say(mm(part.width_mm)), d.say(fine(part.thick_mm))});
+    flow.table({{QObject::tr("part"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}, {QObject::tr("thick"), 2, true}},
+               rows, Flow::cut_points);
 }
 
 void lanes(Flow& flow, const SheetData& d) {
@@ -199,8 +229,9 @@ void write_bench_sheet(Flow& flow, const SheetData& d) {
                  [&](QPainter& p, const QRectF& room) { Picture(p, room, flow, d).draw(); });
     big_figures(flow, d);
     flow.rule();
-    if (!d.job.several()) shims(flow, d);
+    shims(flow, d);
     lanes(flow, d);
+    sled(flow, d);
 }
 
 }  // namespace yb

@@ -24,6 +24,7 @@ namespace {
 
 const SheetRow table[] = {{"bench", write_bench_sheet},
                           {"pour", write_pour_sheet},
+                          {"join", write_join_sheet},
                           {"under", write_under_sheet},
                           {"cuts", write_cut_sheet},
                           {"mind", write_mind_sheet}};

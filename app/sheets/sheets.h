@@ -30,6 +30,7 @@ std::span<const SheetRow> sheets();
 
 void write_bench_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, shims, lanes and layers
 void write_pour_sheet(Flow& flow, const SheetData& d);   ///< lifts with their parts
+void write_join_sheet(Flow& flow, const SheetData& d);   ///< the glue-up, bow ties
 void write_under_sheet(Flow& flow, const SheetData& d);  ///< slots, bolts, pockets
 void write_cut_sheet(Flow& flow, const SheetData& d);    ///< cuts in working order, what goes back to the rack
 void write_mind_sheet(Flow& flow, const SheetData& d);   ///< every caution

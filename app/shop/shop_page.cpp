@@ -51,7 +51,8 @@ Field resin_field(const std::string& key, const char* field, const QString& name
 std::vector<Field> resin_fields(const std::string& key) {
     return {resin_field(key, "gel_25_h", "gel"),    resin_field(key, "deepest_mm", "deepest"),  resin_field(key, "parts_a", "parts_a"),
             resin_field(key, "parts_b", "parts_b"), resin_field(key, "density_a", "density_a"), resin_field(key, "density_b", "density_b"),
-            resin_field(key, "price_l", "price")};
+            resin_field(key, "price_l", "price"),   resin_field(key, "pot_life_h", "pot_life"), resin_field(key, "pot_g", "pot"),
+            resin_field(key, "heat_kj_kg", "heat"), resin_field(key, "pa_s", "viscosity"),    resin_field(key, "left_l", "left")};
 }
 
 TextField resin_name(const std::string& key) {
@@ -120,6 +121,7 @@ TextField sizes(const QString& name, const QString& label, std::function<std::ve
 
 std::vector<TextField> sled_texts() {
     return {sizes("sled_boards", QObject::tr("Flat boards at hand"), [](Shop& s) -> std::vector<double>& { return s.sled.spacers_mm; }),
+            sizes("shim_stock", QObject::tr("Shim stock"), [](Shop& s) -> std::vector<double>& { return s.sled.shims_mm; }),
             sizes("shop_bushings", QObject::tr("Guide bushings at hand"), [](Shop& s) -> std::vector<double>& { return s.bushings_mm; })};
 }
 
@@ -141,7 +143,31 @@ std::vector<Field> sled_fields() {
             shop_number("sled.beam_mpa"),
             shop_number("sled.router_n"),
             shop_number("sled.loose"),
-            shop_number("sled.bag_l")};
+            shop_number("sled.bag_l"),
+            shop_number("sled.light_mm"),
+            shop_number("sled.tram_feed_mm"),
+            shop_number("sled.reach_mm"),
+            shop_number("sled.base_mm"),
+            shop_number("sled.router_w"),
+            shop_number("sled.edge_m"),
+            shop_number("sled.deck_mm")};
+}
+
+/// Six gaps under a straightedge: whether the bed is flat.
+std::vector<Field> bed_fields() {
+    std::vector<Field> out;
+    for (const char* line : {"front_mm", "back_mm", "left_mm", "right_mm", "rising_mm", "falling_mm"})
+        out.push_back(shop_number(std::string("sled.bed.") + line));
+    return out;
+}
+
+/// What else there is to make a face flat with.
+std::vector<Field> tool_fields() {
+    std::vector<Field> out;
+    for (const char* what : {"planer_mm", "planer_layer_mm", "planer_mm_s", "drum_mm", "drum_layer_mm", "drum_mm_s", "hand_mm", "hand_layer_mm",
+                             "hand_mm_s", "machine_m2", "machine_days", "machine_long_mm", "machine_wide_mm", "bought_m2"})
+        out.push_back(shop_number(std::string("sled.tools.") + what));
+    return out;
 }
 
 std::vector<Field> hours_fields() {
@@ -193,7 +219,16 @@ void ShopPage::rebuild() {
     columns->setSpacing(48);
     auto* left = new QVBoxLayout;
     left->addWidget(title(tr("Sled, cutter and pace"), 13));
-    form(left, sled_texts(), {}, sled_fields());
+    form(left, sled_texts(),
+         {yes_no("rails", tr("Rails stand"), tr("on the deck"), tr("beside it"), [](Shop& s) -> bool& { return s.sled.rails_beside; }),
+          yes_no("sled_to_build", tr("The sled"), tr("is there"), tr("is to be built"), [](Shop& s) -> bool& { return s.sled.to_build; })},
+         sled_fields());
+    left->addSpacing(18);
+    left->addWidget(title(tr("The bed, gaps under a straightedge"), 13));
+    form(left, {}, {}, bed_fields());
+    left->addSpacing(18);
+    left->addWidget(title(tr("Other ways to flatten"), 13));
+    form(left, {}, {}, tool_fields());
     left->addSpacing(18);
     left->addWidget(title(tr("Hours and paper"), 13));
     form(left, shop_texts(),

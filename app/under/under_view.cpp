@@ -1,5 +1,7 @@
 #include "app/under/under_view.h"
 
+#include <cmath>
+
 #include "app/bench/top_section.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -8,6 +10,7 @@
 #include "core/lay/lay.h"
 #include "core/top/top.h"
 #include "core/under/under.h"
+#include "core/wood/wood.h"
 
 namespace yb {
 
@@ -68,6 +71,17 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
         p.drawRoundedRect(QRectF(q.x() - r, q.y() - len / 2, 2 * r, len), r, r);
         p.setBrush(c.ink);
         p.drawEllipse(q, 1.6, 1.6);
+        if (s.dial()) {
+            // Where the hole stands in the month of the dial, its way drawn twelve times over.
+            const auto month = static_cast<std::size_t>(std::lround(*s.dial() * 11));
+            const double away = slot.month_mm[month] * (slot.from_fixed_mm > 0 ? 1 : -1);
+            const QPointF to = q - QPointF(0, 12 * away * map.scale);
+            p.setPen(QPen(c.madder, 2));
+            p.drawLine(q, to);
+            p.setBrush(c.madder);
+            p.drawEllipse(to, 2.6, 2.6);
+            continue;
+        }
         // An arrow each way: how the hole travels away from the fixed line.
         const double dir = slot.from_fixed_mm > 0 ? -1 : 1;
         p.setPen(QPen(c.madder, 1.4));
@@ -121,6 +135,15 @@ void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) con
             steel(pl.v_mm, pl.across_mm, u.plate_let_in ? 0 : -u.plate_mm, u.plate_let_in ? u.plate_mm : 0);
     for (const Channel& ch : u.channels)
         if (std::abs(gauge_u - ch.u_mm) < ch.width_mm / 2) steel(ch.v_mm, ch.length_mm, 0, ch.depth_mm);
+}
+
+std::optional<Dial> UnderView::dial(const Session& s) const {
+    if (!s.plan() || !s.plan()->under->ready || s.plan()->under->slots.empty()) return {};
+    if (!s.dial()) return Dial{QObject::tr("through the year"), 11};
+    const auto month = static_cast<int>(std::lround(*s.dial() * 11));
+    return Dial{QObject::tr("%1: the wood holds %2")
+                    .arg(told(month_name(month)), in_units(percent(s.plan()->under->month_pct[static_cast<std::size_t>(month)]), s)),
+                11};
 }
 
 std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) const {

@@ -16,6 +16,7 @@ class UnderView : public StepView {
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
+    std::optional<Dial> dial(const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;
     std::vector<Dimension> dimensions(const BenchMap&, const Session&) const override;
     std::vector<Field> fields(const Session&) const override;

@@ -116,6 +116,18 @@ bool cut_patch_from(Job& job, std::size_t patch, const Slab& slab, const Plan& p
 void set_supports(Leaf& leaf, const std::vector<Vec2>& at);
 void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t support, Vec2 by);
 
+// --- Join
+
+/// A bow tie at a place of the top, across its grain.
+void add_tie(Job& job, Vec2 uv, double thickness_mm);
+/// Bow ties over every crack of the top, as many as hold it; those that are there stay. @returns how many were added.
+std::size_t tie_cracks(Job& job, const Plan& plan);
+void drop_tie(Job& job, std::size_t tie);
+void move_tie(Job& job, std::size_t tie, Vec2 by_uv);
+void turn_tie(Job& job, std::size_t tie, double degrees);
+/// How far a joint stands open at a place, pushed together dry.
+void read_gap(Job& job, int joint, double u_mm, double gap_mm);
+
 // --- Under
 
 /// Two plates a fifth in from each end and a channel inside each, to start from.

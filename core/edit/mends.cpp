@@ -13,6 +13,7 @@
 #include "core/job/documents.h"
 #include "core/job/plan.h"
 #include "core/job/steps.h"
+#include "core/join/join.h"
 #include "core/makeup/arrange.h"
 #include "core/makeup/makeup.h"
 #include "core/top/top.h"
@@ -97,6 +98,32 @@ const std::map<std::string, Edit>& edits() {
         {"patch_along", [](Documents&, Job& j, const auto& n) { j.makeup.patches.at(index(n.at(0))).turn_deg = 0; }},
         {"channel_deep", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).depth_mm = n.at(1); }},
         {"plate_to", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).u_mm = n.at(1); }},
+        {"helped", [](Documents&, Job& j, const auto&) { j.join.helped = true; }},
+        {"slow_glue", [](Documents&, Job& j, const auto&) { j.join.slow_glue = true; }},
+        {"two_stages", [](Documents&, Job& j, const auto&) { j.join.two_stages = true; }},
+        {"thin_tenon", [](Documents&, Job& j, const auto& n) { j.join.loose_thick_mm = n.at(0); }},
+        {"pitch", [](Documents&, Job& j, const auto& n) { j.join.pitch_mm = n.at(0); }},
+        {"cauls", [](Documents&, Job& j, const auto&) { j.join.cauls = true; }},
+        {"tie_to",
+         [](Documents&, Job& j, const auto& n) {
+             j.join.ties.at(index(n.at(0))).u_mm = n.at(1);
+             j.join.ties.at(index(n.at(0))).v_mm = n.at(2);
+         }},
+        {"tie_across", [](Documents&, Job& j, const auto& n) { j.join.ties.at(index(n.at(0))).turn_deg = 90; }},
+        {"tie_deep", [](Documents&, Job& j, const auto& n) { j.join.ties.at(index(n.at(0))).deep_mm = n.at(1); }},
+        {"lifts_as_needed", [](Documents&, Job& j, const auto&) { j.pour.lifts = 0; }},
+        {"fans", [](Documents&, Job& j, const auto&) { j.pour.fans = true; }},
+        {"bearers", [](Documents&, Job& j, const auto& n) { j.pour.bearers_mm = n.at(0); }},
+        {"level_form", [](Documents&, Job& j, const auto&) { j.pour.slope_mm_m = 0; }},
+        {"smaller_cups", [](Documents&, Job& j, const auto& n) { j.pour.cup_l = n.at(0); }},
+        {"screw_in", [](Documents&, Job& j, const auto&) { j.under.inserts = InsertKind::screw_in; }},
+        {"allowance",
+         [](Documents&, Job& j, const auto& n) {
+             j.flat.allowance_mm = n.at(0);
+             if (j.flat.rest_h <= 0) j.flat.rest_h = 24;
+         }},
+        {"by_sled", [](Documents&, Job& j, const auto&) { j.flat.by = FlatBy::sled; }},
+        {"shallow_layers", [](Documents& d, Job&, const auto& n) { d.shop.sled.depth_mm = n.at(0); }},
         {"side_sawn", [](Documents&, Job& j, const auto& n) { j.top.live = n.at(0) > 0 ? LiveEdges::right : LiveEdges::left; }},
     };
     return all;
@@ -211,6 +238,47 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
                         offer("channel_to", say("Slide the channel {} along", mm(by)),
                               {static_cast<double>(i), u.channels[i].u_mm + side * by});
             }
+    if (c.key == "join.skins" || c.key == "join.close") {
+        offer("helped", say("Get a helper"));
+        offer("two_stages", say("Glue in two stages · +{}", hours(12)));
+        offer("slow_glue", say("Take a slower glue"));
+    }
+    if (c.key == "join.cauls") offer("cauls", say("Saw cauls from the offcut"));
+    if (c.key == "join.through" || c.key == "join.thick")
+        for (const double t : {8.0, 6.0, 5.0, 4.0})
+            if (t < job.join.loose_thick_mm) offer("thin_tenon", say("Take tenons {} thick", fine(t)), {t});
+    if (c.key == "join.clash" && uv) {
+        for (std::size_t i = 0; i < job.join.ties.size(); ++i)
+            if (contains(outline_of(job.join.ties[i]), *uv))
+                for (const double by : {30.0, 60.0, 100.0})
+                    for (const double side : {-1.0, 1.0})
+                        offer("tie_to", say("Move the bow tie {} along", mm(by)),
+                              {static_cast<double>(i), job.join.ties[i].u_mm + side * by, job.join.ties[i].v_mm});
+        for (const double by : {20.0, -20.0, 45.0, -45.0, 80.0})
+            if (job.join.pitch_mm + by > 60) offer("pitch", say("One every {}", mm(job.join.pitch_mm + by)), {job.join.pitch_mm + by});
+    }
+    for (std::size_t i = 0; i < job.join.ties.size(); ++i) {
+        const double which = static_cast<double>(i);
+        if (c.key == "join.tie_along") offer("tie_across", say("Turn the bow tie across"), {which});
+        if (const double third = std::round(plan.top->thickness_mm / 3); c.key == "join.tie_shallow" && job.join.ties[i].deep_mm < third)
+            offer("tie_deep", say("Let it in {}", fine(third)), {which, third});
+    }
+    if (c.key == "pour.hot" || c.key == "pour.near" || c.key == "pour.label") {
+        if (job.pour.lifts > 0) offer("lifts_as_needed", say("As many lifts as it needs"));
+        if (!job.pour.fans) offer("fans", say("Set fans over it"));
+    }
+    if (c.key == "pour.sags" && c.says.values.size() >= 3) offer("bearers", say("Bearers {} apart", mm(c.says.value(2))), {c.says.value(2)});
+    if (c.key == "pour.slope") offer("level_form", say("Level the form"));
+    if (c.key == "pour.pot" || c.key == "pour.cup") {
+        const double l = c.key == "pour.pot" ? job.pour.pot_l / 2 : job.pour.cup_l / 2;
+        for (const double cup : {l, l / 2, l / 4}) offer("smaller_cups", say("Batches of {}", litres(cup)), {cup});
+    }
+    if (c.key == "under.hammer_in") offer("screw_in", say("Take screw-in inserts"));
+    if (c.key == "flat.moves" && c.says.values.size() >= 4) offer("allowance", say("Leave {} on each face", fine(c.says.value(3))), {c.says.value(3)});
+    if (c.key == "flat.way") offer("by_sled", say("Take the sled"));
+    if (c.key == "flat.deep" || c.key == "flat.power")
+        for (const double d : {std::floor(docs.shop.sled.cutter_mm / 8), docs.shop.sled.depth_mm / 2})
+            if (d >= 0.5 && d < docs.shop.sled.depth_mm) offer("shallow_layers", say("Layers of {}", fine(d)), {d});
     if (c.key == "flat.supports" || c.key == "flat.rocks" || c.key == "flat.support_off")
         offer("usual_supports", say("Lay four supports, a fifth in"));
     if (c.key == "fill.leak" && c.at)

@@ -22,6 +22,20 @@ std::optional<NextReading> next_reading(const Slab& slab, const SlabShape& shape
 /// It as a thing to be picked, where it would be read.
 Thing reading_thing(const NextReading& next);
 
+/// On a practice slab: what the readings missed.
+struct Missed {
+    Face face = Face::a;
+    Vec2 at;
+    double higher_mm = 0;     ///< the face truly stands so much higher than it was taken to, at its worst place inside the top
+    double lower_mm = 0;      ///< … or lower, below the finished plane: a hollow that stays
+    Vec2 lower_at;
+    double true_mm = 0;       ///< the best tilt of how it truly lies would leave
+};
+/// Nothing for a slab whose truth nobody knows.
+std::optional<Missed> what_readings_missed(const Slab& slab, const SlabShape& shape, const FlatPlan& plan, const Ring& outline);
+/// It as a thing to be picked.
+Thing missed_thing(const Missed& missed, const FlatPlan& plan);
+
 /// How unsure a face is at a place, mm (one standard deviation); nothing where nothing was read.
 std::optional<double> unsure_mm(const HeightGrid& heights, Vec2 at);
 

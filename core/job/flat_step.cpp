@@ -1,9 +1,10 @@
-// Flat, Fill, Pour and Under as rows of the table: leaf by leaf, then the whole; in between the top that comes of it.
+// Flat, Fill, Pour, Join and Under as rows of the table: leaf by leaf, then the whole; in between the top that comes of it.
 #include <algorithm>
 #include <array>
 #include <cmath>
 
 #include "core/job/planning.h"
+#include "core/join/join.h"
 #include "core/pour/pour.h"
 #include "core/rack/rack.h"
 #include "core/under/under.h"
@@ -369,6 +370,13 @@ void plan_pour_step(Planning& w) {
     if (!w.top) return;
     w.p.pour = std::make_shared<PourPlan>(
         plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c, w.lay ? w.lay->rough_length_mm : 0}));
+}
+
+void plan_join_step(Planning& w) {
+    if (!w.asked(step_key::join)) w.p.join = w.before()->join;
+    else if (w.top)
+        w.p.join = std::make_shared<JoinPlan>(plan_join(
+            {*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm}));
 }
 
 void plan_under_step(Planning& w) {

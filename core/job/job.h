@@ -10,6 +10,7 @@
 #include "core/fill/choices.h"
 #include "core/flat/choices.h"
 #include "core/job/leaf.h"
+#include "core/join/choices.h"
 #include "core/lay/choices.h"
 #include "core/makeup/choices.h"
 #include "core/pour/choices.h"
@@ -32,6 +33,7 @@ struct Job {
     FlatChoices flat;
     FillChoices fill;
     PourChoices pour;
+    JoinChoices join;
     UnderChoices under;
     Climate room;      ///< where the table will stand
     std::string kept;  ///< fields of a newer program, kept as they came: JSON

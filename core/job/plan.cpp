@@ -9,6 +9,7 @@
 #include "core/job/documents.h"
 #include "core/job/planning.h"
 #include "core/job/steps.h"
+#include "core/join/join.h"
 #include "core/makeup/cuts.h"
 #include "core/match/likeness.h"
 #include "core/pour/pour.h"
@@ -109,11 +110,12 @@ void start_empty(Plan& p) {
     static const auto top = std::make_shared<const Top>();
     static const auto fill = std::make_shared<const FillPlan>();
     static const auto pour = std::make_shared<const PourPlan>();
+    static const auto join = std::make_shared<const JoinPlan>();
     static const auto under = std::make_shared<const UnderPlan>();
     static const auto days = std::make_shared<const DaysPlan>();
     static const auto seams = std::make_shared<const std::vector<Likeness>>();
     static const auto cuts = std::make_shared<const CutList>();
-    p.lay = lay, p.makeup = makeup, p.flat = flat, p.top = top, p.fill = fill, p.pour = pour, p.under = under, p.days = days;
+    p.lay = lay, p.makeup = makeup, p.flat = flat, p.top = top, p.fill = fill, p.pour = pour, p.join = join, p.under = under, p.days = days;
     p.seams = seams, p.cuts = cuts;
     for (LeafPlan& l : p.leaves) l.lay = lay, l.flat = flat, l.fill = fill;
 }

@@ -23,6 +23,7 @@ struct Documents;
 struct FillPlan;
 struct FlatPlan;
 struct Job;
+struct JoinPlan;
 struct LayPlan;
 struct Likeness;
 struct MakeUpPlan;
@@ -68,6 +69,7 @@ struct Plan {
     std::shared_ptr<const Top> top;            ///< what is really there; asked by every step after Flat
     std::shared_ptr<const FillPlan> fill;      ///< of what the bench shows
     std::shared_ptr<const PourPlan> pour;      ///< of the whole top
+    std::shared_ptr<const JoinPlan> join;      ///< of the whole top
     std::shared_ptr<const UnderPlan> under;
     std::shared_ptr<const DaysPlan> days;
     std::shared_ptr<const std::vector<Likeness>> seams;  ///< one for each ripped joint

@@ -55,6 +55,7 @@ void tell_lay_step(Planning& w);
 void plan_flat_step(Planning& w);
 void plan_fill_step(Planning& w);
 void plan_pour_step(Planning& w);
+void plan_join_step(Planning& w);
 void plan_under_step(Planning& w);
 
 }  // namespace yb

@@ -9,6 +9,7 @@
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
 #include "core/job/planning.h"
+#include "core/join/join.h"
 #include "core/pour/pour.h"
 #include "core/under/under.h"
 
@@ -34,7 +35,6 @@ void lay_operations(const Planning& w, std::vector<Operation>& out) {
     const double n = static_cast<double>(joints);
     if (joints > 0 && !is_river(w.job.makeup.kind)) {
         give(out, says, "rip", "Rip", step_key::lay, 40, 0.5 * n, 0);
-        give(out, says, "glue", "Glue", step_key::lay, 41, 0.5 + 0.5 * n, 12);
     } else if (joints > 0 && w.job.makeup.kind != MakeUp::river) {
         give(out, says, "rods", "Rods", step_key::lay, 40, 2 * n, 0);
     }
@@ -67,6 +67,15 @@ void pour_operations(const Planning& w, std::vector<Operation>& out) {
     give(out, p, "form", "Form", step_key::pour, 41, 3, 0);
     give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, p.wait_h);
     give(out, p, "unmould", "Unmould", step_key::pour, 43, 1, 0);
+}
+
+void join_operations(const Planning& w, std::vector<Operation>& out) {
+    const JoinPlan& j = *w.p.join;
+    // Setting out, cauls, a dry run; each stage dries for a night.
+    const double stages = w.job.join.two_stages && j.joints.size() > 1 ? 2 : 1;
+    if (!j.joints.empty()) give(out, j, "glue", "Glue", step_key::join, 41, stages * (1 + j.needed_min / 60), 12 * stages);
+    if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0) give(out, j, "ties", "Bow ties", step_key::join, 52, 0.75 * n, 2);
+    if (w.job.join.edge != EdgeShape::square) give(out, j, "edge", "Edge", step_key::join, 61, w.job.join.edge == EdgeShape::carved ? 4 : 0.75, 0);
 }
 
 void under_operations(const Planning& w, std::vector<Operation>& out) {
@@ -124,6 +133,10 @@ const StepRow table[] = {
     {step_key::pour, "Pour", top, says<&Plan::pour>, own<&Plan::pour>, plan_pour_step, nullptr, pour_operations,
      [](FieldVisitor& v, Job& j) {
          v.object({"pour", "Pour"}, j.pour);
+     }},
+    {step_key::join, "Join", top, says<&Plan::join>, own<&Plan::join>, plan_join_step, nullptr, join_operations,
+     [](FieldVisitor& v, Job& j) {
+         v.object({"join", "Join"}, j.join);
      }},
     {step_key::under, "Under", top, says<&Plan::under>, own<&Plan::under>, plan_under_step, nullptr, under_operations, under_fields},
     {step_key::sheets, "Sheets", beside, says<&Plan::sheets>, own<&Plan::sheets>, nullptr, nullptr, nullptr, nullptr},

@@ -11,6 +11,7 @@
 #include "core/job/planning.h"
 #include "core/job/shop.h"
 #include "core/job/steps.h"
+#include "core/join/join.h"
 #include "core/lay/lay.h"
 #include "core/makeup/makeup_told.h"
 #include "core/match/likeness.h"
@@ -106,9 +107,12 @@ std::vector<Thing> things_of(const Plan& plan, const Job& job, const Shop& shop,
         const std::size_t leaf = plan.on_bench < 0 ? 0 : static_cast<std::size_t>(plan.on_bench);
         add(out, flat_things(*plan.flat, shop.sled, job.leaves.at(std::min(leaf, job.leaves.size() - 1)).rounds, *plan.lay));
         if (const auto next = next_reading(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline)) out.push_back(reading_thing(*next));
+        if (const auto missed = what_readings_missed(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline))
+            out.push_back(missed_thing(*missed, *plan.flat));
     }
     if (step == step_key::fill && plan.fill->ready) add(out, fill_things(*plan.fill, shop.resins));
     if (step == step_key::pour && plan.pour->ready) add(out, pour_things(*plan.pour, bench));
+    if (step == step_key::join && plan.join->ready) add(out, join_things(*plan.join, job.join, *plan.makeup, bench));
     if (step == step_key::under && plan.under->ready) add(out, under_things(*plan.under, job.under, job.top, bench));
     return out;
 }

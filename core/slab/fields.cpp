@@ -105,6 +105,8 @@ void fields(FieldVisitor& v, Slab& s) {
     v.maybe({"picture_b", "Picture of face B"}, s.picture_b);
     v.object({"heights_a", "Heights of face A"}, s.heights_a);
     v.object({"heights_b", "Heights of face B"}, s.heights_b);
+    v.maybe({"truth_a", "How face A truly lies"}, s.truth_a);
+    v.maybe({"truth_b", "How face B truly lies"}, s.truth_b);
     v.text({"scan", "Point cloud"}, s.scan);
     v.list({"flaws", "Flaws"}, s.flaws);
 }

@@ -5,6 +5,7 @@
 
 #include <Eigen/Dense>
 
+#include "core/slab/guess.h"
 #include "core/slab/slab.h"
 
 namespace yb {
@@ -272,10 +273,23 @@ class Builder {
                 }
             for (std::size_t j = 0; j < ny; ++j) z[i * ny + j] = sign * across.at(g.y_mm[j]);
         }
+        // Places that nobody read: bridged along and across, or better by all the readings there are.
+        double unsure = 0;
+        if (const auto guess = missing > 0 ? guess_of(g) : nullptr)
+            for (std::size_t i = 0; i < nx; ++i)
+                for (std::size_t j = 0; j < ny; ++j) {
+                    const Vec2 at{g.x_mm[i], g.y_mm[j]};
+                    if (g.at(i, j) || !contains(shape_.ring_a, at)) continue;
+                    const Guess::At there = guess->at(at);
+                    z[i * ny + j] = -sign * there.mm;
+                    unsure = std::max(unsure, nine_in_ten * there.sigma_mm);
+                }
         if (missing > 0)
-            caution(
-                "rack.heights_missing", Severity::note,
-                say("On {} {} heights are not read; they are bridged from their neighbours.", what, count(static_cast<double>(missing))));
+            caution("rack.heights_missing", Severity::note,
+                    unsure > 0 ? say("On {} {} heights are not read; they are worked out from those that are, to within {} nine times in ten.",
+                                     what, count(static_cast<double>(missing)), fine(unsure))
+                               : say("On {} {} heights are not read; they are bridged from their neighbours.", what,
+                                     count(static_cast<double>(missing))));
         return Surface(g.x_mm, g.y_mm, std::move(z));
     }
 

@@ -74,6 +74,8 @@ Slab turned_over(const Slab& slab) {
     t.picture_b = flipped(slab.picture_a);
     t.heights_a = mirrored(slab.heights_b);
     t.heights_b = mirrored(slab.heights_a);
+    t.truth_a = slab.truth_b ? std::optional(mirrored(*slab.truth_b)) : std::nullopt;
+    t.truth_b = slab.truth_a ? std::optional(mirrored(*slab.truth_a)) : std::nullopt;
     for (Flaw& f : t.flaws) {
         f.face = f.face == Face::a ? Face::b : Face::a;
         for (Vec2& p : f.outline) p.y = -p.y;

@@ -245,6 +245,20 @@ class Maker {
         s.heights_a = s.heights_b = g;
         double high = -1e300;
         for (const double z : t.top.z()) high = std::max(high, z);
+        if (dry_.keep_truth) {
+            HeightGrid fine;
+            fine.x_mm = axis(10, length_ - 10, 60);
+            fine.y_mm = axis(box.low.y + 5, box.high.y - 5, 40);
+            fine.y_mm.erase(std::unique(fine.y_mm.begin(), fine.y_mm.end()), fine.y_mm.end());
+            fine.gap_mm.assign(fine.x_mm.size() * fine.y_mm.size(), std::nullopt);
+            s.truth_a = s.truth_b = fine;
+            for (std::size_t i = 0; i < fine.x_mm.size(); ++i)
+                for (std::size_t j = 0; j < fine.y_mm.size(); ++j) {
+                    const Vec2 p{fine.x_mm[i], fine.y_mm[j]};
+                    if (contains(t.ring_a, p)) s.truth_a->at(i, j) = std::round((high - t.top.at(p)) * 100) / 100;
+                    if (contains(t.ring_b, p)) s.truth_b->at(i, j) = std::round(t.bottom.at(p) * 100) / 100;
+                }
+        }
         const auto read = [&](double v) { return std::round((v + dice_.normal(dry_.reading_noise_mm)) * 10) / 10; };
         for (std::size_t i = 0; i < g.x_mm.size(); ++i)
             for (std::size_t j = 0; j < g.y_mm.size(); ++j) {

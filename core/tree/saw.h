@@ -45,6 +45,7 @@ struct DryPlan {
     double bow_mm = 4, twist_deg = 0.6;         ///< at most, over the length; drawn by lot
     double reading_noise_mm = 0.3;              ///< deviation of a straightedge reading
     double every_x_mm = 200, every_y_mm = 120;  ///< grid of the readings
+    bool keep_truth = false;                    ///< the slab keeps how its faces truly lie: practice
 };
 
 /// A slab with its pictures, and what is truly so.

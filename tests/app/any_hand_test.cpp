@@ -7,6 +7,7 @@
 #include "app/bring/long_work.h"
 #include "core/io/json.h"
 #include "core/job/documents.h"
+#include "core/join/choices.h"
 #include "core/pour/choices.h"
 #include "tests/app/desk.h"
 #include "tests/sane.h"
@@ -78,7 +79,7 @@ TEST_CASE("every way out of every choice is taken on the slip and marked there",
     const Documents before = desk.session().documents();
     int taken = 0;
     for (const char* id : {"job-reading-table", "job-seed-cabinet", "job-tarn-river"})
-        for (const Step step : {step_key::lay, step_key::flat, step_key::fill, step_key::pour, step_key::under}) {
+        for (const Step step : {step_key::lay, step_key::flat, step_key::fill, step_key::pour, step_key::join, step_key::under}) {
             desk.session().set_job(id);
             desk.session().set_step(step);
             QStringList names;
@@ -186,7 +187,7 @@ TEST_CASE("keys pressed at random lose nothing: undo brings everything back", "[
         const auto jobs = before.jobs;
         desk.session().set_job(
             QString::fromStdString(std::next(jobs.begin(), static_cast<long>(seed) % static_cast<long>(jobs.size()))->first));
-        constexpr std::array keys{Qt::Key_1,      Qt::Key_2,     Qt::Key_3,     Qt::Key_4,      Qt::Key_5,      Qt::Key_7,      Qt::Key_BracketRight,
+        constexpr std::array keys{Qt::Key_1,      Qt::Key_2,     Qt::Key_3,     Qt::Key_4,      Qt::Key_5,      Qt::Key_6,      Qt::Key_7,      Qt::Key_BracketRight,
                                   Qt::Key_Left,   Qt::Key_Right, Qt::Key_Up,    Qt::Key_Down,   Qt::Key_U,      Qt::Key_E,
                                   Qt::Key_O,      Qt::Key_W,     Qt::Key_Comma, Qt::Key_Period, Qt::Key_Escape, Qt::Key_BracketLeft,
                                   Qt::Key_Return, Qt::Key_T,     Qt::Key_P,     Qt::Key_G,      Qt::Key_Tab,    Qt::Key_Backspace};

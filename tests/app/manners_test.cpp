@@ -229,7 +229,7 @@ TEST_CASE("text half as large again cuts nothing off", "[app]") {
     theme::apply(*qApp);
     {
         Desk desk;
-        for (const char* step : {"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_under"}) {
+        for (const char* step : {"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"}) {
             desk.click(step);
             auto* slip = desk.find<QScrollArea>("slip");
             INFO(step);

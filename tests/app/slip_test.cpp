@@ -14,7 +14,7 @@ using namespace yb;
 
 namespace {
 
-const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_under"};
+const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"};
 
 int stops(const Plan& p) {
     int n = 0;
@@ -188,7 +188,7 @@ TEST_CASE("at 1024 by 600 all of it is there: the slip may scroll, what comes ne
     QApplication::processEvents();
     CHECK(desk.window->width() <= 1016);
     CHECK(desk.window->height() <= 562);
-    for (const char* step : {"step_lay", "step_flat", "step_fill", "step_pour", "step_under"}) {
+    for (const char* step : {"step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"}) {
         desk.click(step);
         QTest::qWait(20);
         INFO(step);

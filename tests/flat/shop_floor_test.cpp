@@ -367,3 +367,46 @@ TEST_CASE("a guess goes through its readings and opens up between them", "[slab]
     std::erase_if(holed, [](const Vec3& r) { return r.x == 1000; });
     CHECK(Guess(holed).at({1000, 0}).sigma_mm > g.at({1000, 0}).sigma_mm);
 }
+
+TEST_CASE("a practice slab tells afterwards what its readings missed", "[flat][practice]") {
+    const GrownLog log(drawn_recipe(5, "sycamore, American", 2600, 560));
+    SawPlan saw;
+    saw.thickness_mm = 60;
+    DryPlan dry;
+    dry.bow_mm = 9, dry.twist_deg = 1.2;
+    dry.every_x_mm = 700, dry.every_y_mm = 300;  // few readings miss much
+    dry.keep_truth = true;
+    const auto boards = boards_of(log, saw);
+    const auto missed = [&](double every_x, double every_y) {
+        DryPlan d = dry;
+        d.every_x_mm = every_x, d.every_y_mm = every_y;
+        Slab slab = make_slab(log, boards.at(boards.size() / 2), saw, d, {0, false}).slab;
+        REQUIRE(slab.truth_a);
+        Documents docs;
+        slab.id = "practice";
+        docs.slabs[slab.id] = slab;
+        Job job;
+        job.leaves[0].slab = slab.id;
+        job.top = {1600, 300, 30, 740, LiveEdges::none, 5};
+        job.leaves[0].placement = {1300, 0, 0, false, 25};
+        const Plan plan = plan_job(job, docs);
+        REQUIRE(plan.flat->ready);
+        const auto m = what_readings_missed(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline);
+        REQUIRE(m);
+        const auto things = things_of(plan, job, docs.shop, step_key::flat);
+        CHECK(std::any_of(things.begin(), things.end(), [](const Thing& t) { return t.kind == "practice"; }));
+        return std::pair(*m, plan.flat->thickest_mm);
+    };
+    const auto [few, few_mm] = missed(900, 300);
+    const auto [many, many_mm] = missed(150, 90);
+    CHECK(many.higher_mm < few.higher_mm + 0.3);
+    CHECK(many.higher_mm < 2);
+    CHECK(many.true_mm == Approx(many_mm).margin(1.5));
+    // The truth is the same whatever was read.
+    CHECK(few.true_mm == Approx(many.true_mm).margin(0.6));
+    // A slab that was measured for real keeps its truth to itself.
+    Slab plain = make_slab(log, boards.at(1), saw, DryPlan(), {0, false}).slab;
+    CHECK_FALSE(plain.truth_a);
+    const Slab over = turned_over(make_slab(log, boards.at(1), saw, dry, {0, false}).slab);
+    CHECK(over.truth_a);
+}

@@ -1,0 +1,191 @@
+#include "app/join/join_view.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "app/theme/theme.h"
+#include "core/edit/edits.h"
+#include "core/job/job.h"
+#include "core/join/join.h"
+#include "core/lay/lay.h"
+#include "core/top/top.h"
+
+namespace yb {
+
+QString JoinView::strip_title(const Session& s) const {
+    if (s.plan()->join->joints.empty()) return QObject::tr("nothing is glued edge to edge in this top");
+    return QObject::tr("how far the joints stand open, dry · a tick for each clamp");
+}
+
+void JoinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    const JoinPlan& j = *plan.join;
+    if (!j.ready) return;
+    draw::dim_outside(p, map, plan.lay->outline);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.chalk, 1.6));
+    p.drawPolygon(map.px(plan.lay->outline));
+    const Frame f = plan.placement.frame();
+    const auto on_bench = [&](const Ring& ring) { return map.px(f.to_slab(ring)); };
+    for (const GluedJoint& g : j.joints) {
+        Ring line;
+        for (const JointStation& at : plan.makeup->joints.at(g.joint).along) line.push_back({at.u, at.v});
+        p.setPen(QPen(c.ink, 1.4, Qt::DashLine));
+        p.drawPolyline(on_bench(line));
+        // Clamps: a tick over each side of the top where one stands.
+        p.setPen(QPen(c.steel, 2.2));
+        for (int k = 0; k < g.clamps; ++k) {
+            const double u = line.front().x + (line.back().x - line.front().x) * (k + 0.5) / g.clamps;
+            const auto cut = cut_at_x(plan.top->above, u);
+            if (cut.empty()) continue;
+            const QPointF low = map.px(f.to_slab(Vec2{u, cut.front().from}));
+            const QPointF high = map.px(f.to_slab(Vec2{u, cut.back().to}));
+            p.drawLine(low, low + QPointF(0, 9));
+            p.drawLine(high, high - QPointF(0, 9));
+        }
+    }
+    for (const LetIn& l : j.let_in) {
+        if (!l.cuts) continue;
+        const bool tie = l.what.rfind("bow", 0) == 0;
+        QColor fill = tie ? c.wood_edge : c.steel;
+        fill.setAlpha(tie ? 150 : 70);
+        p.setBrush(fill);
+        p.setPen(QPen(tie ? c.ink : c.pencil, 1));
+        p.drawPolygon(on_bench(l.at));
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.madder, 2.2));
+    for (const Clash& k : j.clashes) p.drawEllipse(map.px(f.to_slab(k.at)), 9, 9);
+}
+
+void JoinView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    const JoinPlan& j = *plan.join;
+    if (!j.ready || j.joints.empty() || !s.join()) return;
+    const double most = std::max(1.0, [&] {
+        double m = 0;
+        for (const GapReading& g : s.join()->gaps) m = std::max(m, g.gap_mm);
+        return 1.2 * m;
+    }());
+    const Frame f = plan.placement.frame();
+    const auto x_of = [&](double u) { return map.px(f.to_slab(Vec2{u, 0}).x); };
+    const auto y_of = [&](double mm) { return map.strip.bottom() - (map.strip.height() - 8) * mm / most; };
+    p.setPen(QPen(c.steel, 1.4));
+    for (const GluedJoint& g : j.joints) {
+        const auto& along = plan.makeup->joints.at(g.joint).along;
+        for (int k = 0; k < g.clamps; ++k) {
+            const double u = along.front().u + (along.back().u - along.front().u) * (k + 0.5) / g.clamps;
+            p.drawLine(QPointF(x_of(u), map.strip.bottom()), QPointF(x_of(u), map.strip.bottom() - 6));
+        }
+        std::vector<GapReading> own;
+        for (const GapReading& r : s.join()->gaps)
+            if (r.joint == static_cast<int>(g.joint) + 1) own.push_back(r);
+        std::sort(own.begin(), own.end(), [](const GapReading& a, const GapReading& b) { return a.u_mm < b.u_mm; });
+        QPolygonF line;
+        for (const GapReading& r : own) line << QPointF(x_of(r.u_mm), y_of(r.gap_mm));
+        p.setPen(QPen(c.madder, 1.8));
+        p.drawPolyline(line);
+        p.setBrush(c.madder);
+        for (const QPointF& q : line) p.drawEllipse(q, 3, 3);
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(c.steel, 1.4));
+    }
+}
+
+void JoinView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    const JoinPlan& j = *plan.join;
+    if (!j.ready) return;
+    const Frame f = plan.placement.frame();
+    const double u = f.from_slab(Vec2{s.gauge_mm(), f.origin.y}).x;
+    for (const LetIn& l : j.let_in) {
+        const Box b = bounds(l.at);
+        if (!l.cuts || u < b.low.x || u > b.high.x) continue;
+        const auto cut = cut_at_x(l.at, std::clamp(u, b.low.x + 0.01, b.high.x - 0.01));
+        if (cut.empty()) continue;
+        const double y0 = f.to_slab(Vec2{u, cut.front().from}).y;
+        const double y1 = f.to_slab(Vec2{u, cut.back().to}).y;
+        QColor fill = c.steel;
+        fill.setAlpha(150);
+        p.setBrush(fill);
+        p.setPen(QPen(c.ink, 1));
+        p.drawRect(QRectF(map.end_px(y1, l.high_mm), map.end_px(y0, l.low_mm)).normalized());
+    }
+}
+
+std::vector<Label> JoinView::labels(const BenchMap& map, const Session& s) const {
+    std::vector<Label> out;
+    const Frame f = s.plan()->placement.frame();
+    for (const Clash& k : s.plan()->join->clashes)
+        out.push_back({map.px(f.to_slab(k.at)), QObject::tr("%1 meets %2").arg(QString::fromStdString(k.one), QString::fromStdString(k.other)),
+                       theme::colours().madder, 1});
+    return out;
+}
+
+std::vector<Handle> JoinView::handles(const BenchMap& map, const Session& s) const {
+    std::vector<Handle> out;
+    if (!s.plan() || !s.plan()->join->ready || !s.join()) return out;
+    const Frame f = s.plan()->placement.frame();
+    for (std::size_t i = 0; i < s.join()->ties.size(); ++i) {
+        const BowTie& b = s.join()->ties[i];
+        out.push_back({QStringLiteral("bow tie %1").arg(i + 1), QObject::tr("Move a bow tie"), map.px(f.to_slab(outline_of(b))),
+                       f.to_slab(Vec2{b.u_mm, b.v_mm}), Qt::OpenHandCursor,
+                       [f, i](Session& session, Vec2 from, Vec2 to) {
+                           session.preview([&](Job& job) { move_tie(job, i, f.from_slab(to) - f.from_slab(from)); });
+                       },
+                       [i](Session& session, double degrees) { session.preview([&](Job& job) { turn_tie(job, i, degrees); }); }});
+    }
+    return out;
+}
+
+std::vector<Field> JoinView::fields(const Session& s) const {
+    std::vector<Field> out;
+    if (s.plan() && !s.plan()->join->joints.empty())
+        for (const char* what : {"pitch_mm", "loose_long_mm", "loose_wide_mm", "loose_thick_mm", "spread_g_m2", "open_min", "spread_m2_min", "piece_s",
+                                 "set_min", "clamp_s", "clamp_n"})
+            out.push_back(job_number(std::string("join.") + what));
+    out.push_back(job_number("join.edge_mm"));
+    const Thing* t = s.picked_thing();
+    if (t && t->kind == "tie")
+        for (const char* what : {"u_mm", "v_mm", "turn_deg", "long_mm", "wide_mm", "deep_mm"})
+            out.push_back(of(job_number("join.ties[" + std::to_string(t->index) + "]." + what, "tie_" + QString::fromLatin1(what).section('_', 0, 0)),
+                             "tie"));
+    return out;
+}
+
+std::vector<Action> JoinView::actions(Session& session) {
+    Session* s = &session;
+    const auto gauge_uv = [s] { return s->plan()->placement.frame().from_slab(Vec2{s->gauge_mm(), centroid(s->plan()->lay->outline).y}); };
+    return {{"add_tie", QObject::tr("A bow tie at the gauge"), {},
+             [s, gauge_uv] {
+                 s->edit_job(QObject::tr("Add a bow tie"), [uv = gauge_uv(), t = s->plan()->top->thickness_mm](Job& j) { add_tie(j, uv, t); });
+             }},
+            {"tie_cracks", QObject::tr("Bow ties over the cracks"), QObject::tr("One every 150 mm across each crack of the top"),
+             [s] {
+                 std::size_t n = 0;
+                 const auto plan = s->plan_of_whole();
+                 if (!plan) return;
+                 s->edit_job(QObject::tr("Bow ties over the cracks"), [&](Job& j) { n = tie_cracks(j, *plan); });
+                 if (n == 0) Q_EMIT s->news(QObject::tr("No crack of this top wants another bow tie."));
+             }},
+            {"tie_away", QObject::tr("Take this bow tie away"), {},
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 if (!t) return;
+                 s->edit_job(QObject::tr("Take a bow tie away"), [i = t->index](Job& j) { drop_tie(j, i); });
+                 s->pick({});
+             },
+             true, false, "tie"},
+            {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step{"under"}); }, true, true}};
+}
+
+QString JoinView::help() const {
+    return QObject::tr(
+        "The glue-up counted before the bottle is opened: needed minutes against open ones, clamps and tenons where they stand. Bow ties are "
+        "moved where they lie. Whatever is let in is checked against all the rest, in height too: rings mark what meets.");
+}
+
+}  // namespace yb

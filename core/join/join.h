@@ -1,0 +1,92 @@
+// Join: the glue-up counted against its open time, clamps, what aligns the joints, bow ties, and the clash check between all that is
+// let in – in three dimensions. Places are in the top's frame, heights up from the finished underside.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/figure/figure.h"
+#include "core/join/choices.h"
+#include "core/makeup/makeup.h"
+#include "core/top/top.h"
+#include "core/under/choices.h"
+
+namespace yb {
+
+/// A step of the glue-up and how long it takes.
+struct GlueStep {
+    const char* what;
+    double count = 0;  ///< of what it is done to
+    double minutes = 0;
+};
+
+/// One glued joint.
+struct GluedJoint {
+    std::size_t joint = 0;
+    std::size_t right = 0, left = 1;
+    double length_mm = 0;
+    double m2 = 0;        ///< of the joint
+    double glue_l = 0;
+    int pieces = 0;       ///< tenons, dowels or biscuits
+    double spacing_mm = 0;  ///< of clamps: the lesser of F/(p·t) and twice the distance from clamp to joint
+    int clamps = 0;
+    double widest_gap_mm = 0;  ///< as read dry
+    double close_n = 0;        ///< force that bends the leaves to close it: 384·E·I·δ/(5·L³)
+};
+
+/// Something let into the top: a box in the top's frame, turned.
+struct LetIn {
+    std::string what;
+    Ring at;                      ///< from above
+    double low_mm = 0, high_mm = 0;  ///< heights
+    bool cuts = true;             ///< wood is taken for it; resin and flaws are there already
+};
+struct Clash {
+    std::string one, other;
+    Vec2 at;
+    double deep_mm = 0;  ///< how far they share the height
+};
+
+struct JoinPlan : StepPlan {
+    std::vector<GluedJoint> joints;
+    std::vector<GlueStep> steps;  ///< of the longest stage
+    double needed_min = 0, open_min = 0;
+    double glue_l = 0;
+    int clamps = 0, pieces = 0;
+    double air_c = 0;
+    std::vector<LetIn> let_in;
+    std::vector<Clash> clashes;
+    std::vector<Vec2> piece_at;  ///< middles of tenons, dowels, biscuits
+    double piece_above_mm = 0;   ///< wood above and below them
+    double edge_l = 0;           ///< what shaping the edge takes off
+};
+
+struct JoinInputs {
+    const Top& top;  ///< ready
+    const MakeUpPlan& makeup;
+    const MakeUpChoices& how;
+    JoinChoices choices;
+    UnderChoices under;
+    double air_c = 18;
+    double least_above_mm = 8;  ///< of wood between what is let in and the upper face
+};
+JoinPlan plan_join(const JoinInputs& in);
+
+/// Minutes of open time at a temperature: doubles for 10 °C colder, halves for 10 °C warmer.
+double open_minutes(double at_20_min, double temp_c);
+/// Pressure that closes a joint, N/mm²: 0.7 for hard woods, 0.35 for soft (specific gravity below 0.45).
+double clamp_pressure(double specific_gravity);
+/// Clamps along an edge, mm apart: the lesser of F/(p·t) and twice the distance from clamp to joint.
+/// Check: 45 mm, 0.7 N/mm², 4.5 kN → 143 mm.
+double clamp_spacing(double clamp_n, double pressure, double thickness_mm, double distance_mm);
+
+/// Where bow ties would hold a crack: across it, one every so many mm along.
+std::vector<BowTie> ties_over(const Ring& crack, double thickness_mm);
+/// A bow tie's outline: two wings that meet at a waist of half its width.
+Ring outline_of(const BowTie& tie);
+
+/// Each glued joint and bow tie as a thing to be picked. @param to_bench where the top's frame lies on the bench.
+std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, const MakeUpPlan& makeup, const Frame& to_bench);
+
+}  // namespace yb

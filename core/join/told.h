@@ -1,0 +1,13 @@
+// What Join says: figures, cautions, choices. Used by core/join only.
+#pragma once
+
+#include "core/join/join.h"
+
+namespace yb {
+
+/// The steps of the glue-up of the longest stage with other hands, glue or stages than the plan's.
+std::vector<GlueStep> glue_sequence(const JoinPlan& p, const JoinChoices& c);
+
+void tell_join(const JoinInputs& in, JoinPlan& plan);
+
+}  // namespace yb

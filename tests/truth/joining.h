@@ -1,0 +1,64 @@
+// Join worked out another way: joints from the lines they were laid as, the glue-up added up anew.
+#pragma once
+
+#include "core/join/join.h"
+#include "tests/truth/demo_case.h"
+
+namespace yb::truth {
+
+struct Glued {
+    double m2 = 0, clamps = 0, pieces = 0, spacing = 0, n = 0;
+};
+inline Glued glued(const Case& c) {
+    Glued g;
+    if (c.river() || c.slabs.size() < 2) return g;
+    const double t = c.plan.flat->thickness_mm;
+    for (std::size_t k = 0; k + 1 < c.slabs.size(); ++k) {
+        const double long_mm = 2 * c.hl() / std::cos(c.job.makeup.joints.at(k).angle_deg * pi / 180);
+        const auto leaf = [&](std::size_t i) {
+            double wide = 0;
+            double n = 0;
+            c.along(10, [&](double u, double) {
+                if (const auto s = c.leaf_across(i, c.level(i, 1), u)) wide += s->to - s->from, n += 1;
+            });
+            return wide / n;
+        };
+        double p = 0.35;
+        for (const std::size_t i : {k, k + 1})
+            for (const Species& s : all_species())
+                if (s.name == c.slabs[i].species && *s.specific_gravity_12 >= 0.45) p = 0.7;
+        const double spacing = std::min(c.job.join.clamp_n / (p * t), 2 * std::min(leaf(k), leaf(k + 1)));
+        if (k == 0) g.spacing = spacing;
+        g.m2 += long_mm * t * 1e-6;
+        g.pieces += std::floor(long_mm / c.job.join.pitch_mm + 1e-9);
+        g.clamps += std::ceil(long_mm / spacing - 1e-9);
+        g.n += 1;
+    }
+    return g;
+}
+
+inline std::map<std::string, Recompute> of_join() {
+    return {
+        {"join.needed",
+         [](const Case& c, const Figure&) {
+             const Glued g = glued(c);
+             const JoinChoices& j = c.job.join;
+             const double minutes = g.m2 / j.spread_m2_min + g.pieces * j.piece_s / 60 + g.n * j.set_min + g.clamps * j.clamp_s / 60;
+             return Expected{minutes / 60, j.open_min * std::pow(2, (20 - c.plan.shop_air.temp_c) / 10) / 60, 0.02, 0.02, 1e-6};
+         }},
+        {"join.glue",
+         [](const Case& c, const Figure&) {
+             return Expected{glued(c).m2 * c.job.join.spread_g_m2 / 1000 / c.job.join.glue_kg_l, 0, 1e-6, 0.01, 0};
+         }},
+        {"join.clamps",
+         [](const Case& c, const Figure&) {
+             return Expected{glued(c).clamps, glued(c).spacing, 1.01, 1e-9, 2};
+         }},
+        {"join.pieces",
+         [](const Case& c, const Figure&) {
+             return Expected{glued(c).pieces, (c.plan.flat->thickness_mm - c.job.join.loose_thick_mm) / 2, 0.01, 1e-9, 1e-6};
+         }},
+    };
+}
+
+}  // namespace yb::truth
