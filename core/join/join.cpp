@@ -110,7 +110,7 @@ class Planner {
         g.glue_l = g.m2 * (c.both_faces ? 2 : 1) * c.spread_g_m2 / 1000 / c.glue_kg_l;
         if (c.loose != Loose::none) {
             // Half a pitch in from each end, evenly.
-            g.pieces = std::max(1, static_cast<int>(std::floor(g.length_mm / c.pitch_mm)));
+            g.pieces = std::max(1, static_cast<int>(std::floor(g.length_mm / c.pitch_mm + 1e-3)));
             for (int k = 0; k < g.pieces; ++k) {
                 const double u = j.along.front().u + (j.along.back().u - j.along.front().u) * (k + 0.5) / g.pieces;
                 const auto at = std::find_if(j.along.begin() + 1, j.along.end() - 1, [&](const JointStation& s) { return s.u >= u; });

@@ -31,7 +31,7 @@ TEST_CASE("a glue-up of four boards is counted by hand", "[join][T19]") {
     for (const GluedJoint& j : p.joints) {
         CHECK(j.length_mm >= job.top.length_mm - 1);
         CHECK(j.m2 == Approx(j.length_mm * plan.top->thickness_mm * 1e-6));
-        CHECK(j.pieces == static_cast<int>(j.length_mm / 250));
+        CHECK(j.pieces == static_cast<int>(j.length_mm / 250 + 1e-3));
         CHECK(j.clamps == static_cast<int>(std::ceil(j.length_mm / j.spacing_mm)));
         CHECK(j.glue_l == Approx(j.m2 * 180 / 1080));
         m2 += j.m2, pieces += j.pieces, clamps += j.clamps;
@@ -112,6 +112,10 @@ TEST_CASE("bow ties go over a crack: as many as it is long, across it, clear of 
 TEST_CASE("what is let in is checked against all the rest in three dimensions", "[join][clash][T21]") {
     Documents docs = demo_shop();
     Job& job = docs.jobs.at(four);
+    // The demo's inserts reach up to its tenons where a plate lies over a joint: that is told.
+    CHECK(find_caution(plan_job(job, docs).join->cautions, "join.clash"));
+    job.under.plates.clear();
+    job.under.channels.clear();
     const Plan fair = plan_job(job, docs);
     CHECK(fair.join->clashes.empty());
     // A channel under a tenon, deep enough to meet it.
@@ -133,6 +137,7 @@ TEST_CASE("what is let in is checked against all the rest in three dimensions", 
     Job& now = docs.jobs.at(four);
     now.join.pitch_mm = 250;
     now.under.channels[0].depth_mm = 8;
+    now.under.insert_mm = 12;
     CHECK(plan_job(now, docs).join->clashes.empty());
     // A bow tie from above over a tenon; one past the edge; one along the grain; one too shallow.
     now.under.channels.clear();
