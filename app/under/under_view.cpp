@@ -1,6 +1,7 @@
 #include "app/under/under_view.h"
 
 #include <cmath>
+#include <numbers>
 
 #include "app/bench/top_section.h"
 #include "app/theme/theme.h"
@@ -16,7 +17,7 @@ namespace yb {
 
 QString UnderView::strip_title(const Session& s) const {
     const UnderPlan& u = *s.plan()->under;
-    return QObject::tr("how far each edge moves, driest to dampest · fixed line in brass") +
+    return QObject::tr("from the side; how far it goes down, twenty times over") +
            (u.ready ? QObject::tr(" · %1 today, %2 to %3 in the room")
                           .arg(in_units(percent(u.day_pct), s), in_units(percent(u.low_pct), s), in_units(percent(u.high_pct), s))
                     : QString());
@@ -28,8 +29,7 @@ QPolygonF on_plan(const Ring& uv, const Frame& f, const BenchMap& map) {
     for (const Vec2 p : uv) out << map.px(f.to_slab(p));
     return out;
 }
-/// Stations of the bench for places along the top, and back.
-double map_station(const Plan& plan, double u) { return plan.placement.frame().to_slab({u, 0}).x; }
+/// A station of the bench as a place along the top.
 double station_u(const Plan& plan, double x) { return plan.placement.frame().from_slab({x, plan.placement.y_mm}).x; }
 }  // namespace
 
@@ -92,27 +92,65 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     }
 }
 
+/// The table from the side: floor, feet, legs under their plates, the top, how far it goes down twenty times over, its balance point.
 void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     const Top& top = *plan.top;
-    if (!plan.under->ready || !top.ready || plan.under->travel_mm <= 0) return;
-    // Every station's own wood moves: where a river is wide there is less of it.
-    const Box b = bounds(top.above);
-    QColor wash = c.madder;
-    wash.setAlpha(60);
-    draw::strip_line(
-        p, map, map_station(plan, b.low.x) + 1, map_station(plan, b.high.x) - 1, 0, plan.under->travel_mm * 1.15,
-        [&](double x) {
-            const double u = station_u(plan, x);
-            const auto all = top.across(u);
-            return all.empty() ? 0 : top.widens(u, all.front().from, all.back().to, plan.under->low_pct, plan.under->high_pct);
-        },
-        QPen(c.madder, 1.5), wash);
+    if (!plan.under->ready || !top.ready || !s.job() || top.wanted.height_mm <= 0) return;
+    const Frame f = plan.placement.frame();
+    const UnderChoices& u = s.job()->under;
+    const QRectF room = map.strip.adjusted(0, 4, 0, -3);
+    const double tall = std::max(1.0, top.wanted.height_mm);
+    const double k = room.height() / tall;
+    const auto at = [&](double along_u, double up_mm) { return QPointF(map.px(f.to_slab({along_u, 0}).x), room.bottom() - up_mm * k); };
+    p.setPen(QPen(c.pencil, 1.4));
+    p.drawLine(room.bottomLeft(), room.bottomRight());
+    const Box rim = bounds(top.above);
+    const double t = std::max(top.thickness_mm, 3 / k);
+    // Legs under their plates, as wide at the floor as the feet stand.
+    double low = 1e300;
+    double high = -1e300;
+    for (const Vec2 q : plan.under->feet) low = std::min(low, q.x), high = std::max(high, q.x);
+    QColor leg = c.steel;
+    leg.setAlpha(120);
+    p.setPen(QPen(c.ink, 1));
+    p.setBrush(leg);
+    for (const LegPlate& pl : u.plates) {
+        const double from = pl.u_mm - pl.along_mm / 2;
+        const double to = pl.u_mm + pl.along_mm / 2;
+        // The outermost ones reach to the feet.
+        double foot_from = from;
+        double foot_to = to;
+        if (u.foot_along_mm && high > low && u.plates.size() > 1) (pl.u_mm < (low + high) / 2 ? foot_from : foot_to) = pl.u_mm < (low + high) / 2 ? low : high;
+        p.drawPolygon(QPolygonF{at(from, tall - t), at(to, tall - t), at(foot_to, u.feet_mm), at(foot_from, u.feet_mm)});
+    }
+    p.setPen(QPen(c.wood_edge, 1.2));
+    p.setBrush(c.wood);
+    p.drawRect(QRectF(at(rim.low.x, tall), at(rim.high.x, tall - t)).normalized());
     p.setFont(theme::figures(9));
-    p.setPen(c.ink);
-    p.drawText(QPointF(map.px(map_station(plan, b.low.x)) + 6, map.strip.bottom() - 6),
-               in_units(fine(plan.under->travel_mm), s) + QObject::tr(" at the widest"));
+    if (plan.under->sag_mm && u.plates.size() > 1) {
+        double p0 = 1e300;
+        double p1 = -1e300;
+        for (const LegPlate& pl : u.plates) p0 = std::min(p0, pl.u_mm), p1 = std::max(p1, pl.u_mm);
+        QPolygonF bent;
+        for (int i = 0; i <= 30; ++i) {
+            const double x = p0 + (p1 - p0) * i / 30;
+            const double share = std::sin(std::numbers::pi * i / 30);
+            bent << at(x, tall - t - 20 * *plan.under->sag_mm * share);
+        }
+        p.setPen(QPen(c.madder, 1.4));
+        p.setBrush(Qt::NoBrush);
+        p.drawPolyline(bent);
+        p.setPen(c.ink);
+        p.drawText(at((p0 + p1) / 2, tall - t - 20 * *plan.under->sag_mm) + QPointF(6, 12), in_units(fine(*plan.under->sag_mm), s));
+    }
+    if (plan.under->tipping) {
+        const QPointF foot = at(plan.under->tipping->balance.x, 0);
+        p.setPen(QPen(c.brass_dark, 1.2));
+        p.setBrush(c.brass);
+        p.drawPolygon(QPolygonF{foot, foot + QPointF(-6, -10), foot + QPointF(6, -10)});
+    }
 }
 
 void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {

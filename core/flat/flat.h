@@ -121,7 +121,7 @@ struct FlatPlan : StepPlan {
 std::vector<Support> default_supports(const Ring& rough);
 
 /// Each shim, face, and reading after a rest as a thing to be picked.
-std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds, const LayPlan& lay);
+std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds);
 
 /// A way in two words at most, for the story stick.
 const char* name_of(FlatBy by);

@@ -34,10 +34,9 @@ Thing shim_thing(const Shim& h, std::size_t i) {
     return t;
 }
 
-Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled, const LayPlan& lay) {
+Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled) {
     const FacePlan& f = p.faces[i];
     Thing t{"face " + std::to_string(i + 1), "face", i, f.face == Face::a ? say("Show face") : say("Underside")};
-    t.area = lay.rough;
     const double loose = f.removed_l * sled.loose;
     t.figures = {
         {"face.hours",
@@ -121,11 +120,11 @@ Thing round_thing(const RoundPlan& plan, const FlatRound& r) {
 
 }  // namespace
 
-std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds, const LayPlan& lay) {
+std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds) {
     std::vector<Thing> out;
     for (std::size_t i = 0; i < p.shims.size(); ++i) out.push_back(shim_thing(p.shims[i], i));
     for (std::size_t i = 0; i < 2; ++i)
-        if (p.faces[i].layers > 0) out.push_back(face_thing(p, i, sled, lay));
+        if (p.faces[i].layers > 0) out.push_back(face_thing(p, i, sled));
     for (const RoundPlan& r : p.rounds)
         if (r.round < rounds.size()) out.push_back(round_thing(r, rounds[r.round]));
     return out;

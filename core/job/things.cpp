@@ -105,7 +105,7 @@ std::vector<Thing> things_of(const Plan& plan, const Job& job, const Shop& shop,
     if (step == step_key::lay && plan.makeup) add(out, joint_things(*plan.makeup, job.makeup, bench, drifts(plan)));
     if (step == step_key::flat && plan.flat->ready && plan.slab()) {
         const std::size_t leaf = plan.on_bench < 0 ? 0 : static_cast<std::size_t>(plan.on_bench);
-        add(out, flat_things(*plan.flat, shop.sled, job.leaves.at(std::min(leaf, job.leaves.size() - 1)).rounds, *plan.lay));
+        add(out, flat_things(*plan.flat, shop.sled, job.leaves.at(std::min(leaf, job.leaves.size() - 1)).rounds));
         if (const auto next = next_reading(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline)) out.push_back(reading_thing(*next));
         if (const auto missed = what_readings_missed(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline))
             out.push_back(missed_thing(*missed, *plan.flat));

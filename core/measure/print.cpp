@@ -88,7 +88,7 @@ Printed print_mass(double m, bool metric) {
 Printed print_hours(double h) {
     if (std::abs(h) < 1) return {decimals(h * 60, 0), "min"};
     if (std::abs(h) < 72) return {decimals(h, std::abs(h) < 10 ? 1 : 0), "h"};
-    return {decimals(h / 24, 1), "days"};
+    return {decimals(h / 24, 1), in_words("days")};
 }
 
 /// The maker's unit for typing, with as many decimals as it takes to come back to the value.

@@ -215,7 +215,15 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
     // Coarse, and a little on the safe side for it: the section's own figure is followed finely.
     const CureOrder quick{3, 0};
     const auto sequence = [&](int n, double air) {
-        return cure_lifts(k, section_of(q.depth / n, air, c), std::vector<double>(static_cast<std::size_t>(n), q.depth / n), quick);
+        // The fifth lift and those after it go as the fourth did: what lies that far below no longer warms.
+        const auto followed = static_cast<std::size_t>(std::min(n, 4));
+        auto out = cure_lifts(k, section_of(q.depth / n, air, c), std::vector<double>(followed, q.depth / n), quick);
+        while (out.size() < static_cast<std::size_t>(n)) {
+            LiftCure next = out.back();
+            next.poured_h += next.gel_h.value_or(0);
+            out.push_back(next);
+        }
+        return out;
     };
     const int fewest = c.lifts > 0 ? c.lifts : std::max(1, static_cast<int>(std::ceil(q.depth / q.deepest - 1e-9)));
     for (int n = fewest;; ++n) {

@@ -620,40 +620,6 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
             }
         out.push_back(std::move(t));
     }
-    if (p.tipping) {
-        const Tipping& tips = *p.tipping;
-        Thing t{"base 1", "base", 0, say("The base")};
-        t.area = to_bench.to_slab(convex_hull(p.feet));
-        if (tips.down_n)
-            t.figures.push_back({"base.down",
-                                 "Tips under, N down at the rim",
-                                 number(std::round(*tips.down_n)),
-                                 {},
-                                 say("somebody who sits is {} N; an estimate for your judgement", number(c.person_n)),
-                                 {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
-                                  {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
-                                  "moments; local codes stand above it"}});
-        t.figures.push_back({"base.side",
-                             "Tips under, N level at the top",
-                             number(std::round(tips.side_n)),
-                             {},
-                             say("racking is not in it"),
-                             {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
-        if (p.sag_mm)
-            t.figures.push_back({"base.sag",
-                                 "Goes down between the plates",
-                                 fine(*p.sag_mm),
-                                 {},
-                                 say("with {} N on it, years of load counted twice", number(c.person_n)),
-                                 {"E·I·y'' = M for the real width, own weight and a person midway, doubled", {}, "Euler and Bernoulli; an estimate"}});
-        t.figures.push_back({"base.lag",
-                             "The wood follows the air later by",
-                             hours(24 * p.lag_days),
-                             {},
-                             {},
-                             {"L²/(π²·D) + (L/2)·R_f", {}, "docs/methods.md, Under"}});
-        out.push_back(std::move(t));
-    }
     for (std::size_t i = 0; i < p.slots.size(); ++i) {
         const Slot& s = p.slots[i];
         Thing t{part("hole", i), "hole", i, say("Hole {}, in {}", count(static_cast<double>(i) + 1), s.part)};
@@ -682,6 +648,39 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                       say("of the slot, on the day"),
                       {"half the bolt + half the play + travel back", {}, "docs/methods.md, Under"}},
                      {"hole.wood", "Wood left above", fine(p.wood_left_mm), {}, {}, {"finished thickness − insert", {}, "Flat"}}};
+        out.push_back(std::move(t));
+    }
+    if (p.tipping) {
+        const Tipping& tips = *p.tipping;
+        Thing t{"base 1", "base", 0, say("The base")};
+        if (tips.down_n)
+            t.figures.push_back({"base.down",
+                                 "Tips under, N down at the rim",
+                                 number(std::round(*tips.down_n)),
+                                 {},
+                                 say("somebody who sits is {} N; an estimate for your judgement", number(c.person_n)),
+                                 {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
+                                  {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
+                                  "moments; local codes stand above it"}});
+        t.figures.push_back({"base.side",
+                             "Tips under, N level at the top",
+                             number(std::round(tips.side_n)),
+                             {},
+                             say("racking is not in it"),
+                             {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
+        if (p.sag_mm)
+            t.figures.push_back({"base.sag",
+                                 "Goes down between the plates",
+                                 fine(*p.sag_mm),
+                                 {},
+                                 say("with {} N on it, years of load counted twice", number(c.person_n)),
+                                 {"E·I·y'' = M for the real width, own weight and a person midway, doubled", {}, "Euler and Bernoulli; an estimate"}});
+        t.figures.push_back({"base.lag",
+                             "The wood follows the air later by",
+                             hours(24 * p.lag_days),
+                             {},
+                             {},
+                             {"L²/(π²·D) + (L/2)·R_f", {}, "docs/methods.md, Under"}});
         out.push_back(std::move(t));
     }
     return out;

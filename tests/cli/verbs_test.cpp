@@ -1,0 +1,158 @@
+// The verbs that other programs call: cure, pour, sag, tip, under – their keys, their figures against hand cases, their exits.
+#include <array>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+
+#include <catch2/catch.hpp>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include "core/io/job_file.h"
+#include "core/io/json.h"
+#include "core/job/documents.h"
+#include "demo/demo.h"
+#include "tests/everything.h"
+
+using namespace yb;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Ran {
+    int code = 0;
+    std::string out;
+};
+Ran burl(const std::string& args) {
+    FILE* p = popen((std::string(BURL_COMMAND) + " " + args + " 2>&1").c_str(), "r");
+    REQUIRE(p);
+    Ran r;
+    std::array<char, 4096> buffer{};
+    while (const auto n = fread(buffer.data(), 1, buffer.size(), p)) r.out.append(buffer.data(), n);
+    r.code = WEXITSTATUS(pclose(p));
+    return r;
+}
+Json json(const std::string& args) {
+    const Ran r = burl(args);
+    INFO(args << "\n" << r.out);
+    REQUIRE(r.code == 0);
+    return parse_json(r.out);
+}
+void refused(const std::string& args, const std::string& says) {
+    const Ran r = burl(args);
+    INFO(args << "\n" << r.out);
+    CHECK(r.code == 2);
+    CHECK(r.out.find(says) != std::string::npos);
+}
+
+struct Folder {
+    fs::path at;
+    Folder() {
+        std::string t = (fs::temp_directory_path() / "yb-verbs-XXXXXX").string();
+        at = mkdtemp(t.data());
+    }
+    ~Folder() { fs::remove_all(at); }
+    std::string file(const char* name, const std::string& text) const {
+        std::ofstream(at / name) << text;
+        return (at / name).string();
+    }
+    std::string job(const char* id) const { return file((std::string(id) + ".json").c_str(), write_job_file(job_file(demo_shop(), id, [](const std::string&) { return std::nullopt; }))); }
+};
+
+const char* rectangle = "x_mm,y_mm\n0,0\n2000,0\n2000,900\n0,900\n";
+
+}  // namespace
+
+TEST_CASE("burl cure follows a pour, wide or between banks", "[cli][cure]") {
+    const Json wide = json("cure --class slow-deep --depth-mm 50 --ambient-c 20");
+    CHECK(wide.at("peak_c").get<double>() == Approx(51.96).margin(0.05));
+    CHECK(wide.at("gel_h").get<double>() == Approx(36.44).margin(0.05));
+    CHECK(wide.at("adiabatic_rise_c").get<double>() == Approx(157.9).margin(0.1));
+    CHECK(wide.at("energy_error_pct").get<double>() < 0.1);
+    const Json river = json("cure --class slow-deep --depth-mm 50 --ambient-c 20 --width-mm 60 --banks-mm 200 --board-mm 18 --h 8");
+    CHECK(river.at("peak_c").get<double>() == Approx(28.21).margin(0.08));
+    CHECK(json("cure --class slow-deep --depth-mm 40 --ambient-c 5").at("cured_h").is_null());  // not within the time it is followed
+    refused("cure --class slow-deep --depth-mm 0 --ambient-c 20", "depth-mm");
+    refused("cure --class thick --depth-mm 10 --ambient-c 20", "class");
+    refused("cure --class medium --depth-mm ten --ambient-c 20", "depth-mm");
+    refused("cure --class medium --depth-mm 10 --ambient-c -40", "ambient-c");
+}
+
+TEST_CASE("burl pour adds up", "[cli][pour]") {
+    const Folder f;
+    const Json p = json("pour " + f.job("job-tarn-river"));
+    double lifts = 0;
+    double batches = 0;
+    for (const Json& l : p.at("lifts")) {
+        lifts += l.at("volume_l").get<double>();
+        CHECK(l.at("peak_low_c") <= l.at("peak_c"));
+        CHECK(l.at("peak_c") <= l.at("peak_high_c"));
+        CHECK(l.at("compartment") == p.at("compartments")[0].at("id"));
+    }
+    for (const Json& b : p.at("batches")) batches += b.at("a_l").get<double>() + b.at("b_l").get<double>();
+    CHECK(lifts == Approx(p.at("compartments")[0].at("pour_l").get<double>()));
+    CHECK(batches == Approx(p.at("mix_l").get<double>()));
+    CHECK(p.at("mix_l").get<double>() == Approx(13.5).margin(0.1));
+    CHECK(p.at("form").at("parts").size() == 3);
+    CHECK(p.at("floats").size() == 2);
+    CHECK(p.at("dams").size() == 2);
+    CHECK(json("pour " + f.job("job-reading-table")).at("compartments").empty());
+    refused("pour /nowhere/at/all.json", "nowhere");
+    refused("pour " + f.file("odd.json", "{"), "odd.json");
+}
+
+TEST_CASE("burl sag bends a rectangle as the handbooks have it", "[cli][sag]") {
+    const Folder f;
+    const std::string outline = f.file("r.csv", rectangle);
+    const Json s = json("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,1600");
+    CHECK(s.at("mid_mm").get<double>() == Approx(0.4926).margin(1e-4));
+    CHECK(s.at("end_mm").get<double>() == Approx(-0.4737).margin(1e-4));
+    CHECK(json("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,1600 --point-n 0").at("mid_mm").get<double>() ==
+          Approx(0.0385).margin(1e-4));
+    // Negative places parse, where the outline lies there.
+    const std::string left = f.file("l.csv", "x_mm,y_mm\n-500,0\n1500,0\n1500,900\n-500,900\n");
+    CHECK(json("sag " + left + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm=-100,1100").at("mid_mm").get<double>() ==
+          Approx(0.4926).margin(1e-4));
+    refused("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400", "two are wanted");
+    refused("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,2600", "off the wood");
+    refused("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm a,b", "supports-mm");
+    refused("sag " + f.file("h.csv", "x,y\n1,2\n") + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 1,2", "x_mm");
+    refused("sag " + f.file("w.csv", "x_mm,y_mm\n1,two\n") + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 1,2", "line 2");
+    refused("sag " + outline + " --thickness-mm nan --moe-mpa 11600 --density 610 --supports-mm 400,1600", "thickness-mm");
+}
+
+TEST_CASE("burl tip gives the least push that tips", "[cli][tip]") {
+    const Folder f;
+    const std::string outline = f.file("r.csv", rectangle);
+    const std::string feet = f.file("f.csv", "x_mm,y_mm\n1750,800\n250,100\n250,800\n1750,100\n");
+    const Json t = json("tip " + outline + " --mass-kg 60 --feet " + feet + " --height-mm 740 --base-kg 20");
+    CHECK(t.at("down_n").get<double>() == Approx(2354).margin(2));
+    CHECK(t.at("side_n").get<double>() == Approx(371.2).margin(0.3));
+    CHECK(t.at("balance_x_mm").get<double>() == Approx(1000));
+    const Json off = json("tip " + outline + " --mass-kg 60 --feet " + feet + " --height-mm 740 --base-kg 300 --base-x-mm 2400 --base-y-mm 450");
+    CHECK(off.at("down_n").get<double>() == 0);
+    CHECK(off.at("side_n").get<double>() == 0);
+    const std::string wide = f.file("g.csv", "x_mm,y_mm\n-100,-100\n2100,-100\n2100,1000\n-100,1000\n");
+    CHECK(json("tip " + outline + " --mass-kg 60 --feet " + wide + " --height-mm 740").at("down_n").is_null());
+    refused("tip " + outline + " --mass-kg 60 --feet " + f.file("two.csv", "x_mm,y_mm\n0,0\n1,1\n") + " --height-mm 740", "three");
+    refused("tip " + outline + " --mass-kg 0 --feet " + feet + " --height-mm 740", "mass");
+    refused("tip " + outline + " --mass-kg 60 --feet " + f.file("line.csv", "x_mm,y_mm\n0,0\n500,0\n900,0\n") + " --height-mm 740", "one line");
+}
+
+TEST_CASE("burl under goes through the year", "[cli][under]") {
+    const Folder f;
+    const Json u = json("under " + f.job("job-reading-table") + " --year");
+    REQUIRE(u.at("moisture_pct").size() == 12);
+    REQUIRE_FALSE(u.at("holes").empty());
+    for (const Json& h : u.at("holes")) {
+        REQUIRE(h.at("travel_mm").size() == 12);
+        const double bolt = h.at("bolt_mm").get<double>();
+        const double inner = h.at("bolt_from_inner_mm").get<double>();
+        for (const Json& t : h.at("travel_mm")) {
+            if (h.at("round").get<bool>()) continue;
+            CHECK(inner + t.get<double>() >= bolt / 2 - 1e-6);
+            CHECK(inner + t.get<double>() <= h.at("slot_mm").get<double>() - bolt / 2 + 1e-6);
+        }
+    }
+    refused("under /nowhere.json --year", "nowhere");
+}
