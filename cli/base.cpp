@@ -19,7 +19,7 @@ namespace {
 using yb::Json;
 
 yb::Ring read_outline(const std::string& path) {
-    const yb::Ring ring = yb::read_points(yb::read_file(path, yb::most_csv_bytes));
+    const yb::Ring ring = of_file(path, [](const std::string& p) { return yb::read_points(yb::read_file(p, yb::most_csv_bytes)); });
     if (ring.size() < 3 || yb::area(ring) < 1) throw BadInput(path + ": an outline of three points at least is wanted, x_mm,y_mm in each line");
     if (const auto at = yb::self_crossing(ring))
         throw BadInput(fmt::format("{}: the outline crosses itself at {:.0f}, {:.0f} mm", path, at->x, at->y));
@@ -63,7 +63,7 @@ void run_tip(const TipOrder& o) {
     s.rim = read_outline(o.outline);
     s.top_kg = o.mass_kg;
     s.top_at = yb::centroid(s.rim);
-    const yb::Ring feet = yb::read_points(yb::read_file(o.feet, yb::most_csv_bytes));
+    const yb::Ring feet = of_file(o.feet, [](const std::string& p) { return yb::read_points(yb::read_file(p, yb::most_csv_bytes)); });
     s.feet = {feet.begin(), feet.end()};
     if (s.feet.size() < 3) throw BadInput(fmt::format("{}: {} feet are here, three at least are wanted", o.feet, s.feet.size()));
     const yb::Vec2 middle = yb::centroid(yb::convex_hull(s.feet));

@@ -5,6 +5,7 @@
 #include <stdexcept>
 #include <string>
 
+#include "core/file/format_error.h"
 #include "core/io/json.h"
 #include "core/job/documents.h"
 #include "core/job/job.h"
@@ -21,6 +22,17 @@ struct BadInput : std::runtime_error {
 };
 
 inline void print(const yb::Json& j) { std::cout << j.dump(1) << '\n'; }
+
+/// What is read of a file: what is wrong with it names it.
+template <class F>
+auto of_file(const std::string& path, F read) {
+    try {
+        return read(path);
+    } catch (const yb::FormatError& e) {
+        if (std::string(e.what()).rfind(path, 0) == 0) throw;
+        throw yb::FormatError(path, e.what());
+    }
+}
 
 /// A job file's job with its slabs and shop.
 struct JobAlone {

@@ -37,6 +37,7 @@ namespace {
 
 using burl::BadInput;
 using burl::JobAlone;
+using burl::of_file;
 using burl::print;
 using burl::read_job_alone;
 using yb::Json;
@@ -281,17 +282,6 @@ struct SlabFile {
     yb::Picture a, b;
 };
 
-/// What is read of one of several files: what is wrong with it names it.
-template <class F>
-auto of_file(const std::string& path, F read) {
-    try {
-        return read(path);
-    } catch (const yb::FormatError& e) {
-        if (e.where() == path) throw;
-        throw yb::FormatError(path, e.what());
-    }
-}
-
 void run_sequence(const std::vector<std::string>& paths) {
     std::vector<SlabFile> files(paths.size());
     yb::in_parallel(paths.size(), [&](std::size_t i) {
@@ -410,7 +400,7 @@ void run_grow(const GrowOrder& o) {
 }  // namespace
 
 JobAlone burl::read_job_alone(const std::string& path) {
-    const yb::JobFile f = yb::read_job_file(yb::read_file(path, yb::most_json_bytes));
+    const yb::JobFile f = of_file(path, [](const std::string& p) { return yb::read_job_file(yb::read_file(p, yb::most_json_bytes)); });
     JobAlone out{f.job, {}};
     out.docs.shop = f.shop;
     for (const yb::Slab& s : f.slabs) out.docs.slabs[s.id] = s;

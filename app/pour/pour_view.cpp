@@ -91,7 +91,8 @@ const Cured* PourView::here(const Session& s) const {
     const auto asked = section_here(s);
     if (!asked) return nullptr;
     const Cured* there = section_.at_hand(*asked);
-    if (!there && (!wanted_ || !(*wanted_ == *asked) || !section_.busy())) {
+    const bool new_one = !wanted_ || !(*wanted_ == *asked);
+    if (!there && (new_one || (!section_.busy() && !soon_.isActive()))) {
         wanted_ = asked;
         soon_.start();
     }

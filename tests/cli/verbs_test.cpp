@@ -71,7 +71,7 @@ TEST_CASE("burl cure follows a pour, wide or between banks", "[cli][cure]") {
     CHECK(wide.at("energy_error_pct").get<double>() < 0.1);
     const Json river = json("cure --class slow-deep --depth-mm 50 --ambient-c 20 --width-mm 60 --banks-mm 200 --board-mm 18 --h 8");
     CHECK(river.at("peak_c").get<double>() == Approx(28.21).margin(0.08));
-    CHECK(json("cure --class slow-deep --depth-mm 40 --ambient-c 5").at("cured_h").is_null());  // not within the time it is followed
+    CHECK(json("cure --class slow-deep --depth-mm 40 --ambient-c -10").at("cured_h").is_null());  // not within the time it is followed
     refused("cure --class slow-deep --depth-mm 0 --ambient-c 20", "depth-mm");
     refused("cure --class thick --depth-mm 10 --ambient-c 20", "class");
     refused("cure --class medium --depth-mm ten --ambient-c 20", "depth-mm");
