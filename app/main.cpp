@@ -62,9 +62,26 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
         return window.grab().save(folder + "/" + name + ".png");
     };
     bool ok = true;
+    // Steps that the reading table has no use for are shown of a job that has.
+    const auto job_for = [](yb::Step step) {
+        return step.key == "pour" ? "job-tarn-river" : step.key == "join" ? "job-seed-cabinet" : "job-reading-table";
+    };
     for (const yb::StepRow& row : yb::steps()) {
+        window.session().set_job(job_for(row.step));
         window.session().set_step(row.step);
-        window.session().set_gauge(1400);
+        window.session().set_gauge(row.step.key == "pour" ? 900 : 1400);
+        if (row.step.key == "pour") {
+            // Its heat comes beside the work, once the hand has rested.
+            window.grab();
+            for (QElapsedTimer t =
+                     [] {
+                         QElapsedTimer e;
+                         e.start();
+                         return e;
+                     }();
+                 t.elapsed() < 1500;)
+                QApplication::processEvents(QEventLoop::AllEvents, 50);
+        }
         ok = shoot(QString::fromUtf8(row.step.key.data(), static_cast<int>(row.step.key.size()))) && ok;
     }
     for (const auto& [job, name] :

@@ -18,6 +18,15 @@
 #include "core/job/plan.h"
 #include "core/job/prepared.h"
 #include "demo/demo.h"
+#include "core/cure/cure.h"
+#include "core/flat/machine.h"
+#include "core/join/join.h"
+#include "core/pour/pour.h"
+#include "core/under/under.h"
+#include "core/makeup/makeup.h"
+#include "core/lay/lay.h"
+#include "core/flat/flat.h"
+#include "core/top/top.h"
 
 namespace {
 
@@ -146,5 +155,92 @@ void drawing_of_loose_lines(benchmark::State& state) {
     if (points != n) state.SkipWithError("it was not joined");
 }
 BENCHMARK(drawing_of_loose_lines)->Unit(benchmark::kMillisecond)->Iterations(3);
+
+/// Least wood off a piece: 500 readings decide, 1 000 places a face are summed.
+void aim_least_wood(benchmark::State& state) {
+    std::mt19937 random(1);
+    const auto u = [&] { return static_cast<double>(random()) / 4294967296.0; };
+    std::vector<Vec3> top, bottom;
+    WeighedFace all_top, all_bottom;
+    for (int i = 0; i < 1000; ++i) {
+        const Vec3 p{2400 * u(), 900 * (u() - 0.5), 0};
+        const double w = 12 * (p.x / 2400 - 0.5) * p.y / 450 + 9 * p.x / 2400 * (1 - p.x / 2400);
+        all_top.places.push_back({p.x, p.y, 55 + w + u()}), all_top.weight.push_back(1);
+        all_bottom.places.push_back({p.x, p.y, w - u()}), all_bottom.weight.push_back(1);
+        if (i % 4 == 0) top.push_back(all_top.places.back()), bottom.push_back(all_bottom.places.back());
+    }
+    for (auto _ : state) benchmark::DoNotOptimize(least_wood(top, bottom, all_top, all_bottom, 42));
+}
+BENCHMARK(aim_least_wood)->Unit(benchmark::kMillisecond);
+
+void aim_one_tilt_for_four(benchmark::State& state) {
+    std::mt19937 random(2);
+    const auto u = [&] { return static_cast<double>(random()) / 4294967296.0; };
+    std::vector<SlabReadings> four(4);
+    for (SlabReadings& s : four)
+        for (int i = 0; i < 125; ++i) {
+            const double x = 2400 * u();
+            const double y = 400 * (u() - 0.5);
+            s.top.push_back({x, y, 55 + 0.004 * x + 3 * u()});
+            s.bottom.push_back({x, y, 0.004 * x - 3 * u()});
+        }
+    for (auto _ : state) benchmark::DoNotOptimize(shared_tilt(four));
+}
+BENCHMARK(aim_one_tilt_for_four)->Unit(benchmark::kMillisecond);
+
+/// A pour followed in one dimension until it is cured or 120 h have gone by.
+void cure_one_dimension(benchmark::State& state) {
+    Section s;
+    s.depth_mm = 40, s.air_c = 20, s.most_h = 120;
+    for (auto _ : state) benchmark::DoNotOptimize(cure({40, 300, 1100}, s));
+}
+BENCHMARK(cure_one_dimension)->Unit(benchmark::kMillisecond);
+
+/// … in two: 600 by 80 mm with its banks, about 2 mm, 72 h.
+void cure_two_dimensions(benchmark::State& state) {
+    Section s;
+    s.depth_mm = 62, s.board_mm = 18, s.air_c = 20, s.width_mm = 200, s.banks_mm = 200, s.most_h = 72;
+    for (auto _ : state) benchmark::DoNotOptimize(cure({40, 300, 1100}, s, {1.6, 0}));
+}
+BENCHMARK(cure_two_dimensions)->Unit(benchmark::kMillisecond);
+
+/// The lifts of a warm river, asked anew each time.
+void lifts_found(benchmark::State& state) {
+    double depth = 60;
+    for (auto _ : state) benchmark::DoNotOptimize(forecast_lifts(starting_resins()[0], depth += 0.001, 25, {}));
+}
+BENCHMARK(lifts_found)->Unit(benchmark::kMillisecond);
+
+/// Glue-up and clashes of four leaves with forty tenons.
+void joined(benchmark::State& state) {
+    static const Documents docs = demo_shop();
+    Job job = docs.jobs.at("job-seed-cabinet");
+    job.join.pitch_mm = 160;
+    const Plan plan = plan_job(job, docs);
+    for (auto _ : state) benchmark::DoNotOptimize(plan_join({*plan.top, *plan.makeup, job.makeup, job.join, job.under, 18, 8}));
+}
+BENCHMARK(joined)->Unit(benchmark::kMillisecond);
+
+/// Twelve months of every hole, tipping and sag.
+void under_planned(benchmark::State& state) {
+    static const Documents docs = demo_shop();
+    Job job = docs.jobs.at("job-seed-cabinet");
+    for (LegPlate& p : job.under.plates) p.bolts_across = 10, p.bolts_along = 2;
+    const Plan plan = plan_job(job, docs);
+    for (auto _ : state) benchmark::DoNotOptimize(plan_under({*plan.top, job.under, job.room, plan.shop_air}));
+}
+BENCHMARK(under_planned)->Unit(benchmark::kMillisecond);
+
+/// The program of one side of a table of 3 m.
+void program_of_a_side(benchmark::State& state) {
+    static const Documents docs = demo_shop();
+    const Job& job = docs.jobs.at("job-reading-table");
+    const Plan plan = plan_job(job, docs);
+    for (auto _ : state) {
+        const MachinedSide side = machined_side(*plan.flat, *plan.lay, docs.shop.sled, job.flat, true);
+        benchmark::DoNotOptimize(to_gcode(side, docs.shop.sled, {"job", "slab", true, false}));
+    }
+}
+BENCHMARK(program_of_a_side)->Unit(benchmark::kMillisecond);
 
 }  // namespace

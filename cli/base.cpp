@@ -20,7 +20,8 @@ using yb::Json;
 
 yb::Ring read_outline(const std::string& path) {
     const yb::Ring ring = of_file(path, [](const std::string& p) { return yb::read_points(yb::read_file(p, yb::most_csv_bytes)); });
-    if (ring.size() < 3 || yb::area(ring) < 1) throw BadInput(path + ": an outline of three points at least is wanted, x_mm,y_mm in each line");
+    if (ring.size() < 3 || yb::area(ring) < 1)
+        throw BadInput(path + ": an outline of three points at least is wanted, x_mm,y_mm in each line");
     if (const auto at = yb::self_crossing(ring))
         throw BadInput(fmt::format("{}: the outline crosses itself at {:.0f}, {:.0f} mm", path, at->x, at->y));
     return ring;

@@ -82,8 +82,7 @@ void run_pour(const std::string& path) {
     for (const yb::FormPart& part : p.form.parts)
         parts.push_back({{"name", part.name}, {"count", part.count}, {"length_mm", part.length_mm}, {"width_mm", part.width_mm}});
     Json floats = Json::array();
-    for (const yb::FloatUp& up : p.floats)
-        floats.push_back({{"leaf", up.leaf + 1}, {"force_n", up.force_n}, {"clamps", up.clamps}});
+    for (const yb::FloatUp& up : p.floats) floats.push_back({{"leaf", up.leaf + 1}, {"force_n", up.force_n}, {"clamps", up.clamps}});
     Json dams = Json::array();
     for (const yb::Dam& d : p.dams) dams.push_back({{"at_mm", {d.at.x, d.at.y}}, {"length_mm", d.length_mm}});
     print({{"resin", p.resin},
@@ -113,7 +112,8 @@ void add_pour_verbs(CLI::App& app) {
     cure->add_option("--class", order->kind, "of the resin")->required()->check(CLI::IsMember({"slow-deep", "medium", "coating", "quick"}));
     cure->add_option("--depth-mm", s.depth_mm, "of the pour")->required()->check(CLI::Range(0.5, 500.0));
     cure->add_option("--ambient-c", s.air_c, "the air, and all there is to begin with")->required()->check(CLI::Range(-20.0, 60.0));
-    cure->add_option("--width-mm", s.width_mm, "between two wooden banks; without it the pour is as wide as you like")->check(CLI::Range(2.0, 3000.0));
+    cure->add_option("--width-mm", s.width_mm, "between two wooden banks; without it the pour is as wide as you like")
+        ->check(CLI::Range(2.0, 3000.0));
     cure->add_option("--banks-mm", s.banks_mm, "each bank, wide")->check(CLI::Range(5.0, 2000.0));
     cure->add_option("--board-mm", s.board_mm, "under all of it; 0 for none")->check(CLI::Range(0.0, 200.0));
     cure->add_option("--h", s.h, "W/m²K on top, below and at the outer sides")->check(CLI::Range(0.1, 500.0));

@@ -118,8 +118,8 @@ void Ticket::paintEvent(QPaintEvent*) {
         for (const Phrase& ph : phrases) {
             p.setFont(theme::text(9.5));
             p.setPen(c.ink);
-            const double h = wrapped(p, {x + left + 16, y, column - 22, all.bottom() - 4 - y},
-                                     QString::fromStdString(yb::render(ph, session_.units())));
+            const double h =
+                wrapped(p, {x + left + 16, y, column - 22, all.bottom() - 4 - y}, QString::fromStdString(yb::render(ph, session_.units())));
             if (h == 0) break;
             p.setPen(ink);
             p.drawText(QRectF(x + left, y, 14, QFontMetricsF(p.font()).height()), Qt::AlignCenter, sign);

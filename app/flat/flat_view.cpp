@@ -84,8 +84,9 @@ const QImage& FlatView::heights_of(const FlatPlan& plan, std::size_t face, const
     for (int j = 0; j < h; ++j) {
         uchar* line = heights_.scanLine(j);
         for (int i = 0; i < w; ++i)
-            line[i] = static_cast<uchar>(std::clamp(
-                z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] / highest_ * 254 + 1, 0.0, 255.0));
+            line[i] = static_cast<uchar>(
+                std::clamp(z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] / highest_ * 254 + 1,
+                           0.0, 255.0));
     }
     return heights_;
 }
@@ -318,7 +319,6 @@ std::vector<Field> FlatView::fields(const Session& s) const {
     return out;
 }
 
-
 std::vector<Action> FlatView::actions(Session& session) {
     Session* s = &session;
     return {
@@ -370,7 +370,9 @@ std::vector<Action> FlatView::actions(Session& session) {
              s->pick(QStringLiteral("round %1").arg(leaf.rounds.size()));
          },
          true, false, "top round"},
-        {"round_away", QObject::tr("Take this reading away"), {},
+        {"round_away",
+         QObject::tr("Take this reading away"),
+         {},
          [s] {
              const Thing* t = s->picked_thing();
              if (!t) return;
@@ -379,7 +381,9 @@ std::vector<Action> FlatView::actions(Session& session) {
              });
              s->pick({});
          },
-         true, false, "round"},
+         true,
+         false,
+         "round"},
         {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }},
         {"next", QObject::tr("Next: fill the voids"), {}, [s] { s->set_step(step_key::fill); }, true, true}};
 }

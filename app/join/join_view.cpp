@@ -120,7 +120,8 @@ std::vector<Label> JoinView::labels(const BenchMap& map, const Session& s) const
     std::vector<Label> out;
     const Frame f = s.plan()->placement.frame();
     for (const Clash& k : s.plan()->join->clashes)
-        out.push_back({map.px(f.to_slab(k.at)), QObject::tr("%1 meets %2").arg(QString::fromStdString(k.one), QString::fromStdString(k.other)),
+        out.push_back({map.px(f.to_slab(k.at)),
+                       QObject::tr("%1 meets %2").arg(QString::fromStdString(k.one), QString::fromStdString(k.other)),
                        theme::colours().madder, 1});
     return out;
 }
@@ -144,24 +145,28 @@ std::vector<Handle> JoinView::handles(const BenchMap& map, const Session& s) con
 std::vector<Field> JoinView::fields(const Session& s) const {
     std::vector<Field> out;
     if (s.plan() && !s.plan()->join->joints.empty())
-        for (const char* what : {"pitch_mm", "loose_long_mm", "loose_wide_mm", "loose_thick_mm", "spread_g_m2", "open_min", "spread_m2_min", "piece_s",
-                                 "set_min", "clamp_s", "clamp_n"})
+        for (const char* what : {"pitch_mm", "loose_long_mm", "loose_wide_mm", "loose_thick_mm", "spread_g_m2", "open_min", "spread_m2_min",
+                                 "piece_s", "set_min", "clamp_s", "clamp_n"})
             out.push_back(job_number(std::string("join.") + what));
     out.push_back(job_number("join.edge_mm"));
     const Thing* t = s.picked_thing();
     if (t && t->kind == "tie")
         for (const char* what : {"u_mm", "v_mm", "turn_deg", "long_mm", "wide_mm", "deep_mm"})
-            out.push_back(of(job_number("join.ties[" + std::to_string(t->index) + "]." + what, "tie_" + QString::fromLatin1(what).section('_', 0, 0)),
-                             "tie"));
+            out.push_back(
+                of(job_number("join.ties[" + std::to_string(t->index) + "]." + what, "tie_" + QString::fromLatin1(what).section('_', 0, 0)),
+                   "tie"));
     return out;
 }
 
 std::vector<Action> JoinView::actions(Session& session) {
     Session* s = &session;
     const auto gauge_uv = [s] { return s->plan()->placement.frame().from_slab(Vec2{s->gauge_mm(), centroid(s->plan()->lay->outline).y}); };
-    return {{"add_tie", QObject::tr("A bow tie at the gauge"), {},
+    return {{"add_tie",
+             QObject::tr("A bow tie at the gauge"),
+             {},
              [s, gauge_uv] {
-                 s->edit_job(QObject::tr("Add a bow tie"), [uv = gauge_uv(), t = s->plan()->top->thickness_mm](Job& j) { add_tie(j, uv, t); });
+                 s->edit_job(QObject::tr("Add a bow tie"),
+                             [uv = gauge_uv(), t = s->plan()->top->thickness_mm](Job& j) { add_tie(j, uv, t); });
              }},
             {"tie_cracks", QObject::tr("Bow ties over the cracks"), QObject::tr("One every 150 mm across each crack of the top"),
              [s] {
@@ -171,20 +176,25 @@ std::vector<Action> JoinView::actions(Session& session) {
                  s->edit_job(QObject::tr("Bow ties over the cracks"), [&](Job& j) { n = tie_cracks(j, *plan); });
                  if (n == 0) Q_EMIT s->news(QObject::tr("No crack of this top wants another bow tie."));
              }},
-            {"tie_away", QObject::tr("Take this bow tie away"), {},
+            {"tie_away",
+             QObject::tr("Take this bow tie away"),
+             {},
              [s] {
                  const Thing* t = s->picked_thing();
                  if (!t) return;
                  s->edit_job(QObject::tr("Take a bow tie away"), [i = t->index](Job& j) { drop_tie(j, i); });
                  s->pick({});
              },
-             true, false, "tie"},
+             true,
+             false,
+             "tie"},
             {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step{"under"}); }, true, true}};
 }
 
 QString JoinView::help() const {
     return QObject::tr(
-        "The glue-up counted before the bottle is opened: needed minutes against open ones, clamps and tenons where they stand. Bow ties are "
+        "The glue-up counted before the bottle is opened: needed minutes against open ones, clamps and tenons where they stand. Bow ties "
+        "are "
         "moved where they lie. Whatever is let in is checked against all the rest, in height too: rings mark what meets.");
 }
 

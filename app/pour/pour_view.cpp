@@ -46,9 +46,13 @@ double between(const std::vector<double>& x, const std::vector<double>& y, doubl
 }  // namespace
 
 PourView::PourView(Bench& bench)
-    : step_key_(step_key::pour), bench_(bench),
+    : step_key_(step_key::pour),
+      bench_(bench),
       section_(
-          &owner_, [](const Asked& a, const Work&) { return cure(a.kinetics, a.section, {2.5, 90}); },
+          &owner_,
+          [](const Asked& a, const Work&) {
+              return cure(a.kinetics, a.section, {2.5, 90});
+          },
           [this](const Asked&, const Cured&) { bench_.touch(); }),
       peaks_(
           &owner_,
@@ -173,10 +177,10 @@ std::vector<Label> PourView::labels(const BenchMap& map, const Session& s) const
     const Frame f = plan.placement.frame();
     for (const Compartment& c : plan.pour->compartments)
         out.push_back({map.px(f.to_slab(centroid(c.above))),
-                       plan.pour->lifts.size() == 1 ? QObject::tr("%1 in one lift").arg(in_units(litres(c.pour_l), s))
-                                                    : QObject::tr("%1 in %2 lifts").arg(in_units(litres(c.pour_l), s)).arg(plan.pour->lifts.size()),
-                       theme::colours().chalk,
-                       c.pour_l});
+                       plan.pour->lifts.size() == 1
+                           ? QObject::tr("%1 in one lift").arg(in_units(litres(c.pour_l), s))
+                           : QObject::tr("%1 in %2 lifts").arg(in_units(litres(c.pour_l), s)).arg(plan.pour->lifts.size()),
+                       theme::colours().chalk, c.pour_l});
     return out;
 }
 
@@ -262,10 +266,10 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     QImage image(w, h, QImage::Format_ARGB32);
     const std::size_t nz = c->z.size();
     const auto value = [&](const std::vector<double>& what, double x, double z) {
-        const auto i = static_cast<std::size_t>(
-            std::clamp<std::ptrdiff_t>(std::upper_bound(c->x.begin(), c->x.end(), x) - c->x.begin() - 1, 0, static_cast<std::ptrdiff_t>(c->x.size()) - 2));
-        const auto j = static_cast<std::size_t>(
-            std::clamp<std::ptrdiff_t>(std::upper_bound(c->z.begin(), c->z.end(), z) - c->z.begin() - 1, 0, static_cast<std::ptrdiff_t>(nz) - 2));
+        const auto i = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(std::upper_bound(c->x.begin(), c->x.end(), x) - c->x.begin() - 1,
+                                                                           0, static_cast<std::ptrdiff_t>(c->x.size()) - 2));
+        const auto j = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(std::upper_bound(c->z.begin(), c->z.end(), z) - c->z.begin() - 1,
+                                                                           0, static_cast<std::ptrdiff_t>(nz) - 2));
         const double a = (x - c->x[i]) / (c->x[i + 1] - c->x[i]);
         const double b = (z - c->z[j]) / (c->z[j + 1] - c->z[j]);
         const auto at = [&](std::size_t q, std::size_t r) { return what[q * nz + r]; };
@@ -302,15 +306,15 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
 
 std::vector<Field> PourView::fields(const Session& s) const {
     if (s.plan() && s.plan()->pour->compartments.empty()) return {};
-    return {job_number("pour.peak_limit_c"), job_number("pour.lifts"),     job_number("pour.cup_l"),        job_number("pour.after_mm"),
+    return {job_number("pour.peak_limit_c"), job_number("pour.lifts"),       job_number("pour.cup_l"),        job_number("pour.after_mm"),
             job_number("fill.overfill_mm"),  job_number("fill.reserve_pct"), job_number("pour.pigment_g_kg"), job_number("pour.sheet_mm"),
-            job_number("pour.bearers_mm"),   job_number("pour.clamp_n"),   job_number("pour.slope_mm_m"),   job_number("pour.night_c")};
+            job_number("pour.bearers_mm"),   job_number("pour.clamp_n"),     job_number("pour.slope_mm_m"),   job_number("pour.night_c")};
 }
 
 std::vector<Action> PourView::actions(Session& session) {
     Session* s = &session;
-    return {{"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }, true,
-             false, "top river lift"},
+    return {{"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); },
+             true, false, "top river lift"},
             {"hottest", QObject::tr("Where it is hottest"), QObject::tr("The gauge goes to the widest place"),
              [s] {
                  double best = 0;
@@ -327,7 +331,8 @@ std::vector<Action> PourView::actions(Session& session) {
 QString PourView::help() const {
     return QObject::tr(
         "A river from what it holds to what is mixed: lifts that stay below the limit you set, batches for your cups, the form and its "
-        "clamps. The end view shows the heat at the gauge; the dial goes through the hours. Without a river there is nothing to pour here.");
+        "clamps. The end view shows the heat at the gauge; the dial goes through the hours. Without a river there is nothing to pour "
+        "here.");
 }
 
 }  // namespace yb

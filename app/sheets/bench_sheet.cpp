@@ -159,12 +159,14 @@ QString stack_text(const SheetData& d, const std::vector<double>& stack) {
 void shims(Flow& flow, const SheetData& d) {
     for (const LeafPlan& l : d.plan.leaves) {
         if (l.flat->shims.empty()) continue;
-        const QString under = d.job.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face");
+        const QString under =
+            d.job.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face");
         flow.heading(d.job.several() ? QObject::tr("%1: %2").arg(QString::fromStdString(l.slab().name), under) : under);
         std::vector<std::vector<QString>> rows;
         for (std::size_t i = 0; i < l.flat->shims.size(); ++i) {
             const Shim& s = l.flat->shims[i];
-            rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(s.height_mm)), stack_text(d, s.stack_mm)});
+            rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(s.height_mm)),
+                            stack_text(d, s.stack_mm)});
         }
         flow.table({{QObject::tr("shim"), 0.7},
                     {QObject::tr("along"), 1.6, true},
@@ -183,8 +185,13 @@ void sled(Flow& flow, const SheetData& d) {
     flow.heading(QObject::tr("The sled, to be built"));
     std::vector<std::vector<QString>> rows;
     for (const SledPart& part : sled_parts(d.shop.sled, longest))
-        rows.push_back({QObject::tr(part.name), QString::number(part.count), d.say(mm(part.length_mm)), d.say(mm(part.width_mm)), d.say(fine(part.thick_mm))});
-    flow.table({{QObject::tr("part"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}, {QObject::tr("thick"), 2, true}},
+        rows.push_back({QObject::tr(part.name), QString::number(part.count), d.say(mm(part.length_mm)), d.say(mm(part.width_mm)),
+                        d.say(fine(part.thick_mm))});
+    flow.table({{QObject::tr("part"), 3},
+                {QObject::tr("pieces"), 1, true},
+                {QObject::tr("long"), 2, true},
+                {QObject::tr("wide"), 2, true},
+                {QObject::tr("thick"), 2, true}},
                rows, Flow::cut_points);
 }
 

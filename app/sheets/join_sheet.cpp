@@ -14,8 +14,10 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
     if (j.joints.empty() && d.job.join.ties.empty()) return;
     flow.heading(QObject::tr("Glue-up"));
     if (!j.joints.empty()) {
-        static const std::map<std::string, const char*> names{
-            {"spread", "spread the glue"}, {"pieces", "glue and set the tenons"}, {"set", "bring the joints together"}, {"clamp", "clamps"}};
+        static const std::map<std::string, const char*> names{{"spread", "spread the glue"},
+                                                              {"pieces", "glue and set the tenons"},
+                                                              {"set", "bring the joints together"},
+                                                              {"clamp", "clamps"}};
         std::vector<std::vector<QString>> rows;
         double at = 0;
         for (const GlueStep& s : j.steps) {
@@ -36,10 +38,15 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
     std::vector<std::vector<QString>> rows;
     for (std::size_t i = 0; i < d.job.join.ties.size(); ++i) {
         const BowTie& b = d.job.join.ties[i];
-        rows.push_back({QString::number(i + 1), d.say(along(b.u_mm + d.job.top.length_mm / 2)), d.say(mm(b.v_mm)), d.say(mm(b.long_mm)), d.say(mm(b.wide_mm)),
-                        d.say(fine(b.deep_mm))});
+        rows.push_back({QString::number(i + 1), d.say(along(b.u_mm + d.job.top.length_mm / 2)), d.say(mm(b.v_mm)), d.say(mm(b.long_mm)),
+                        d.say(mm(b.wide_mm)), d.say(fine(b.deep_mm))});
     }
-    flow.table({{QObject::tr("bow tie"), 1.4}, {QObject::tr("along"), 2, true}, {QObject::tr("across"), 2, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}, {QObject::tr("deep"), 2, true}},
+    flow.table({{QObject::tr("bow tie"), 1.4},
+                {QObject::tr("along"), 2, true},
+                {QObject::tr("across"), 2, true},
+                {QObject::tr("long"), 2, true},
+                {QObject::tr("wide"), 2, true},
+                {QObject::tr("deep"), 2, true}},
                rows, Flow::cut_points);
 }
 

@@ -48,7 +48,8 @@ double net(const PourPlan& p) {
 void river(Flow& flow, const SheetData& d) {
     const PourPlan& p = *d.plan.pour;
     flow.need(40);
-    flow.note(QObject::tr("The river: %1 to mix of %2, %3 stays in the top").arg(d.say(litres(p.mix_l)), resin_name(d, p.resin), d.say(litres(net(p)))),
+    flow.note(QObject::tr("The river: %1 to mix of %2, %3 stays in the top")
+                  .arg(d.say(litres(p.mix_l)), resin_name(d, p.resin), d.say(litres(net(p)))),
               12, true);
     std::vector<std::vector<QString>> rows;
     for (std::size_t i = 0; i < p.lifts.size(); ++i) {
@@ -66,8 +67,8 @@ void river(Flow& flow, const SheetData& d) {
     rows.clear();
     for (std::size_t i = 0; i < p.batches.size(); ++i) {
         const Batch& b = p.batches[i];
-        rows.push_back({QString::number(i + 1), QString::number(b.lift + 1), d.say(litres(b.a_l)), d.say(litres(b.b_l)), d.say(kg(b.a_g / 1000)),
-                        d.say(kg(b.b_g / 1000)), QObject::tr("%1 g").arg(b.pigment_g, 0, 'f', 1)});
+        rows.push_back({QString::number(i + 1), QString::number(b.lift + 1), d.say(litres(b.a_l)), d.say(litres(b.b_l)),
+                        d.say(kg(b.a_g / 1000)), d.say(kg(b.b_g / 1000)), QObject::tr("%1 g").arg(b.pigment_g, 0, 'f', 1)});
     }
     flow.table({{QObject::tr("batch"), 1},
                 {QObject::tr("lift"), 1},
@@ -80,8 +81,8 @@ void river(Flow& flow, const SheetData& d) {
     rows.clear();
     for (const FormPart& f : p.form.parts)
         rows.push_back({QObject::tr(f.name.c_str()), QString::number(f.count), d.say(mm(f.length_mm)), d.say(mm(f.width_mm))});
-    flow.table({{QObject::tr("form"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}}, rows,
-               Flow::cut_points);
+    flow.table({{QObject::tr("form"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
+               rows, Flow::cut_points);
     flow.note(QObject::tr("Tape %1 m, caulk %2.").arg(p.form.tape_m, 0, 'f', 0).arg(d.say(along(p.form.caulk_m * 1000))));
     for (const FloatUp& f : p.floats)
         if (f.clamps > 0)
@@ -106,7 +107,7 @@ void write_pour_sheet(Flow& flow, const SheetData& d) {
     if (!any) return flow.note(QObject::tr("nothing to pour"));
     if (fill.mixed_l > 0)
         flow.note(QObject::tr("To mix for voids: %1, of it %2 to fill everything flush.")
-                  .arg(d.say(litres(fill.mixed_l)), d.say(litres(fill.volume_l))));
+                      .arg(d.say(litres(fill.mixed_l)), d.say(litres(fill.volume_l))));
 }
 
 }  // namespace yb

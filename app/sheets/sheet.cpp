@@ -22,12 +22,8 @@ QString SheetData::say(const Phrase& phrase) const { return QString::fromStdStri
 
 namespace {
 
-const SheetRow table[] = {{"bench", write_bench_sheet},
-                          {"pour", write_pour_sheet},
-                          {"join", write_join_sheet},
-                          {"under", write_under_sheet},
-                          {"cuts", write_cut_sheet},
-                          {"mind", write_mind_sheet}};
+const SheetRow table[] = {{"bench", write_bench_sheet}, {"pour", write_pour_sheet}, {"join", write_join_sheet},
+                          {"under", write_under_sheet}, {"cuts", write_cut_sheet},  {"mind", write_mind_sheet}};
 
 QString about(const Job& job, const Plan& plan, const SheetData& d) {
     const std::string species = plan.leaves.empty() ? std::string() : plan.leaves.front().slab().species;

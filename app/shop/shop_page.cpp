@@ -52,7 +52,7 @@ std::vector<Field> resin_fields(const std::string& key) {
     return {resin_field(key, "gel_25_h", "gel"),    resin_field(key, "deepest_mm", "deepest"),  resin_field(key, "parts_a", "parts_a"),
             resin_field(key, "parts_b", "parts_b"), resin_field(key, "density_a", "density_a"), resin_field(key, "density_b", "density_b"),
             resin_field(key, "price_l", "price"),   resin_field(key, "pot_life_h", "pot_life"), resin_field(key, "pot_g", "pot"),
-            resin_field(key, "heat_kj_kg", "heat"), resin_field(key, "pa_s", "viscosity"),    resin_field(key, "left_l", "left")};
+            resin_field(key, "heat_kj_kg", "heat"), resin_field(key, "pa_s", "viscosity"),      resin_field(key, "left_l", "left")};
 }
 
 TextField resin_name(const std::string& key) {
@@ -164,8 +164,8 @@ std::vector<Field> bed_fields() {
 /// What else there is to make a face flat with.
 std::vector<Field> tool_fields() {
     std::vector<Field> out;
-    for (const char* what : {"planer_mm", "planer_layer_mm", "planer_mm_s", "drum_mm", "drum_layer_mm", "drum_mm_s", "hand_mm", "hand_layer_mm",
-                             "hand_mm_s", "machine_m2", "machine_days", "machine_long_mm", "machine_wide_mm", "bought_m2"})
+    for (const char* what : {"planer_mm", "planer_layer_mm", "planer_mm_s", "drum_mm", "drum_layer_mm", "drum_mm_s", "hand_mm",
+                             "hand_layer_mm", "hand_mm_s", "machine_m2", "machine_days", "machine_long_mm", "machine_wide_mm", "bought_m2"})
         out.push_back(shop_number(std::string("sled.tools.") + what));
     return out;
 }

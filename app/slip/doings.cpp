@@ -35,8 +35,12 @@ void ActionButton::put_away() {
 }
 
 Doings::Doings(OpenLines& open, QWidget* parent)
-    : QWidget(parent), open_(open), heading_(words(tr("Do"), 9.5, theme::colours().pencil)), line_(new NamedLine(tr("Do"))),
-      fold_(new Fold({}, line_)), grid_(new QGridLayout) {
+    : QWidget(parent),
+      open_(open),
+      heading_(words(tr("Do"), 9.5, theme::colours().pencil)),
+      line_(new NamedLine(tr("Do"))),
+      fold_(new Fold({}, line_)),
+      grid_(new QGridLayout) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(3);

@@ -55,7 +55,10 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     form_soon_.setSingleShot(true);
     form_soon_.setInterval(25);
     connect(&form_soon_, &QTimer::timeout, this, &Slip::build_form);
-    connect(&session, &Session::changed, this, &Slip::refresh);
+    connect(&session, &Session::changed, this, [this] {
+        refresh();
+        if (!session_.previewing()) settle();
+    });
     connect(&session, &Session::picked_changed, this, [this] {
         keep_typed();
         refresh();
@@ -106,9 +109,8 @@ void Slip::build_paper() {
     box->addWidget(minds_);
     doings_ = new Doings(open_);
     box->addWidget(doings_);
-    ways_ = new Ways(open_, [this](const QString& what, const std::string& key, const std::string& option) {
-        session_.choose(what, key, option);
-    });
+    ways_ = new Ways(
+        open_, [this](const QString& what, const std::string& key, const std::string& option) { session_.choose(what, key, option); });
     box->addWidget(ways_);
     auto* line = new NamedLine(tr("What you set"));
     line->say({});
@@ -129,6 +131,7 @@ void Slip::set_step_view(StepView* view) {
     built_for_ = QStringList{{}};  // whatever this one asks for is another's
     if (view_) help_->setText(view_->help() + "\n\n" + keys_text());
     refresh();
+    settle();
 }
 
 void Slip::keep_typed() {
@@ -197,6 +200,11 @@ QStringList Slip::asked_for() const {
     return names;
 }
 
+/// Lines inside lines: each round of this hands heights one up, so that the first picture of another page is the right one.
+void Slip::settle() {
+    for (int i = 0; i < 3; ++i) QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
+}
+
 void Slip::refresh() {
     if (!view_ || keeping_) return;
     fill_answers();
@@ -214,8 +222,6 @@ void Slip::fill_rest() {
     ways_->show(said_choices(), session_.units());
     fill_form();
     if (!form_soon_.isActive()) form_soon_.start();
-    // Lines inside lines: each round of this hands heights one up, so that the first picture is the right one.
-    for (int i = 0; i < 3; ++i) QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
 }
 
 void Slip::fill_head() {

@@ -46,6 +46,7 @@ class Slip : public QFrame {
     void build_paper();
     /// What is typed and not yet entered goes into the job, before its line goes.
     void keep_typed();
+    void settle();
     void fill_head();
     void fill_rest();
     void fill_answers();

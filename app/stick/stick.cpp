@@ -120,8 +120,11 @@ void Stick::lay_out() {
         const bool here = m.step == session_.step();
         // What this job has no use for is faint, and says so.
         const bool idle = timed && !m.operation && m.step != step_key::rack;
-        const QString ink =
-            QStringLiteral("color: %1;").arg((here ? theme::colours().brass_dark : idle ? theme::colours().pencil : theme::colours().ink).name());
+        const QString ink = QStringLiteral("color: %1;")
+                                .arg((here   ? theme::colours().brass_dark
+                                      : idle ? theme::colours().pencil
+                                             : theme::colours().ink)
+                                         .name());
         if (m.button->styleSheet() != ink) {
             m.button->setFont(theme::figures(10));
             m.button->setStyleSheet(ink);

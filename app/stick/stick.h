@@ -28,7 +28,7 @@ class Stick : public QWidget {
         bool knot = false, unmet = false;
         Severity worst = Severity::note;
         QPushButton* button = nullptr;
-        bool main = false;                                ///< the first of its step
+        bool main = false;                                    ///< the first of its step
         std::optional<std::size_t> operation = std::nullopt;  ///< of the days; none: this job has nothing to do there
     };
     void rebuild();

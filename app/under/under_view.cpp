@@ -122,7 +122,8 @@ void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) c
         // The outermost ones reach to the feet.
         double foot_from = from;
         double foot_to = to;
-        if (u.foot_along_mm && high > low && u.plates.size() > 1) (pl.u_mm < (low + high) / 2 ? foot_from : foot_to) = pl.u_mm < (low + high) / 2 ? low : high;
+        if (u.foot_along_mm && high > low && u.plates.size() > 1)
+            (pl.u_mm < (low + high) / 2 ? foot_from : foot_to) = pl.u_mm < (low + high) / 2 ? low : high;
         p.drawPolygon(QPolygonF{at(from, tall - t), at(to, tall - t), at(foot_to, u.feet_mm), at(foot_from, u.feet_mm)});
     }
     p.setPen(QPen(c.wood_edge, 1.2));

@@ -46,8 +46,7 @@ double Bent::most_mm() const {
 
 Bent bend(const Plank& p, double s1, double s2, const std::vector<Push>& pushes) {
     if (p.x_mm.size() < 2 || p.x_mm.size() != p.width_mm.size()) throw std::invalid_argument("a plank has two places at least");
-    if (!(p.thickness_mm > 0) || !(p.moe_mpa > 0) || p.kg_m3 < 0)
-        throw std::invalid_argument("thickness and stiffness have to be above 0");
+    if (!(p.thickness_mm > 0) || !(p.moe_mpa > 0) || p.kg_m3 < 0) throw std::invalid_argument("thickness and stiffness have to be above 0");
     if (s1 > s2) std::swap(s1, s2);
     const double from = p.x_mm.front();
     const double to = p.x_mm.back();

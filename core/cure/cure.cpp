@@ -56,10 +56,10 @@ void solve(const std::vector<double>& low, std::vector<double> diag, const std::
 /// The grid with its heat capacities, conductances and state. x from the middle outward, z up from the board's underside.
 class Body {
   public:
-    std::vector<double> x, z;       // mm
+    std::vector<double> x, z;  // mm
     std::vector<double> temp, alpha;
-    std::vector<double> resin;      // share of a node's heat capacity that is resin
-    double floor_mm = 0;            // resin's underside
+    std::vector<double> resin;  // share of a node's heat capacity that is resin
+    double floor_mm = 0;        // resin's underside
     double top_mm = 0;
 
     std::size_t at(std::size_t i, std::size_t j) const { return i * z.size() + j; }

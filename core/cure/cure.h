@@ -19,9 +19,9 @@ struct Kinetics {
     double heat_kj_kg = 350;  ///< H
     double kg_m3 = 1100;
     bool operator==(const Kinetics&) const = default;
-    double per_s() const;                              ///< A, 1/s
-    double rate(double alpha, double temp_c) const;    ///< dα/dt, 1/s
-    double rise_c() const;                             ///< H/c: with no loss at all
+    double per_s() const;                            ///< A, 1/s
+    double rate(double alpha, double temp_c) const;  ///< dα/dt, 1/s
+    double rise_c() const;                           ///< H/c: with no loss at all
 };
 /// Time to gel in h when it is held at a temperature.
 double isothermal_gel_h(const Kinetics& k, double temp_c);
@@ -48,11 +48,11 @@ struct Section {
     double air_c = 20;
     double width_mm = 0;  ///< 0: one dimension, as wide as you like
     double banks_mm = 200;
-    double board_mm = 18;  ///< 0: none
-    double h = 8;          ///< W/m²K
-    double night_c = 0;    ///< the air is so much colder from 12 h to 24 h after each noon: poured in the morning
-    double start_c = -300; ///< of all there is; below −273: the air's
-    double most_h = 600;   ///< how long it is followed
+    double board_mm = 18;   ///< 0: none
+    double h = 8;           ///< W/m²K
+    double night_c = 0;     ///< the air is so much colder from 12 h to 24 h after each noon: poured in the morning
+    double start_c = -300;  ///< of all there is; below −273: the air's
+    double most_h = 600;    ///< how long it is followed
     bool operator==(const Section&) const = default;
 };
 
@@ -64,9 +64,9 @@ struct CureFrame {
 
 struct Cured {
     double peak_c = 0, peak_h = 0;
-    double peak_x_mm = 0, peak_z_mm = 0;                                  ///< where, z from the resin's underside
-    std::optional<double> syrup_h, gel_h, tacky_h;                        ///< the middle of the top surface gets there
-    std::optional<double> cured_h;                                        ///< all of the section does
+    double peak_x_mm = 0, peak_z_mm = 0;            ///< where, z from the resin's underside
+    std::optional<double> syrup_h, gel_h, tacky_h;  ///< the middle of the top surface gets there
+    std::optional<double> cured_h;                  ///< all of the section does
     double rise_c = 0;
     double energy_error_pct = 0;  ///< of heat set free, not found in what is stored and what has gone
     std::vector<double> x, z;     ///< of the frames
@@ -84,8 +84,8 @@ Cured cure(const Kinetics& k, const Section& s, const CureOrder& order = {});
 
 /// Lifts one upon the other, in one dimension: each poured when the surface of the one before has gelled.
 struct LiftCure {
-    double poured_h = 0;  ///< after the first
-    double peak_c = 0, peak_h = 0;  ///< in the lift, or in what lies below it since it was poured; hours since it was poured
+    double poured_h = 0;                   ///< after the first
+    double peak_c = 0, peak_h = 0;         ///< in the lift, or in what lies below it since it was poured; hours since it was poured
     std::optional<double> gel_h, tacky_h;  ///< since it was poured: the next goes in between
 };
 std::vector<LiftCure> cure_lifts(const Kinetics& k, const Section& s, const std::vector<double>& depths_mm, const CureOrder& order = {});

@@ -28,8 +28,9 @@ std::size_t tie_cracks(Job& job, const Plan& plan) {
         for (const Vec2 q : v.outline) crack.push_back(bench.from_slab(q));
         for (const BowTie& t : ties_over(crack, plan.top->thickness_mm)) {
             if (intersection_area(outline_of(t), plan.top->above) < area(outline_of(t)) - 1) continue;
-            const bool there = std::any_of(job.join.ties.begin(), job.join.ties.end(),
-                                           [&](const BowTie& b) { return length(Vec2{b.u_mm - t.u_mm, b.v_mm - t.v_mm}) < t.wide_mm; });
+            const bool there = std::any_of(job.join.ties.begin(), job.join.ties.end(), [&](const BowTie& b) {
+                return length(Vec2{b.u_mm - t.u_mm, b.v_mm - t.v_mm}) < t.wide_mm;
+            });
             if (!there) job.join.ties.push_back(t), ++added;
         }
     }

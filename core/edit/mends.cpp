@@ -267,14 +267,16 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
         if (job.pour.lifts > 0) offer("lifts_as_needed", say("As many lifts as it needs"));
         if (!job.pour.fans) offer("fans", say("Set fans over it"));
     }
-    if (c.key == "pour.sags" && c.says.values.size() >= 3) offer("bearers", say("Bearers {} apart", mm(c.says.value(2))), {c.says.value(2)});
+    if (c.key == "pour.sags" && c.says.values.size() >= 3)
+        offer("bearers", say("Bearers {} apart", mm(c.says.value(2))), {c.says.value(2)});
     if (c.key == "pour.slope") offer("level_form", say("Level the form"));
     if (c.key == "pour.pot" || c.key == "pour.cup") {
         const double l = c.key == "pour.pot" ? job.pour.pot_l / 2 : job.pour.cup_l / 2;
         for (const double cup : {l, l / 2, l / 4}) offer("smaller_cups", say("Batches of {}", litres(cup)), {cup});
     }
     if (c.key == "under.hammer_in") offer("screw_in", say("Take screw-in inserts"));
-    if (c.key == "flat.moves" && c.says.values.size() >= 4) offer("allowance", say("Leave {} on each face", fine(c.says.value(3))), {c.says.value(3)});
+    if (c.key == "flat.moves" && c.says.values.size() >= 4)
+        offer("allowance", say("Leave {} on each face", fine(c.says.value(3))), {c.says.value(3)});
     if (c.key == "flat.way") offer("by_sled", say("Take the sled"));
     if (c.key == "flat.deep" || c.key == "flat.power")
         for (const double d : {std::floor(docs.shop.sled.cutter_mm / 8), docs.shop.sled.depth_mm / 2})

@@ -9,11 +9,10 @@ const std::vector<Resin>& starting_resins() {
         r.heat_kj_kg = heat, r.pa_s = pa_s, r.pot_g = pot_g, r.low_c = low_c, r.high_c = high_c;
         return r;
     };
-    static const std::vector<Resin> all{
-        resin("slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true, 300, 0.3, 1000, 15, 25),
-        resin("medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false, 350, 1, 500, 15, 28),
-        resin("coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false, 400, 0.8, 200, 18, 28),
-        resin("quick", "Quick structural", 2.5, 3, 1, 1, 1.17, 1.02, false, 420, 10, 100, 10, 30)};
+    static const std::vector<Resin> all{resin("slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true, 300, 0.3, 1000, 15, 25),
+                                        resin("medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false, 350, 1, 500, 15, 28),
+                                        resin("coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false, 400, 0.8, 200, 18, 28),
+                                        resin("quick", "Quick structural", 2.5, 3, 1, 1, 1.17, 1.02, false, 420, 10, 100, 10, 30)};
     return all;
 }
 

@@ -70,8 +70,13 @@ double taken_mm(const WeighedFace& top, const WeighedFace& bottom, const Tilt& t
         for (std::size_t i = 0; i < f.places.size(); ++i) sum += w[i] * std::max(0.0, over(f.places[i]));
         return sum;
     };
-    return face(top, [&](const Vec3& p) { return p.z - t.top_at({p.x, p.y}); }) +
-           face(bottom, [&](const Vec3& p) { return t.bottom_at({p.x, p.y}) - p.z; });
+    return face(top,
+                [&](const Vec3& p) {
+                    return p.z - t.top_at({p.x, p.y});
+                }) +
+           face(bottom, [&](const Vec3& p) {
+               return t.bottom_at({p.x, p.y}) - p.z;
+           });
 }
 
 Tilt least_wood(std::span<const Vec3> top, std::span<const Vec3> bottom, const WeighedFace& all_top, const WeighedFace& all_bottom,

@@ -73,8 +73,8 @@ struct Sled {
     double bag_l = 60;                                             ///< that a bag of the extraction holds
     std::vector<double> spacers_mm{6, 9, 12, 18, 24, 30, 36, 48};  ///< flat boards at hand
     std::vector<double> shims_mm{0.3, 0.5, 1, 2, 3, 4, 6, 9, 12, 18, 24};  ///< of the shim stock, several of each
-    double light_mm = 0;        ///< depth of a last light pass over each face; 0: none
-    double tram_feed_mm = 0;    ///< rise over the cutter's width along the feed
+    double light_mm = 0;                                                   ///< depth of a last light pass over each face; 0: none
+    double tram_feed_mm = 0;                                               ///< rise over the cutter's width along the feed
     double reach_mm = 75;       ///< how far the cutter's edge comes below the router's base at most
     double base_mm = 160;       ///< the router's base, across
     double router_w = 1600;     ///< power it draws
@@ -116,9 +116,8 @@ inline constexpr auto flat_aims =
            Way{FlatAim::leave_under, "leave_under", "Leave the underside"}, Way{FlatAim::as_it_lies, "as_it_lies", "No shims"});
 inline constexpr auto flat_lanes = school("flat.lanes", "lanes", "Lanes run", &FlatChoices::lanes, Way{LaneWay::across, "across", "Across"},
                                           Way{LaneWay::along, "along", "Along"});
-inline constexpr auto flat_tilts =
-    school("flat.tilts", "tilts", "Tilt of several slabs", &FlatChoices::tilts, Way{Tilts::own, "own", "Each its own"},
-           Way{Tilts::one, "one", "One for all"});
+inline constexpr auto flat_tilts = school("flat.tilts", "tilts", "Tilt of several slabs", &FlatChoices::tilts,
+                                          Way{Tilts::own, "own", "Each its own"}, Way{Tilts::one, "one", "One for all"});
 inline constexpr auto flat_bys =
     school("flat.by", "by", "Made flat by", &FlatChoices::by, Way{FlatBy::sled, "sled", "A router sled"},
            Way{FlatBy::hand_planer, "hand_planer", "A hand power planer"}, Way{FlatBy::planer, "planer", "A thickness planer"},

@@ -179,8 +179,9 @@ class Planner {
         p_.whole_mm = in_.whole_mm ? *in_.whole_mm : whole_thickness(in_.shape);
         p_.thickest_mm = tried_.best.thickness_mm;
         p_.as_it_lies_mm = tried_.lies.thickness_mm;
-        p_.tilt = in_.tilt ? at_tilt(tried_.top, tried_.bottom, in_.tilt->x, in_.tilt->y)
-                           : tilt_of(in_.choices.aim, tried_.top, tried_.bottom, tried_.best, in_.top.thickness_mm, in_.shape, in_.lay.rough);
+        p_.tilt = in_.tilt
+                      ? at_tilt(tried_.top, tried_.bottom, in_.tilt->x, in_.tilt->y)
+                      : tilt_of(in_.choices.aim, tried_.top, tried_.bottom, tried_.best, in_.top.thickness_mm, in_.shape, in_.lay.rough);
         p_.most_mm = p_.tilt.thickness_mm;
         const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
         const double spare = p_.tilt.thickness_mm - wanted;
@@ -322,7 +323,8 @@ class Planner {
     /// What the rings will do while the wood settles in the shop.
     void settling() {
         const Species* species = find_species(in_.slab.species);
-        if (!species || !in_.slab.moisture_pct || !in_.settles_pct || !in_.slab.pith_mm || in_.slab.cross_cut || p_.thickness_mm <= 0) return;
+        if (!species || !in_.slab.moisture_pct || !in_.settles_pct || !in_.slab.pith_mm || in_.slab.cross_cut || p_.thickness_mm <= 0)
+            return;
         const double from = std::clamp(*in_.slab.moisture_pct, 0.0, 30.0);
         const double to = std::clamp(*in_.settles_pct, 0.0, 30.0);
         p_.cup_mm = ring_cup_mm(*species, *in_.slab.pith_mm, bounds(in_.lay.rough).height(), p_.thickness_mm, from, to);

@@ -104,10 +104,10 @@ struct FlatPlan : StepPlan {
     std::array<FacePlan, 2> faces;  ///< in the order they are cut
     Surface off_top, off_bottom;    ///< what comes off each face, mm, over the slab
     double hours = 0;
-    double step_mm = 0;  ///< left by the sled's tram error
-    double rocks_mm = 0;    ///< on the shims as the stock makes them
-    double hangs_mm = 0;    ///< between its supports by its own weight
-    bool under_stays = false;  ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
+    double step_mm = 0;                ///< left by the sled's tram error
+    double rocks_mm = 0;               ///< on the shims as the stock makes them
+    double hangs_mm = 0;               ///< between its supports by its own weight
+    bool under_stays = false;          ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
     double stays_mm = 0, stays_l = 0;  ///< what then stands below that plane at most, and in all
     double needs_mm = 0;               ///< what later steps want of the thickness
     std::optional<double> cup_mm;      ///< expected while the wood settles in the shop, by its rings

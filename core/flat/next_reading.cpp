@@ -44,10 +44,16 @@ Thing reading_thing(const NextReading& n) {
                   {},
                   n.face == Face::a ? say("of thickness; on the show face") : say("of thickness; on the underside"),
                   {"1.645 σ − what comes off there: so much thinner if the face lies out there as far as one time in twenty",
-                   {{"σ", fine(n.sigma_mm), "kriging of the readings around it"}, {"taken as", fine(n.height_mm), "as the readings around it have it"}},
+                   {{"σ", fine(n.sigma_mm), "kriging of the readings around it"},
+                    {"taken as", fine(n.height_mm), "as the readings around it have it"}},
                    "docs/methods.md, The slab's shape"}},
                  {"reading.along", "Measure at", along(n.at.x), {}, {}, {"from the left end", {}, ""}},
-                 {"reading.across", n.at.y >= 0 ? "Left of the chalk line" : "Right of the chalk line", mm(std::abs(n.at.y)), {}, {}, {"across", {}, ""}}};
+                 {"reading.across",
+                  n.at.y >= 0 ? "Left of the chalk line" : "Right of the chalk line",
+                  mm(std::abs(n.at.y)),
+                  {},
+                  {},
+                  {"across", {}, ""}}};
     return t;
 }
 

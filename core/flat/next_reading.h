@@ -26,10 +26,10 @@ Thing reading_thing(const NextReading& next);
 struct Missed {
     Face face = Face::a;
     Vec2 at;
-    double higher_mm = 0;     ///< the face truly stands so much higher than it was taken to, at its worst place inside the top
-    double lower_mm = 0;      ///< … or lower, below the finished plane: a hollow that stays
+    double higher_mm = 0;  ///< the face truly stands so much higher than it was taken to, at its worst place inside the top
+    double lower_mm = 0;   ///< … or lower, below the finished plane: a hollow that stays
     Vec2 lower_at;
-    double true_mm = 0;       ///< the best tilt of how it truly lies would leave
+    double true_mm = 0;  ///< the best tilt of how it truly lies would leave
 };
 /// Nothing for a slab whose truth nobody knows.
 std::optional<Missed> what_readings_missed(const Slab& slab, const SlabShape& shape, const FlatPlan& plan, const Ring& outline);

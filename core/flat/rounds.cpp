@@ -50,9 +50,7 @@ std::vector<RoundPlan> plan_rounds(const std::vector<FlatRound>& rounds, const R
     std::vector<RoundPlan> out;
     if (rough.size() < 3) return out;
     const Box box = bounds(rough);
-    const auto share = [&](Vec2 p) {
-        return Vec2{2 * (p.x - box.low.x) / box.width() - 1, 2 * (p.y - box.low.y) / box.height() - 1};
-    };
+    const auto share = [&](Vec2 p) { return Vec2{2 * (p.x - box.low.x) / box.width() - 1, 2 * (p.y - box.low.y) / box.height() - 1}; };
     for (std::size_t k = 0; k < rounds.size(); ++k) {
         const FlatRound& r = rounds[k];
         RoundPlan plan;
@@ -87,7 +85,8 @@ std::vector<RoundPlan> plan_rounds(const std::vector<FlatRound>& rounds, const R
                 double fastest = 0;
                 int what = 0;
                 for (int w = 0; w < 3; ++w)
-                    if (const double speed = std::abs(value(r, w) - value(rounds[k - 1], w)) / days; speed > fastest) fastest = speed, what = w;
+                    if (const double speed = std::abs(value(r, w) - value(rounds[k - 1], w)) / days; speed > fastest)
+                        fastest = speed, what = w;
                 plan.mm_a_day = fastest;
                 plan.still_moving = fastest > slow_mm_a_day;
                 std::vector<std::pair<double, double>> at;

@@ -44,8 +44,8 @@ std::optional<BedCheck> check_bed(const Bed& b) {
     const double middle = -*b.falling_mm;
     const double far_corner = 2 * (*b.rising_mm + middle);
     // Front left, front, front right; left, middle, right; back left, back, back right.
-    const std::array<double, 9> z{0,         -*b.front_mm, 0,           -*b.left_mm, middle, far_corner / 2 - *b.right_mm, 0,
-                                  far_corner / 2 - *b.back_mm, far_corner};
+    const std::array<double, 9> z{
+        0, -*b.front_mm, 0, -*b.left_mm, middle, far_corner / 2 - *b.right_mm, 0, far_corner / 2 - *b.back_mm, far_corner};
     // The plane that fits them best (least squares): on three by three places its slopes are plain means.
     double mean = 0;
     double along = 0;
@@ -68,13 +68,14 @@ std::optional<BedCheck> check_bed(const Bed& b) {
 }
 
 const char* name_of_bed_place(std::size_t place) {
-    static constexpr std::array names{"front left", "front", "front right", "left end", "middle", "right end", "back left", "back", "back right"};
+    static constexpr std::array names{"front left", "front",     "front right", "left end",  "middle",
+                                      "right end",  "back left", "back",        "back right"};
     return names.at(place);
 }
 
 std::vector<SledPart> sled_parts(const Sled& s, double piece_long) {
-    constexpr double beside = 60;   // the floor runs over each rail and a little past it
-    constexpr double stop = 40;     // as high as a hand stops the router
+    constexpr double beside = 60;  // the floor runs over each rail and a little past it
+    constexpr double stop = 40;    // as high as a hand stops the router
     constexpr double rail_wide = 45;
     const double long_mm = s.span_mm + 2 * beside;
     const double inside = s.base_mm + 4;  // the base slides between the beams without play to speak of

@@ -45,20 +45,26 @@ Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled) {
          {},
          f.last_hours > 0 ? say("{} of it after the rest", hours(f.last_hours)) : Phrase(),
          {"length cut / feed + passes × turn + layers × setting",
-          {{"feed, mm/s", number(sled.feed_mm_s), "shop"}, {"turn, s", number(sled.turn_s), "shop"}, {"setting a layer, s", number(sled.layer_s), "shop"}},
+          {{"feed, mm/s", number(sled.feed_mm_s), "shop"},
+           {"turn, s", number(sled.turn_s), "shop"},
+           {"setting a layer, s", number(sled.layer_s), "shop"}},
           "the maker's pace"}},
         {"face.layers",
          "Layers, after the rest",
          count(f.layers),
          count(f.last_layers),
          say("{} at a time", fine(sled.depth_mm)),
-         {"ceil((highest − allowance) / depth) + ceil(allowance / depth)", {{"comes off at most", fine(f.most_off_mm), "inside the top"}}, ""}},
+         {"ceil((highest − allowance) / depth) + ceil(allowance / depth)",
+          {{"comes off at most", fine(f.most_off_mm), "inside the top"}},
+          ""}},
         {"face.passes",
          "Lane passes, skipped",
          count(f.passes_cut),
          count(f.passes_all - f.passes_cut),
          say("{} lanes a layer", count(f.lanes)),
-         {"lanes = ceil(cover / (cutter × (1 − overlap))) + 1", {{"lanes", count(f.lanes), ""}}, "lanes with no wood above the layer are skipped"}},
+         {"lanes = ceil(cover / (cutter × (1 − overlap))) + 1",
+          {{"lanes", count(f.lanes), ""}},
+          "lanes with no wood above the layer are skipped"}},
         {"face.path",
          "Path, looks at the cutter",
          along(f.cut_mm),
@@ -71,7 +77,9 @@ Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled) {
          fine(std::max(0.0, f.spacer_mm)),
          f.spacer_mm < 0 ? say("no board at hand lifts it enough") : say("{} is the limit", fine(sled.stickout_mm)),
          {"sled's floor + rails − finished plane",
-          {{"floor", fine(sled.floor_mm), "shop"}, {"rails", mm(sled.rail_mm), "shop"}, {"plane above the bench", fine(f.plane_mm), "this plan"}},
+          {{"floor", fine(sled.floor_mm), "shop"},
+           {"rails", mm(sled.rail_mm), "shop"},
+           {"plane above the bench", fine(f.plane_mm), "this plan"}},
           "the shank rule: 25 mm on a 12.7 mm shank"}},
         {"face.hold",
          "Hold-downs, no higher than",
@@ -84,7 +92,9 @@ Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled) {
          number(most_rpm(sled.cutter_mm)),
          {},
          say("a minute; {} loose chips", litres(std::round(loose))),
-         {"35 m/s at its rim; what is stamped on the cutter stands above it", {{"cutter", fine(sled.cutter_mm), "shop"}}, "starting value"}}};
+         {"35 m/s at its rim; what is stamped on the cutter stands above it",
+          {{"cutter", fine(sled.cutter_mm), "shop"}},
+          "starting value"}}};
     return t;
 }
 
@@ -109,8 +119,9 @@ Thing round_thing(const RoundPlan& plan, const FlatRound& r) {
                              "Moves a day",
                              fine(*plan.mm_a_day),
                              {},
-                             plan.days_more ? say("rests in about {}", hours(24 * *plan.days_more))
-                                            : plan.still_moving ? say("it has not come to rest") : say("it has come to rest"),
+                             plan.days_more      ? say("rests in about {}", hours(24 * *plan.days_more))
+                             : plan.still_moving ? say("it has not come to rest")
+                                                 : say("it has come to rest"),
                              {"the quickest of bow, cup and twist since the round before, over its days", {}, ""}});
     double tallest = 0;
     for (const Shim& s : plan.shims) tallest = std::max(tallest, s.height_mm);

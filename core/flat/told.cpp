@@ -57,14 +57,15 @@ class Teller {
                                ""}});
         double tallest = 0;
         for (const Shim& s : p_.shims) tallest = std::max(tallest, s.height_mm);
-        p_.figures.push_back({"flat.gain",
-                              "Shims gain",
-                              fine(tried_.best.thickness_mm - tried_.lies.thickness_mm),
-                              {},
-                              say("tallest shim {}", fine(tallest)),
-                              {"best tilt − no tilt, inside the top",
-                               {{"best tilt", fine(tried_.best.thickness_mm), "solved"}, {"as it lies", fine(tried_.lies.thickness_mm), "readings"}},
-                               method}});
+        p_.figures.push_back(
+            {"flat.gain",
+             "Shims gain",
+             fine(tried_.best.thickness_mm - tried_.lies.thickness_mm),
+             {},
+             say("tallest shim {}", fine(tallest)),
+             {"best tilt − no tilt, inside the top",
+              {{"best tilt", fine(tried_.best.thickness_mm), "solved"}, {"as it lies", fine(tried_.lies.thickness_mm), "readings"}},
+              method}});
         const int cut = top.passes_cut + low.passes_cut;
         const int all = top.passes_all + low.passes_all;
         const Sled& s = in_.sled;
@@ -129,11 +130,11 @@ class Teller {
                     fine(most), fine(std::max(1.0, in_.choices.allowance_mm))));
         if (!in_.choices.both_faces_to_air) {
             const Species* species = find_species(in_.slab.species);
-            const auto cup = species && p_.thickness_mm > 0
-                                 ? face_cup_mm(*species, bounds(in_.lay.rough).height(), p_.thickness_mm, 10, 2)
-                                 : std::nullopt;
+            const auto cup = species && p_.thickness_mm > 0 ? face_cup_mm(*species, bounds(in_.lay.rough).height(), p_.thickness_mm, 10, 2)
+                                                            : std::nullopt;
             add("flat.airtight", Severity::watch,
-                cup ? say("One face left down airtight dries alone: 2 % between the faces cup it by {}. Stand the slab on sticks with air on "
+                cup ? say("One face left down airtight dries alone: 2 % between the faces cup it by {}. Stand the slab on sticks with air "
+                          "on "
                           "both faces.",
                           fine(std::abs(*cup)))
                     : say("One face left down airtight dries alone and cups. Stand the slab on sticks with air on both faces."));
@@ -171,7 +172,8 @@ class Teller {
                 add("flat.rails", Severity::stop,
                     say("On the {} the wood stands {} above the rails. Raise them to {} at least.", word(f), fine(f.highest_mm - s.rail_mm),
                         mm(std::ceil(f.highest_mm))));
-            if (f.spacer_mm != 0 && (!worst || f.spacer_mm < 0 || (worst->spacer_mm >= 0 && f.stickout_mm > worst->stickout_mm))) worst = &f;
+            if (f.spacer_mm != 0 && (!worst || f.spacer_mm < 0 || (worst->spacer_mm >= 0 && f.stickout_mm > worst->stickout_mm)))
+                worst = &f;
         }
         if (!worst) return;
         const FacePlan& f = *worst;
@@ -183,11 +185,12 @@ class Teller {
             return;
         }
         const bool clears = f.highest_mm + f.spacer_mm <= s.rail_mm;
-        Caution c{"flat.stickout", Severity::watch, step_key::flat,
-                  say(clears ? "For the last pass of the {} the bit would stand out {}; {} is the limit. Put a flat {} board under the slab."
-                             : "For the last pass of the {} the bit would stand out {}; {} is the limit. Put a flat {} board under the slab "
-                               "once the high places are down: it does not clear the rails before.",
-                      word(f), fine(f.stickout_mm), fine(s.stickout_mm), fine(f.spacer_mm))};
+        Caution c{
+            "flat.stickout", Severity::watch, step_key::flat,
+            say(clears ? "For the last pass of the {} the bit would stand out {}; {} is the limit. Put a flat {} board under the slab."
+                       : "For the last pass of the {} the bit would stand out {}; {} is the limit. Put a flat {} board under the slab "
+                         "once the high places are down: it does not clear the rails before.",
+                word(f), fine(f.stickout_mm), fine(s.stickout_mm), fine(f.spacer_mm))};
         const FacePlan& other = &f == &p_.faces[0] ? p_.faces[1] : p_.faces[0];
         if (other.spacer_mm > 0) c.says.then.push_back(say("For the {} it is {}.", word(other), fine(other.spacer_mm)));
         p_.cautions.push_back(std::move(c));
@@ -198,7 +201,8 @@ class Teller {
         const Sled& s = in_.sled;
         if (s.reach_mm <= s.floor_mm)
             add("flat.reach", Severity::stop,
-                say("The cutter reaches {} below the router's base and the sled's floor is {} thick: it does not come through. Take a longer "
+                say("The cutter reaches {} below the router's base and the sled's floor is {} thick: it does not come through. Take a "
+                    "longer "
                     "cutter or a thinner floor.",
                     fine(s.reach_mm), fine(s.floor_mm)));
         const Box rough = bounds(in_.lay.rough);
@@ -217,16 +221,19 @@ class Teller {
                     fine(p_.step_mm), fine(s.tram_mm)));
         if (const double hollow = lane_hollow_mm(s); hollow > 0.03)
             add("flat.hollow", Severity::note,
-                say("Out of tram along the feed by {} over the cutter: each lane comes out {} hollow. Shim the router's base at its front or "
+                say("Out of tram along the feed by {} over the cutter: each lane comes out {} hollow. Shim the router's base at its front "
+                    "or "
                     "back.",
                     fine(s.tram_feed_mm), number(std::round(hollow * 1000) / 1000)));
         const Species* species = find_species(in_.slab.species);
         const double g = species && species->specific_gravity_12 ? *species->specific_gravity_12 : 0.6;
         if (const double w = cutting_w(s, g); w > 0.5 * s.router_w)
             add("flat.power", Severity::watch,
-                say("A layer of {} at this feed takes about {} W at the cutter; a router that draws {} W gives half of it. Go slower, or take {} "
+                say("A layer of {} at this feed takes about {} W at the cutter; a router that draws {} W gives half of it. Go slower, or "
+                    "take {} "
                     "at a time.",
-                    fine(s.depth_mm), number(std::round(w)), number(s.router_w), fine(std::floor(s.depth_mm * 0.5 * s.router_w / w * 2) / 2)));
+                    fine(s.depth_mm), number(std::round(w)), number(s.router_w),
+                    fine(std::floor(s.depth_mm * 0.5 * s.router_w / w * 2) / 2)));
         if (s.depth_mm > s.cutter_mm / 4)
             add("flat.deep", Severity::watch,
                 say("Layers of {} with a cutter of {}: it grabs. Take {} at most by hand.", fine(s.depth_mm), fine(s.cutter_mm),
@@ -237,7 +244,8 @@ class Teller {
         const auto check = check_bed(in_.sled.bed);
         if (!check || check->worst_mm <= flat_enough_mm) return;
         add("flat.bed", Severity::watch,
-            say("The bed is not flat: its {} lies {} low, corner to corner it is twisted by {}. Shim it there; it has to be flat, not level.",
+            say("The bed is not flat: its {} lies {} low, corner to corner it is twisted by {}. Shim it there; it has to be flat, not "
+                "level.",
                 name_of_bed_place(check->lowest), fine(check->worst_mm), fine(std::abs(check->twist_mm))));
     }
 
@@ -291,8 +299,8 @@ class Teller {
         const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
         if (last.thickest_mm < wanted - 0.05)
             add("flat.moved", Severity::stop,
-                say("On {} it had moved {} along, {} across, twisted {}: flat again it comes to {}, {} less than wanted.", r.on, fine(r.bow_mm),
-                    fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm), fine(wanted - last.thickest_mm)));
+                say("On {} it had moved {} along, {} across, twisted {}: flat again it comes to {}, {} less than wanted.", r.on,
+                    fine(r.bow_mm), fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm), fine(wanted - last.thickest_mm)));
         if (last.still_moving)
             add("flat.moving", Severity::watch,
                 last.days_more && *last.days_more > 0.2
@@ -314,13 +322,15 @@ class Teller {
             return;
         }
         if (in_.sled.shims_mm.empty())
-            add("flat.no_shims", Severity::watch, say("The shim stock is empty: nothing can be laid together. Type its sizes on the shop's page."));
+            add("flat.no_shims", Severity::watch,
+                say("The shim stock is empty: nothing can be laid together. Type its sizes on the shop's page."));
         else if (p_.rocks_mm > 0.25)
             add("flat.shims_rock", Severity::watch,
                 say("With these shims it rocks by {}: drive a wedge at the loose one, or hold it with hot glue.", fine(p_.rocks_mm)));
         if (p_.hangs_mm > 0.3)
             add("flat.hangs", Severity::watch,
-                say("Between its supports the slab hangs through {} by its own weight and springs back when it is off them: set one more in "
+                say("Between its supports the slab hangs through {} by its own weight and springs back when it is off them: set one more "
+                    "in "
                     "the middle.",
                     fine(p_.hangs_mm)));
         Ring pts;
@@ -401,13 +411,13 @@ class Teller {
             p_.choices.push_back(choice_of(
                 flat_tilts, c, {say("each slab keeps most of its own"), say("as much comes off each: the figure stays matched")}));
         std::vector<Phrase> by;
-        for (const FlatBy way : {FlatBy::sled, FlatBy::hand_planer, FlatBy::planer, FlatBy::drum_sander, FlatBy::machine_shop,
-                                 FlatBy::bought_flat}) {
+        for (const FlatBy way :
+             {FlatBy::sled, FlatBy::hand_planer, FlatBy::planer, FlatBy::drum_sander, FlatBy::machine_shop, FlatBy::bought_flat}) {
             const FlatWork w = work_by(way, p_, bounds(in_.lay.rough), in_.sled);
-            by.push_back(!w.possible    ? say("the piece is too large for it")
-                         : w.cost > 0   ? say("{} hands-on, {} away, {} of money; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
-                                              number(std::round(w.cost)), fine(w.leaves_mm))
-                                        : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
+            by.push_back(!w.possible  ? say("the piece is too large for it")
+                         : w.cost > 0 ? say("{} hands-on, {} away, {} of money; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
+                                            number(std::round(w.cost)), fine(w.leaves_mm))
+                                      : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
         }
         p_.choices.push_back(choice_of(flat_bys, c, by));
         p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));

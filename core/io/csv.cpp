@@ -111,11 +111,12 @@ Ring read_points(const std::string& text) {
             double& d = v[static_cast<std::size_t>(column[i])];
             const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), d);
             if (error != std::errc{} || end != cell.data() + cell.size() || !std::isfinite(d) || std::abs(d) > farthest_reading_mm)
-                throw FormatError(fmt::format("line {}", number),
-                                  fmt::format("‘{}’ is not a place; {} wants millimetres with a point", cell, column[i] == 0 ? "x_mm" : "y_mm"));
+                throw FormatError(fmt::format("line {}", number), fmt::format("‘{}’ is not a place; {} wants millimetres with a point",
+                                                                              cell, column[i] == 0 ? "x_mm" : "y_mm"));
         }
         if (i < column.size())
-            throw FormatError(fmt::format("line {}", number), fmt::format("{} cells, {} are wanted: the line was cut short", i, column.size()));
+            throw FormatError(fmt::format("line {}", number),
+                              fmt::format("{} cells, {} are wanted: the line was cut short", i, column.size()));
         out.push_back({v[0], v[1]});
     }
     if (out.size() > 1 && length(out.front() - out.back()) < 1e-9) out.pop_back();  // closed by hand

@@ -160,8 +160,8 @@ std::optional<Together> together(const Planning& w, const std::vector<Tilt>& sha
     for (std::size_t i = 0; i < w.lays.size(); ++i)
         if (!shared.empty()) most = std::min(most, shared[i].thickness_mm);
         else if (w.lays[i]->ready)
-            most = std::min(
-                most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
+            most =
+                std::min(most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
     if (most > 1e299 || most <= 0) return {};
     return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
 }
@@ -192,9 +192,9 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
         l.finished = b->leaves[i].finished;
         return;
     }
-    auto made = std::make_shared<FlatPlan>(plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled,
-                                                      from->supports, w.slab(i).whole_mm, together, from->tilt, from->rounds, from->needs,
-                                                      from->plates, from->settles_pct}));
+    auto made = std::make_shared<FlatPlan>(
+        plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled, from->supports, w.slab(i).whole_mm,
+                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct}));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;
@@ -375,8 +375,8 @@ void plan_pour_step(Planning& w) {
 void plan_join_step(Planning& w) {
     if (!w.asked(step_key::join)) w.p.join = w.before()->join;
     else if (w.top)
-        w.p.join = std::make_shared<JoinPlan>(plan_join(
-            {*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm}));
+        w.p.join = std::make_shared<JoinPlan>(
+            plan_join({*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm}));
 }
 
 void plan_under_step(Planning& w) {

@@ -33,9 +33,9 @@ struct GapReading {
 
 struct JoinChoices {
     Loose loose = Loose::tenons;
-    double pitch_mm = 250;                                             ///< of tenons, dowels or biscuits
+    double pitch_mm = 250;                                               ///< of tenons, dowels or biscuits
     double loose_long_mm = 60, loose_wide_mm = 40, loose_thick_mm = 10;  ///< whole length across the joint
-    bool both_faces = false;                                           ///< glue on both edges
+    bool both_faces = false;                                             ///< glue on both edges
     double spread_g_m2 = 180, glue_kg_l = 1.08;
     double open_min = 10;        ///< of the glue at 20 °C
     bool slow_glue = false;      ///< a slower one: its open time is three times that
@@ -57,8 +57,8 @@ struct JoinChoices {
 inline constexpr auto join_looses = school("join.loose", "loose", "Aligned by", &JoinChoices::loose, Way{Loose::none, "none", "Nothing"},
                                            Way{Loose::tenons, "tenons", "Loose tenons"}, Way{Loose::dowels, "dowels", "Dowels"},
                                            Way{Loose::biscuits, "biscuits", "Biscuits"});
-inline constexpr auto join_faces = school("join.faces", "both_faces", "Glue on", &JoinChoices::both_faces, Way{false, "one", "One edge"},
-                                          Way{true, "both", "Both edges"});
+inline constexpr auto join_faces =
+    school("join.faces", "both_faces", "Glue on", &JoinChoices::both_faces, Way{false, "one", "One edge"}, Way{true, "both", "Both edges"});
 inline constexpr auto join_glues =
     school("join.glue", "slow_glue", "Glue", &JoinChoices::slow_glue, Way{false, "usual", "The usual"}, Way{true, "slow", "A slower one"});
 inline constexpr auto join_hands =

@@ -138,7 +138,7 @@ class Planner {
                 return e * in_.top.thickness_mm * std::pow(width_of(leaf), 3) / 12;
             };
             const double ei = stiff(j.right) * stiff(j.left) / (stiff(j.right) + stiff(j.left));
-            g.close_n = 384 * ei * g.widest_gap_mm / (5 * std::pow(g.length_mm, 3)) ;
+            g.close_n = 384 * ei * g.widest_gap_mm / (5 * std::pow(g.length_mm, 3));
         }
         p_.glue_l += g.glue_l, p_.clamps += g.clamps, p_.pieces += g.pieces;
         p_.joints.push_back(g);
@@ -176,13 +176,16 @@ class Planner {
             }
         for (std::size_t i = 0; i < in_.choices.ties.size(); ++i) {
             const BowTie& b = in_.choices.ties[i];
-            p_.let_in.push_back({"bow tie " + std::to_string(i + 1), outline_of(b), b.from_above ? t - b.deep_mm : 0, b.from_above ? t : b.deep_mm});
+            p_.let_in.push_back(
+                {"bow tie " + std::to_string(i + 1), outline_of(b), b.from_above ? t - b.deep_mm : 0, b.from_above ? t : b.deep_mm});
         }
         for (const Region& r : in_.top.regions) {
             if (!r.let_in) continue;
             const Ring& face = r.above.size() > 2 ? r.above : r.below;
             if (r.kind == RegionKind::patch) p_.let_in.push_back({"patch " + std::to_string(r.index + 1), face, r.low_mm, r.high_mm});
-            else if (face.size() > 2) p_.let_in.push_back({r.kind == RegionKind::resin ? "filled " + r.name : "open " + r.name, face, r.low_mm, r.high_mm, false});
+            else if (face.size() > 2)
+                p_.let_in.push_back(
+                    {r.kind == RegionKind::resin ? "filled " + r.name : "open " + r.name, face, r.low_mm, r.high_mm, false});
         }
     }
 

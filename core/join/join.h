@@ -26,9 +26,9 @@ struct GluedJoint {
     std::size_t joint = 0;
     std::size_t right = 0, left = 1;
     double length_mm = 0;
-    double m2 = 0;        ///< of the joint
+    double m2 = 0;  ///< of the joint
     double glue_l = 0;
-    int pieces = 0;       ///< tenons, dowels or biscuits
+    int pieces = 0;         ///< tenons, dowels or biscuits
     double spacing_mm = 0;  ///< of clamps: the lesser of F/(p·t) and twice the distance from clamp to joint
     int clamps = 0;
     double widest_gap_mm = 0;  ///< as read dry
@@ -38,9 +38,9 @@ struct GluedJoint {
 /// Something let into the top: a box in the top's frame, turned.
 struct LetIn {
     std::string what;
-    Ring at;                      ///< from above
+    Ring at;                         ///< from above
     double low_mm = 0, high_mm = 0;  ///< heights
-    bool cuts = true;             ///< wood is taken for it; resin and flaws are there already
+    bool cuts = true;                ///< wood is taken for it; resin and flaws are there already
 };
 struct Clash {
     std::string one, other;

@@ -13,31 +13,31 @@ inline constexpr Step pour{"pour"};
 }
 
 struct PourChoices {
-    double peak_limit_c = 60;     ///< the upper end of the forecast stays below it
-    bool fans = false;            ///< moving air over the form
-    int lifts = 0;                ///< so many, whatever the heat; 0: as few as stay below the limit
-    double after_mm = 0;          ///< planed off after the pour: it stands so much higher
-    double cup_l = 4;             ///< the largest cup
-    bool degas = false;           ///< in a vacuum pot, filled to half at most
-    double pot_l = 10;            ///< of it
-    double cup_loss_pct = 2;      ///< stays in each cup
-    double soak_ml_m2 = 80;       ///< drunk by the banks and the wood below
-    double pigment_g_kg = 0;      ///< of the mix
-    std::string colour;           ///< what it is called
-    double sheet_mm = 18;         ///< bottom and sides of the form
-    double rim_mm = 15;           ///< sides stand above the pour
-    double tape_mm = 50;          ///< width of the tape that releases the form
-    double clamp_n = 1500;        ///< what a clamp presses
-    double slope_mm_m = 0;        ///< the form stands out of level
-    double bearers_mm = 500;      ///< under the form's bottom, apart
-    double night_c = 0;           ///< colder by night, the heater off
+    double peak_limit_c = 60;  ///< the upper end of the forecast stays below it
+    bool fans = false;         ///< moving air over the form
+    int lifts = 0;             ///< so many, whatever the heat; 0: as few as stay below the limit
+    double after_mm = 0;       ///< planed off after the pour: it stands so much higher
+    double cup_l = 4;          ///< the largest cup
+    bool degas = false;        ///< in a vacuum pot, filled to half at most
+    double pot_l = 10;         ///< of it
+    double cup_loss_pct = 2;   ///< stays in each cup
+    double soak_ml_m2 = 80;    ///< drunk by the banks and the wood below
+    double pigment_g_kg = 0;   ///< of the mix
+    std::string colour;        ///< what it is called
+    double sheet_mm = 18;      ///< bottom and sides of the form
+    double rim_mm = 15;        ///< sides stand above the pour
+    double tape_mm = 50;       ///< width of the tape that releases the form
+    double clamp_n = 1500;     ///< what a clamp presses
+    double slope_mm_m = 0;     ///< the form stands out of level
+    double bearers_mm = 500;   ///< under the form's bottom, apart
+    double night_c = 0;        ///< colder by night, the heater off
     bool operator==(const PourChoices&) const = default;
 };
 
-inline constexpr auto pour_airs = school("pour.air", "fans", "Air over the form", &PourChoices::fans, Way{false, "still", "Still"},
-                                         Way{true, "fans", "Fans"});
-inline constexpr auto pour_degas = school("pour.degas", "degas", "Bubbles", &PourChoices::degas, Way{false, "torch", "Slow resin and a torch"},
-                                          Way{true, "vacuum", "Vacuum pot"});
+inline constexpr auto pour_airs =
+    school("pour.air", "fans", "Air over the form", &PourChoices::fans, Way{false, "still", "Still"}, Way{true, "fans", "Fans"});
+inline constexpr auto pour_degas = school("pour.degas", "degas", "Bubbles", &PourChoices::degas,
+                                          Way{false, "torch", "Slow resin and a torch"}, Way{true, "vacuum", "Vacuum pot"});
 
 void fields(FieldVisitor& v, PourChoices& c);
 

@@ -39,7 +39,12 @@ class Planner {
         for (const Region& r : in_.top.regions)
             if (r.kind == RegionKind::resin && !r.let_in) compartment(r, resin);
         if (p_.compartments.empty()) {
-            p_.figures.push_back({"pour.mix", "Resin to mix", litres(0), {}, say("this top has no river; voids are filled in Fill"), {"no resin between leaves", {}, ""}});
+            p_.figures.push_back({"pour.mix",
+                                  "Resin to mix",
+                                  litres(0),
+                                  {},
+                                  say("this top has no river; voids are filled in Fill"),
+                                  {"no resin between leaves", {}, ""}});
             return p_;
         }
         for (std::size_t i = 0; i < p_.compartments.size(); ++i) lifts(i, resin);
@@ -270,7 +275,8 @@ Section section_of(double depth, double air, const PourChoices& c) {
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth, double air, const PourChoices& c) {
     if (!(depth > 0)) return {};
     const Kinetics k = kinetics_of(resin);
-    const Question q{k.gel_25_h, k.heat_kj_kg, k.kg_m3, resin.deepest_mm, depth, air, c.peak_limit_c, c.sheet_mm, c.night_c, c.fans, c.lifts};
+    const Question q{k.gel_25_h,     k.heat_kj_kg, k.kg_m3,   resin.deepest_mm, depth,  air,
+                     c.peak_limit_c, c.sheet_mm,   c.night_c, c.fans,           c.lifts};
     static std::mutex guard;
     static std::deque<std::pair<Question, std::vector<LiftForecast>>> kept;
     {

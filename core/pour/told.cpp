@@ -24,7 +24,8 @@ class Teller {
 
   private:
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
-        p_.cautions.push_back({std::move(key), s, step_key::pour, std::move(says), at ? std::optional(in_.top.bench.to_slab(*at)) : std::nullopt});
+        p_.cautions.push_back(
+            {std::move(key), s, step_key::pour, std::move(says), at ? std::optional(in_.top.bench.to_slab(*at)) : std::nullopt});
     }
 
     const LiftForecast& hottest() const {
@@ -47,24 +48,25 @@ class Teller {
         given.push_back({"planed off after", fine(c.after_mm), "the maker's"});
         given.push_back({"reserve", percent(in_.fill.reserve_pct), "the maker's"});
         given.push_back({"stays in the cup", percent(c.cup_loss_pct), "the maker's"});
-        p_.figures.push_back({"pour.mix",
-                              "Resin to mix",
-                              litres(p_.mix_l),
-                              {},
-                              say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
-                              {"(net + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given, "docs/methods.md, Pour"}});
+        p_.figures.push_back(
+            {"pour.mix",
+             "Resin to mix",
+             litres(p_.mix_l),
+             {},
+             say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
+             {"(net + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given, "docs/methods.md, Pour"}});
         const double a = resin_.volume_a() / (resin_.volume_a() + resin_.volume_b());
-        p_.figures.push_back({"pour.batches",
-                              "Batches, each",
-                              count(static_cast<double>(p_.batches.size())),
-                              litres(p_.batches.empty() ? 0 : p_.batches.front().volume_l),
-                              p_.batches.empty() ? Phrase()
-                                                 : say("A {} and B {} · by weight {} and {}", litres(p_.batches.front().a_l),
-                                                       litres(p_.batches.front().b_l), kg(p_.batches.front().a_g / 1000),
-                                                       kg(p_.batches.front().b_g / 1000)),
-                              {"each lift's mix / ceil(mix / largest cup); all alike, of one total",
-                               {{"largest cup", litres(c.cup_l), "the maker's"}, {"part A by volume", percent(100 * a), resin_.label}},
-                               "the label stands above it"}});
+        p_.figures.push_back(
+            {"pour.batches",
+             "Batches, each",
+             count(static_cast<double>(p_.batches.size())),
+             litres(p_.batches.empty() ? 0 : p_.batches.front().volume_l),
+             p_.batches.empty() ? Phrase()
+                                : say("A {} and B {} · by weight {} and {}", litres(p_.batches.front().a_l), litres(p_.batches.front().b_l),
+                                      kg(p_.batches.front().a_g / 1000), kg(p_.batches.front().b_g / 1000)),
+             {"each lift's mix / ceil(mix / largest cup); all alike, of one total",
+              {{"largest cup", litres(c.cup_l), "the maker's"}, {"part A by volume", percent(100 * a), resin_.label}},
+              "the label stands above it"}});
         const LiftForecast& hot = hottest();
         p_.figures.push_back(
             {"pour.peak",
@@ -88,12 +90,13 @@ class Teller {
                               {"as few as stay below the limit with the air 1 °C warmer, none deeper than the label allows",
                                {{"label allows", fine(resin_.deepest_mm), resin_.label}},
                                "each simulated on those below it"}});
-        p_.figures.push_back({"pour.wait",
-                              "Waiting, at least",
-                              hours(p_.wait_h),
-                              {},
-                              {},
-                              {"last lift poured + 3 × its gel", {{"last poured after", hours(p_.lifts.back().poured_h), ""}}, "starting value"}});
+        p_.figures.push_back(
+            {"pour.wait",
+             "Waiting, at least",
+             hours(p_.wait_h),
+             {},
+             {},
+             {"last lift poured + 3 × its gel", {{"last poured after", hours(p_.lifts.back().poured_h), ""}}, "starting value"}});
         double force = 0;
         int clamps = 0;
         for (const FloatUp& f : p_.floats) force += f.force_n, clamps += f.clamps;
@@ -102,7 +105,9 @@ class Teller {
                               number(std::round(force)),
                               count(clamps),
                               say("a margin of two; {} N each", number(c.clamp_n)),
-                              {"(ρ_resin·V_wet − ρ_wood·V)·g, each leaf", {{"resin, kg/L", number(resin_.mixed_density()), resin_.label}}, "Archimedes; an estimate"}});
+                              {"(ρ_resin·V_wet − ρ_wood·V)·g, each leaf",
+                               {{"resin, kg/L", number(resin_.mixed_density()), resin_.label}},
+                               "Archimedes; an estimate"}});
     }
 
     void heat() {
@@ -110,12 +115,14 @@ class Teller {
         const LiftForecast& hot = hottest();
         if (hot.peak_high_c > c.peak_limit_c)
             add("pour.hot", Severity::stop,
-                say("A lift of {} gets to {} in this air, {} with 1 °C more: it boils, yellows and cracks. Pour it in more lifts, in the cool, "
+                say("A lift of {} gets to {} in this air, {} with 1 °C more: it boils, yellows and cracks. Pour it in more lifts, in the "
+                    "cool, "
                     "or with air moving over it.",
                     fine(hot.depth_mm), celsius(hot.peak_c), celsius(hot.peak_high_c)));
         else if (hot.peak_high_c - hot.peak_low_c > 10)
             add("pour.near", Severity::watch,
-                say("This lift is near to running away: from {} to {} hang on 1 °C of air to either side. Keep the shop even, or take one lift "
+                say("This lift is near to running away: from {} to {} hang on 1 °C of air to either side. Keep the shop even, or take one "
+                    "lift "
                     "more.",
                     celsius(hot.peak_low_c), celsius(hot.peak_high_c)));
         if (p_.lifts.front().depth_mm > resin_.deepest_mm + 0.05)
@@ -136,10 +143,12 @@ class Teller {
         const auto& c = in_.choices;
         const Form& f = p_.form;
         add("pour.leaks", Severity::note,
-            say("Before you mix: caulk {} of seams, tape {} m, and fill the form with a little water in mind – corners, ends, bearers. A slit of "
+            say("Before you mix: caulk {} of seams, tape {} m, and fill the form with a little water in mind – corners, ends, bearers. A "
+                "slit of "
                 "0.1 mm lets this resin creep {} before it gels.",
                 along(f.caulk_m * 1000), number(f.tape_m),
-                mm(creep_mm(0.1, p_.compartments.front().depth_mm, resin_.pa_s, p_.lifts.front().next_from_h, resin_.mixed_density() * 1000))));
+                mm(creep_mm(0.1, p_.compartments.front().depth_mm, resin_.pa_s, p_.lifts.front().next_from_h,
+                            resin_.mixed_density() * 1000))));
         if (f.sag_mm > 0.5)
             add("pour.sags", Severity::watch,
                 say("Between bearers {} apart the form's bottom hangs {}: set them closer, {} or less.", mm(c.bearers_mm), fine(f.sag_mm),
@@ -156,8 +165,8 @@ class Teller {
                     centroid(in_.top.regions[up.leaf].above));
         for (const Dam& d : p_.dams)
             if (d.length_mm > 1)
-                add("pour.dam", Severity::note, say("The river runs out at the end, {} wide: the form's end dams it. Caulk it there.", mm(d.length_mm)),
-                    d.at);
+                add("pour.dam", Severity::note,
+                    say("The river runs out at the end, {} wide: the form's end dams it. Caulk it there.", mm(d.length_mm)), d.at);
         if (f.inside_length_mm < in_.top.wanted.length_mm || f.inside_width_mm < 50)
             add("pour.form", Severity::stop, say("The form would be smaller than what goes into it. Lay the leaves first."));
     }
@@ -166,7 +175,8 @@ class Teller {
         const auto& c = in_.choices;
         if (c.degas && c.cup_l > c.pot_l / 2)
             add("pour.pot", Severity::watch,
-                say("Under vacuum the mix rises: fill the pot to half. Batches are {} at most, not {}.", litres(c.pot_l / 2), litres(c.cup_l)));
+                say("Under vacuum the mix rises: fill the pot to half. Batches are {} at most, not {}.", litres(c.pot_l / 2),
+                    litres(c.cup_l)));
         if (p_.batches.size() > 1)
             add("pour.colour", Severity::note,
                 c.pigment_g_kg > 0
@@ -184,7 +194,8 @@ class Teller {
             const CupLife life = pot_life(k, {grams, 0, p_.air_c});
             if (life.temp_c > 80)
                 add("pour.cup", Severity::watch,
-                    say("A cup of {} left standing gels after {} at {}: pour it out at once, shallow. A hot cup goes outside, never in a closed "
+                    say("A cup of {} left standing gels after {} at {}: pour it out at once, shallow. A hot cup goes outside, never in a "
+                        "closed "
                         "bin.",
                         kg(grams / 1000), hours(life.pot_life_h), celsius(life.temp_c)));
         }
@@ -193,7 +204,8 @@ class Teller {
             say("A second colour goes in when it is a syrup, about {} after pouring: earlier it sinks and spreads, later it sits on top.",
                 hours(syrup)));
         add("pour.safe", Severity::note,
-            say("Resin: gloves, eyes, moving air – it sensitises. Heat: away from what burns. Do not sand what is not cured. The label and local "
+            say("Resin: gloves, eyes, moving air – it sensitises. Heat: away from what burns. Do not sand what is not cured. The label and "
+                "local "
                 "rules stand above this."));
         for (Caution c2 : of_every_pour(p_.air_c))
             if (c2.key == "fill.cold") c2.step = step_key::pour, p_.cautions.push_back(std::move(c2));
@@ -210,10 +222,12 @@ class Teller {
         const auto with = [&](bool fans) {
             PourChoices other = c;
             other.fans = fans;
-            const auto lifts = forecast_lifts(resin_, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, other);
+            const auto lifts =
+                forecast_lifts(resin_, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, other);
             double peak = 0;
             for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
-            return say(lifts.size() == 1 ? "{} lift, {} at most" : "{} lifts, {} at most", count(static_cast<double>(lifts.size())), celsius(peak));
+            return say(lifts.size() == 1 ? "{} lift, {} at most" : "{} lifts, {} at most", count(static_cast<double>(lifts.size())),
+                       celsius(peak));
         };
         p_.choices.push_back(choice_of(pour_airs, c, {with(false), with(true)}));
         p_.choices.push_back(choice_of(pour_degas, c,
@@ -225,11 +239,11 @@ class Teller {
             if (lifts.empty()) continue;
             double peak = 0;
             for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
-            river.options.push_back({r.key, r.label,
-                                     say(lifts.size() == 1 ? "{} lift, {} at most, gels in {}" : "{} lifts, {} at most, {} in all",
-                                         count(static_cast<double>(lifts.size())), celsius(peak),
-                                         hours(lifts.back().poured_h + lifts.back().next_from_h)),
-                                     r.key == p_.resin});
+            river.options.push_back(
+                {r.key, r.label,
+                 say(lifts.size() == 1 ? "{} lift, {} at most, gels in {}" : "{} lifts, {} at most, {} in all",
+                     count(static_cast<double>(lifts.size())), celsius(peak), hours(lifts.back().poured_h + lifts.back().next_from_h)),
+                 r.key == p_.resin});
         }
         p_.choices.push_back(std::move(river));
     }
@@ -272,7 +286,12 @@ std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench) {
         Thing t{"lift " + std::to_string(i + 1), "lift", i, say("Lift {}", count(static_cast<double>(i) + 1))};
         double batches = 0;
         for (const Batch& b : p.batches) batches += b.lift == i;
-        t.figures = {{"lift.mix", "To mix", litres(l.mix_l), {}, say("{} goes in; {} batches", litres(l.volume_l), count(batches)), {"its share × (1 + reserve) × (1 + cup)", {}, ""}},
+        t.figures = {{"lift.mix",
+                      "To mix",
+                      litres(l.mix_l),
+                      {},
+                      say("{} goes in; {} batches", litres(l.volume_l), count(batches)),
+                      {"its share × (1 + reserve) × (1 + cup)", {}, ""}},
                      {"lift.peak",
                       "Peak, 1 °C warmer",
                       celsius(l.peak_c),
@@ -280,7 +299,12 @@ std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench) {
                       say("{} after it is poured", hours(l.peak_h)),
                       {"one dimension, on the lifts below it", {}, "docs/methods.md, Pour"}},
                      {"lift.poured", "Poured after the first", hours(l.poured_h), {}, {}, {"as the one before gels", {}, ""}},
-                     {"lift.next", "Next from, to", hours(l.next_from_h), hours(l.next_to_h), say("gelled, still tacky; later it is sanded first"), {"α 0.55 and 0.75 at the surface", {}, ""}}};
+                     {"lift.next",
+                      "Next from, to",
+                      hours(l.next_from_h),
+                      hours(l.next_to_h),
+                      say("gelled, still tacky; later it is sanded first"),
+                      {"α 0.55 and 0.75 at the surface", {}, ""}}};
         out.push_back(std::move(t));
     }
     return out;

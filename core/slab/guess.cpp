@@ -35,7 +35,7 @@ struct Guess::Solved {
     Eigen::LDLT<Matrix> of_cov;
     Vector weights;  // of the readings less the plane
     Eigen::Vector3d plane;
-    Matrix cov_x;  // C⁻¹ X
+    Matrix cov_x;              // C⁻¹ X
     Eigen::Matrix3d of_plane;  // (Xᵀ C⁻¹ X)⁻¹
     double likelihood = -1e300;
 

@@ -286,10 +286,11 @@ class Builder {
                 }
         if (missing > 0)
             caution("rack.heights_missing", Severity::note,
-                    unsure > 0 ? say("On {} {} heights are not read; they are worked out from those that are, to within {} nine times in ten.",
-                                     what, count(static_cast<double>(missing)), fine(unsure))
-                               : say("On {} {} heights are not read; they are bridged from their neighbours.", what,
-                                     count(static_cast<double>(missing))));
+                    unsure > 0
+                        ? say("On {} {} heights are not read; they are worked out from those that are, to within {} nine times in ten.",
+                              what, count(static_cast<double>(missing)), fine(unsure))
+                        : say("On {} {} heights are not read; they are bridged from their neighbours.", what,
+                              count(static_cast<double>(missing))));
         return Surface(g.x_mm, g.y_mm, std::move(z));
     }
 

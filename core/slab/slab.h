@@ -113,7 +113,7 @@ struct Slab {
     Tape tape;
     HeightGrid heights_a, heights_b;
     std::optional<HeightGrid> truth_a, truth_b;  ///< of a practice slab: how its faces truly lie, on the readings' own reference
-    std::string scan;  ///< key of the point cloud that the heights were taken from; empty: they were read by hand
+    std::string scan;                            ///< key of the point cloud that the heights were taken from; empty: they were read by hand
     std::vector<Flaw> flaws;
     std::string kept;  ///< fields of a newer program, kept as they came: JSON
     bool operator==(const Slab&) const = default;

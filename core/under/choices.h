@@ -54,11 +54,11 @@ struct UnderChoices {
     Covered covered = Covered::oil;
     Fixing fixing = Fixing::slots;
     InsertKind inserts = InsertKind::screw_in;
-    double least_above_mm = 8;                                ///< of wood that stays above insert and bolt
-    double base_kg = 20;                                      ///< the base with its plates; an estimate
-    std::optional<double> foot_along_mm, foot_across_mm;      ///< feet on the floor, outside to outside; empty: as the plates stand
-    double person_n = 1000;                                   ///< who sits on it
-    double push_n = 200;                                      ///< … or leans against it
+    double least_above_mm = 8;                            ///< of wood that stays above insert and bolt
+    double base_kg = 20;                                  ///< the base with its plates; an estimate
+    std::optional<double> foot_along_mm, foot_across_mm;  ///< feet on the floor, outside to outside; empty: as the plates stand
+    double person_n = 1000;                               ///< who sits on it
+    double push_n = 200;                                  ///< … or leans against it
     bool operator==(const UnderChoices&) const = default;
 };
 

@@ -512,8 +512,9 @@ class Planner {
         for (const double face : {bare_s_m, oiled_s_m, filmed_s_m})
             covers.push_back(say("follows the air {} later", hours(24 * lag_days(std::max(1.0, top_.thickness_mm), face))));
         p_.choices.push_back(choice_of(covereds, in_.choices, std::move(covers)));
-        p_.choices.push_back(choice_of(insert_kinds, in_.choices,
-                                       {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
+        p_.choices.push_back(
+            choice_of(insert_kinds, in_.choices,
+                      {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
         p_.choices.push_back(choice_of(plate_places, in_.choices,
                                        {say("leg {} shorter", fine(in_.choices.plate_mm)),
                                         say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
@@ -662,19 +663,21 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                                  {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
                                   {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
                                   "moments; local codes stand above it"}});
-        t.figures.push_back({"base.side",
-                             "Tips under, N level at the top",
-                             number(std::round(tips.side_n)),
-                             {},
-                             say("racking is not in it"),
-                             {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
+        t.figures.push_back(
+            {"base.side",
+             "Tips under, N level at the top",
+             number(std::round(tips.side_n)),
+             {},
+             say("racking is not in it"),
+             {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
         if (p.sag_mm)
-            t.figures.push_back({"base.sag",
-                                 "Goes down between the plates",
-                                 fine(*p.sag_mm),
-                                 {},
-                                 say("with {} N on it, years of load counted twice", number(c.person_n)),
-                                 {"E·I·y'' = M for the real width, own weight and a person midway, doubled", {}, "Euler and Bernoulli; an estimate"}});
+            t.figures.push_back(
+                {"base.sag",
+                 "Goes down between the plates",
+                 fine(*p.sag_mm),
+                 {},
+                 say("with {} N on it, years of load counted twice", number(c.person_n)),
+                 {"E·I·y'' = M for the real width, own weight and a person midway, doubled", {}, "Euler and Bernoulli; an estimate"}});
         t.figures.push_back({"base.lag",
                              "The wood follows the air later by",
                              hours(24 * p.lag_days),

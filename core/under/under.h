@@ -25,14 +25,14 @@ struct UnderInputs {
 };
 
 struct Slot {
-    std::string part;               ///< "plate 1", "channel 2"
-    Vec2 uv;                        ///< hole in the top
-    double from_fixed_mm = 0;       ///< signed, positive to the left
-    double travel_out_mm = 0;       ///< away from the fixed line, from the day to the dampest
-    double travel_in_mm = 0;        ///< towards it, from the day to the driest
-    double length_mm = 0;           ///< of the slot, bolt and play counted, up to the next half millimetre
-    double bolt_from_inner_mm = 0;  ///< middle of the bolt on the day, from the end nearer the fixed line
-    bool round = false;             ///< on the fixed line: a round hole, done up tight
+    std::string part;                   ///< "plate 1", "channel 2"
+    Vec2 uv;                            ///< hole in the top
+    double from_fixed_mm = 0;           ///< signed, positive to the left
+    double travel_out_mm = 0;           ///< away from the fixed line, from the day to the dampest
+    double travel_in_mm = 0;            ///< towards it, from the day to the driest
+    double length_mm = 0;               ///< of the slot, bolt and play counted, up to the next half millimetre
+    double bolt_from_inner_mm = 0;      ///< middle of the bolt on the day, from the end nearer the fixed line
+    bool round = false;                 ///< on the fixed line: a round hole, done up tight
     std::array<double, 12> month_mm{};  ///< travel in each month, January first, away from the fixed line positive, from the day
 };
 
@@ -53,7 +53,7 @@ struct UnderPlan : StepPlan {
     std::vector<Pocket> pockets;
     double leg_mm = 0;
     double top_kg = 0;
-    double wood_left_mm = 0;  ///< above the inserts
+    double wood_left_mm = 0;             ///< above the inserts
     std::array<double, 12> month_pct{};  ///< the wood's own moisture through the year, lagged behind the air
     double lag_days = 0;
     std::optional<Tipping> tipping;  ///< with the base under it; nothing while no feet are known

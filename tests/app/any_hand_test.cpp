@@ -187,10 +187,13 @@ TEST_CASE("keys pressed at random lose nothing: undo brings everything back", "[
         const auto jobs = before.jobs;
         desk.session().set_job(
             QString::fromStdString(std::next(jobs.begin(), static_cast<long>(seed) % static_cast<long>(jobs.size()))->first));
-        constexpr std::array keys{Qt::Key_1,      Qt::Key_2,     Qt::Key_3,     Qt::Key_4,      Qt::Key_5,      Qt::Key_6,      Qt::Key_7,      Qt::Key_BracketRight,
-                                  Qt::Key_Left,   Qt::Key_Right, Qt::Key_Up,    Qt::Key_Down,   Qt::Key_U,      Qt::Key_E,
-                                  Qt::Key_O,      Qt::Key_W,     Qt::Key_Comma, Qt::Key_Period, Qt::Key_Escape, Qt::Key_BracketLeft,
-                                  Qt::Key_Return, Qt::Key_T,     Qt::Key_P,     Qt::Key_G,      Qt::Key_Tab,    Qt::Key_Backspace};
+        constexpr std::array keys{Qt::Key_1,      Qt::Key_2,        Qt::Key_3,      Qt::Key_4,
+                                  Qt::Key_5,      Qt::Key_6,        Qt::Key_7,      Qt::Key_BracketRight,
+                                  Qt::Key_Left,   Qt::Key_Right,    Qt::Key_Up,     Qt::Key_Down,
+                                  Qt::Key_U,      Qt::Key_E,        Qt::Key_O,      Qt::Key_W,
+                                  Qt::Key_Comma,  Qt::Key_Period,   Qt::Key_Escape, Qt::Key_BracketLeft,
+                                  Qt::Key_Return, Qt::Key_T,        Qt::Key_P,      Qt::Key_G,
+                                  Qt::Key_Tab,    Qt::Key_Backspace};
         for (int i = 0; i < 120; ++i) {
             const Qt::Key key = keys[dice() % keys.size()];
             const bool arrow = key == Qt::Key_Left || key == Qt::Key_Right;  // with letters Ctrl opens dialogs

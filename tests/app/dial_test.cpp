@@ -122,5 +122,6 @@ TEST_CASE("through the year every hole stands where the month has it", "[app][un
     desk.drag(line.center(), QPointF(line.left() + line.width() * 7 / 11, line.center().y()));
     CHECK(bench.grab().toImage() != still);
     desk.pick("base 1");
-    CHECK(desk.find<QLabel>("answer_base.side")->text().contains(QString::number(std::round(desk.session().plan()->under->tipping->side_n))));
+    CHECK(
+        desk.find<QLabel>("answer_base.side")->text().contains(QString::number(std::round(desk.session().plan()->under->tipping->side_n))));
 }

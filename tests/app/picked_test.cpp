@@ -46,7 +46,8 @@ TEST_CASE("every thing of every step is reached by Tab, and the last Tab goes on
             std::vector<std::string> got;
             for (std::size_t i = 0; i < want.size() + 3 && QApplication::focusWidget() == &bench; ++i) {
                 QTest::keyClick(&bench, Qt::Key_Tab);
-                if (const QString key = desk.session().picked(); !key.isEmpty() && !key.startsWith("reading")) got.push_back(key.toStdString());
+                if (const QString key = desk.session().picked(); !key.isEmpty() && !key.startsWith("reading"))
+                    got.push_back(key.toStdString());
             }
             if (!want.empty() && want.front() == "leaf 1" && !desk.session().whole()) want.erase(want.begin());  // it lies there already
             CHECK(got == want);

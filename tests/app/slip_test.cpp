@@ -256,7 +256,8 @@ TEST_CASE("every action of the slip is on the right-click too, and does the same
         INFO(step);
         QStringList slip;
         for (const QPushButton* b : desk.find<QWidget>("slip_page")->findChildren<QPushButton*>())
-            if (b->property("quiet").toBool() && b->isEnabled() && !b->objectName().isEmpty() && !b->objectName().startsWith("mend_")) slip << b->text();
+            if (b->property("quiet").toBool() && b->isEnabled() && !b->objectName().isEmpty() && !b->objectName().startsWith("mend_"))
+                slip << b->text();
         slip.sort();
         QMenu* m = menu();
         REQUIRE((m || slip.isEmpty()));

@@ -56,7 +56,10 @@ struct Folder {
         std::ofstream(at / name) << text;
         return (at / name).string();
     }
-    std::string job(const char* id) const { return file((std::string(id) + ".json").c_str(), write_job_file(job_file(demo_shop(), id, [](const std::string&) { return std::nullopt; }))); }
+    std::string job(const char* id) const {
+        return file((std::string(id) + ".json").c_str(),
+                    write_job_file(job_file(demo_shop(), id, [](const std::string&) { return std::nullopt; })));
+    }
 };
 
 const char* rectangle = "x_mm,y_mm\n0,0\n2000,0\n2000,900\n0,900\n";
@@ -107,8 +110,9 @@ TEST_CASE("burl sag bends a rectangle as the handbooks have it", "[cli][sag]") {
     const Json s = json("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,1600");
     CHECK(s.at("mid_mm").get<double>() == Approx(0.4926).margin(1e-4));
     CHECK(s.at("end_mm").get<double>() == Approx(-0.4737).margin(1e-4));
-    CHECK(json("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,1600 --point-n 0").at("mid_mm").get<double>() ==
-          Approx(0.0385).margin(1e-4));
+    CHECK(json("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,1600 --point-n 0")
+              .at("mid_mm")
+              .get<double>() == Approx(0.0385).margin(1e-4));
     // Negative places parse, where the outline lies there.
     const std::string left = f.file("l.csv", "x_mm,y_mm\n-500,0\n1500,0\n1500,900\n-500,900\n");
     CHECK(json("sag " + left + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm=-100,1100").at("mid_mm").get<double>() ==
@@ -117,7 +121,8 @@ TEST_CASE("burl sag bends a rectangle as the handbooks have it", "[cli][sag]") {
     refused("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 400,2600", "off the wood");
     refused("sag " + outline + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm a,b", "supports-mm");
     refused("sag " + f.file("h.csv", "x,y\n1,2\n") + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 1,2", "x_mm");
-    refused("sag " + f.file("w.csv", "x_mm,y_mm\n1,two\n") + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 1,2", "line 2");
+    refused("sag " + f.file("w.csv", "x_mm,y_mm\n1,two\n") + " --thickness-mm 45 --moe-mpa 11600 --density 610 --supports-mm 1,2",
+            "line 2");
     refused("sag " + outline + " --thickness-mm nan --moe-mpa 11600 --density 610 --supports-mm 400,1600", "thickness-mm");
 }
 
@@ -129,14 +134,16 @@ TEST_CASE("burl tip gives the least push that tips", "[cli][tip]") {
     CHECK(t.at("down_n").get<double>() == Approx(2354).margin(2));
     CHECK(t.at("side_n").get<double>() == Approx(371.2).margin(0.3));
     CHECK(t.at("balance_x_mm").get<double>() == Approx(1000));
-    const Json off = json("tip " + outline + " --mass-kg 60 --feet " + feet + " --height-mm 740 --base-kg 300 --base-x-mm 2400 --base-y-mm 450");
+    const Json off =
+        json("tip " + outline + " --mass-kg 60 --feet " + feet + " --height-mm 740 --base-kg 300 --base-x-mm 2400 --base-y-mm 450");
     CHECK(off.at("down_n").get<double>() == 0);
     CHECK(off.at("side_n").get<double>() == 0);
     const std::string wide = f.file("g.csv", "x_mm,y_mm\n-100,-100\n2100,-100\n2100,1000\n-100,1000\n");
     CHECK(json("tip " + outline + " --mass-kg 60 --feet " + wide + " --height-mm 740").at("down_n").is_null());
     refused("tip " + outline + " --mass-kg 60 --feet " + f.file("two.csv", "x_mm,y_mm\n0,0\n1,1\n") + " --height-mm 740", "three");
     refused("tip " + outline + " --mass-kg 0 --feet " + feet + " --height-mm 740", "mass");
-    refused("tip " + outline + " --mass-kg 60 --feet " + f.file("line.csv", "x_mm,y_mm\n0,0\n500,0\n900,0\n") + " --height-mm 740", "one line");
+    refused("tip " + outline + " --mass-kg 60 --feet " + f.file("line.csv", "x_mm,y_mm\n0,0\n500,0\n900,0\n") + " --height-mm 740",
+            "one line");
 }
 
 TEST_CASE("burl under goes through the year", "[cli][under]") {

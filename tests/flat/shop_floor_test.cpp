@@ -24,7 +24,7 @@ TEST_CASE("lanes of a plain board are counted by hand, both ways, and fed agains
     s.cutter_mm = 40, s.overlap = 0.5, s.depth_mm = 3;
     const auto five = [](Vec2) { return 5.0; };
     const LanePlan across = plan_lanes(board, s, LaneWay::across, 1, five);
-    CHECK(across.lanes == 51);                       // ceil(1000 / 20) + 1
+    CHECK(across.lanes == 51);  // ceil(1000 / 20) + 1
     CHECK(across.layers.levels_mm == std::vector<double>{4, 1, 0});
     CHECK(across.layers.last == 1);
     CHECK(across.passes_cut == 3 * 51);
@@ -241,8 +241,8 @@ TEST_CASE("a slab that moved over the weekend: what it did, what is left, whethe
     for (const Shim& s : cupped[0].shims) CHECK(s.height_mm == Approx(2.5 * 0.75 * 0.75).margin(1e-6));
     // Three readings that slow down: v = 3(1 − exp(−t/2)).
     const auto at = [](double t) { return 3 * (1 - std::exp(-t / 2)); };
-    const auto slows = plan_rounds({{"2026-11-27", 0, at(0), 0, 44}, {"2026-11-28", 0, at(1), 0, 44}, {"2026-11-30", 0, at(3), 0, 44}}, board,
-                                   supports, {1});
+    const auto slows = plan_rounds({{"2026-11-27", 0, at(0), 0, 44}, {"2026-11-28", 0, at(1), 0, 44}, {"2026-11-30", 0, at(3), 0, 44}},
+                                   board, supports, {1});
     CHECK(*slows[2].mm_a_day == Approx((at(3) - at(1)) / 2));
     CHECK(slows[2].still_moving);
     // 1.5·exp(−t/2) falls to a tenth at 2·ln 15 = 5.4 days.

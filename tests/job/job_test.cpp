@@ -322,4 +322,3 @@ TEST_CASE("a river alone is told of a shop that is too cold or too warm to pour 
     CHECK_FALSE(find_caution(p.pour->cautions, "fill.cold"));
     CHECK_FALSE(find_caution(p.pour->cautions, "pour.air"));
 }
-

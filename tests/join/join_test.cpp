@@ -143,7 +143,8 @@ TEST_CASE("what is let in is checked against all the rest in three dimensions", 
     now.under.channels.clear();
     now.join.ties = {{tenon.x, tenon.y, 90, 90, 36, 25, true}, {1095, 0, 90, 90, 36, 15, true}, {0, 300, 0, 90, 36, 3, true}};
     const Plan ties = plan_job(now, docs);
-    for (const char* key : {"join.clash", "join.tie_out", "join.tie_along", "join.tie_shallow"}) CHECK(find_caution(ties.join->cautions, key));
+    for (const char* key : {"join.clash", "join.tie_out", "join.tie_along", "join.tie_shallow"})
+        CHECK(find_caution(ties.join->cautions, key));
     now.join.ties.clear();
     now.join.loose_thick_mm = 36;
     const Plan thick = plan_job(now, docs);
@@ -168,8 +169,10 @@ TEST_CASE("clashes are those that boxes compared one by one have", "[join][clash
         const double low = plan.top->thickness_mm / 2 - job.join.loose_thick_mm / 2;
         for (const Vec2 t : plan.join->piece_at)
             for (const Channel& c : job.under.channels) {
-                const double x = std::min(t.x + job.join.loose_wide_mm / 2, c.u_mm + c.width_mm / 2) - std::max(t.x - job.join.loose_wide_mm / 2, c.u_mm - c.width_mm / 2);
-                const double y = std::min(t.y + job.join.loose_long_mm / 2, c.v_mm + c.length_mm / 2) - std::max(t.y - job.join.loose_long_mm / 2, c.v_mm - c.length_mm / 2);
+                const double x = std::min(t.x + job.join.loose_wide_mm / 2, c.u_mm + c.width_mm / 2) -
+                                 std::max(t.x - job.join.loose_wide_mm / 2, c.u_mm - c.width_mm / 2);
+                const double y = std::min(t.y + job.join.loose_long_mm / 2, c.v_mm + c.length_mm / 2) -
+                                 std::max(t.y - job.join.loose_long_mm / 2, c.v_mm - c.length_mm / 2);
                 if (x > 0 && y > 0 && x * y >= 4 && c.depth_mm - low > 0.05) ++by_hand;
             }
         int told = 0;
@@ -190,7 +193,8 @@ TEST_CASE("joints and bow ties are things, a river is not glued, days count the 
     const auto things = things_of(plan, job, docs.shop, step_key::join);
     CHECK(std::count_if(things.begin(), things.end(), [](const Thing& t) { return t.kind == "joint"; }) == 3);
     CHECK(std::count_if(things.begin(), things.end(), [](const Thing& t) { return t.kind == "tie"; }) == 1);
-    const auto glue = std::find_if(plan.days->operations.begin(), plan.days->operations.end(), [](const Operation& o) { return o.key == "glue"; });
+    const auto glue =
+        std::find_if(plan.days->operations.begin(), plan.days->operations.end(), [](const Operation& o) { return o.key == "glue"; });
     REQUIRE(glue != plan.days->operations.end());
     CHECK(glue->hands_on_h == Approx(1 + plan.join->needed_min / 60));
     move_tie(job, 0, {10, 0});

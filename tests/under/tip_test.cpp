@@ -99,7 +99,8 @@ TEST_CASE("wood follows the year as the table of lags has it", "[wood][lag]") {
     CHECK(1 / std::sqrt(1 + wt * wt) == Approx(0.727).margin(0.001));
     CHECK(std::atan(wt) / (2 * M_PI / 365.25) == Approx(44).margin(0.5));
     for (int m = 0; m < 12; ++m)
-        CHECK(wood[static_cast<std::size_t>(m)] == Approx(10 + 4 / std::sqrt(1 + wt * wt) * std::cos(2 * M_PI * m / 12 - std::atan(wt))).margin(1e-9));
+        CHECK(wood[static_cast<std::size_t>(m)] ==
+              Approx(10 + 4 / std::sqrt(1 + wt * wt) * std::cos(2 * M_PI * m / 12 - std::atan(wt))).margin(1e-9));
     // Against the equation stepped through ten years of a real room.
     const Climate room = generic_climates().front();
     std::array<double, 12> settles{};
