@@ -36,13 +36,6 @@ const Resin* resin_of(const Session& s) {
     return nullptr;
 }
 
-double between(const std::vector<double>& x, const std::vector<double>& y, double at) {
-    if (at <= x.front()) return y.front();
-    if (at >= x.back()) return y.back();
-    const auto k = static_cast<std::size_t>(std::upper_bound(x.begin(), x.end(), at) - x.begin());
-    return y[k - 1] + (y[k] - y[k - 1]) * (at - x[k - 1]) / (x[k] - x[k - 1]);
-}
-
 }  // namespace
 
 PourView::PourView(Bench& bench)
@@ -215,12 +208,14 @@ void PourView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     p.drawLine(QPointF(side.left(), y_of(limit)), QPointF(side.right(), y_of(limit)));
     p.setFont(theme::figures(9));
     p.drawText(QPointF(side.right() + 4, y_of(limit) + 4), in_units(celsius(limit), s));
+    std::vector<Vec2> by_width;
+    for (std::size_t i = 0; i < peaks->size(); ++i) by_width.push_back({asked->widths[i], (*peaks)[i]});
     QPolygonF line;
     double hottest = low;
     for (int i = 0; i <= 120; ++i) {
         const double x = top.low.x + top.width() * i / 120;
         if (const auto wide = river_at(s, x)) {
-            const double t = between(asked->widths, *peaks, wide->to - wide->from);
+            const double t = height_at(by_width, wide->to - wide->from);
             hottest = std::max(hottest, t);
             line << QPointF(map.px(x), y_of(t));
         }

@@ -12,31 +12,10 @@
 #include "core/job/documents.h"
 #include "core/store/store.h"
 #include "demo/demo.h"
+#include "tests/cli/run.h"
 #include "tests/everything.h"
 
 using namespace yb;
-
-namespace {
-struct Run {
-    int code = 0;
-    std::string out;
-};
-/// Runs `burl` through the shell; both streams are read.
-Run burl(const std::string& args) {
-    FILE* p = popen((std::string(BURL_COMMAND) + " " + args + " 2>&1").c_str(), "r");
-    REQUIRE(p);
-    Run r;
-    std::array<char, 4096> buffer{};
-    while (const auto n = fread(buffer.data(), 1, buffer.size(), p)) r.out.append(buffer.data(), n);
-    r.code = WEXITSTATUS(pclose(p));
-    return r;
-}
-Json json(const Run& r) {
-    INFO(r.out);
-    REQUIRE(r.code == 0);
-    return parse_json(r.out);
-}
-}  // namespace
 
 TEST_CASE("burl answers in JSON", "[cli]") {
     CHECK(json(burl("emc --temp-c 21.1 --rh 50"))["emc_pct"].get<double>() == Approx(9.24).margin(0.005));

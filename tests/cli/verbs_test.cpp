@@ -12,6 +12,7 @@
 #include "core/io/json.h"
 #include "core/job/documents.h"
 #include "demo/demo.h"
+#include "tests/cli/run.h"
 #include "tests/everything.h"
 
 using namespace yb;
@@ -19,27 +20,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-struct Ran {
-    int code = 0;
-    std::string out;
-};
-Ran burl(const std::string& args) {
-    FILE* p = popen((std::string(BURL_COMMAND) + " " + args + " 2>&1").c_str(), "r");
-    REQUIRE(p);
-    Ran r;
-    std::array<char, 4096> buffer{};
-    while (const auto n = fread(buffer.data(), 1, buffer.size(), p)) r.out.append(buffer.data(), n);
-    r.code = WEXITSTATUS(pclose(p));
-    return r;
-}
-Json json(const std::string& args) {
-    const Ran r = burl(args);
-    INFO(args << "\n" << r.out);
-    REQUIRE(r.code == 0);
-    return parse_json(r.out);
-}
 void refused(const std::string& args, const std::string& says) {
-    const Ran r = burl(args);
+    const Run r = burl(args);
     INFO(args << "\n" << r.out);
     CHECK(r.code == 2);
     CHECK(r.out.find(says) != std::string::npos);
