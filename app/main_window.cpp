@@ -19,6 +19,7 @@
 
 #include "app/application.h"
 #include "app/bench/bench.h"
+#include "app/card/card_page.h"
 #include "app/bring/bring.h"
 #include "app/bring/grow_page.h"
 #include "app/bring/long_work.h"
@@ -123,6 +124,7 @@ MainWindow::MainWindow() {
     find_ = new FindPanel(session_, work);
     connect(shop_, &ShopPage::back, this, [this] { pages_->setCurrentIndex(0); });
     connect(&session_, &Session::shop_wanted, this, &MainWindow::show_shop);
+    connect(&session_, &Session::card_wanted, this, &MainWindow::show_card);
     connect(&session_, &Session::find_wanted, this, &MainWindow::show_find_tops);
     connect(&session_, &Session::form_wanted, this, [this] { choose_drawing(OutlineAs::free_form); });
     connect(find_, &FindPanel::nothing, this, [this](const QString& text) { say(tr("Nothing is called “%1”.").arg(text)); });
@@ -311,6 +313,7 @@ void MainWindow::open_shop(const QString& path) {
             say(tr("A newer program wrote this shop: it can be looked at here, not changed. What this program does not know is kept."),
                 true);
         else if (session_.read_only()) say(session_.why_read_only(), true);
+        else if (take_up_card()) say(tr("A card was broken off: it goes on where it was."));
         else say({});
     } catch (const StoreError& e) {
         say(QString::fromStdString(e.what()), true);
@@ -450,6 +453,28 @@ void MainWindow::show_log() {
         connect(log_, &LogPage::say, this, &MainWindow::say);
     }
     pages_->setCurrentWidget(log_);
+}
+
+CardPage* MainWindow::show_card(const QString& card) {
+    if (!card_) {
+        card_ = new CardPage(session_);
+        pages_->addWidget(card_);
+        connect(card_, &CardPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    }
+    card_->open(card);
+    pages_->setCurrentWidget(card_);
+    return card_;
+}
+
+bool MainWindow::take_up_card() {
+    for (const auto& [id, job] : session_.documents().jobs)
+        for (const CardRun& run : job.runs) {
+            if (run.over) continue;
+            session_.set_job(QString::fromStdString(id));
+            show_card(QString::fromStdString(run.card));
+            return true;
+        }
+    return false;
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* e) {

@@ -12,6 +12,7 @@ class QStackedWidget;
 namespace yb {
 
 class Bench;
+class CardPage;
 class FindPage;
 class FindPanel;
 class GrowPage;
@@ -60,8 +61,8 @@ class MainWindow : public QMainWindow {
     void bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
     /// The outline in a drawing as the wanted top of the job on the bench.
     void bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
-    enum class Drawn { slab, top, joint, patches };
-    /// Slab, top, middle joint or patches on the bench, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
+    enum class Drawn { slab, top, joint, patches, form, ties, cauls, drilling };
+    /// Slab, top, middle joint, patches, panels of the form, bow ties, cauls or the drilling template, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
     bool export_drawing(const QString& path, Drawn what);
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.
@@ -70,6 +71,10 @@ class MainWindow : public QMainWindow {
     void show_find_tops();
     /// The slabs of a tree in the order they were sawn.
     void show_log();
+    /// A card to run at the bench, "pour" or "glue"; where one is under way it goes on.
+    CardPage* show_card(const QString& card);
+    /// … of any job of the shop that was broken off. @returns false where there is none.
+    bool take_up_card();
     void say(const QString& text, bool trouble = false);
     /// The start page: `trouble` says why a shop at `path` could not be opened.
     void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
@@ -119,6 +124,7 @@ class MainWindow : public QMainWindow {
     GrowPage* grow_ = nullptr;
     FindPage* find_tops_ = nullptr;
     LogPage* log_ = nullptr;
+    CardPage* card_ = nullptr;
     PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
     QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *mend_;

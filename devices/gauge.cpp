@@ -40,8 +40,14 @@ GaugeMessage read_gauge_line(std::string_view line) {
     if (error != std::errc() || !std::isfinite(v)) return not_understood(fmt::format("‘{}’ has no number that can be read.", whole));
     const std::string_view unit = rest.substr(static_cast<std::size_t>(end - rest.data()));
     if (unit == " mm") return {GaugeMessage::Kind::reading, v, {}};
+    if (unit == " C" || unit == " F") {
+        const double c = unit == " C" ? v : (v - 32) / 1.8;
+        if (c < coldest_c || c > hottest_c)
+            return {GaugeMessage::Kind::trouble, 0, fmt::format("it reads {:.0f} °C, which no pour has: look at its wire and its plug", c)};
+        return {GaugeMessage::Kind::temperature, c, {}};
+    }
     if (unit == " in") return {GaugeMessage::Kind::reading, v * 25.4, {}};
-    return not_understood(fmt::format("‘{}’ does not say its unit: mm or in is wanted.", whole));
+    return not_understood(fmt::format("‘{}’ does not say its unit: mm or in, C or F is wanted.", whole));
 }
 
 std::vector<GaugeMessage> GaugeReader::take(std::string_view bytes) {
@@ -62,9 +68,12 @@ std::vector<GaugeMessage> GaugeReader::take(std::string_view bytes) {
     return out;
 }
 
-std::string gauge_line(double value_mm) {
-    const std::string text = fmt::format("R {:.2f} mm", value_mm);
-    return fmt::format("{}*{:02X}\r\n", text, sum_of(text));
-}
+namespace {
+std::string with_sum(const std::string& text) { return fmt::format("{}*{:02X}\r\n", text, sum_of(text)); }
+}  // namespace
+
+std::string gauge_line(double value_mm) { return with_sum(fmt::format("R {:.2f} mm", value_mm)); }
+
+std::string thermocouple_line(double temp_c) { return with_sum(fmt::format("R {:.1f} C", temp_c)); }
 
 }  // namespace yb

@@ -3,7 +3,7 @@
 // The line protocol, 9600 baud 8N1 unless the instrument says otherwise, ASCII, one line a message, CR LF or LF:
 //
 //     H <name>                 hello: what it is; sent when it is switched on or connected
-//     R <value> <unit>[*hh]    a reading; unit mm or in; a decimal point; a minus sign for above zero
+//     R <value> <unit>[*hh]    a reading; unit mm or in, of a thermocouple C or F; a decimal point; a minus sign for above zero
 //     Z                        it was zeroed
 //     E <words>                something is wrong with it, in words
 //
@@ -19,8 +19,8 @@
 namespace yb {
 
 struct GaugeMessage {
-    enum class Kind { hello, reading, zeroed, trouble, not_understood } kind = Kind::not_understood;
-    double value_mm = 0;  ///< of a reading
+    enum class Kind { hello, reading, temperature, zeroed, trouble, not_understood } kind = Kind::not_understood;
+    double value_mm = 0;  ///< of a reading; of a temperature °C
     std::string words;    ///< name, trouble, or why the line was not understood
 };
 
@@ -39,5 +39,9 @@ GaugeMessage read_gauge_line(std::string_view line);
 
 /// A reading as a line of the protocol, with its check sum and line end.
 std::string gauge_line(double value_mm);
+/// A thermocouple's.
+std::string thermocouple_line(double temp_c);
+/// Outside of this a thermocouple is broken, or not in what it should be in.
+inline constexpr double coldest_c = -40, hottest_c = 250;
 
 }  // namespace yb

@@ -1,5 +1,6 @@
 // `burl-stand-in`: plays an instrument over a pseudo-terminal, so that the program can be tried and tested without one.
 //
+//     burl-stand-in thermocouple [VALUES]  the same in °C
 //     burl-stand-in gauge [VALUES]    prints the path of its line, then sends a reading at each press of Enter: the next of
 //                                     VALUES (mm, a line each), or what was typed before Enter
 #include <cerrno>
@@ -40,20 +41,23 @@ bool send(int master, const std::string& line) { return write(master, line.data(
 }  // namespace
 
 int main(int argc, char** argv) {
-    if (argc < 2 || std::strcmp(argv[1], "gauge") != 0) return fail("which instrument? usage: burl-stand-in gauge [VALUES]", 2);
+    const bool warm = argc > 1 && std::strcmp(argv[1], "thermocouple") == 0;
+    if (argc < 2 || (!warm && std::strcmp(argv[1], "gauge") != 0))
+        return fail("which instrument? usage: burl-stand-in gauge|thermocouple [VALUES]", 2);
+    const auto reading = warm ? yb::thermocouple_line : yb::gauge_line;
     std::vector<double> values;
     if (argc > 2) {
         std::ifstream in(argv[2]);
         if (!in) return fail(std::string(argv[2]) + " can't be read", 2);
         for (double v = 0; in >> v;) values.push_back(v);
-        if (!in.eof()) return fail(std::string(argv[2]) + ": one number a line is wanted, in mm", 2);
+        if (!in.eof()) return fail(std::string(argv[2]) + ": one number a line is wanted, in mm or °C", 2);
     }
     const int master = open_line();
     if (master < 0) return fail(std::string("no pseudo-terminal to be had: ") + std::strerror(errno), 1);
     std::cout << ptsname(master) << std::endl;
     // Held open, so that nothing is lost when the program that listens goes away and comes back.
     const int held = open(ptsname(master), O_RDWR | O_NOCTTY);
-    send(master, "H depth gauge, stand-in\r\n");
+    send(master, warm ? "H thermocouple, stand-in\r\n" : "H depth gauge, stand-in\r\n");
     std::size_t next = 0;
     for (std::string typed; std::getline(std::cin, typed);) {
         if (typed == "z") {
@@ -62,9 +66,9 @@ int main(int argc, char** argv) {
             char* end = nullptr;
             const double v = std::strtod(typed.c_str(), &end);
             if (end == typed.c_str() || *end != '\0') send(master, typed + "\r\n");  // any line at all, to try what is said of it
-            else send(master, yb::gauge_line(v));
+            else send(master, reading(v));
         } else if (next < values.size()) {
-            send(master, yb::gauge_line(values[next++]));
+            send(master, reading(values[next++]));
         } else if (!values.empty()) {
             return fail("that was the last of the values", 0);
         }

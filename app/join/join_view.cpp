@@ -188,6 +188,8 @@ std::vector<Action> JoinView::actions(Session& session) {
              true,
              false,
              "tie"},
+            {"run_card", QObject::tr("Run the glue-up's card"), QObject::tr("In large type, with its clock; every tick goes to the book"),
+             [s] { Q_EMIT s->card_wanted(QStringLiteral("glue")); }, session.plan() && !session.plan()->join->joints.empty()},
             {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step{"under"}); }, true, true}};
 }
 

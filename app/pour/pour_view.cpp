@@ -320,6 +320,8 @@ std::vector<Action> PourView::actions(Session& session) {
                  s->set_gauge(at);
              },
              session.plan() && !session.plan()->pour->compartments.empty(), false, "top river lift"},
+            {"run_card", QObject::tr("Run the card of the day"), QObject::tr("In large type, with its clock; every tick goes to the book"),
+             [s] { Q_EMIT s->card_wanted(QStringLiteral("pour")); }, session.plan() && !session.plan()->pour->lifts.empty()},
             {"next", QObject::tr("Next: join"), {}, [s] { s->set_step(Step{"join"}); }, true, true}};
 }
 

@@ -43,6 +43,7 @@ void DepthGauge::take() {
                 Q_EMIT said(tr("%1 is listening in: press its button at each place.").arg(words), false);
                 break;
             case GaugeMessage::Kind::reading: Q_EMIT reading(m.value_mm); break;
+            case GaugeMessage::Kind::temperature: Q_EMIT temperature(m.value_mm); break;
             case GaugeMessage::Kind::zeroed: Q_EMIT said(tr("The gauge was zeroed."), false); break;
             case GaugeMessage::Kind::trouble: Q_EMIT said(tr("The gauge says: %1.").arg(words), true); break;
             case GaugeMessage::Kind::not_understood: Q_EMIT said(words, true); break;

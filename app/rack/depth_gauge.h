@@ -23,6 +23,7 @@ class DepthGauge : public QObject {
 
   Q_SIGNALS:
     void reading(double mm);
+    void temperature(double c);
     void said(const QString& sentence, bool trouble);
 
   private:

@@ -89,7 +89,13 @@ std::vector<Handle> RackView::handles(const BenchMap& map, const Session& s) con
 std::vector<Field> RackView::fields(const Session& now) const {
     if (const Thing* t = now.picked_thing()) {
         const std::string path = "flaws[" + std::to_string(t->index) + "].";
-        return {of(slab_number(path + "depth_mm", "flaw_depth"), "flaw"), of(slab_number(path + "floor_share", "flaw_floor"), "flaw")};
+        std::vector<Field> out{of(slab_number(path + "depth_mm", "flaw_depth"), "flaw"),
+                               of(slab_number(path + "floor_share", "flaw_floor"), "flaw")};
+        if (t->index < now.plan()->slab()->flaws.size() && now.plan()->slab()->flaws[t->index].kind == FlawKind::insects) {
+            out.push_back(of(slab_number(path + "holes", "flaw_holes"), "flaw"));
+            out.push_back(of(slab_number(path + "hole_mm", "flaw_hole"), "flaw"));
+        }
+        return out;
     }
     // A new reading keeps the one before: drying is forecast from them.
     Field moisture = slab_number("moisture_pct", "slab_moisture", QObject::tr("Moisture today"));

@@ -5,6 +5,7 @@
 #include "app/slow/runner.h"
 #include "core/edit/edits.h"
 #include "core/edit/mends.h"
+#include "core/job/cards.h"
 #include "core/job/documents.h"
 #include "core/job/prepared.h"
 #include "core/job/things.h"
@@ -99,6 +100,17 @@ const MakeUpChoices* Session::makeup() const { return job() ? &job()->makeup : n
 const JoinChoices* Session::join() const { return job() ? &job()->join : nullptr; }
 const PourChoices* Session::pour() const { return job() ? &job()->pour : nullptr; }
 const std::vector<Leaf>* Session::leaves() const { return job() ? &job()->leaves : nullptr; }
+
+std::vector<CardStep> Session::card_steps(const std::string& card) const {
+    const Job* j = job();
+    return j && plan_ ? card_of(card, *j, *plan_, shop()) : std::vector<CardStep>();
+}
+
+const CardRun* Session::running(const std::string& card) const {
+    const Job* j = job();
+    const int i = j ? running_card(*j, card) : -1;
+    return i >= 0 ? &j->runs[static_cast<std::size_t>(i)] : nullptr;
+}
 
 QString Session::job_name() const { return job() ? QString::fromStdString(job()->name) : QString(); }
 

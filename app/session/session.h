@@ -21,6 +21,8 @@
 
 namespace yb {
 
+struct CardRun;
+struct CardStep;
 struct Documents;
 struct Job;
 struct JoinChoices;
@@ -58,6 +60,10 @@ class Session : public QObject {
     const std::vector<Leaf>* leaves() const;
     const PourChoices* pour() const;
     const JoinChoices* join() const;
+    /// The steps of one of its cards; empty where the plan has none.
+    std::vector<CardStep> card_steps(const std::string& card) const;
+    /// The run of that card that is under way; nullptr for none.
+    const CardRun* running(const std::string& card) const;
     /// What it is called; empty where there is none.
     QString job_name() const;
     /// Names of all jobs, by id.
@@ -149,6 +155,7 @@ class Session : public QObject {
     void shop_wanted();  ///< the maker wants to set what belongs to the shop
     void find_wanted();  ///< … and what could be made of what is on the rack
     void form_wanted();  ///< … a free form out of a drawing
+    void card_wanted(const QString& card);  ///< … a card to run at the bench
     void changed();      ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();

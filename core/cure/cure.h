@@ -26,6 +26,10 @@ struct Kinetics {
 /// Time to gel in h when it is held at a temperature.
 double isothermal_gel_h(const Kinetics& k, double temp_c);
 
+/// Time to any degree of cure from 0 to below 1 when it is held at a temperature, h: ∫ dα/rate, Simpson.
+/// @throws std::invalid_argument for a degree outside.
+double isothermal_h(const Kinetics& k, double alpha, double temp_c);
+
 /// A cup that heats itself: m·c·dT/dt = m·H·dα/dt − h·A·(T − air), h 10 W/m²K, all at the air's temperature to begin with.
 struct Cup {
     double mass_g = 500;

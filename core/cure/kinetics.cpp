@@ -22,18 +22,20 @@ double shape(double a) {
     return (alpha_0 + std::pow(std::max(0.0, a), m)) * std::pow(left, n);
 }
 
-/// ∫ dα/((α₀ + α^m)(1 − α)^n) from 0 to gel: Simpson's rule on α = s², which takes the steep start out.
+/// ∫ dα/((α₀ + α^m)(1 − α)^n) from 0 to a degree: Simpson's rule on α = s², which takes the steep start out.
+double to_degree(double alpha) {
+    constexpr int steps = 4000;
+    const double end = std::sqrt(alpha);
+    double sum = 0;
+    for (int i = 0; i <= steps; ++i) {
+        const double s = end * i / steps;
+        sum += (i == 0 || i == steps ? 1 : i % 2 ? 4 : 2) * 2 * s / shape(s * s);
+    }
+    return sum * end / steps / 3;
+}
+
 double to_gel() {
-    static const double value = [] {
-        constexpr int steps = 4000;
-        const double end = std::sqrt(gel_alpha);
-        double sum = 0;
-        for (int i = 0; i <= steps; ++i) {
-            const double s = end * i / steps;
-            sum += (i == 0 || i == steps ? 1 : i % 2 ? 4 : 2) * 2 * s / shape(s * s);
-        }
-        return sum * end / steps / 3;
-    }();
+    static const double value = to_degree(gel_alpha);
     return value;
 }
 
@@ -47,6 +49,11 @@ double Kinetics::rise_c() const { return heat_kj_kg * 1000 / j_kg_k; }
 
 double isothermal_gel_h(const Kinetics& k, double temp_c) {
     return to_gel() / (k.per_s() * std::exp(-e_over_r / (temp_c + zero_c))) / 3600;
+}
+
+double isothermal_h(const Kinetics& k, double alpha, double temp_c) {
+    if (!(alpha >= 0) || !(alpha < 1)) throw std::invalid_argument("a degree of cure lies from 0 to below 1");
+    return to_degree(alpha) / (k.per_s() * std::exp(-e_over_r / (temp_c + zero_c))) / 3600;
 }
 
 CupLife pot_life(const Kinetics& k, const Cup& cup) {

@@ -31,7 +31,7 @@ std::string fresh_id(const char* stem, const Documents& d) {
 namespace {
 
 /// `2/flaw-1` is the flaw of leaf 2; without a number it is the one on the bench.
-void set_void(Job& job, std::string flaw, const std::string& option, int leaf) {
+VoidFill& void_of(Job& job, std::string flaw, int leaf) {
     auto i = static_cast<std::size_t>(std::max(0, leaf));
     if (const auto slash = flaw.find('/');
         job.several() && slash != std::string::npos && slash > 0 && slash < 4 && flaw.find_first_not_of("0123456789") == slash) {
@@ -40,15 +40,29 @@ void set_void(Job& job, std::string flaw, const std::string& option, int leaf) {
     }
     auto& voids = job.leaves.at(i).voids;
     auto it = std::find_if(voids.begin(), voids.end(), [&](const VoidFill& v) { return v.flaw_id == flaw; });
-    if (it == voids.end()) it = voids.insert(voids.end(), VoidFill{flaw, {}, false});
-    it->leave_open = option == "open";
-    it->resin = it->leave_open ? "" : option;
+    if (it == voids.end()) {
+        VoidFill fresh;
+        fresh.flaw_id = flaw;
+        it = voids.insert(voids.end(), fresh);
+    }
+    return *it;
+}
+
+void set_void(Job& job, const std::string& flaw, const std::string& option, int leaf) {
+    VoidFill& v = void_of(job, flaw, leaf);
+    v.leave_open = option == "open";
+    v.resin = v.leave_open ? "" : option;
+}
+
+void set_soak(Job& job, const std::string& flaw, const std::string& option, int leaf) {
+    void_of(job, flaw, leaf).soak = option == "first" ? Soak::first : Soak::dry;
 }
 
 }  // namespace
 
 void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf) {
     if (choice == "fill.river") job.fill.river = option;
+    else if (choice.rfind("fill.soak.", 0) == 0) set_soak(job, choice.substr(10), option, leaf);
     else if (choice.rfind("fill.", 0) == 0) set_void(job, choice.substr(5), option, leaf);
     else if (!set_school(walk_of(job), choice, option))
         throw std::invalid_argument("there is no choice ‘" + choice + "’ with an option ‘" + option + "’");

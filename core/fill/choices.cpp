@@ -9,10 +9,22 @@ const std::vector<Resin>& starting_resins() {
         r.heat_kj_kg = heat, r.pa_s = pa_s, r.pot_g = pot_g, r.low_c = low_c, r.high_c = high_c;
         return r;
     };
+    const auto soaking = [](Resin r) {
+        r.soaks = true;
+        return r;
+    };
+    const auto solid = [](Resin r) {
+        r.solid = true;
+        return r;
+    };
     static const std::vector<Resin> all{resin("slow-deep", "Slow deep casting", 40, 50, 2, 1, 1.12, 0.97, true, 300, 0.3, 1000, 15, 25),
                                         resin("medium", "Medium casting", 14, 13, 2, 1, 1.13, 0.98, false, 350, 1, 500, 15, 28),
                                         resin("coating", "Coating", 5, 6, 1, 1, 1.15, 0.98, false, 400, 0.8, 200, 18, 28),
-                                        resin("quick", "Quick structural", 2.5, 3, 1, 1, 1.17, 1.02, false, 420, 10, 100, 10, 30)};
+                                        resin("quick", "Quick structural", 2.5, 3, 1, 1, 1.17, 1.02, false, 420, 10, 100, 10, 30),
+                                        soaking(resin("penetrating", "Penetrating", 8, 2, 2, 1, 1.05, 0.95, true, 250, 0.1, 200, 15, 30)),
+                                        resin("thin-glue", "Thin glue and accelerator", 0.1, 2, 1, 0, 1.05, 1, true, 200, 0.02, 20, 10, 30),
+                                        solid(resin("stick", "Filler stick", 0.2, 15, 1, 0, 1.1, 1, false, 50, 900, 20, 0, 35)),
+                                        solid(resin("filler", "Wood filler", 3, 5, 1, 0, 1.4, 1, false, 50, 500, 50, 10, 30))};
     return all;
 }
 
@@ -36,12 +48,20 @@ void fields(FieldVisitor& v, Resin& r) {
     v.number({"kit_l", "A kit makes", Kind::volume, {0.01, 1000}}, r.kit_l);
     v.number({"left_l", "On the shelf", Kind::volume, {0, 10000}}, r.left_l);
     v.flag({"by_mass", "Parts are by mass"}, r.by_mass);
+    v.number({"recoat_from_h", "Next lift bonds, from", Kind::hours, {0, 2000}}, r.recoat_from_h);
+    v.number({"recoat_to_h", "… to", Kind::hours, {0, 2000}}, r.recoat_to_h);
+    v.number({"sand_h", "Can be sanded after", Kind::hours, {0, 5000}}, r.sand_h);
+    v.number({"cured_h", "Cured after", Kind::hours, {0, 5000}}, r.cured_h);
+    v.text({"colour", "Colour as it comes"}, r.colour);
+    v.flag({"soaks", "Soaks into soft wood"}, r.soaks);
+    v.flag({"solid", "A stick or paste"}, r.solid);
 }
 
 void fields(FieldVisitor& v, VoidFill& f) {
     v.text({"flaw_id", "Flaw", true}, f.flaw_id);
     v.text({"resin", "Resin"}, f.resin);
     v.flag({"leave_open", "Left open"}, f.leave_open);
+    v.school(soaks, f);
 }
 
 void fields(FieldVisitor& v, FillChoices& c) {

@@ -77,6 +77,22 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
                    {"lifts = ceil(depth left / deepest lift); wait = gel time at the shop's air, three times for the last",
                     {{"shop air", celsius(shop_c), "shop"}},
                     "Arrhenius, 55 kJ/mol, from gel at 25 °C"}});
+    if (p.soak_l > 0)
+        out.push_back({"fill.soaks",
+                       "Penetrating resin, first",
+                       litres(p.soak_l),
+                       {},
+                       say("brushed on till the soft wood takes no more"),
+                       {"(girth × depth + floor) × what soft wood drinks",
+                        {{"drinks, mL a m²", number(soft_drinks_ml_m2), "starting value"}},
+                        "docs/methods.md, Fill"}});
+    if (p.small > 1)
+        out.push_back({"fill.small",
+                       "Small ones, in one lump",
+                       count(p.small),
+                       litres(p.small_l),
+                       say("less than {} each: filled in one round", litres(small_void_l)),
+                       {"voids below the size, and what they hold together", {}, ""}});
     if (p.open_l > 0) out.push_back({"fill.open", "Left open", litres(p.open_l), {}, {}, {"volume of voids left open", {}, ""}});
     if (const auto c = cost(p, resins)) out.push_back(*c);
     return out;
@@ -131,6 +147,7 @@ std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resi
         Thing t{"void " + std::to_string(i + 1), "void", i, say("Void {}: {}", count(static_cast<double>(i) + 1), name_of(v.kind))};
         t.area = v.outline;
         t.choices = {"fill." + v.id};
+        if (v.kind == FlawKind::soft || v.kind == FlawKind::pocket) t.choices.push_back("fill.soak." + v.id);
         if (!v.gone && !v.left_open && !v.lifts.empty()) {
             tell_lifts(v.lifts, v.resin, resins, v.volume_l, t);
         } else {
@@ -149,6 +166,22 @@ std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resi
                              {},
                              v.through ? say("open on both finished faces") : Phrase(),
                              {"drawn depth − what flattening takes off its face", {}, "Flat"}});
+        if (v.soaked)
+            t.figures.push_back({"void.soak",
+                                 "Soaked first with",
+                                 litres(v.soak_l),
+                                 {},
+                                 {},
+                                 {"(girth × depth + floor) × what soft wood drinks",
+                                  {{"drinks, mL a m²", number(soft_drinks_ml_m2), "starting value"}},
+                                  "docs/methods.md, Fill"}});
+        if (v.holes > 0)
+            t.figures.push_back({"void.holes",
+                                 "Holes, each wide",
+                                 count(v.holes),
+                                 fine(v.gap_mm),
+                                 {},
+                                 {"as counted on the rack; volume = holes × π/4·d² × depth left", {}, ""}});
         t.figures.push_back({"void.gap", "Mean width", fine(v.gap_mm), {}, {}, {"2 × area of the mouth / its girth", {}, "outline"}});
         out.push_back(std::move(t));
     }

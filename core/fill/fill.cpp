@@ -11,7 +11,8 @@ const Resin& river_resin(const std::vector<Resin>& resins, const std::string& ch
     if (resins.empty()) throw std::invalid_argument("there is no resin to pour a river of");
     for (const Resin& r : resins)
         if (!chosen.empty() && r.key == chosen) return r;
-    return *std::max_element(resins.begin(), resins.end(), [](const Resin& a, const Resin& b) { return a.deepest_mm < b.deepest_mm; });
+    const auto deep = [](const Resin& r) { return r.solid || r.soaks ? 0 : r.deepest_mm; };
+    return *std::max_element(resins.begin(), resins.end(), [&](const Resin& a, const Resin& b) { return deep(a) < deep(b); });
 }
 
 double gel_hours(const Resin& r, double temp_c) {
@@ -34,6 +35,29 @@ std::string advised_resin(double depth, double gap, bool through) {
     if (depth <= 6) return "coating";
     if (depth <= 13) return "medium";
     return "slow-deep";
+}
+
+FillAdvice advice_for(FlawKind kind, double depth, double gap, bool through, int holes) {
+    const std::string what = name_of(kind);
+    const auto takes = [&](const char* takes_key, Phrase why) { return FillAdvice{takes_key, std::move(why), kind == FlawKind::soft}; };
+    if (kind == FlawKind::insects && holes > 0 && gap <= 3)
+        return takes("thin-glue", say("holes {} wide: thin glue and dust of the same wood, the accelerator after it", fine(gap)));
+    if (kind == FlawKind::insects && holes > 0)
+        return takes("stick", say("holes {} wide: a filler stick melts in and is shaved flush", fine(gap)));
+    if (kind == FlawKind::soft && depth <= 3)
+        return takes("penetrating", say("soft and shallow: what soaks in hardens it, nothing else is wanted"));
+    if (gap < 0.6) return takes("thin-glue", say("a {} {} wide: only a thin glue goes in", what, fine(gap)));
+    const std::string key = advised_resin(depth, gap, through);
+    if (gap < 1.5) return takes("quick", say("{} wide: worked in with a blade, a thick quick resin stays where it is put", fine(gap)));
+    if (key == "quick") return takes("quick", say("{} deep: a quick resin in one go", fine(depth)));
+    if (through && gap < 12)
+        return takes(
+            "medium",
+            say("a {} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in small rounds does not", what,
+                fine(gap)));
+    if (key == "coating") return takes("coating", say("{} deep: a coating resin takes it in one lift and levels itself", fine(depth)));
+    if (key == "medium") return takes("medium", say("{} deep: one lift of a medium resin", fine(depth)));
+    return takes("slow-deep", say("{} deep: only a slow resin takes so much at once and stays cool", fine(depth)));
 }
 
 Lift mixed(const Resin& r, double litres) {
@@ -105,6 +129,10 @@ class Planner {
         v.runs_out = share < 0.999;
         if (v.runs_out) beyond(flaw, v);
         v.gap_mm = 2 * whole / std::max(girth(flaw.outline), 1e-9);
+        // Counted holes of insects: straight bores, not the outline around them.
+        v.holes = flaw.kind == FlawKind::insects ? std::max(0, flaw.holes.value_or(0)) : 0;
+        const double bores = std::min(whole, v.holes * 3.14159265358979 / 4 * flaw.hole_mm * flaw.hole_mm);
+        if (v.holes > 0) v.gap_mm = flaw.hole_mm;
 
         const bool above = flaw.face == Face::a;
         const double raw = in_.shape.thickness_at(v.at);
@@ -116,20 +144,35 @@ class Planner {
         v.depth_mm = std::max(0.0, floor - off_own);
         const bool unknown = v.unprobed = !flaw.through && !flaw.depth_mm;
         v.gone = v.depth_mm < 0.05 && !unknown;
-        const double mouth = inside.area_mm2;
-        v.volume_l = void_litres(mouth, full, flaw.floor_share, off_own, floor);
-        const double k = full > 0 ? 1 - std::min(off_own, full) / full * (1 - flaw.floor_share) : 1;
+        const double mouth = v.holes > 0 ? bores * share : inside.area_mm2;
+        const double floor_share = v.holes > 0 ? 1 : flaw.floor_share;
+        v.floor_share = floor_share;
+        v.volume_l = void_litres(mouth, full, floor_share, off_own, floor);
+        const double k = full > 0 ? 1 - std::min(off_own, full) / full * (1 - floor_share) : 1;
         const Vec2 middle = centroid(flaw.outline);
         for (const Vec2 p : flaw.outline) v.mouth.push_back(middle + (p - middle) * k);
-        v.advised = advised_resin(v.depth_mm, v.gap_mm, v.through);
+        FillAdvice advice = advice_for(flaw.kind, v.depth_mm, v.gap_mm, v.through, v.holes);
+        if (std::none_of(in_.resins.begin(), in_.resins.end(), [&](const Resin& r) { return r.key == advice.resin; }))
+            advice = {advised_resin(v.depth_mm, v.gap_mm, v.through), say("the nearest that is on the shelf"), advice.soak};
+        v.advised = advice.resin;
+        v.why = advice.why;
 
         const auto chosen = std::find_if(in_.voids.begin(), in_.voids.end(), [&](const VoidFill& c) { return c.flaw_id == flaw.id; });
         const bool mine = chosen != in_.voids.end();
         v.left_open = mine && chosen->leave_open;
         v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;
-        v.lifts = lifts(flaw, v, mouth, full, off_own, floor, resin(v.resin));
+        const Soak soak = mine ? chosen->soak : Soak::advised;
+        v.soaked = !v.left_open && !v.gone && (soak == Soak::first || (soak == Soak::advised && advice.soak));
+        if (v.soaked) {
+            // Its walls and its floor drink.
+            const double floor_m2 = v.through ? 0 : mouth * k * k * floor_share * floor_share * 1e-6;
+            v.soak_l = (girth(flaw.outline) * (1 + floor_share) / 2 * v.depth_mm * 1e-6 + floor_m2) * soft_drinks_ml_m2 / 1000;
+        }
+        v.small = v.volume_l < small_void_l && !v.gone;
+        v.lifts = lifts(v, mouth, full, off_own, floor, resin(v.resin));
         v.mass_kg = v.left_open ? 0 : v.volume_l * resin(v.resin).mixed_density();
         choice(flaw, v, mouth, full, off_own, floor);
+        soaking(flaw, v, advice.soak);
         p_.voids.push_back(std::move(v));
     }
 
@@ -149,13 +192,12 @@ class Planner {
         v.runs_out = intersection_area(uv, edge) < 0.999 * area(flaw.outline);
     }
 
-    std::vector<Lift> lifts(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor,
-                            const Resin& r) const {
+    std::vector<Lift> lifts(const VoidPlan& v, double mouth, double full, double from, double floor, const Resin& r) const {
         if (v.depth_mm < 0.05 || v.left_open) return {};
-        const double k = 1 - from / std::max(full, 1e-9) * (1 - flaw.floor_share);
+        const double k = 1 - from / std::max(full, 1e-9) * (1 - v.floor_share);
         return in_lifts(r, v.depth_mm, mouth * k * k * in_.choices.overfill_mm * 1e-6, in_.choices, in_.shop_c,
                         [&](double low, double high) {
-                            return void_litres(mouth, full, flaw.floor_share, floor - v.depth_mm * high, floor - v.depth_mm * low);
+                            return void_litres(mouth, full, v.floor_share, floor - v.depth_mm * high, floor - v.depth_mm * low);
                         });
     }
 
@@ -164,14 +206,30 @@ class Planner {
         for (const Resin& r : in_.resins) {
             VoidPlan other = v;
             other.left_open = false;
-            const auto l = lifts(flaw, other, mouth, full, from, floor, r);
-            c.options.push_back({r.key, r.label,
-                                 say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())),
-                                     hours(waiting_h(l))),
-                                 !v.left_open && v.resin == r.key, r.key == v.advised});
+            if (r.soaks && !(flaw.kind == FlawKind::soft && v.depth_mm <= 3)) continue;  // it fills nothing
+            const auto l = lifts(other, mouth, full, from, floor, r);
+            Phrase gains = say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())),
+                               hours(waiting_h(l)));
+            if (r.key == v.advised) gains.then.push_back(v.why);
+            c.options.push_back({r.key, r.label, std::move(gains), !v.left_open && v.resin == r.key, r.key == v.advised});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
         if (!v.gone) p_.choices.push_back(std::move(c));
+    }
+
+    /// Whether it is soaked first, of what can be.
+    void soaking(const Flaw& flaw, const VoidPlan& v, bool advised) {
+        if (v.gone || v.left_open || (flaw.kind != FlawKind::soft && flaw.kind != FlawKind::pocket)) return;
+        const double floor_l = v.soaked ? v.soak_l : 0;
+        Choice c{"fill.soak." + v.id, "Soaked before", {}};
+        c.options.push_back({"first", "Soaked first",
+                             v.soaked
+                                 ? say("{} of a penetrating resin; it seals, and no bubbles come out of the wood later", litres(floor_l))
+                                 : say("it seals, and no bubbles come out of the wood later"),
+                             v.soaked, advised});
+        c.options.push_back(
+            {"dry", "Filled dry", say("a round less; soft wood drinks of the pour and lets bubbles go"), !v.soaked, !advised});
+        p_.choices.push_back(std::move(c));
     }
 
     void totals() {
@@ -181,6 +239,9 @@ class Planner {
                 continue;
             }
             p_.volume_l += v.volume_l;
+            p_.soak_l += v.soak_l;
+            if (v.small) ++p_.small, p_.small_l += v.volume_l;
+            if (v.soaked) p_.hands_on_h += 0.3;  // brushed on till it takes no more: a starting value
             p_.mass_kg += v.mass_kg;
             for (const Lift& l : v.lifts) {
                 p_.mixed_l += l.volume_l;

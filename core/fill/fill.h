@@ -63,6 +63,11 @@ struct VoidPlan {
     bool unprobed = false;     ///< its depth is not known
     bool left_open = false;
     std::string advised, resin;  ///< keys
+    Phrase why;                  ///< the advice
+    bool soaked = false;         ///< with a penetrating resin before
+    double soak_l = 0;           ///< of it
+    int holes = 0;               ///< of insects, where they were counted
+    bool small = false;          ///< told in one lump with its like
     std::vector<Lift> lifts;
     double mass_kg = 0;  ///< of resin that stays in the top
 };
@@ -71,6 +76,9 @@ struct VoidPlan {
 struct FillPlan : StepPlan {
     std::vector<VoidPlan> voids;        ///< one for each flaw inside the top that can be filled
     double volume_l = 0;                ///< flush, all voids
+    double soak_l = 0;                  ///< of penetrating resin, first
+    int small = 0;                      ///< voids of less than 5 mL
+    double small_l = 0;                 ///< … all of them
     double mixed_l = 0;                 ///< to mix, with overfill and reserve
     double open_l = 0;                  ///< of voids left open
     double mass_kg = 0;                 ///< resin that stays in the top
@@ -123,7 +131,19 @@ std::vector<Caution> of_every_pour(double shop_c);
 /// two depths below its face. Prismatoid, exact.
 double void_litres(double mouth_mm2, double depth_mm, double floor_share, double from_mm, double to_mm);
 
-/// The class to take for a void of this depth, gap and openness.
+/// The class to take for a void, and why; whether soft wood is soaked first.
+struct FillAdvice {
+    std::string resin;
+    Phrase why;
+    bool soak = false;
+};
+/// By depth, width and openness alone, of the four classes that every shelf has.
 std::string advised_resin(double depth_mm, double gap_mm, bool through);
+FillAdvice advice_for(FlawKind kind, double depth_mm, double gap_mm, bool through, int holes = 0);
+
+/// Soft wood drinks so much of a penetrating resin, mL on a square metre: a starting value.
+inline constexpr double soft_drinks_ml_m2 = 900;
+/// Voids smaller than that are told in one lump.
+inline constexpr double small_void_l = 0.005;
 
 }  // namespace yb

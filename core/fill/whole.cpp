@@ -38,7 +38,8 @@ class Teller {
             p_.voids.push_back(std::move(v));
         }
         for (Choice c : f.choices) {
-            c.key = "fill." + std::to_string(i + 1) + "/" + c.key.substr(5);
+            const std::string room = c.key.rfind("fill.soak.", 0) == 0 ? "fill.soak." : "fill.";
+            c.key = room + std::to_string(i + 1) + "/" + c.key.substr(room.size());
             c.of = in_.slabs[i]->name;
             p_.choices.push_back(std::move(c));
         }
@@ -52,6 +53,7 @@ class Teller {
             p_.cautions.push_back(std::move(c));
         }
         p_.volume_l += f.volume_l, p_.mixed_l += f.mixed_l, p_.open_l += f.open_l, p_.mass_kg += f.mass_kg;
+        p_.soak_l += f.soak_l, p_.small += f.small, p_.small_l += f.small_l;
         p_.hands_on_h += f.hands_on_h, p_.wait_h = std::max(p_.wait_h, f.wait_h), p_.rounds = std::max(p_.rounds, f.rounds);
     }
 

@@ -82,6 +82,7 @@ void fields(FieldVisitor& v, FlatChoices& c) {
     v.school(flat_lanes, c);
     v.school(flat_tilts, c);
     v.school(flat_bys, c);
+    v.school(flat_helds, c);
     v.number({"rest_h", "Rest between", Kind::hours, {0, 2000}}, c.rest_h);
     v.number({"allowance_mm", "Left for last pass", Kind::fine, {0, 20}}, c.allowance_mm);
     v.school(flat_airs, c);

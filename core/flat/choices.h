@@ -25,6 +25,8 @@ enum class FinishTo { wanted, thickest };
 enum class FirstFace { show, underside };
 enum class LaneWay { across, along };
 enum class Tilts { own, one };
+/// What keeps the slab where it lies while it is planed.
+enum class HeldBy { hot_glue, wedges, hold_downs };
 /// How the faces are made flat.
 enum class FlatBy { sled, hand_planer, planer, drum_sander, machine_shop, bought_flat };
 
@@ -94,6 +96,7 @@ struct FlatChoices {
     LaneWay lanes = LaneWay::across;
     Tilts tilts = Tilts::own;
     FlatBy by = FlatBy::sled;
+    HeldBy held = HeldBy::hot_glue;
     double rest_h = 24;             ///< between the faces and the last passes
     double allowance_mm = 1;        ///< left on each face for the last pass after the rest
     bool both_faces_to_air = true;  ///< while it rests
@@ -123,6 +126,9 @@ inline constexpr auto flat_bys =
            Way{FlatBy::hand_planer, "hand_planer", "A hand power planer"}, Way{FlatBy::planer, "planer", "A thickness planer"},
            Way{FlatBy::drum_sander, "drum_sander", "A drum sander"}, Way{FlatBy::machine_shop, "machine_shop", "A machine shop"},
            Way{FlatBy::bought_flat, "bought_flat", "Bought flat"});
+inline constexpr auto flat_helds =
+    school("flat.held", "held", "Held by", &FlatChoices::held, Way{HeldBy::hot_glue, "hot_glue", "Hot glue at the shims"},
+           Way{HeldBy::wedges, "wedges", "Wedges against blocks"}, Way{HeldBy::hold_downs, "hold_downs", "Hold-downs at the edges"});
 inline constexpr auto flat_finishes =
     school("flat.finish", "finish", "How thick", &FlatChoices::finish, Way{FinishTo::wanted, "wanted", "To the wanted thickness"},
            Way{FinishTo::thickest, "thickest", "As thick as it comes"});

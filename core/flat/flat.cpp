@@ -159,6 +159,7 @@ class Planner {
         p_.needs_mm = in_.needs.mm;
         p_.work = work_by(in_.choices.by, p_, bounds(in_.lay.rough), in_.sled);
         settling();
+        in_service();
         std::vector<Support> standing;
         for (const Shim& s : p_.shims) standing.push_back(s.at);
         p_.rounds = plan_rounds(in_.rounds, in_.lay.rough, standing, in_.sled.shims_mm);
@@ -328,6 +329,18 @@ class Planner {
         const double from = std::clamp(*in_.slab.moisture_pct, 0.0, 30.0);
         const double to = std::clamp(*in_.settles_pct, 0.0, 30.0);
         p_.cup_mm = ring_cup_mm(*species, *in_.slab.pith_mm, bounds(in_.lay.rough).height(), p_.thickness_mm, from, to);
+    }
+
+    /// What the rings and a face that dries alone will do where the table stands.
+    void in_service() {
+        const Species* species = find_species(in_.slab.species);
+        if (!species || !in_.service_pct || in_.slab.cross_cut || p_.thickness_mm <= 0) return;
+        const double wide = bounds(in_.lay.outline).height();
+        if (!(wide > 0)) return;
+        const double low = std::clamp(in_.service_pct->first, 0.0, 30.0);
+        const double high = std::clamp(in_.service_pct->second, 0.0, 30.0);
+        if (in_.slab.pith_mm) p_.service_cup_mm = ring_cup_mm(*species, *in_.slab.pith_mm, wide, p_.thickness_mm, low, high);
+        p_.one_face_mm = face_cup_mm(*species, wide, p_.thickness_mm, (low + high) / 2, service_damper_pct);
     }
 
     const FlatInputs& in_;

@@ -61,6 +61,8 @@ struct FlatInputs {
     Needs needs{};
     std::vector<Ring> plates{};           ///< footprints under the top, on the slab as laid
     std::optional<double> settles_pct{};  ///< what the shop's air settles wood at
+    /// What the room it goes to settles wood at, its driest month and its dampest.
+    std::optional<std::pair<double, double>> service_pct{};
 };
 
 /// The work of one face.
@@ -93,6 +95,9 @@ struct FlatWork {
     double leaves_mm = 0;  ///< how far off flat it may leave a face, to be corrected
 };
 
+/// How much damper one face is than the other while a table stands in the sun, over a heater, on a damp floor: a starting value.
+inline constexpr double service_damper_pct = 2;
+
 struct FlatPlan : StepPlan {
     Tilt tilt;                 ///< planes of the finished top
     double thickness_mm = 0;   ///< finished
@@ -104,14 +109,16 @@ struct FlatPlan : StepPlan {
     std::array<FacePlan, 2> faces;  ///< in the order they are cut
     Surface off_top, off_bottom;    ///< what comes off each face, mm, over the slab
     double hours = 0;
-    double step_mm = 0;                ///< left by the sled's tram error
-    double rocks_mm = 0;               ///< on the shims as the stock makes them
-    double hangs_mm = 0;               ///< between its supports by its own weight
-    bool under_stays = false;          ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
-    double stays_mm = 0, stays_l = 0;  ///< what then stands below that plane at most, and in all
-    double needs_mm = 0;               ///< what later steps want of the thickness
-    std::optional<double> cup_mm;      ///< expected while the wood settles in the shop, by its rings
-    FlatWork work;                     ///< in the way that was chosen
+    double step_mm = 0;                    ///< left by the sled's tram error
+    double rocks_mm = 0;                   ///< on the shims as the stock makes them
+    double hangs_mm = 0;                   ///< between its supports by its own weight
+    bool under_stays = false;              ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
+    double stays_mm = 0, stays_l = 0;      ///< what then stands below that plane at most, and in all
+    double needs_mm = 0;                   ///< what later steps want of the thickness
+    std::optional<double> cup_mm;          ///< expected while the wood settles in the shop, by its rings
+    std::optional<double> service_cup_mm;  ///< by its rings, from the driest month to the dampest of the room it goes to
+    std::optional<double> one_face_mm;     ///< cup while one face is 2 % damper than the other
+    FlatWork work;                         ///< in the way that was chosen
     std::vector<RoundPlan> rounds;
 
     const FacePlan& face(Face f) const { return faces[0].face == f ? faces[0] : faces[1]; }

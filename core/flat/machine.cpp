@@ -17,51 +17,72 @@ constexpr double sample_mm = 12;  ///< of a strip, along it
 
 /// One lane: its strip between two lines, and how high wood stands in each stretch of it.
 struct Strip {
-    double x = 0;             ///< of the cutter's middle, machine frame
-    std::vector<double> y;    ///< machine frame, rising
-    std::vector<double> top;  ///< highest place between y[k] and y[k + 1]
+    double lane = 0;          ///< where the cutter's middle runs
+    std::vector<double> run;  ///< along the lane, rising
+    std::vector<double> top;  ///< highest place between run[k] and run[k + 1]
 };
 
-/// How high wood stands in strip [x0, x1] of the machine frame, cut up at the surface's own lines.
-Strip strip_of(const MachinedSide& side, double middle, double x0, double x1) {
-    Strip out;
-    out.x = middle;
-    const Box box = bounds(side.piece);
-    double low = 1e300;
-    double high = -1e300;
-    const auto reach = [&](double y) { low = std::min(low, y), high = std::max(high, y); };
-    for (const double x : {x0, middle, x1})
-        for (const Span1 s : cut_at_x(side.piece, std::clamp(x, box.low.x + 1e-6, box.high.x - 1e-6))) reach(s.from), reach(s.to);
-    for (const Vec2 p : side.piece)
-        if (p.x >= x0 && p.x <= x1) reach(p.y);
-    if (low > high) return out;
-    std::vector<double> xs{x0, x1};
-    for (const double x : side.off.x())
-        if (const double u = x - side.rough.low.x; u > x0 && u < x1) xs.push_back(u);
-    const auto n = std::max(1, static_cast<int>(std::ceil((high - low) / sample_mm)));
-    for (int k = 0; k <= n; ++k) out.y.push_back(low + (high - low) * k / n);
-    for (const double y : side.off.y())
-        if (const double v = side.to_machine({0, y}).y; v > low && v < high) out.y.push_back(v);
-    std::sort(out.y.begin(), out.y.end());
-    out.y.erase(std::unique(out.y.begin(), out.y.end()), out.y.end());
-    std::vector<double> line;
-    for (const double y : out.y) {
-        double most = -1e300;
-        for (const double x : xs) most = std::max(most, side.before({x, y}));
-        line.push_back(most);
+/// The side as its lanes see it: q.x counts lanes, q.y runs along them.
+class Lanes {
+  public:
+    explicit Lanes(const MachinedSide& side) : side_(side), along_(side.lanes == LaneWay::along) {
+        for (const Vec2 p : side.piece) piece_.push_back(turned(p));
+        if (along_) std::reverse(piece_.begin(), piece_.end());
+        for (const double x : side.off.x()) (along_ ? run_lines_ : lane_lines_).push_back(x - side.rough.low.x);
+        for (const double y : side.off.y()) (along_ ? lane_lines_ : run_lines_).push_back(side.to_machine({0, y}).y);
     }
-    for (std::size_t k = 0; k + 1 < line.size(); ++k) out.top.push_back(std::max(line[k], line[k + 1]));
-    return out;
-}
+    const Ring& piece() const { return piece_; }
+
+    /// How high wood stands between two lines, cut up at the surface's own lines.
+    Strip strip(double middle, double low_lane, double high_lane) const {
+        Strip out;
+        out.lane = middle;
+        const Box box = bounds(piece_);
+        double low = 1e300;
+        double high = -1e300;
+        const auto reach = [&](double y) { low = std::min(low, y), high = std::max(high, y); };
+        for (const double x : {low_lane, middle, high_lane})
+            for (const Span1 s : cut_at_x(piece_, std::clamp(x, box.low.x + 1e-6, box.high.x - 1e-6))) reach(s.from), reach(s.to);
+        for (const Vec2 p : piece_)
+            if (p.x >= low_lane && p.x <= high_lane) reach(p.y);
+        if (low > high) return out;
+        std::vector<double> lines{low_lane, high_lane};
+        for (const double u : lane_lines_)
+            if (u > low_lane && u < high_lane) lines.push_back(u);
+        const auto n = std::max(1, static_cast<int>(std::ceil((high - low) / sample_mm)));
+        for (int k = 0; k <= n; ++k) out.run.push_back(low + (high - low) * k / n);
+        for (const double v : run_lines_)
+            if (v > low && v < high) out.run.push_back(v);
+        std::sort(out.run.begin(), out.run.end());
+        out.run.erase(std::unique(out.run.begin(), out.run.end()), out.run.end());
+        std::vector<double> line;
+        for (const double v : out.run) {
+            double most = -1e300;
+            for (const double u : lines) most = std::max(most, side_.before(turned({u, v})));
+            line.push_back(most);
+        }
+        for (std::size_t k = 0; k + 1 < line.size(); ++k) out.top.push_back(std::max(line[k], line[k + 1]));
+        return out;
+    }
+
+  private:
+    Vec2 turned(Vec2 p) const { return along_ ? Vec2{p.y, p.x} : p; }
+
+    const MachinedSide& side_;
+    bool along_;
+    Ring piece_;
+    std::vector<double> lane_lines_, run_lines_;
+};
 
 std::vector<Strip> strips_of(const MachinedSide& side, const Sled& sled) {
     std::vector<Strip> out;
-    const Box box = bounds(side.piece);
+    const Lanes lanes(side);
+    const double cover = bounds(lanes.piece()).width();
     const double step = sled.cutter_mm * (1 - sled.overlap);
-    const int lanes = lanes_for(box.width(), sled);
-    for (int i = 0; i < lanes; ++i) {
-        const double x = std::min(i * step, box.width());
-        out.push_back(strip_of(side, x, x - step / 2, x + step / 2));
+    const int n = lanes_for(cover, sled);
+    for (int i = 0; i < n; ++i) {
+        const double at = std::min(i * step, cover);
+        out.push_back(lanes.strip(at, at - step / 2, at + step / 2));
     }
     return out;
 }
@@ -109,6 +130,7 @@ MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled&
             fmt::format("the cutter of {:.0f} mm is wider than the piece: set the cutter's diameter on the shop's page", sled.cutter_mm));
     for (const Vec2 p : lay.rough) side.piece.push_back(side.to_machine(p));
     if (side.face == Face::b) std::reverse(side.piece.begin(), side.piece.end());
+    side.lanes = choices.lanes;
     side.below_mm = plan.faces[first ? 0 : 1].plane_mm;
     for (const Strip& s : strips_of(side, sled))
         for (const double top : s.top) side.highest_mm = std::max(side.highest_mm, top);
@@ -129,10 +151,10 @@ std::vector<MachinePass> machine_passes(const MachinedSide& side, const Sled& sl
             for (std::size_t k = 0; k < s.top.size(); ++k) {
                 if (s.top[k] <= side.levels_mm[layer] + 1e-9) continue;
                 // Off the edge of the piece it comes in from beside.
-                const double from = k == 0 ? s.y[k] - beyond : s.y[k];
-                const double to = k + 1 == s.top.size() ? s.y[k + 1] + beyond : s.y[k + 1];
+                const double from = k == 0 ? s.run[k] - beyond : s.run[k];
+                const double to = k + 1 == s.top.size() ? s.run[k + 1] + beyond : s.run[k + 1];
                 if (!lane.empty() && from <= lane.back().to_mm + 1e-9) lane.back().to_mm = to;
-                else lane.push_back({static_cast<int>(layer), s.x, from, to});
+                else lane.push_back({static_cast<int>(layer), s.lane, from, to});
             }
             if (!up) {
                 std::reverse(lane.begin(), lane.end());
@@ -186,10 +208,11 @@ std::string to_gcode(const MachinedSide& side, const Sled& sled, const GcodeWord
         }
         const auto i = static_cast<std::size_t>(layer);
         const double before = i == 0 ? side.highest_mm : side.levels_mm[i - 1];
-        p.line("G0 " + p.at('X', pass.x_mm) + " " + p.at('Y', pass.from_mm));
+        const bool along = side.lanes == LaneWay::along;
+        p.line("G0 " + p.at('X', along ? pass.from_mm : pass.lane_mm) + " " + p.at('Y', along ? pass.lane_mm : pass.from_mm));
         if (before + near_mm < safe) p.line("G0 " + p.at('Z', before + near_mm));
         p.line("G1 " + p.at('Z', side.levels_mm[i]) + " " + p.feed(plunge));
-        p.line("G1 " + p.at('Y', pass.to_mm) + " " + p.feed(feed));
+        p.line("G1 " + p.at(along ? 'X' : 'Y', pass.to_mm) + " " + p.feed(feed));
         p.line("G0 " + p.at('Z', safe));
     }
     p.line("M5");

@@ -25,6 +25,7 @@ struct MachinedSide {
     double below_mm = 0;            ///< from the finished face down to the bed
     std::vector<double> levels_mm;  ///< that each layer goes down to, in their order; the last is 0. None: nothing stands above it
     int last_layers = 0;            ///< of them after the rest
+    LaneWay lanes = LaneWay::across;
 
     Vec2 to_machine(Vec2 on_slab) const;
     Vec2 to_slab(Vec2 on_machine) const;
@@ -40,7 +41,8 @@ MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled&
 /// One run of the cutter's middle along a lane, machine frame.
 struct MachinePass {
     int layer = 0;
-    double x_mm = 0, from_mm = 0, to_mm = 0;
+    double lane_mm = 0;  ///< where the lane lies: x of lanes across, y of lanes along
+    double from_mm = 0, to_mm = 0;
 };
 /// Only where wood stands above the layer; lanes in turn up and down.
 std::vector<MachinePass> machine_passes(const MachinedSide& side, const Sled& sled);

@@ -91,6 +91,34 @@ class Teller {
                           {"turn, s", number(s.turn_s), "shop"},
                           {"setting a layer, s", number(s.layer_s), "shop"}},
                          "length cut / feed + passes × turn + layers × setting; ∫ max(height − plane, 0) over the rough piece × loose"));
+        in_service();
+    }
+
+    /// What it will do where the table stands.
+    void in_service() {
+        if (!p_.one_face_mm) return;
+        const double wide = bounds(in_.lay.outline).height();
+        const Quantity alone = fine(std::abs(*p_.one_face_mm));
+        Working working{
+            "rings: κ = 12/t³ ∫ ε(z)·z dz, S between radial and tangential by the ring's slope; one face: κ = c·ΔM/t; rise κ·w²/8",
+            {{"room, driest", percent(in_.service_pct->first), "its climate"},
+             {"room, dampest", percent(in_.service_pct->second), "its climate"},
+             {"one face damper by", percent(service_damper_pct), "starting value"},
+             {"wide", mm(wide), "this top"},
+             {"thick", fine(p_.thickness_mm), "this plan"}},
+            "docs/methods.md, Flattening: free to move, no base holding it"};
+        if (p_.service_cup_mm) {
+            working.given.push_back({"pith from the middle", mm(*in_.slab.pith_mm), "the slab, on the rack"});
+            p_.figures.push_back({"flat.service", "Cups in its room, free", fine(std::abs(*p_.service_cup_mm)), alone,
+                                  say("by its rings over the year; with one face {} damper", percent(service_damper_pct)), working});
+        } else {
+            p_.figures.push_back({"flat.service",
+                                  "Cups with one face damper",
+                                  alone,
+                                  {},
+                                  say("{} of moisture between the faces; where the pith ran is not known", percent(service_damper_pct)),
+                                  working});
+        }
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
@@ -321,6 +349,15 @@ class Teller {
             add("flat.supports", Severity::stop, say("All supports stand in one line: the slab tips over it. Move one of them across."));
             return;
         }
+        if (in_.choices.held == HeldBy::hold_downs && p_.faces[0].layers > 0)
+            add("flat.hold", p_.faces[0].plane_mm < 15 ? Severity::stop : Severity::note,
+                p_.faces[0].plane_mm < 15
+                    ? say("The last pass runs {} above the bench: no hold-down stays clear of the cutter there. Take hot glue or wedges, "
+                          "or "
+                          "lift the slab on a board.",
+                          fine(std::max(0.0, p_.faces[0].plane_mm)))
+                    : say("Hold-downs no higher than {} over the bench; the cutter's lanes run {} past the piece on each side.",
+                          fine(p_.faces[0].plane_mm - 3), fine(in_.sled.cutter_mm / 2)));
         if (in_.sled.shims_mm.empty())
             add("flat.no_shims", Severity::watch,
                 say("The shim stock is empty: nothing can be laid together. Type its sizes on the shop's page."));
@@ -420,6 +457,14 @@ class Teller {
                                       : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
         }
         p_.choices.push_back(choice_of(flat_bys, c, by));
+        const auto points = count(static_cast<double>(std::max<std::size_t>(4, p_.shims.size())));
+        const Box piece = bounds(in_.lay.rough);
+        const auto along_edges = count(2 * std::max(2.0, std::ceil(piece.width() / 600)));
+        p_.choices.push_back(choice_of(flat_helds, c,
+                                       {say("{} points, one at each shim; peels off, nothing stands in the way", points),
+                                        say("{} pairs against blocks screwed to the bench, lower than the last pass", along_edges),
+                                        say("{} along the edges, no higher than {}: moved for the lanes they stand in", along_edges,
+                                            fine(std::max(0.0, p_.faces[0].plane_mm - 3)))}));
         p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));
     }
 

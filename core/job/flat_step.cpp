@@ -181,10 +181,12 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
     std::vector<Ring> plates;
     const Frame placed = leaf.placement.frame();
     for (const LegPlate& p : w.job.under.plates) plates.push_back(placed.to_slab(footprint(p)));
+    const MoistureRange room = moisture_range(w.job.room);
     auto from = std::make_shared<FlatFrom>(FlatFrom{
         w.slabs.leaves[i], l.lay->outline, l.lay->rough, w.job.top.thickness_mm, together,
         shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}), w.job.flat, w.shop.sled, leaf.supports, leaf.rounds,
-        needs_of(w.job.under), w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{}, w.p.shop_settles_pct});
+        needs_of(w.job.under), w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{}, w.p.shop_settles_pct,
+        {room.low_pct, room.high_pct}});
     const Plan* b = w.before();
     if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
         l.flat_from = b->leaves[i].flat_from;
@@ -194,7 +196,7 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
     }
     auto made = std::make_shared<FlatPlan>(
         plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled, from->supports, w.slab(i).whole_mm,
-                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct}));
+                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct, from->service_pct}));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;

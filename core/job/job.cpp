@@ -45,6 +45,7 @@ void fields(FieldVisitor& v, Job& j) {
     v.text({"start", "Begins on"}, j.start);
     v.text({"notes", "Notes"}, j.notes);
     v.flag({"cuts_done", "Rough cuts are done"}, j.cuts_done);
+    v.list({"runs", "What was ticked off"}, j.runs);
     for (const StepRow& row : steps())
         if (row.fields) row.fields(v, j);
 }

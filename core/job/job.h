@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/card/run.h"
 #include "core/fill/choices.h"
 #include "core/flat/choices.h"
 #include "core/job/leaf.h"
@@ -35,8 +36,9 @@ struct Job {
     PourChoices pour;
     JoinChoices join;
     UnderChoices under;
-    Climate room;      ///< where the table will stand
-    std::string kept;  ///< fields of a newer program, kept as they came: JSON
+    std::vector<CardRun> runs;  ///< of running cards: what was ticked off at the bench, and when
+    Climate room;               ///< where the table will stand
+    std::string kept;           ///< fields of a newer program, kept as they came: JSON
     Job();
     bool operator==(const Job&) const = default;
     Leaf& first() { return leaves.front(); }

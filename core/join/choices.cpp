@@ -43,6 +43,13 @@ void fields(FieldVisitor& v, JoinChoices& c) {
     v.school(join_cauls, c);
     v.school(join_edges, c);
     v.number({"edge_mm", "Edge, by", Kind::fine, {0, 60}}, c.edge_mm);
+    v.school(join_springs, c);
+    v.number({"spring_mm", "Hollow in the middle", Kind::fine, {0, 5}}, c.spring_mm);
+    v.number({"bit_mm", "Bit for bow ties", Kind::fine, {1, 30}}, c.bit_mm);
+    v.number({"washer_mm", "Washer under the drilling guide", Kind::fine, {0, 10}}, c.washer_mm);
+    v.number({"caul_mm", "Cauls, thinnest", Kind::fine, {10, 300}}, c.caul_mm);
+    v.school(join_sites, c);
+    v.number({"connectors", "Connectors", Kind::count, {1, 20}}, c.connectors);
     v.list({"ties", "Bow ties"}, c.ties);
     v.list({"gaps", "Gaps of joints, dry"}, c.gaps);
 }

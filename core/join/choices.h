@@ -13,6 +13,8 @@ inline constexpr Step join{"join"};
 }
 
 enum class Loose { none, tenons, dowels, biscuits };
+/// How the edges are planed before they are glued.
+enum class Spring { straight, hollow };
 enum class EdgeShape { square, round_over, chamfer, under_bevel, carved };
 
 /// A bow tie let in across a crack, in the top's frame; its waist lies on the crack.
@@ -49,6 +51,13 @@ struct JoinChoices {
     bool cauls = true;           ///< sawn from the offcut's edge for live edges
     EdgeShape edge = EdgeShape::square;
     double edge_mm = 3;
+    Spring spring = Spring::straight;
+    double spring_mm = 0.4;  ///< hollow in the middle of a spring joint
+    double bit_mm = 6;       ///< of the router that lets bow ties in: a corner it leaves is rounded by half of it
+    double washer_mm = 1;    ///< under the drilling guide: the rods' holes stand so much apart
+    double caul_mm = 60;     ///< left of a caul at its thinnest
+    bool on_site = false;    ///< halves are brought apart and joined where the table stands
+    int connectors = 3;      ///< that draw them together
     std::vector<BowTie> ties;
     std::vector<GapReading> gaps;
     bool operator==(const JoinChoices&) const = default;
@@ -67,6 +76,11 @@ inline constexpr auto join_stages = school("join.stages", "two_stages", "Glued",
                                            Way{true, "stages", "In two stages"});
 inline constexpr auto join_cauls = school("join.cauls", "cauls", "Live edges clamped", &JoinChoices::cauls,
                                           Way{true, "cauls", "With cauls from the offcut"}, Way{false, "bare", "As they are"});
+inline constexpr auto join_springs =
+    school("join.spring", "spring", "Edges planed", &JoinChoices::spring, Way{Spring::straight, "straight", "Straight"},
+           Way{Spring::hollow, "hollow", "A little hollow"});
+inline constexpr auto join_sites = school("join.site", "on_site", "Brought", &JoinChoices::on_site, Way{false, "whole", "In one piece"},
+                                          Way{true, "halves", "In halves, joined there"});
 inline constexpr auto join_edges =
     school("join.edge", "edge", "Edge", &JoinChoices::edge, Way{EdgeShape::square, "square", "Square, broken by hand"},
            Way{EdgeShape::round_over, "round_over", "Rounded over"}, Way{EdgeShape::chamfer, "chamfer", "Chamfered"},

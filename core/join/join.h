@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/card/card.h"
 #include "core/figure/figure.h"
 #include "core/join/choices.h"
 #include "core/makeup/makeup.h"
@@ -72,6 +73,10 @@ struct JoinInputs {
     double least_above_mm = 8;  ///< of wood between what is let in and the upper face
 };
 JoinPlan plan_join(const JoinInputs& in);
+
+/// The glue-up as a card to run: a dry run, then every step against the open time since the glue was first spread, then a night in
+/// clamps. Empty where nothing is glued.
+std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& choices);
 
 /// Minutes of open time at a temperature: doubles for 10 °C colder, halves for 10 °C warmer.
 double open_minutes(double at_20_min, double temp_c);

@@ -2,6 +2,13 @@
 
 namespace yb {
 
+void fields(FieldVisitor& v, Divider& d) {
+    v.number({"river", "River", Kind::count, {1, 40}}, d.river);
+    v.number({"u_mm", "Along, from the middle", Kind::length, {-10000, 10000}, true}, d.u_mm);
+    v.text({"colour", "Colour right of it"}, d.colour);
+    v.number({"pigment_g_kg", "Its pigment, g a kg", Kind::number, {0, 200}}, d.pigment_g_kg);
+}
+
 void fields(FieldVisitor& v, PourChoices& c) {
     v.number({"peak_limit_c", "No hotter than", Kind::temperature, {25, 150}}, c.peak_limit_c);
     v.school(pour_airs, c);
@@ -21,6 +28,13 @@ void fields(FieldVisitor& v, PourChoices& c) {
     v.number({"slope_mm_m", "Form out of level, mm a m", Kind::number, {0, 50}}, c.slope_mm_m);
     v.number({"bearers_mm", "Bearers apart", Kind::length, {50, 3000}}, c.bearers_mm);
     v.number({"night_c", "Colder by night, °C", Kind::number, {0, 40}}, c.night_c);
+    v.list({"dividers", "Dividers"}, c.dividers);
+    v.text({"second_colour", "Second colour"}, c.second_colour);
+    v.number({"second_pct", "Second colour, of the last lift", Kind::percent, {0, 90}}, c.second_pct);
+    v.number({"panel_long_mm", "Sheets, long", Kind::length, {300, 6000}}, c.panel_long_mm);
+    v.number({"panel_wide_mm", "Sheets, wide", Kind::length, {200, 3000}}, c.panel_wide_mm);
+    v.number({"roll_m", "Tape on a roll, m", Kind::number, {1, 1000}}, c.roll_m);
+    v.number({"kerf_mm", "Sheets, saw kerf", Kind::fine, {0, 20}}, c.kerf_mm);
 }
 
 }  // namespace yb

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "core/fields/fields.h"
 #include "core/figure/figure.h"
@@ -11,6 +12,15 @@ namespace yb {
 namespace step_key {
 inline constexpr Step pour{"pour"};
 }
+
+/// A divider across a river: what lies right of it (further along) is poured in a colour of its own.
+struct Divider {
+    int river = 1;    ///< counted from the right edge of the top
+    double u_mm = 0;  ///< along the top, from its middle
+    std::string colour;
+    double pigment_g_kg = 0;
+    bool operator==(const Divider&) const = default;
+};
 
 struct PourChoices {
     double peak_limit_c = 60;  ///< the upper end of the forecast stays below it
@@ -31,6 +41,12 @@ struct PourChoices {
     double slope_mm_m = 0;     ///< the form stands out of level
     double bearers_mm = 500;   ///< under the form's bottom, apart
     double night_c = 0;        ///< colder by night, the heater off
+    std::vector<Divider> dividers;
+    std::string second_colour;                          ///< stirred in when the first is a syrup
+    double second_pct = 0;                              ///< of the last lift
+    double panel_long_mm = 2500, panel_wide_mm = 1250;  ///< sheets that the form is cut from
+    double roll_m = 50;                                 ///< tape on a roll
+    double kerf_mm = 4;                                 ///< of the saw that cuts the sheets
     bool operator==(const PourChoices&) const = default;
 };
 
@@ -39,6 +55,7 @@ inline constexpr auto pour_airs =
 inline constexpr auto pour_degas = school("pour.degas", "degas", "Bubbles", &PourChoices::degas,
                                           Way{false, "torch", "Slow resin and a torch"}, Way{true, "vacuum", "Vacuum pot"});
 
+void fields(FieldVisitor& v, Divider& d);
 void fields(FieldVisitor& v, PourChoices& c);
 
 }  // namespace yb

@@ -37,7 +37,7 @@ class Planner {
         const Resin& resin = river_resin(in_.resins, in_.fill.river);
         p_.resin = resin.key;
         for (const Region& r : in_.top.regions)
-            if (r.kind == RegionKind::resin && !r.let_in) compartment(r, resin);
+            if (r.kind == RegionKind::resin && !r.let_in) river(r);
         if (p_.compartments.empty()) {
             p_.figures.push_back({"pour.mix",
                                   "Resin to mix",
@@ -52,33 +52,66 @@ class Planner {
         form(resin);
         floats(resin);
         dams();
+        prepare_list(in_, resin, p_);
         tell_pour(in_, resin, p_);
         sort_by_severity(p_.cautions);
         return p_;
     }
 
   private:
-    void compartment(const Region& r, const Resin&) {
-        Compartment c;
-        c.id = "river-" + std::to_string(r.index + 1);
-        c.joint = r.index;
-        c.net_l = r.volume_l;
-        c.depth_mm = in_.top.thickness_mm;
-        c.above = r.above;
-        const double above = area(r.above);
+    /// A river, or each of its parts between dividers, from the left end.
+    void river(const Region& r) {
+        std::vector<const Divider*> across;
         const Box box = bounds(r.above);
+        for (const Divider& d : in_.choices.dividers)
+            if (static_cast<std::size_t>(std::max(1, d.river)) == r.index + 1 && d.u_mm > box.low.x + 1 && d.u_mm < box.high.x - 1)
+                across.push_back(&d);
+        std::sort(across.begin(), across.end(), [](const Divider* a, const Divider* b) { return a->u_mm < b->u_mm; });
+        const double all = area(r.above) + area(r.below);
+        double from = box.low.x - 1;
+        for (std::size_t k = 0; k <= across.size(); ++k) {
+            const double to = k < across.size() ? across[k]->u_mm : box.high.x + 1;
+            const Ring above = across.empty() ? r.above : part_of(r.above, from, to);
+            const Ring below = across.empty() ? r.below : part_of(r.below, from, to);
+            from = to;
+            if (above.size() < 3) continue;
+            Compartment c;
+            c.id = "river-" + std::to_string(r.index + 1) + (across.empty() ? "" : "." + std::to_string(k + 1));
+            c.joint = r.index;
+            c.part = static_cast<int>(k);
+            c.colour = k == 0 ? in_.choices.colour : across[k - 1]->colour;
+            c.pigment_g_kg = k == 0 ? in_.choices.pigment_g_kg : across[k - 1]->pigment_g_kg;
+            c.net_l = all > 0 ? r.volume_l * (area(above) + area(below)) / all : 0;
+            compartment(std::move(c), above, below);
+        }
+    }
+
+    static Ring part_of(const Ring& ring, double from, double to) {
+        if (ring.size() < 3) return {};
+        const Box b = bounds(ring);
+        const auto parts = intersection(ring, {{from, b.low.y - 1}, {to, b.low.y - 1}, {to, b.high.y + 1}, {from, b.high.y + 1}});
+        return parts.empty()
+                   ? Ring{}
+                   : *std::max_element(parts.begin(), parts.end(), [](const Ring& x, const Ring& y) { return area(x) < area(y); });
+    }
+
+    void compartment(Compartment c, const Ring& over, const Ring& under) {
+        c.depth_mm = in_.top.thickness_mm;
+        c.above = over;
+        const double above = area(over);
+        const Box box = bounds(over);
         const double along = std::max(1.0, box.width());
-        c.width_mm = (above + area(r.below)) / 2 / along;
+        c.width_mm = (above + area(under)) / 2 / along;
         for (const RiverRun& run : in_.top.rivers)
-            if (run.joint == r.index) c.guess_l = along * run.above.mean_mm * c.depth_mm * 1e-6;
+            if (run.joint == c.joint) c.guess_l = along * run.above.mean_mm * c.depth_mm * 1e-6;
         // Both banks drink, over their slant.
-        const double lean = (above - area(r.below)) / 2 / along;
-        const Sides banks = sides_of(r.above);
+        const double lean = (above - area(under)) / 2 / along;
+        const Sides banks = sides_of(over);
         const double bank_m2 = (run_of(banks.low) + run_of(banks.high)) * std::hypot(c.depth_mm, lean) * 1e-6;
         c.soak_l = bank_m2 * in_.choices.soak_ml_m2 / 1000;
         c.pour_l = c.net_l + above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6 + c.soak_l;
         p_.pour_l += c.pour_l;
-        below_.push_back(area(r.below));
+        below_.push_back(area(under));
         p_.compartments.push_back(std::move(c));
     }
 
@@ -133,12 +166,17 @@ class Planner {
                 b.b_l = b.volume_l - b.a_l;
                 b.a_g = b.a_l * resin.density_a * 1000;
                 b.b_g = b.b_l * resin.density_b * 1000;
-                b.pigment_g = c.pigment_g_kg * (b.a_g + b.b_g) / 1000;
+                b.pigment_g = p_.compartments[l.compartment].pigment_g_kg * (b.a_g + b.b_g) / 1000;
                 p_.batches.push_back(b);
             }
             p_.hands_on_h += 0.25 * n;
         }
         if (resin.price_l) p_.cost = p_.mix_l * *resin.price_l;
+        p_.shopping = shopping_for(resin, p_.mix_l);
+        if (c.second_pct > 0 && !p_.lifts.empty()) {
+            const PourLift& last = p_.lifts.back();
+            p_.second = SecondColour{last.mix_l * c.second_pct / 100, last.syrup_h, (last.syrup_h + last.next_from_h) / 2};
+        }
     }
 
     /// Around the blank as it is laid: wood, river and all.
@@ -174,6 +212,12 @@ class Planner {
         double surface = 0;
         for (const Compartment& k : p_.compartments) surface += area(k.above);
         f.wedge_l = surface * c.slope_mm_m / 1000 * f.inside_length_mm / 2 * 1e-6;
+        f.sheets = nest(f.parts, c.panel_long_mm, c.panel_wide_mm, c.kerf_mm);
+        f.rolls = static_cast<int>(std::ceil(f.tape_m / c.roll_m - 1e-9));
+        // A side is a beam between its stiffeners, free on them: what presses on it, on all of its height.
+        const double side = std::max(1.0, f.side_mm) / 1000 * inertia;
+        f.stiffeners_mm = 1000 * std::pow(384 * sheet_pa * side * 0.0005 / (5 * std::max(0.1, f.wall_n_m)), 0.25);
+        f.screws = static_cast<int>(std::ceil(2 * (f.inside_length_mm + f.inside_width_mm) / 150));
     }
 
     void floats(const Resin& resin) {
@@ -238,6 +282,7 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
         if (worst > q.limit && c.lifts == 0 && n < 12) continue;
         const auto mean = sequence(n, q.air);
         const auto cool = sequence(n, q.air - 1);
+        const Cured alone = cure(k, section_of(q.depth / n, q.air, c), quick);
         std::vector<LiftForecast> out;
         for (std::size_t i = 0; i < mean.size(); ++i) {
             LiftForecast f;
@@ -246,6 +291,7 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
             f.peak_h = mean[i].peak_h;
             f.poured_h = mean[i].poured_h;
             f.next_from_h = mean[i].gel_h.value_or(0);
+            f.syrup_h = std::min(f.next_from_h, alone.syrup_h.value_or(f.next_from_h));
             f.next_to_h = std::max(f.next_from_h, mean[i].tacky_h.value_or(f.next_from_h));
             out.push_back(f);
         }

@@ -9,6 +9,7 @@
 #include <string>
 #include <vector>
 
+#include "core/card/card.h"
 #include "core/cure/cure.h"
 #include "core/figure/figure.h"
 #include "core/fill/choices.h"
@@ -30,6 +31,7 @@ struct LiftForecast {
     double peak_c = 0, peak_low_c = 0, peak_high_c = 0;  ///< air, air − 1 °C, air + 1 °C
     double peak_h = 0;                                   ///< after it was poured
     double poured_h = 0;                                 ///< after the first
+    double syrup_h = 0;                                  ///< after it was poured: a second colour stays where it is put
     double next_from_h = 0, next_to_h = 0;               ///< after it was poured: the surface gels, and is no longer tacky
 };
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth_mm, double air_c, const PourChoices& choices);
@@ -48,6 +50,9 @@ struct Batch {
 struct Compartment {
     std::string id;
     std::size_t joint = 0;
+    int part = 0;  ///< of its river, between dividers, from the left end
+    std::string colour;
+    double pigment_g_kg = 0;
     double net_l = 0;    ///< that the finished top holds
     double pour_l = 0;   ///< with overfill, soak-in and what is planed off after
     double guess_l = 0;  ///< the usual guess: length × mean width above × thickness
@@ -62,14 +67,30 @@ struct FormPart {
     int count = 1;
     double length_mm = 0, width_mm = 0;
 };
+/// A part where it is cut from a panel, from its lower left corner; pieces of one that is longer than the panel are butted.
+struct NestedPart {
+    std::string name;
+    double x_mm = 0, y_mm = 0, length_mm = 0, width_mm = 0;  ///< as it lies: along and across the panel
+};
+struct Sheet {
+    std::vector<NestedPart> parts;
+};
+/// Lays parts on as few panels as rows of falling height do, a saw kerf between them; parts too long or too wide for a panel in
+/// either direction are cut into equal pieces first. @throws std::invalid_argument for a panel of no size.
+std::vector<Sheet> nest(const std::vector<FormPart>& parts, double panel_long_mm, double panel_wide_mm, double kerf_mm);
+
 struct Form {
     Vec2 middle;  ///< of its inside
     double inside_length_mm = 0, inside_width_mm = 0, side_mm = 0;
     std::vector<FormPart> parts;
     double tape_m = 0, caulk_m = 0;
-    double wall_n_m = 0;  ///< the pour presses on each metre of its sides: ρ·g·h²/2
-    double sag_mm = 0;    ///< of the bottom between its bearers
-    double wedge_l = 0;   ///< more that a form out of level takes
+    double wall_n_m = 0;        ///< the pour presses on each metre of its sides: ρ·g·h²/2
+    double sag_mm = 0;          ///< of the bottom between its bearers
+    double wedge_l = 0;         ///< more that a form out of level takes
+    std::vector<Sheet> sheets;  ///< what is cut from each panel
+    int rolls = 0;              ///< of tape
+    double stiffeners_mm = 0;   ///< along its sides, apart: their bottoms press out by half a millimetre at most
+    int screws = 0;             ///< around the bottom, one every 150 mm
 };
 
 struct FloatUp {
@@ -83,6 +104,31 @@ struct Dam {
     double length_mm = 0;
 };
 
+/// What is to be bought of a resin.
+struct Shopping {
+    double wanted_l = 0, left_l = 0;
+    int kits = 0;          ///< 0 where it is not sold in kits, or enough is there
+    double buys_l = 0;     ///< of it
+    double remains_l = 0;  ///< on the shelf, afterwards
+    double cost = 0;       ///< of what is bought; 0 without a price
+};
+Shopping shopping_for(const Resin& resin, double wanted_l);
+
+/// What a label says beside what the fitted model says, at 25 °C.
+struct LabelRow {
+    const char* what;
+    double label_h = 0, model_h = 0;
+};
+std::vector<LabelRow> label_against_model(const Resin& resin);
+/// What on a resin's sheet contradicts itself, or can't be: a sentence each.
+std::vector<Phrase> sheet_faults(const Resin& resin);
+
+/// A second colour, stirred in when the first is a syrup.
+struct SecondColour {
+    double litres = 0;
+    double from_h = 0, to_h = 0;  ///< after the last lift is poured
+};
+
 struct PourPlan : StepPlan {
     std::string resin;  ///< key
     double air_c = 0;
@@ -94,6 +140,10 @@ struct PourPlan : StepPlan {
     std::vector<FloatUp> floats;
     std::vector<Dam> dams;
     double cost = 0;
+    Shopping shopping;
+    std::optional<SecondColour> second;
+    std::vector<Phrase> set_out;        ///< before the first cup is opened
+    std::vector<Phrase> leaks;          ///< where to look, in order
     double hands_on_h = 0, wait_h = 0;  ///< until the last lift can be levelled
     double cured_h = 0;                 ///< … is cured: at least
 };
@@ -107,6 +157,20 @@ struct PourInputs {
     double rough_length_mm = 0;  ///< of the blank; 0: the wanted length
 };
 PourPlan plan_pour(const PourInputs& in);
+
+/// The day of the pour as a card to run: set out, mix, pour, watch, the next lift, unmould. Hours by the simulated state; a cup
+/// is to be poured before it would gel in itself.
+std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& choices, const Resin& resin);
+
+/// How the model is to be turned so that it goes through what a thermocouple read: its gel time, and what that makes of the hours.
+struct Corrected {
+    double gel_25_h = 0;                            ///< that fits best, between half and twice the resin's
+    double misses_c = 0;                            ///< root mean square
+    std::optional<double> gel_h, tacky_h, cured_h;  ///< of the section, after it was poured
+    double peak_c = 0, peak_h = 0;
+};
+/// @param readings s after the pour, in the middle of the resin. Nothing for fewer than three, or none in the first 48 h.
+std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, const Resin& resin, const Section& section);
 
 /// Each compartment and lift as a thing to be picked. @param to_bench where the top's frame lies on the bench.
 std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench);

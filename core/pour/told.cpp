@@ -90,6 +90,53 @@ class Teller {
                               {"as few as stay below the limit with the air 1 °C warmer, none deeper than the label allows",
                                {{"label allows", fine(resin_.deepest_mm), resin_.label}},
                                "each simulated on those below it"}});
+        std::vector<Given> rows;
+        double worst = 0;
+        for (const LabelRow& r : label_against_model(resin_)) {
+            rows.push_back({std::string(r.what) + ": label", hours(r.label_h), resin_.label});
+            rows.push_back({std::string(r.what) + ": model", hours(r.model_h), "fitted"});
+            if (r.label_h > 0 && std::abs(r.model_h / r.label_h - 1) > std::abs(worst)) worst = r.model_h / r.label_h - 1;
+        }
+        if (!rows.empty())
+            p_.figures.push_back(
+                {"pour.label",
+                 "Model beside its label, worst",
+                 percent(100 * worst),
+                 {},
+                 say("of {} times on the label; the label stands above the model", count(static_cast<double>(rows.size() / 2))),
+                 {"model / label − 1, at 25 °C; pot life in the cup it was measured in", rows, "docs/methods.md, Pour"}});
+        const Form& form = p_.form;
+        std::vector<Given> cut;
+        for (const FormPart& part : form.parts) cut.push_back({part.name, mm(part.length_mm), "long, of the form"});
+        p_.figures.push_back(
+            {"pour.form",
+             "Panels, rolls of tape",
+             count(static_cast<double>(form.sheets.size())),
+             count(form.rolls),
+             say("{} screws; a stiffener every {} along its sides", count(form.screws), mm(std::floor(form.stiffeners_mm / 10) * 10)),
+             {"parts nested in rows, a saw kerf between; tape: inside + 5 %; stiffeners: 5·w·L⁴/(384·E·I) ≤ 0.5 mm", cut,
+              "panels and rolls as you set them"}});
+        const Shopping& buy = p_.shopping;
+        if (buy.kits > 0 || buy.left_l > 0 || buy.cost > 0)
+            p_.figures.push_back({"pour.buy",
+                                  "To buy, and what stays over",
+                                  litres(buy.buys_l),
+                                  litres(buy.remains_l),
+                                  buy.kits > 0 ? say("{} kits of {}", count(buy.kits), litres(*resin_.kit_l)) : Phrase(),
+                                  {"ceil((to mix − on the shelf) / kit) × kit",
+                                   {{"to mix", litres(buy.wanted_l), "above"},
+                                    {"on the shelf", litres(buy.left_l), "the shop's page"},
+                                    {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
+                                   "the shop's page"}});
+        if (p_.second)
+            p_.figures.push_back({"pour.second",
+                                  "Second colour, from, to",
+                                  hours(p_.second->from_h),
+                                  hours(p_.second->to_h),
+                                  say("{} of it, after the last lift is poured", litres(p_.second->litres)),
+                                  {"α 0.25 at the middle of the top; to half-way from there to its gel",
+                                   {{"of the last lift", percent(c.second_pct), "the maker's"}},
+                                   "simulated; docs/methods.md, Pour"}});
         p_.figures.push_back(
             {"pour.wait",
              "Waiting, at least",
@@ -199,10 +246,29 @@ class Teller {
                         "bin.",
                         kg(grams / 1000), hours(life.pot_life_h), celsius(life.temp_c)));
         }
-        const double syrup = isothermal_gel_h(kinetics_of(resin_), p_.air_c) * 0.8;
-        add("pour.syrup", Severity::note,
-            say("A second colour goes in when it is a syrup, about {} after pouring: earlier it sinks and spreads, later it sits on top.",
-                hours(syrup)));
+        const LiftForecast& last = p_.lifts.back();
+        add("pour.syrup", p_.second ? Severity::watch : Severity::note,
+            say("A second colour goes in when it is a syrup, from {} to {} after the last lift is poured: earlier it sinks and spreads, "
+                "later "
+                "it sits on top.",
+                hours(last.syrup_h), hours((last.syrup_h + last.next_from_h) / 2)));
+        for (const Phrase& fault : sheet_faults(resin_)) add("pour.sheet", Severity::stop, fault);
+        for (const Divider& d : c.dividers) {
+            bool met = false;
+            for (const Compartment& k : p_.compartments)
+                met = met || (static_cast<int>(k.joint) + 1 == std::max(1, d.river) && std::abs(bounds(k.above).low.x - d.u_mm) < 1);
+            if (!met)
+                add("pour.divider", Severity::watch,
+                    say("A divider at {} stands in no river: set it between the river's ends, or take it away.",
+                        along(d.u_mm + in_.top.wanted.length_mm / 2)));
+        }
+        if (p_.shopping.kits > 0)
+            add("pour.buy", Severity::note,
+                say("{} kits of {} are to be bought; {} stays on the shelf.", count(p_.shopping.kits), litres(*resin_.kit_l),
+                    litres(p_.shopping.remains_l)));
+        add("pour.after", Severity::note,
+            say("Afterwards: what stands proud comes off warm, with a heat gun and a sharp scraper, then it is planed; what crept over a "
+                "live edge is brought back before it is hard; where it shrank it is topped up. Not before it is cured."));
         add("pour.safe", Severity::note,
             say("Resin: gloves, eyes, moving air – it sensitises. Heat: away from what burns. Do not sand what is not cured. The label and "
                 "local "
@@ -235,6 +301,7 @@ class Teller {
                                         say("batches of {} at most", litres(std::min(c.cup_l, c.pot_l / 2)))}));
         Choice river{"fill.river", "Resin", {}};
         for (const Resin& r : in_.resins) {
+            if (r.solid || r.soaks || r.deepest_mm < 5) continue;  // nothing that a river is poured of
             const auto lifts = forecast_lifts(r, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, c);
             if (lifts.empty()) continue;
             double peak = 0;
@@ -261,7 +328,9 @@ std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench) {
     std::vector<Thing> out;
     for (std::size_t i = 0; i < p.compartments.size(); ++i) {
         const Compartment& c = p.compartments[i];
-        Thing t{"river " + std::to_string(i + 1), "river", i, say("River {}", count(static_cast<double>(i) + 1))};
+        Thing t{"river " + std::to_string(i + 1), "river", i,
+                c.colour.empty() ? say("River {}", count(static_cast<double>(i) + 1))
+                                 : say("River {}: {}", count(static_cast<double>(i) + 1), c.colour)};
         t.area = to_bench.to_slab(c.above);
         t.figures = {{"river.pour",
                       "Goes into it",

@@ -54,6 +54,8 @@ void fields(FieldVisitor& v, Flaw& f) {
     v.number({"depth_mm", "Depth", Kind::fine, {0, 1000}}, f.depth_mm);
     v.number({"floor_share", "Floor over mouth", Kind::number, {0, 1}}, f.floor_share);
     v.flag({"loose", "Loose"}, f.loose);
+    v.number({"holes", "Holes of insects", Kind::count, {0, 10000}}, f.holes);
+    v.number({"hole_mm", "… each wide", Kind::fine, {0.2, 30}}, f.hole_mm);
     v.text({"note", "Note"}, f.note);
 }
 

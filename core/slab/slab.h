@@ -61,6 +61,8 @@ struct Flaw {
     double floor_share = 1;          ///< width of its floor over width of its mouth: 1 straight, 0 to a point
     std::string note;
     bool loose = false;  ///< a knot: dead, it may fall out
+    std::optional<int> holes{};  ///< of insects: so many inside the outline, as counted; empty: the outline is one hole
+    double hole_mm = 2;        ///< … each so wide
     bool operator==(const Flaw&) const = default;
 };
 

@@ -14,6 +14,7 @@ void fields(FieldVisitor& v, LegPlate& p) {
     v.number({"across_mm", "Plates, across", Kind::length, {20, 3000}}, p.across_mm);
     v.number({"bolts_across", "Bolts across a plate", Kind::count, bolts}, p.bolts_across);
     v.number({"bolts_along", "Rows of bolts", Kind::count, bolts}, p.bolts_along);
+    v.numbers({"gaps_mm", "Gaps at its corners", Kind::fine, {0, 60}}, p.gaps_mm);
 }
 
 void fields(FieldVisitor& v, Channel& c) {
@@ -48,6 +49,15 @@ void fields(FieldVisitor& v, UnderChoices& c) {
     v.number({"foot_across_mm", "Feet, across", Kind::length, {50, 10000}}, c.foot_across_mm);
     v.number({"person_n", "Somebody sits on it, N", Kind::number, {0, 5000}}, c.person_n);
     v.number({"push_n", "Somebody leans on it, N", Kind::number, {0, 5000}}, c.push_n);
+    v.school(base_kinds, c);
+    v.number({"leg_wide_mm", "Legs, across", Kind::fine, {10, 600}}, c.leg_wide_mm);
+    v.number({"leg_thick_mm", "Legs, along", Kind::fine, {10, 600}}, c.leg_thick_mm);
+    v.number({"splay_deg", "Legs lean outward", Kind::angle, {0, 35}}, c.splay_deg);
+    v.number({"stock_mm", "Thickest stock", Kind::fine, {5, 300}}, c.stock_mm);
+    v.number({"knee_mm", "Knees want", Kind::length, {300, 1500}}, c.knee_mm);
+    v.number({"door_wide_mm", "Narrowest door, wide", Kind::length, {300, 5000}}, c.door_wide_mm);
+    v.number({"door_high_mm", "Narrowest door, high", Kind::length, {1000, 6000}}, c.door_high_mm);
+    v.number({"damper_pct", "One face damper by", Kind::percent, {0, 15}}, c.damper_pct);
 }
 
 }  // namespace yb

@@ -19,6 +19,8 @@ enum class FixedLine { middle, left, right };
 enum class Covered { bare, oil, film };
 /// What holds the top to its base.
 enum class Fixing { slots, oversize, figure_eight, clips, buttons };
+/// What stands under the top.
+enum class BaseKind { bought, frames, legs, trestle, pedestal, cross };
 enum class InsertKind { screw_in, hammer_in, wood_screw };
 
 /// A steel plate on top of a leg or pair of legs, bolted up into the top.
@@ -26,6 +28,9 @@ struct LegPlate {
     double u_mm = 0, v_mm = 0;               ///< its middle
     double along_mm = 100, across_mm = 500;  ///< its size
     int bolts_across = 3, bolts_along = 1;
+    /// How far the plate hangs below the top at its four corners, from the left near one the way round, when the base is stood
+    /// under it; empty: not read.
+    std::vector<std::optional<double>> gaps_mm{};
     bool operator==(const LegPlate&) const = default;
 };
 
@@ -59,6 +64,13 @@ struct UnderChoices {
     std::optional<double> foot_along_mm, foot_across_mm;  ///< feet on the floor, outside to outside; empty: as the plates stand
     double person_n = 1000;                               ///< who sits on it
     double push_n = 200;                                  ///< … or leans against it
+    BaseKind base = BaseKind::bought;
+    double leg_wide_mm = 70, leg_thick_mm = 70;      ///< section of legs and bars, across and along
+    double splay_deg = 0;                            ///< legs lean outward
+    double stock_mm = 45;                            ///< thickest stock at hand: what is thicker is laminated
+    double knee_mm = 620;                            ///< clear height that somebody sitting wants
+    double door_wide_mm = 800, door_high_mm = 2000;  ///< the narrowest on its way
+    double damper_pct = 2;                           ///< one face damper than the other, for what channels hold back
     bool operator==(const UnderChoices&) const = default;
 };
 
@@ -74,6 +86,11 @@ inline constexpr auto fixings =
     school("under.fixing", "fixing", "Held by", &UnderChoices::fixing, Way{Fixing::slots, "slots", "Slotted plates"},
            Way{Fixing::oversize, "oversize", "Oversize round holes"}, Way{Fixing::figure_eight, "figure_eight", "Figure-of-eight plates"},
            Way{Fixing::clips, "clips", "Offset clips in a kerf"}, Way{Fixing::buttons, "buttons", "Buttons"});
+inline constexpr auto base_kinds =
+    school("under.base", "base", "Base", &UnderChoices::base, Way{BaseKind::bought, "bought", "Bought, with its plates"},
+           Way{BaseKind::frames, "frames", "Two closed frames"}, Way{BaseKind::legs, "legs", "Four legs on plates"},
+           Way{BaseKind::trestle, "trestle", "A trestle"}, Way{BaseKind::pedestal, "pedestal", "A pedestal of two panels"},
+           Way{BaseKind::cross, "cross", "Crossed legs"});
 inline constexpr auto insert_kinds =
     school("under.inserts", "inserts", "In the wood", &UnderChoices::inserts, Way{InsertKind::screw_in, "screw_in", "Screw-in inserts"},
            Way{InsertKind::hammer_in, "hammer_in", "Hammer-in inserts"}, Way{InsertKind::wood_screw, "wood_screw", "Screws with washers"});

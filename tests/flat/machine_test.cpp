@@ -144,8 +144,9 @@ struct Made {
     std::string program;
 };
 
-Made made(const Documents& docs, const std::string& job, std::size_t leaf, bool first, bool inch) {
-    const Job& j = docs.jobs.at(job);
+Made made(const Documents& docs, const std::string& job, std::size_t leaf, bool first, bool inch, LaneWay lanes = LaneWay::across) {
+    Job j = docs.jobs.at(job);
+    j.flat.lanes = lanes;
     const Plan plan = plan_job(j, docs);
     Made m{machined_side(*plan.leaves.at(leaf).flat, *plan.leaves.at(leaf).lay, docs.shop.sled, j.flat, first), docs.shop.sled, {}};
     m.program = to_gcode(m.side, m.sled, {j.name, plan.leaves.at(leaf).slab().name, first, inch});
@@ -180,6 +181,24 @@ TEST_CASE("the program leaves the planned surface, takes no more than its layer,
     swept(made(docs, "job-tarn-river", 1, true, true));
 }
 
+TEST_CASE("lanes along the slab leave the same surface as lanes across it", "[flat][gcode]") {
+    const Documents docs = demo_shop();
+    for (const char* id : {"job-reading-table", "job-hall-table"})
+        for (const bool first : {true, false}) {
+            INFO(id << (first ? " first" : " second"));
+            const Made along = made(docs, id, 0, first, false, LaneWay::along);
+            swept(along);
+            // The same layers, and no more lanes than the piece is wide.
+            const Made across = made(docs, id, 0, first, false);
+            CHECK(along.side.levels_mm.size() == across.side.levels_mm.size());
+            CHECK(along.side.highest_mm == Approx(across.side.highest_mm).margin(0.02));
+            for (const MachinePass& p : machine_passes(along.side, along.sled)) {
+                CHECK(p.lane_mm <= bounds(along.side.piece).height() + 1e-9);
+                CHECK(std::max(p.from_mm, p.to_mm) > 0);
+            }
+        }
+}
+
 TEST_CASE("a program says its cutter, its layer and its zero first, and is short where little stands", "[flat][gcode]") {
     const Documents docs = demo_shop();
     const Made m = made(docs, "job-reading-table", 0, true, false);
@@ -197,7 +216,7 @@ TEST_CASE("a program says its cutter, its layer and its zero first, and is short
     const auto passes = machine_passes(m.side, m.sled);
     const auto all = m.side.levels_mm.size() * static_cast<std::size_t>(lanes_for(bounds(m.side.piece).width(), m.sled));
     CHECK(static_cast<double>(passes.size()) < 1.2 * static_cast<double>(all));
-    for (const MachinePass& p : passes) CHECK(p.x_mm <= bounds(m.side.piece).width() + 1e-9);
+    for (const MachinePass& p : passes) CHECK(p.lane_mm <= bounds(m.side.piece).width() + 1e-9);
 }
 
 TEST_CASE("a plain board is cut in the lanes and layers counted by hand", "[flat][gcode]") {
@@ -219,7 +238,7 @@ TEST_CASE("a plain board is cut in the lanes and layers counted by hand", "[flat
     REQUIRE(passes.size() == 3 * 31);
     CHECK(passes[0].from_mm == Approx(-23));
     CHECK(passes[0].to_mm == Approx(323));
-    CHECK(passes[1].x_mm == Approx(20));
+    CHECK(passes[1].lane_mm == Approx(20));
     CHECK(passes[1].from_mm > passes[1].to_mm);  // back again
     swept({side, sled, to_gcode(side, sled, {"a", "b", true, false})});
     CHECK(layers_of(0, 1, sled).levels_mm.empty());

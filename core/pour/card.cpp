@@ -1,0 +1,193 @@
+// The day of the pour: what is set out, the card that is run, and what a thermocouple says of the model.
+#include <algorithm>
+#include <cmath>
+
+#include "core/pour/pour.h"
+#include "core/pour/told.h"
+
+namespace yb {
+
+namespace {
+
+Quantity grams(double g) { return number(g < 100 ? std::round(g * 10) / 10 : std::round(g)); }
+
+/// A cup is poured out before two thirds of the time in which it would gel in itself.
+double cup_s(const Resin& resin, const Batch& b, double air_c) {
+    const double g = std::max(1.0, b.a_g + b.b_g);
+    return pot_life(kinetics_of(resin), {g, 0, air_c}).pot_life_h * 3600 * 2 / 3;
+}
+
+}  // namespace
+
+void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
+    const auto& c = in.choices;
+    double a = 0;
+    double b = 0;
+    for (const Batch& one : p.batches) a += one.a_l, b += one.b_l;
+    p.set_out.push_back(
+        say("{}: {} of part A, {} of part B, stirred in their cans and as warm as the shop", resin.label, litres(a), litres(b)));
+    p.set_out.push_back(say("{} cups of {}, a scale or marks for both parts, {} stirring sticks",
+                            count(static_cast<double>(p.batches.size())), litres(c.cup_l), count(static_cast<double>(p.batches.size()))));
+    for (const Compartment& k : p.compartments) {
+        double dose = 0;
+        for (const Batch& one : p.batches)
+            if (&p.compartments[p.lifts[one.lift].compartment] == &k) dose += one.pigment_g;
+        if (dose > 0)
+            p.set_out.push_back(say("{} g of {}, weighed in one go and shared out by weight", grams(dose),
+                                    k.colour.empty() ? std::string("pigment") : k.colour));
+    }
+    if (p.second)
+        p.set_out.push_back(say("{}: {} of the mix, in a cup of its own",
+                                c.second_colour.empty() ? std::string("the second colour") : c.second_colour, litres(p.second->litres)));
+    if (c.degas) p.set_out.push_back(say("the vacuum pot, never more than half full: {}", litres(c.pot_l / 2)));
+    int clamps = 0;
+    for (const FloatUp& f : p.floats) clamps += f.clamps;
+    p.set_out.push_back(say("{} clamps and blocks of scrap with release tape below, all set before mixing", count(clamps)));
+    p.set_out.push_back(say("a torch or heat gun, a thermometer for the air, an empty metal tin for hot leftovers, outside"));
+    p.set_out.push_back(say("gloves, goggles, moving air"));
+
+    p.leaks.push_back(say("the four corners, caulked to the rim, {} high", mm(p.form.side_mm)));
+    p.leaks.push_back(say("the seam round the bottom, {}", along(p.form.caulk_m * 1000)));
+    for (const Dam& d : p.dams)
+        if (d.length_mm > 1) p.leaks.push_back(say("the end where the river runs out, {} wide", mm(d.length_mm)));
+    for (std::size_t k = 0; k < c.dividers.size(); ++k)
+        p.leaks.push_back(say("divider {}, both banks and its foot", count(static_cast<double>(k) + 1)));
+    p.leaks.push_back(say("cracks and holes in the banks and below, taped and pressed down: a slit of 0.1 mm lets it creep {}",
+                          mm(creep_mm(0.1, p.compartments.front().depth_mm, resin.pa_s, p.lifts.empty() ? 1 : p.lifts.front().next_from_h,
+                                      resin.mixed_density() * 1000))));
+}
+
+std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const Resin& resin) {
+    std::vector<CardStep> out;
+    if (p.lifts.empty()) return out;
+    out.push_back({"set out", say("Set everything out"), p.set_out.empty() ? Phrase() : p.set_out.front(), 900});
+    out.push_back({"leaks", say("Look for leaks once more"), say("corners, seams, ends, tape underneath"), 300});
+    out.push_back({"level", say("Level and clamped down"), say("level at all four corners; every clamp set"), 300});
+    std::string poured_before;
+    for (std::size_t i = 0; i < p.lifts.size(); ++i) {
+        const PourLift& l = p.lifts[i];
+        // Compartments of one river are poured on the same day, one after another: their lifts of a height come together.
+        const std::string lift = std::to_string(i + 1);
+        int n = 0;
+        for (std::size_t k = 0; k < p.batches.size(); ++k) {
+            const Batch& b = p.batches[k];
+            if (b.lift != i) continue;
+            const std::string number = std::to_string(k + 1);
+            CardStep mix{"mix " + number,
+                         say("Mix batch {}: {} of A, {} of B", count(static_cast<double>(k) + 1), litres(b.a_l), litres(b.b_l)),
+                         b.pigment_g > 0 ? say("by weight {} g and {} g; pigment {} g", grams(b.a_g), grams(b.b_g), grams(b.pigment_g))
+                                         : say("by weight {} g and {} g", grams(b.a_g), grams(b.b_g)),
+                         360};
+            mix.mixed_l = b.volume_l;
+            if (n++ == 0 && i > 0 && l.compartment == p.lifts[i - 1].compartment) {
+                // The lift before has gelled and is still tacky.
+                mix.after = poured_before;
+                mix.from_s = p.lifts[i - 1].next_from_h * 3600;
+                mix.until_s = p.lifts[i - 1].next_to_h * 3600;
+                mix.late = say("It is no longer tacky: let it cure, sand it, wipe it, then pour");
+            }
+            out.push_back(std::move(mix));
+            if (c.degas) out.push_back({"degas " + number, say("Degas it"), say("it rises: half a pot at most"), 600});
+            CardStep pour{"pour " + number, say("Pour batch {}", count(static_cast<double>(k) + 1)),
+                          say("lift {}, from the middle, shallow at first", count(static_cast<double>(i) + 1)), 240};
+            pour.after = "mix " + number;
+            pour.until_s = cup_s(resin, b, p.air_c);
+            pour.late = say("This cup is about to gel in itself: out of the shop with it, mix another");
+            out.push_back(std::move(pour));
+            poured_before = "pour " + number;
+        }
+        CardStep torch{"bubbles " + lift, say("Bubbles: torch it, lightly"), say("keep the flame moving; nothing that burns near it"), 120};
+        torch.after = poured_before;
+        torch.from_s = 600;
+        out.push_back(std::move(torch));
+    }
+    if (p.second) {
+        CardStep second{"second colour", say("Stir the second colour in: {}", litres(p.second->litres)),
+                        say("it is a syrup; it goes on moving until it sets"), 600};
+        second.after = poured_before;
+        second.from_s = p.second->from_h * 3600;
+        second.until_s = p.second->to_h * 3600;
+        second.late = say("It is too thick by now: what goes in sits on top");
+        out.push_back(std::move(second));
+    }
+    const PourLift& last = p.lifts.back();
+    CardStep gel{"gelled", say("Gelled: clamps off, blocks out"), say("what crept over a live edge comes off now, with a scraper"), 900};
+    gel.after = poured_before;
+    gel.from_s = last.next_from_h * 3600;
+    out.push_back(std::move(gel));
+    CardStep out_of_it{"unmould", say("Unmould"), say("then let it lie with air on both faces"), 1800};
+    out_of_it.after = poured_before;
+    out_of_it.from_s = std::max(3 * last.next_from_h, last.next_to_h) * 3600;
+    out.push_back(std::move(out_of_it));
+    return out;
+}
+
+std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, const Resin& resin, const Section& section) {
+    std::vector<CardReading> used;
+    for (const CardReading& r : readings)
+        if (r.after_s >= 0 && r.after_s <= 48 * 3600) used.push_back(r);
+    if (used.size() < 3) return {};
+    std::sort(used.begin(), used.end(), [](const CardReading& a, const CardReading& b) { return a.after_s < b.after_s; });
+    // Readings by the second need no more than a hundred of them.
+    if (used.size() > 100) {
+        std::vector<CardReading> fewer;
+        for (std::size_t i = 0; i < 100; ++i) fewer.push_back(used[i * (used.size() - 1) / 99]);
+        used = std::move(fewer);
+    }
+    Section one = section;
+    one.width_mm = 0;  // the middle of it, in one dimension
+    const Kinetics base = kinetics_of(resin);
+    const auto run = [&](double factor) {
+        Kinetics k = base;
+        k.gel_25_h *= factor;
+        return cure(k, one, {3, 160});
+    };
+    const auto misses = [&](const Cured& c) {
+        double sum = 0;
+        for (const CardReading& r : used) {
+            const double h = r.after_s / 3600;
+            std::size_t i = 0;
+            while (i + 2 < c.frames.size() && c.frames[i + 1].h < h) ++i;
+            const auto middle = [&](const CureFrame& f) {
+                // The hottest place of the resin: where a thermocouple is put.
+                double t = -1e300;
+                for (std::size_t j = 0; j < c.z.size(); ++j)
+                    if (c.z[j] >= 0 && c.z[j] <= one.depth_mm) t = std::max(t, f.temp_c[j]);
+                return t;
+            };
+            double t = middle(c.frames[i]);
+            if (i + 1 < c.frames.size()) {
+                const double a = c.frames[i].h;
+                const double b = c.frames[i + 1].h;
+                const double s = b > a ? std::clamp((h - a) / (b - a), 0.0, 1.0) : 0;
+                t = t * (1 - s) + middle(c.frames[i + 1]) * s;
+            }
+            sum += (t - r.temp_c) * (t - r.temp_c);
+        }
+        return std::sqrt(sum / static_cast<double>(used.size()));
+    };
+    // Golden section over the logarithm of the factor.
+    double low = std::log(0.5);
+    double high = std::log(2.0);
+    constexpr double golden = 0.6180339887498949;
+    double x1 = high - golden * (high - low);
+    double x2 = low + golden * (high - low);
+    double f1 = misses(run(std::exp(x1)));
+    double f2 = misses(run(std::exp(x2)));
+    for (int i = 0; i < 14; ++i) {
+        if (f1 < f2) {
+            high = x2, x2 = x1, f2 = f1;
+            x1 = high - golden * (high - low);
+            f1 = misses(run(std::exp(x1)));
+        } else {
+            low = x1, x1 = x2, f1 = f2;
+            x2 = low + golden * (high - low);
+            f2 = misses(run(std::exp(x2)));
+        }
+    }
+    const double factor = std::exp((low + high) / 2);
+    const Cured best = run(factor);
+    return Corrected{base.gel_25_h * factor, misses(best), best.gel_h, best.tacky_h, best.cured_h, best.peak_c, best.peak_h};
+}
+
+}  // namespace yb
