@@ -164,9 +164,10 @@ class Planner {
         const Soak soak = mine ? chosen->soak : Soak::advised;
         v.soaked = !v.left_open && !v.gone && (soak == Soak::first || (soak == Soak::advised && advice.soak));
         if (v.soaked) {
-            // Its walls and its floor drink.
-            const double floor_m2 = v.through ? 0 : mouth * k * k * floor_share * floor_share * 1e-6;
-            v.soak_l = (girth(flaw.outline) * (1 + floor_share) / 2 * v.depth_mm * 1e-6 + floor_m2) * soft_drinks_ml_m2 / 1000;
+            // Its walls and its floor drink: from what is left of its mouth down to its floor it narrows evenly.
+            const double low = full > 0 ? 1 - std::min(floor, full) / full * (1 - floor_share) : 1;
+            const double floor_m2 = v.through ? 0 : mouth * low * low * 1e-6;
+            v.soak_l = (girth(flaw.outline) * (k + low) / 2 * v.depth_mm * 1e-6 + floor_m2) * soft_drinks_ml_m2 / 1000;
         }
         v.small = v.volume_l < small_void_l && !v.gone;
         v.lifts = lifts(v, mouth, full, off_own, floor, resin(v.resin));

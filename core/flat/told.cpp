@@ -110,13 +110,13 @@ class Teller {
         if (p_.service_cup_mm) {
             working.given.push_back({"pith from the middle", mm(*in_.slab.pith_mm), "the slab, on the rack"});
             p_.figures.push_back({"flat.service", "Cups in its room, free", fine(std::abs(*p_.service_cup_mm)), alone,
-                                  say("by its rings over the year; with one face {} damper", percent(service_damper_pct)), working});
+                                  say("over the year; with one face {} damper", percent(service_damper_pct)), working});
         } else {
             p_.figures.push_back({"flat.service",
                                   "Cups with one face damper",
                                   alone,
                                   {},
-                                  say("{} of moisture between the faces; where the pith ran is not known", percent(service_damper_pct)),
+                                  say("by {}; its pith is not known", percent(service_damper_pct)),
                                   working});
         }
     }

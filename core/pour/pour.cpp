@@ -194,6 +194,7 @@ class Planner {
         f.inside_width_mm = high - low;
         f.middle = {0, (low + high) / 2};
         f.side_mm = deep + c.rim_mm;
+        f.thick_mm = c.sheet_mm;
         const double outside_long = f.inside_length_mm + 2 * c.sheet_mm;
         // Sides stand beside the bottom, the long ones over the ends.
         f.parts = {{"form, bottom", 1, f.inside_length_mm, f.inside_width_mm},

@@ -82,6 +82,7 @@ std::vector<Sheet> nest(const std::vector<FormPart>& parts, double panel_long_mm
 struct Form {
     Vec2 middle;  ///< of its inside
     double inside_length_mm = 0, inside_width_mm = 0, side_mm = 0;
+    double thick_mm = 0;  ///< of its sheets
     std::vector<FormPart> parts;
     double tape_m = 0, caulk_m = 0;
     double wall_n_m = 0;        ///< the pour presses on each metre of its sides: ρ·g·h²/2
@@ -172,8 +173,9 @@ struct Corrected {
 /// @param readings s after the pour, in the middle of the resin. Nothing for fewer than three, or none in the first 48 h.
 std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, const Resin& resin, const Section& section);
 
-/// Each compartment and lift as a thing to be picked. @param to_bench where the top's frame lies on the bench.
-std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench);
+/// Each compartment, each lift and the form as a thing to be picked. @param resin what is poured, nullptr where the shop has none of that
+/// key. @param to_bench where the top's frame lies on the bench.
+std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Frame& to_bench);
 
 /// The cured section at a station, in two dimensions: resin as wide as the river there, its banks beside it. For the end view; takes
 /// up to a second. Nothing where no river runs there.

@@ -90,32 +90,6 @@ class Teller {
                               {"as few as stay below the limit with the air 1 °C warmer, none deeper than the label allows",
                                {{"label allows", fine(resin_.deepest_mm), resin_.label}},
                                "each simulated on those below it"}});
-        std::vector<Given> rows;
-        double worst = 0;
-        for (const LabelRow& r : label_against_model(resin_)) {
-            rows.push_back({std::string(r.what) + ": label", hours(r.label_h), resin_.label});
-            rows.push_back({std::string(r.what) + ": model", hours(r.model_h), "fitted"});
-            if (r.label_h > 0 && std::abs(r.model_h / r.label_h - 1) > std::abs(worst)) worst = r.model_h / r.label_h - 1;
-        }
-        if (!rows.empty())
-            p_.figures.push_back(
-                {"pour.label",
-                 "Model beside its label, worst",
-                 percent(100 * worst),
-                 {},
-                 say("of {} times on the label; the label stands above the model", count(static_cast<double>(rows.size() / 2))),
-                 {"model / label − 1, at 25 °C; pot life in the cup it was measured in", rows, "docs/methods.md, Pour"}});
-        const Form& form = p_.form;
-        std::vector<Given> cut;
-        for (const FormPart& part : form.parts) cut.push_back({part.name, mm(part.length_mm), "long, of the form"});
-        p_.figures.push_back(
-            {"pour.form",
-             "Panels, rolls of tape",
-             count(static_cast<double>(form.sheets.size())),
-             count(form.rolls),
-             say("{} screws; a stiffener every {} along its sides", count(form.screws), mm(std::floor(form.stiffeners_mm / 10) * 10)),
-             {"parts nested in rows, a saw kerf between; tape: inside + 5 %; stiffeners: 5·w·L⁴/(384·E·I) ≤ 0.5 mm", cut,
-              "panels and rolls as you set them"}});
         const Shopping& buy = p_.shopping;
         if (buy.kits > 0 || buy.left_l > 0 || buy.cost > 0)
             p_.figures.push_back({"pour.buy",
@@ -324,7 +298,78 @@ class Teller {
 
 void tell_pour(const PourInputs& in, const Resin& resin, PourPlan& plan) { Teller(in, resin, plan).tell(); }
 
-std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench) {
+namespace {
+
+/// What the label says of it beside what the fitted model says.
+Figure label_figure(const Resin& resin) {
+    std::vector<Given> rows;
+    double worst = 0;
+    for (const LabelRow& r : label_against_model(resin)) {
+        rows.push_back({std::string(r.what) + ": label", hours(r.label_h), resin.label});
+        rows.push_back({std::string(r.what) + ": model", hours(r.model_h), "fitted"});
+        if (r.label_h > 0 && std::abs(r.model_h / r.label_h - 1) > std::abs(worst)) worst = r.model_h / r.label_h - 1;
+    }
+    const auto n = static_cast<double>(rows.size() / 2);
+    return {"lift.label",
+            "Model beside label, worst",
+            percent(100 * worst),
+            {},
+            n > 0 ? say("of {} times on the label, which stands above the model", count(n))
+                  : say("its label gave no times: type them on the shop's page"),
+            {"model / label − 1, at 25 °C; pot life in the cup it was measured in", rows, "docs/methods.md, Pour"}};
+}
+
+Thing form_thing(const PourPlan& p, const Frame& to_bench) {
+    const Form& f = p.form;
+    Thing t{"form", "form", 0, say("The form")};
+    const double l = f.inside_length_mm / 2 + f.thick_mm;
+    const double w = f.inside_width_mm / 2 + f.thick_mm;
+    t.area = to_bench.to_slab(
+        Ring{f.middle + Vec2{-l, -w}, f.middle + Vec2{l, -w}, f.middle + Vec2{l, w}, f.middle + Vec2{-l, w}});
+    std::vector<Given> cut;
+    for (const FormPart& part : f.parts) {
+        cut.push_back({std::string(part.name) + ", how many", count(part.count), "cut list"});
+        cut.push_back({std::string(part.name) + ", long", mm(part.length_mm), "cut list"});
+        cut.push_back({std::string(part.name) + ", wide", mm(part.width_mm), "cut list"});
+    }
+    double used = 0;
+    for (const FormPart& part : f.parts) used += part.count * part.length_mm * part.width_mm;
+    t.figures = {{"form.inside",
+                  "Inside, long and wide",
+                  mm(f.inside_length_mm),
+                  mm(f.inside_width_mm),
+                  say("sides {} high, out of sheets of {}", mm(f.side_mm), mm(f.thick_mm)),
+                  {"the blank and its leaves; sides: the pour + rim", cut, "docs/methods.md, Pour"}},
+                 {"form.panels",
+                  "Panels",
+                  count(static_cast<double>(f.sheets.size())),
+                  square_metres(used * 1e-6),
+                  say("parts too long are butted, the seam caulked"),
+                  {"parts nested in rows of falling height, a saw kerf between them; their area", cut, "panels as you set them"}},
+                 {"form.tape",
+                  "Tape, and its rolls",
+                  along(f.tape_m * 1000),
+                  count(f.rolls),
+                  say("caulk {}; {} screws", along(f.caulk_m * 1000), count(f.screws)),
+                  {"(inside area + sides) / width of the tape × 1.05", {}, "rolls as you set them"}},
+                 {"form.wall",
+                  "Presses on its sides, N a metre",
+                  number(std::round(f.wall_n_m)),
+                  {},
+                  say("a stiffener or block every {}", mm(std::floor(f.stiffeners_mm / 10) * 10)),
+                  {"ρ·g·h²/2; pitch: 5·w·L⁴/(384·E·I) ≤ 0.5 mm", {}, "hydrostatic; an estimate"}},
+                 {"form.sag",
+                  "Bottom hangs between bearers",
+                  fine(f.sag_mm),
+                  {},
+                  {},
+                  {"5·q·L⁴/(384·E·I), a strip as wide as it is thick", {}, "an estimate"}}};
+    return t;
+}
+
+}  // namespace
+
+std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Frame& to_bench) {
     std::vector<Thing> out;
     for (std::size_t i = 0; i < p.compartments.size(); ++i) {
         const Compartment& c = p.compartments[i];
@@ -374,8 +419,10 @@ std::vector<Thing> pour_things(const PourPlan& p, const Frame& to_bench) {
                       hours(l.next_to_h),
                       say("gelled, still tacky; later it is sanded first"),
                       {"α 0.55 and 0.75 at the surface", {}, ""}}};
+        if (resin) t.figures.push_back(label_figure(*resin));
         out.push_back(std::move(t));
     }
+    if (!p.lifts.empty()) out.push_back(form_thing(p, to_bench));
     return out;
 }
 

@@ -2,14 +2,18 @@
 
 #include <algorithm>
 #include <cmath>
+#include <stdexcept>
 
 #include "core/beam/beam.h"
 #include "core/figure/choice.h"
+#include "core/wood/cup.h"
 #include "core/wood/lag.h"
 
 namespace yb {
 
 namespace {
+constexpr double steel_mpa = 200e3;
+
 /// n places from −half to half; one alone in the middle.
 std::vector<double> spread(int n, double half) {
     std::vector<double> out;
@@ -51,6 +55,11 @@ UnderChoices starting_under(const WantedTop& t) {
     return c;
 }
 
+Passage through_door(double width, double thick, double height, double door_wide, double door_high) {
+    const auto goes = [&](double a, double b) { return (a <= door_wide && b <= door_high) || (b <= door_wide && a <= door_high); };
+    return {goes(width, thick), goes(width, height)};
+}
+
 double channel_inertia(double width, double depth, double wall) {
     const double walls_area = 2 * wall * depth;
     const double web_width = std::max(0.0, width - 2 * wall);
@@ -80,14 +89,20 @@ class Planner {
         species_ = top_.regions.front().species;
         p_.ready = true;
         seasons();
+        p_.leg_mm = top_.wanted.height_mm - top_.thickness_mm - in_.choices.feet_mm - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
         slots();
         pockets();
+        base();
+        held_flat();
         p_.top_kg = top_.mass_known ? top_.mass_kg : 0;
         if (!top_.mass_known)
             add("under.density", Severity::watch,
                 say("The species table has no specific gravity for this wood: the top's weight is not known. Weigh an offcut."));
-        p_.leg_mm = top_.wanted.height_mm - top_.thickness_mm - in_.choices.feet_mm - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
-        p_.wood_left_mm = top_.thickness_mm - in_.choices.insert_mm - (in_.choices.plate_let_in ? in_.choices.plate_mm : 0);
+        p_.wood_left_mm = p_.slots.empty()
+                              ? top_.thickness_mm - in_.choices.insert_mm - (in_.choices.plate_let_in ? in_.choices.plate_mm : 0)
+                              : std::min_element(p_.slots.begin(), p_.slots.end(), [](const Slot& a, const Slot& b) {
+                                    return a.made.above_mm < b.made.above_mm;
+                                })->made.above_mm;
         through_the_year();
         standing();
         figures();
@@ -126,6 +141,7 @@ class Planner {
         const double l = c.foot_along_mm.value_or(box.width()) / 2;
         const double w = c.foot_across_mm.value_or(box.height()) / 2;
         p_.feet = {middle + Vec2{-l, -w}, middle + Vec2{l, -w}, middle + Vec2{l, w}, middle + Vec2{-l, w}};
+        if (!c.foot_along_mm && !c.foot_across_mm && p_.base.feet.size() > 2) p_.feet = p_.base.feet;
         // The balance point of all that is there, each region at its own middle.
         Vec2 at;
         double kg = 0;
@@ -179,13 +195,18 @@ class Planner {
     void slots() {
         const auto& c = in_.choices;
         const auto add_hole = [&](const std::string& part, Vec2 uv) {
-            Slot s{part, uv, uv.y - p_.fixed_v_mm, 0, 0, 0, 0, false};
+            Slot s;
+            s.part = part, s.uv = uv, s.from_fixed_mm = uv.y - p_.fixed_v_mm;
             s.travel_out_mm = std::max(0.0, travel(uv, p_.high_pct));
             s.travel_in_mm = std::max(0.0, -travel(uv, p_.low_pct));
             s.round = std::abs(s.from_fixed_mm) < c.bolt_mm;
             const double need = c.bolt_mm + c.play_mm + s.travel_in_mm + s.travel_out_mm;
             s.length_mm = s.round ? c.bolt_mm : std::ceil(need * 2 - 1e-9) / 2;
             s.bolt_from_inner_mm = s.round ? c.bolt_mm / 2 : c.bolt_mm / 2 + c.play_mm / 2 + s.travel_in_mm;
+            const bool plate = part.starts_with("plate");
+            s.made = make_hole({s.travel_out_mm, s.travel_in_mm, s.round, top_.thickness_mm, plate && c.plate_let_in ? c.plate_mm : 0,
+                                species_->specific_gravity_12},
+                               c);
             p_.slots.push_back(s);
         };
         for (std::size_t i = 0; i < c.plates.size(); ++i)
@@ -204,10 +225,58 @@ class Planner {
             Pocket k{i, std::ceil(ch.length_mm + std::max(0.0, left) + std::max(0.0, right) + 2 * c.play_mm), 0};
             const double serves = top_.wanted.length_mm / static_cast<double>(c.channels.size());
             const double wood = e_across * serves * std::pow(std::max(0.0, top_.thickness_mm), 3) / 12;
-            const double steel = 200e3 * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm);
+            const double steel = steel_mpa * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm);
             k.stiffness_share = e_across > 0 ? steel / (steel + wood) : 0;
             p_.pockets.push_back(k);
         }
+    }
+
+    /// Its base, the shims of its plates, room for knees, the door.
+    void base() {
+        const auto& c = in_.choices;
+        try {
+            if (p_.leg_mm > 0) p_.base = plan_base({c, p_.leg_mm});
+        } catch (const std::invalid_argument& e) {
+            p_.base_wrong = e.what();
+        }
+        // The top rests where nothing hangs off it: every other corner is packed by its own gap.
+        double least = 1e300;
+        for (const LegPlate& p : c.plates)
+            for (const auto& gap : p.gaps_mm) least = gap ? std::min(least, *gap) : least;
+        for (const LegPlate& p : c.plates) {
+            std::array<double, 4> shim{};
+            for (std::size_t k = 0; k < std::min<std::size_t>(4, p.gaps_mm.size()); ++k) shim[k] = p.gaps_mm[k] ? *p.gaps_mm[k] - least : 0;
+            if (least < 1e300) p_.shims_mm.push_back(shim);
+        }
+        p_.clear_mm = p_.leg_mm + c.feet_mm;
+        if (c.base == BaseKind::trestle) p_.clear_mm = std::max(0.0, p_.clear_mm - c.leg_wide_mm);
+        p_.end_overhang_mm = top_.wanted.length_mm / 2;
+        for (const LegPlate& p : c.plates)
+            p_.end_overhang_mm = std::min(p_.end_overhang_mm, top_.wanted.length_mm / 2 - std::abs(p.u_mm) - p.along_mm / 2);
+        p_.passage = through_door(wide_.width_mm, top_.thickness_mm, std::max(1.0, top_.wanted.height_mm), c.door_wide_mm, c.door_high_mm);
+    }
+
+    /// With channels and without.
+    void held_flat() {
+        const auto& c = in_.choices;
+        if (c.channels.empty() || !species_->moe_mpa || wide_.width_mm <= 0 || top_.thickness_mm <= 0) return;
+        const auto free = face_cup_mm(*species_, wide_.width_mm, top_.thickness_mm, (p_.low_pct + p_.high_pct) / 2, c.damper_pct);
+        if (!free) return;
+        HeldFlat h;
+        h.free_mm = std::abs(*free);
+        const double wood = *species_->moe_mpa / 15 * top_.wanted.length_mm * std::pow(top_.thickness_mm, 3) / 12;
+        double steel = 0;
+        for (const Channel& ch : c.channels) steel += steel_mpa * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm);
+        h.share = steel / (steel + wood);
+        h.held_mm = h.free_mm * (1 - h.share);
+        // Bent by what cup is left, as a beam on its outer bolts drawn in the middle.
+        const double bend = 8 * h.held_mm / (wide_.width_mm * wide_.width_mm);
+        for (const Channel& ch : c.channels) {
+            const double span = std::max(1.0, ch.length_mm - 2 * c.edge_mm);
+            const double down = bend * span * span / 8;
+            h.bolt_n = std::max(h.bolt_n, 48 * steel_mpa * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm) * down / std::pow(span, 3));
+        }
+        p_.held = h;
     }
 
     const Slot* longest() const {
@@ -242,12 +311,7 @@ class Planner {
             given.push_back({"play", fine(in_.choices.play_mm), "the maker's"});
             given.push_back({"travel out", fine(s->travel_out_mm), "day to dampest"});
             given.push_back({"travel in", fine(s->travel_in_mm), "day to driest"});
-            p_.figures.push_back({"under.slot",
-                                  "Longest slot",
-                                  fine(s->length_mm),
-                                  {},
-                                  say("bolt {} from its inner end on the day", fine(s->bolt_from_inner_mm)),
-                                  {"slot = bolt + play + travel in + travel out", given, handbook}});
+            p_.figures.push_back(holding(*s, std::move(given), handbook));
         }
         p_.figures.push_back(
             {"under.leg",
@@ -276,7 +340,9 @@ class Planner {
                  "Channel carries, across the grain",
                  percent(k.stiffness_share * 100),
                  {},
-                 say("pocket {} for a {} channel", mm(k.length_mm), mm(in_.choices.channels.front().length_mm)),
+                 p_.held ? say("one face {} damper: it cups {} without, {} with them", percent(in_.choices.damper_pct), fine(p_.held->free_mm),
+                               fine(p_.held->held_mm))
+                         : Phrase(),
                  {"E_s I_s / (E_s I_s + E_T I_w), E_s = 200 GPa, E_T = E_L/15",
                   {{"I of the channel, mm⁴",
                     number(std::round(channel_inertia(in_.choices.channels.front().width_mm, in_.choices.channels.front().depth_mm,
@@ -286,6 +352,43 @@ class Planner {
                    {"thickness", fine(top_.thickness_mm), "Flat"}},
                   "Euler–Bernoulli; how far it helps is disputed: judge for yourself"}});
         }
+    }
+
+    /// The hole that travels furthest, as what holds it there asks for it.
+    Figure holding(const Slot& s, std::vector<Given> given, const std::string& handbook) const {
+        const HoleMade& m = s.made;
+        switch (in_.choices.fixing) {
+            case Fixing::slots: break;
+            case Fixing::oversize:
+                return {"under.hole",
+                        "Largest hole, and its washer",
+                        fine(m.opening_mm),
+                        fine(m.washer_mm),
+                        say("round, in the plate; the washer covers it wherever the bolt stands"),
+                        {"hole = bolt + play + 2 × the further travel; washer = hole + 2 × that + 6 mm", std::move(given), handbook}};
+            case Fixing::figure_eight:
+                return {"under.swing",
+                        "Swings, furthest, of what it may",
+                        fine(std::max(s.travel_out_mm, s.travel_in_mm)),
+                        fine(m.lets_go_mm),
+                        say("in a round recess; free to swing across"),
+                        {"its holes' distance × sin 45°", std::move(given), handbook}};
+            case Fixing::clips:
+            case Fixing::buttons:
+                return {"under.gap",
+                        "Set back on the day, furthest",
+                        fine(m.gap_mm),
+                        {},
+                        say("then {} of way outward before the tongue holds less than {}", fine(std::max(0.0, m.lets_go_mm)),
+                            fine(tongue_holds_mm)),
+                        {"travel in + 1 mm, up to the next half", std::move(given), handbook}};
+        }
+        return {"under.slot",
+                "Longest slot",
+                fine(s.length_mm),
+                {},
+                say("bolt {} from its inner end on the day", fine(s.bolt_from_inner_mm)),
+                {"slot = bolt + play + travel in + travel out", std::move(given), handbook}};
     }
 
     bool every_pith_known() const {
@@ -322,6 +425,7 @@ class Planner {
         wood_left();
         moisture_and_slots();
         loads();
+        fits();
         if (top_.cross_cut()) cross_cut();
         if (p_.leg_mm < 300)
             add("under.leg", Severity::stop,
@@ -418,10 +522,10 @@ class Planner {
     void wood_left() {
         const auto& c = in_.choices;
         if (p_.slots.empty()) return;
-        if (p_.wood_left_mm < 8)
+        if (p_.wood_left_mm < c.least_above_mm)
             add("under.through", p_.wood_left_mm < 3 ? Severity::stop : Severity::watch,
-                say("Insert and bolt go {} deep and leave {} of wood above. Drill to a stop and take a shorter one.", fine(c.insert_mm),
-                    fine(p_.wood_left_mm)));
+                say("Insert and bolt go {} deep and leave {} of wood above; you want {}. Drill to a stop and take a shorter one.",
+                    fine(c.insert_mm), fine(p_.wood_left_mm), fine(c.least_above_mm)));
         for (const Channel& ch : c.channels)
             if (ch.depth_mm > top_.thickness_mm / 2) {
                 add("under.deep_channel", Severity::watch,
@@ -488,6 +592,50 @@ class Planner {
                 t.balance + t.side_towards * 50);
     }
 
+    /// What holds it lets it go far enough; the base can be built; it stands without rocking; knees, doors.
+    void fits() {
+        const auto& c = in_.choices;
+        for (const Slot& s : p_.slots)
+            if (!s.made.fits) {
+                add("under.reach", Severity::stop,
+                    say("The hole {} from the fixed line travels {} out and {} in; what holds it there lets go of {}. Take slots or oversize "
+                        "holes, or the fixed line nearer.",
+                        mm(std::abs(s.from_fixed_mm)), fine(s.travel_out_mm), fine(s.travel_in_mm), fine(std::max(0.0, s.made.lets_go_mm))),
+                    s.uv);
+                break;
+            }
+        if (!p_.base_wrong.empty())
+            add("under.base", Severity::stop,
+                say("The base can't be built like this: {}. Change its bars, the plates or the table's height.", p_.base_wrong));
+        double most = 0;
+        std::size_t where = 0;
+        for (std::size_t i = 0; i < p_.shims_mm.size(); ++i)
+            for (const double shim : p_.shims_mm[i])
+                if (shim > most) most = shim, where = i;
+        if (most > 0.3)
+            add("under.gaps", most > 3 ? Severity::stop : Severity::watch,
+                say("The plates do not lie in one plane: it would rock, or the bolts would bend it. Pack the corners – the most, {}, at plate "
+                    "{}; the plate tells all four.",
+                    fine(most), count(static_cast<double>(where) + 1)),
+                Vec2{c.plates[where].u_mm, c.plates[where].v_mm});
+        if (!c.plates.empty() && p_.leg_mm >= 300 && p_.clear_mm < c.knee_mm)
+            add("under.knees", Severity::watch,
+                say("{} are clear below the top and its base; knees want {}. Thinner bars, plates let in, or a higher table.", mm(p_.clear_mm),
+                    mm(c.knee_mm)));
+        if (!p_.passage.top_alone)
+            add("under.door", Severity::stop,
+                say("The top goes through no door of {} by {}, flat or on its edge: {} wide. Another way in, or halves joined on site.",
+                    mm(c.door_wide_mm), mm(c.door_high_mm), mm(wide_.width_mm)));
+        else if (!p_.passage.assembled && !c.plates.empty())
+            add("under.door", Severity::note,
+                say("Put together it does not go through a door of {} by {}: carry top and base in apart, bolts in a bag with the book.",
+                    mm(c.door_wide_mm), mm(c.door_high_mm)));
+        if (p_.held && p_.held->bolt_n > 3000)
+            add("under.held", Severity::watch,
+                say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An estimate.",
+                    number(std::round(p_.held->bolt_n))));
+    }
+
     void lifting() {
         if (p_.top_kg <= 0) return;
         const int people = std::max(1, in_.choices.helpers);
@@ -512,6 +660,8 @@ class Planner {
         for (const double face : {bare_s_m, oiled_s_m, filmed_s_m})
             covers.push_back(say("follows the air {} later", hours(24 * lag_days(std::max(1.0, top_.thickness_mm), face))));
         p_.choices.push_back(choice_of(covereds, in_.choices, std::move(covers)));
+        p_.choices.push_back(choice_of(fixings, in_.choices, with_each_fixing()));
+        p_.choices.push_back(choice_of(base_kinds, in_.choices, with_each_base()));
         p_.choices.push_back(
             choice_of(insert_kinds, in_.choices,
                       {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
@@ -519,6 +669,47 @@ class Planner {
                                        {say("leg {} shorter", fine(in_.choices.plate_mm)),
                                         say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
                                             fine(top_.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm))}));
+    }
+
+    /// What each way of holding the top asks for at the hole that travels furthest.
+    std::vector<Phrase> with_each_fixing() const {
+        const Slot* furthest = longest();
+        std::vector<Phrase> out;
+        for (const Fixing way : fixings.values) {
+            if (!furthest) {
+                out.push_back(say("no holes are laid yet"));
+                continue;
+            }
+            UnderChoices c = in_.choices;
+            c.fixing = way;
+            const HoleMade m = make_hole({furthest->travel_out_mm, furthest->travel_in_mm, furthest->round, top_.thickness_mm, 0, {}}, c);
+            if (!m.fits) out.push_back(say("lets go of {}, and it travels {}: too little", fine(std::max(0.0, m.lets_go_mm)),
+                                           fine(std::max(furthest->travel_out_mm, furthest->travel_in_mm))));
+            else if (way == Fixing::slots) out.push_back(say("slots up to {} long", fine(m.opening_mm)));
+            else if (way == Fixing::oversize) out.push_back(say("holes up to {}, washers of {}", fine(m.opening_mm), fine(m.washer_mm)));
+            else if (way == Fixing::figure_eight) out.push_back(say("swing up to {} to either side", fine(m.lets_go_mm)));
+            else out.push_back(say("set back {} on the day", fine(m.gap_mm)));
+        }
+        return out;
+    }
+
+    std::vector<Phrase> with_each_base() const {
+        std::vector<Phrase> out;
+        for (const BaseKind kind : base_kinds.values) {
+            UnderChoices c = in_.choices;
+            c.base = kind;
+            if (kind == BaseKind::bought) out.push_back(say("its plates and feet as measured"));
+            else if (c.plates.empty() || p_.leg_mm <= 0) out.push_back(say("lay plates first"));
+            else try {
+                    const BasePlan base = plan_base({c, p_.leg_mm});
+                    double pieces = 0;
+                    for (const BasePart& part : base.parts) pieces += part.count;
+                    out.push_back(say("{} pieces, {} of wood", count(pieces), litres(base.volume_l)));
+                } catch (const std::invalid_argument&) {
+                    out.push_back(say("can't be built so low or so narrow"));
+                }
+        }
+        return out;
     }
 
     double fixed_at(FixedLine line) const {
@@ -539,154 +730,5 @@ class Planner {
 }  // namespace
 
 UnderPlan plan_under(const UnderInputs& in) { return Planner(in).run(); }
-
-namespace {
-
-Figure travel_of(const char* key, const std::vector<Slot>& slots, const std::string& part) {
-    double most = 0;
-    double at = 0;
-    for (const Slot& s : slots)
-        if (s.part == part && s.travel_out_mm + s.travel_in_mm >= most)
-            most = s.travel_out_mm + s.travel_in_mm, at = std::abs(s.from_fixed_mm);
-    return {key,
-            "Its outermost hole travels",
-            fine(most),
-            {},
-            say("over the year, {} from the fixed line", mm(at)),
-            {"widening of the wood between the hole and the fixed line, driest to dampest",
-             {{"from the fixed line", mm(at), "Under"}},
-             "Wood Handbook eq. 13-3"}};
-}
-
-Figure from_end_of(const char* key, double u, const WantedTop& top) {
-    return {key,
-            "From the nearer end",
-            mm(top.length_mm / 2 - std::abs(u)),
-            {},
-            {},
-            {"half the top's length − its place along", {{"length", mm(top.length_mm), "Lay"}}, ""}};
-}
-
-Figure off_middle_of(const char* key, double v) {
-    return {key, "Off the middle line", mm(std::abs(v)), {}, {}, {"its place across the top", {}, ""}};
-}
-
-/// The slots of one part, in the order of its holes.
-Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::string& part) {
-    double longest = 0;
-    double n = 0;
-    for (const Slot& s : slots)
-        if (s.part == part) longest = std::max(longest, s.length_mm), n += 1;
-    return {key, "Holes", count(n), {}, say("longest slot {}", fine(longest)), {"bolts across × along", {}, "set in Under"}};
-}
-
-}  // namespace
-
-std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const WantedTop& top, const Frame& to_bench) {
-    std::vector<Thing> out;
-    const auto part = [](const char* kind, std::size_t i) { return std::string(kind) + " " + std::to_string(i + 1); };
-    for (std::size_t i = 0; i < c.plates.size(); ++i) {
-        const LegPlate& plate = c.plates[i];
-        Thing t{part("plate", i), "plate", i, say("Plate {}", count(static_cast<double>(i) + 1))};
-        t.area = to_bench.to_slab(footprint(plate));
-        t.figures = {travel_of("plate.travel", p.slots, t.key),
-                     from_end_of("plate.from_end", plate.u_mm, top),
-                     off_middle_of("plate.off_middle", plate.v_mm),
-                     holes_in("plate.holes", p.slots, t.key),
-                     {"plate.size", "Across and along", mm(plate.across_mm), mm(plate.along_mm), {}, {"as set", {}, "the maker's"}}};
-        out.push_back(std::move(t));
-    }
-    for (std::size_t i = 0; i < c.channels.size(); ++i) {
-        const Channel& channel = c.channels[i];
-        Thing t{part("channel", i), "channel", i, say("Channel {}", count(static_cast<double>(i) + 1))};
-        t.area = to_bench.to_slab(footprint(channel));
-        t.figures = {travel_of("channel.travel", p.slots, t.key), from_end_of("channel.from_end", channel.u_mm, top),
-                     off_middle_of("channel.off_middle", channel.v_mm), holes_in("channel.holes", p.slots, t.key)};
-        for (const Pocket& pocket : p.pockets)
-            if (pocket.channel == i) {
-                t.figures.push_back({"channel.pocket",
-                                     "Its pocket is long",
-                                     mm(pocket.length_mm),
-                                     {},
-                                     say("{} across and deep", fine(channel.width_mm)),
-                                     {"channel + widening or shrinking of the wood it lies in + play",
-                                      {{"channel", mm(channel.length_mm), "set in Under"}},
-                                      "Wood Handbook eq. 13-3"}});
-                t.figures.push_back({"channel.share",
-                                     "Carries of the stiffness across",
-                                     percent(100 * pocket.stiffness_share),
-                                     {},
-                                     {},
-                                     {"E·I of the steel / (E·I of the steel + of the wood it serves)", {}, "docs/methods.md, Under"}});
-            }
-        out.push_back(std::move(t));
-    }
-    for (std::size_t i = 0; i < p.slots.size(); ++i) {
-        const Slot& s = p.slots[i];
-        Thing t{part("hole", i), "hole", i, say("Hole {}, in {}", count(static_cast<double>(i) + 1), s.part)};
-        const double reach = std::max(c.bolt_mm, s.length_mm) / 2;
-        const auto corner = [&](double a, double b) { return to_bench.to_slab(s.uv + Vec2{a * c.bolt_mm / 2, b * reach}); };
-        t.area = {corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)};
-        t.figures = {{"hole.slot",
-                      s.round ? "A round hole" : "Slot, long",
-                      fine(s.round ? c.bolt_mm : s.length_mm),
-                      {},
-                      s.round ? say("on the fixed line: done up tight") : say("{} of bolt and play in it", fine(c.bolt_mm + c.play_mm)),
-                      {"bolt + play + travel away + travel back, in steps of 0.5 mm",
-                       {{"bolt", fine(c.bolt_mm), "set in Under"}, {"play", fine(c.play_mm), "set in Under"}},
-                       "docs/methods.md, Under"}},
-                     {"hole.travel",
-                      "Travels out and back",
-                      fine(s.travel_out_mm),
-                      fine(s.travel_in_mm),
-                      say("from the assembly day"),
-                      {"widening between it and the fixed line, day to dampest; day to driest", {}, "Wood Handbook eq. 13-3"}},
-                     {"hole.from_fixed", "From the fixed line", mm(std::abs(s.from_fixed_mm)), {}, {}, {"across the top", {}, ""}},
-                     {"hole.bolt",
-                      "Bolt from the inner end",
-                      fine(s.bolt_from_inner_mm),
-                      {},
-                      say("of the slot, on the day"),
-                      {"half the bolt + half the play + travel back", {}, "docs/methods.md, Under"}},
-                     {"hole.wood", "Wood left above", fine(p.wood_left_mm), {}, {}, {"finished thickness − insert", {}, "Flat"}}};
-        out.push_back(std::move(t));
-    }
-    if (p.tipping) {
-        const Tipping& tips = *p.tipping;
-        Thing t{"base 1", "base", 0, say("The base")};
-        if (tips.down_n)
-            t.figures.push_back({"base.down",
-                                 "Tips under, N down at the rim",
-                                 number(std::round(*tips.down_n)),
-                                 {},
-                                 say("somebody who sits is {} N; an estimate for your judgement", number(c.person_n)),
-                                 {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
-                                  {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
-                                  "moments; local codes stand above it"}});
-        t.figures.push_back(
-            {"base.side",
-             "Tips under, N level at the top",
-             number(std::round(tips.side_n)),
-             {},
-             say("racking is not in it"),
-             {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
-        if (p.sag_mm)
-            t.figures.push_back(
-                {"base.sag",
-                 "Goes down between the plates",
-                 fine(*p.sag_mm),
-                 {},
-                 say("with {} N on it, years of load counted twice", number(c.person_n)),
-                 {"E·I·y'' = M for the real width, own weight and a person midway, doubled", {}, "Euler and Bernoulli; an estimate"}});
-        t.figures.push_back({"base.lag",
-                             "The wood follows the air later by",
-                             hours(24 * p.lag_days),
-                             {},
-                             {},
-                             {"L²/(π²·D) + (L/2)·R_f", {}, "docs/methods.md, Under"}});
-        out.push_back(std::move(t));
-    }
-    return out;
-}
 
 }  // namespace yb

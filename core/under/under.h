@@ -11,8 +11,10 @@
 
 #include "core/figure/figure.h"
 #include "core/top/top.h"
-#include "core/under/tip.h"
+#include "core/under/base.h"
 #include "core/under/choices.h"
+#include "core/under/fixing.h"
+#include "core/under/tip.h"
 #include "core/wood/wood.h"
 
 namespace yb {
@@ -34,7 +36,24 @@ struct Slot {
     double bolt_from_inner_mm = 0;      ///< middle of the bolt on the day, from the end nearer the fixed line
     bool round = false;                 ///< on the fixed line: a round hole, done up tight
     std::array<double, 12> month_mm{};  ///< travel in each month, January first, away from the fixed line positive, from the day
+    HoleMade made;                      ///< how it is drilled, and what holds there
 };
+
+/// With the channels, and without: what one face damper than the other does to a top that is free.
+struct HeldFlat {
+    double free_mm = 0;  ///< cup without them
+    double held_mm = 0;  ///< … with them
+    double share = 0;    ///< of all channels in the stiffness across the grain
+    double bolt_n = 0;   ///< pulls at the middle bolt of the worst of them
+};
+
+/// The way to where it stands: through the narrowest door on it.
+struct Passage {
+    bool top_alone = true;  ///< flat or on its edge
+    bool assembled = true;  ///< end first, upright or on its side
+};
+/// @param height_mm of the table. A length never turns in a doorway: bends of stairs are the maker's judgement.
+Passage through_door(double width_mm, double thick_mm, double height_mm, double door_wide_mm, double door_high_mm);
 
 struct Pocket {
     std::size_t channel = 0;
@@ -58,6 +77,13 @@ struct UnderPlan : StepPlan {
     double lag_days = 0;
     std::optional<Tipping> tipping;  ///< with the base under it; nothing while no feet are known
     std::vector<Vec2> feet;          ///< in the top's frame
+    BasePlan base;           ///< empty for a bought one
+    std::string base_wrong;  ///< why it can't be built, in a sentence; empty where it can
+    std::vector<std::array<double, 4>> shims_mm;  ///< of each plate's corners, where its gaps were read; else empty
+    double clear_mm = 0;                          ///< for knees: floor to the lowest of what hangs under the top between the plates
+    double end_overhang_mm = 0;                   ///< of the top past the outermost plate, the smaller of both ends
+    std::optional<HeldFlat> held;                 ///< where channels are laid
+    Passage passage;
     std::optional<double> sag_mm;    ///< between the plates, its own weight and somebody on it, twice over for years of load
 };
 

@@ -216,8 +216,17 @@ TEST_CASE("a top without a river has nothing to pour, and a label's pot life is 
 TEST_CASE("each compartment and lift is a thing with its figures", "[pour]") {
     Poured f;
     const Plan plan = f.plan();
-    const auto things = pour_things(*plan.pour, plan.placement.frame());
-    REQUIRE(things.size() == 1 + plan.pour->lifts.size());
+    const Resin slow = starting_resins()[0];
+    const auto things = pour_things(*plan.pour, &slow, plan.placement.frame());
+    REQUIRE(things.size() == 2 + plan.pour->lifts.size());
+    // The form is one, as large as what it goes around, its cut list in its working.
+    const Thing& form = things.back();
+    CHECK(form.kind == "form");
+    CHECK(bounds(form.area).width() == Approx(plan.pour->form.inside_length_mm + 2 * f.job().pour.sheet_mm).epsilon(1e-6));
+    CHECK(figure(form.figures, "form.panels").value.value == Approx(static_cast<double>(plan.pour->form.sheets.size())));
+    CHECK(figure(form.figures, "form.tape").second->value == plan.pour->form.rolls);
+    CHECK(figure(things[1].figures, "lift.label").working.given.empty());
+    CHECK(pour_things(*plan.pour, nullptr, plan.placement.frame())[1].figures.size() + 1 == things[1].figures.size());
     CHECK(things[0].kind == "river");
     CHECK(figure(things[0].figures, "river.pour").value.value == Approx(plan.pour->pour_l));
     CHECK(things[1].kind == "lift");

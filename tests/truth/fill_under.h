@@ -67,6 +67,14 @@ inline std::map<std::string, Recompute> of_fill_and_under() {
          [](const Case& c, const Figure&) {
              return Expected{static_cast<double>(resins(c).rounds), 0, 0, 0, 0};
          }},
+        {"fill.small",
+         [](const Case& c, const Figure&) {
+             return Expected{resins(c).small, resins(c).small_l, 0, 0.01, 1e-4};
+         }},
+        {"fill.soaks",
+         [](const Case& c, const Figure&) {
+             return Expected{resins(c).soak_l, 0, 2e-4, 0.01, 0};
+         }},
         {"fill.cost",
          [](const Case& c, const Figure&) {
              return Expected{resins(c).cost, 0, 0.6, 0.01, 0};

@@ -109,8 +109,54 @@ inline Work2 router(const Case& c, std::size_t i) {
     return w;
 }
 
+/// The rise of a cup between the edges, by the plainest sums: bending of thin layers, then a circle for each little step.
+inline double cups(const std::function<double(double y, double z)>& strain, double wide, double thick) {
+    constexpr int layers = 400;
+    constexpr int steps = 1000;
+    double slope = 0;
+    double rise = 0;
+    for (int i = 0; i < steps; ++i) {
+        const double y = (i + 0.5) * wide / 2 / steps;
+        double moment = 0;
+        for (int k = 0; k < layers; ++k) {
+            const double z = thick * ((k + 0.5) / layers - 0.5);
+            moment += strain(y, z) * z * thick / layers;
+        }
+        const double bend = moment * 12 / (thick * thick * thick) * wide / 2 / steps;
+        rise += (slope + bend / 2) * wide / 2 / steps;
+        slope += bend;
+    }
+    return std::abs(rise);
+}
+
 inline std::map<std::string, Recompute> of_flat() {
     return {
+        {"flat.service",
+         [](const Case& c, const Figure&) {
+             const Species* wood = nullptr;
+             for (const Species& s : all_species())
+                 if (s.name == c.slabs[0].species) wood = &s;
+             double low = 1e300;
+             double high = -1e300;
+             for (const Month& m : c.job.room.months)
+                 low = std::min(low, settles(m.temp_c, m.rh_pct)), high = std::max(high, settles(m.temp_c, m.rh_pct));
+             const double t = c.plan.flat->thickness_mm;
+             const Box box = bounds(c.plan.lay->outline);
+             const double wide = box.high.y - box.low.y;
+             const double st = *wood->shrink_tangential_pct;
+             const double mean = (low + high) / 2;
+             const double face = cups([&](double, double z) { return 2 * (z / t) / (3000 / st - 30 + mean); }, wide, t);
+             if (!c.slabs[0].pith_mm) return Expected{face, 0, 0.02, 0.01, 0};
+             const double sr = *wood->shrink_radial_pct;
+             const double rings = cups(
+                 [&](double y, double z) {
+                     const double h = *c.slabs[0].pith_mm - z;
+                     const double s = sr + (st - sr) * h * h / (h * h + y * y);
+                     return (high - low) / (3000 / s - 30 + low);
+                 },
+                 wide, t);
+             return Expected{rings, face, 0.02, 0.01, 0.05};
+         }},
         {"flat.thickness",
          [](const Case& c, const Figure&) {
              double most = 1e300;

@@ -57,6 +57,8 @@ struct Resins {
     double flush = 0, mixed = 0, a_l = 0, kg = 0, cost = 0, void_l = 0;
     std::vector<double> out_of_leaf;  ///< what voids take from each leaf, litres
     int rounds = 0;
+    double small = 0, small_l = 0;  ///< voids of less than a teaspoon
+    double soak_l = 0;              ///< that the soft ones drink first
 };
 inline const Resins& resins(const Case& c) {
     static std::map<std::string, Resins> known;
@@ -94,6 +96,19 @@ inline const Resins& resins(const Case& c) {
             const double k = full > 0 ? 1 - std::min(own, full) / full * (1 - f.floor_share) : 1;
             pour(litres, mouth * k * k, of(p.resin), std::min(full, top - bottom - far) - own);
             r.out_of_leaf[i] += litres, r.void_l += litres;
+            const double floor = std::min(full, top - bottom - far);
+            if (!p.gone && litres < 0.005) r.small += 1, r.small_l += litres;
+            if (!p.soaked) continue;
+            double around = 0;
+            for (std::size_t n = 0; n < f.outline.size(); ++n) {
+                const Vec2 q = f.outline[(n + 1) % f.outline.size()];
+                around += std::hypot(q.x - f.outline[n].x, q.y - f.outline[n].y);
+            }
+            double walls = 0;
+            for (int n = 0; n < 500; ++n)
+                walls += around * (1 - (own + (floor - own) * (n + 0.5) / 500) / full * (1 - f.floor_share)) * (floor - own) / 500;
+            const double low = 1 - floor / full * (1 - f.floor_share);
+            r.soak_l += (walls + (p.through ? 0 : mouth * low * low)) * 1e-6 * 0.9;
         }
     }
     // A river is Pour's; what it weighs counts here.
