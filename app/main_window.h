@@ -61,9 +61,9 @@ class MainWindow : public QMainWindow {
     void bring_drawing(const QString& path, std::optional<double> mm_per_unit = {});
     /// The outline in a drawing as the wanted top of the job on the bench.
     void bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
-    enum class Drawn { slab, top, joint, patches, form, ties, cauls, drilling };
-    /// Slab, top, middle joint, patches, panels of the form, bow ties, cauls or the drilling template, 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
-    bool export_drawing(const QString& path, Drawn what);
+    /// A drawing 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
+    /// @param what the key of a drawing (core/templates).
+    bool export_drawing(const QString& path, const char* what);
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.
     void show_grow();

@@ -12,6 +12,7 @@
 #include "app/steps.h"
 #include "app/slip/slip.h"
 #include "app/words.h"
+#include "core/templates/templates.h"
 #include "core/edit/shop_edits.h"
 
 namespace yb {
@@ -59,16 +60,11 @@ void MainWindow::build_menus() {
     in->addAction(tr("From a &drawing…"), this, [this] { choose_drawing(OutlineAs::slab); });
     file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);
     auto* out = file->addMenu(tr("&Draw, 1:1"));
-    const auto draw = [this](Drawn what, const QString& title) {
-        return [this, what, title] {
-            const QString path = ask_save(title, tr("Drawings (*.svg *.dxf *.pdf)"));
-            if (!path.isEmpty()) export_drawing(path, what);
-        };
-    };
-    out->addAction(tr("The slab…"), this, draw(Drawn::slab, tr("Outline of the slab")));
-    out->addAction(tr("A template of the top…"), this, draw(Drawn::top, tr("Template of the top")));
-    out->addAction(tr("The template of a joint…"), this, draw(Drawn::joint, tr("Template of the joint")));
-    out->addAction(tr("The templates of patches…"), this, draw(Drawn::patches, tr("Templates of patches")));
+    for (const TemplateRow& row : templates())
+        out->addAction(tr("%1…").arg(tr(row.label)), this, [this, &row] {
+            const QString path = ask_save(tr(row.label), tr("Drawings (*.svg *.dxf *.pdf)"));
+            if (!path.isEmpty()) export_drawing(path, row.key);
+        });
     file->addSeparator();
     file->addAction(tr("What the &shop has…"), QKeySequence(Qt::Key_S), this, &MainWindow::show_shop);
     file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);

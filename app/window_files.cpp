@@ -108,29 +108,24 @@ void MainWindow::bring_outline(const QString& path, std::optional<double> mm_per
     });
 }
 
-bool MainWindow::export_drawing(const QString& path, Drawn what) {
+bool MainWindow::export_drawing(const QString& path, const char* what) {
+    const TemplateRow* row = find_template(what);
+    if (!row) return false;
     const Plan* plan = session_.plan();
     std::vector<DrawnPath> paths;
-    // Of a top of several the slab is the leaf that was picked.
-    const LeafPlan* leaf = plan && !plan->leaves.empty()
-                               ? &plan->leaves[std::min(plan->leaves.size() - 1, static_cast<std::size_t>(std::max(0, session_.leaf())))]
-                               : nullptr;
-    const Slab* slab = !plan ? nullptr : plan->slab() ? plan->slab() : leaf ? &leaf->slab() : nullptr;
+    std::string title = session_.job_name().toStdString();
     if (plan && plan->drawable()) {
-        if (what == Drawn::slab) paths = drawn_slab(*slab, plan->slab() ? *plan->shape() : leaf->shape());
-        if (what == Drawn::top && session_.job() && plan->lay->ready) paths = drawn_top(*plan, plan->placement, true);
-        if (what == Drawn::patches && session_.job()) paths = drawn_patches(*session_.makeup(), session_.shop().bushings_mm);
-        if (what == Drawn::joint && session_.whole()) paths = drawn_joint(*plan, *session_.makeup(), session_.shop().bushings_mm);
+        // Of a top of several the slab is the leaf that was picked.
+        const std::size_t leaf = plan->leaves.empty() ? 0
+                                                      : std::min(plan->leaves.size() - 1,
+                                                                 static_cast<std::size_t>(std::max(0, session_.leaf())));
+        if (plan->slab() || !plan->leaves.empty()) paths = row->draw({*plan, session_.job(), session_.shop(), leaf});
+        if (std::string_view(what) == "slab" && !paths.empty()) title = plan->slab() ? plan->slab()->name : plan->leaves[leaf].slab().name;
     }
     if (paths.empty()) {
-        say(what == Drawn::slab      ? tr("The slab has no outline yet: there is nothing to draw.")
-            : what == Drawn::top     ? tr("No top is laid yet: there is nothing to draw.")
-            : what == Drawn::patches ? tr("There is no patch in this top: in Lay, draw one over a flaw.")
-                                     : tr("There is no joint on the bench: in Lay, a top of two glued leaves or more has one."),
-            true);
+        say(tr(row->nothing), true);
         return false;
     }
-    const std::string title = what == Drawn::slab ? slab->name : session_.job_name().toStdString();
     const QString wrong =
         path.endsWith(".pdf", Qt::CaseInsensitive)
             ? write_tiled_pdf(path, paths, QString::fromStdString(title), session_.shop().letter)

@@ -424,6 +424,10 @@ Documents made_demo() {
     table.room = generic_climates()[2];
     table.under = starting_under(table.top);
     table.under.helpers = 2;
+    table.under.base = BaseKind::frames;
+    table.under.splay_deg = 3;
+    table.under.leg_wide_mm = 60;
+    table.under.leg_thick_mm = 80;
     table.first().voids.push_back({"crack-1", "slow-deep", false});
     d.jobs[table.id] = table;
 
@@ -437,6 +441,9 @@ Documents made_demo() {
     bench.first().placement = {975, -8, 0, false, 25};
     bench.room = generic_climates()[4];
     bench.under = starting_under(bench.top);
+    bench.under.base = BaseKind::legs;
+    bench.under.splay_deg = 5;
+    bench.under.leg_wide_mm = bench.under.leg_thick_mm = 65;
     d.jobs[bench.id] = bench;
 
     Job hall;

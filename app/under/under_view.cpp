@@ -29,6 +29,25 @@ QPolygonF on_plan(const Ring& uv, const Frame& f, const BenchMap& map) {
     for (const Vec2 p : uv) out << map.px(f.to_slab(p));
     return out;
 }
+/// The base's pieces as they are seen along one direction: the hull of each one's corners.
+void draw_base(QPainter& p, const BasePlan& base, const std::function<QPointF(Vec3)>& seen) {
+    const auto& c = theme::colours();
+    QColor wood = c.wood_edge;
+    wood.setAlpha(110);
+    p.setPen(QPen(c.ink, 1));
+    p.setBrush(wood);
+    for (const BasePiece& piece : base.pieces) {
+        Ring on_paper;
+        for (const Vec3 q : piece.corners) {
+            const QPointF at = seen(q);
+            on_paper.push_back({at.x(), at.y()});
+        }
+        QPolygonF shape;
+        for (const Vec2 q : convex_hull(std::move(on_paper))) shape << QPointF(q.x, q.y);
+        p.drawPolygon(shape);
+    }
+}
+
 /// A station of the bench as a place along the top.
 double station_u(const Plan& plan, double x) { return plan.placement.frame().from_slab({x, plan.placement.y_mm}).x; }
 }  // namespace
@@ -45,9 +64,13 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     const double half = s.top()->length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
     p.drawLine(map.px(f.to_slab({-half, plan.under->fixed_v_mm})), map.px(f.to_slab({half, plan.under->fixed_v_mm})));
+    const UnderChoices& u = s.job()->under;
+    p.save();
+    p.setOpacity(0.55);
+    draw_base(p, plan.under->base, [&](Vec3 q) { return map.px(f.to_slab({q.x, q.y})); });
+    p.restore();
     QColor steel = c.steel;
     steel.setAlpha(190);
-    const UnderChoices& u = s.job()->under;
     for (const Channel& ch : u.channels) {
         p.setBrush(steel);
         p.setPen(QPen(c.ink, 1, Qt::DashLine));
@@ -116,7 +139,10 @@ void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) c
     leg.setAlpha(120);
     p.setPen(QPen(c.ink, 1));
     p.setBrush(leg);
-    for (const LegPlate& pl : u.plates) {
+    draw_base(p, plan.under->base, [&](Vec3 q) { return at(q.x, q.z + u.feet_mm); });
+    p.setPen(QPen(c.ink, 1));
+    p.setBrush(leg);
+    if (plan.under->base.pieces.empty()) for (const LegPlate& pl : u.plates) {
         const double from = pl.u_mm - pl.along_mm / 2;
         const double to = pl.u_mm + pl.along_mm / 2;
         // The outermost ones reach to the feet.
@@ -154,10 +180,36 @@ void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) c
     }
 }
 
+/// The table as one sees it from its end, floor and all, small beside the section.
+void UnderView::draw_whole_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    const BasePlan& base = plan.under->base;
+    const Top& top = *plan.top;
+    if (base.pieces.empty() || map.end_on_edge || top.wanted.height_mm <= 0) return;
+    const Box rim = bounds(top.above);
+    const QRectF room(map.end.right() - map.end.width() * 0.15, map.end.top(), map.end.width() * 0.15, map.end.height());
+    double low = rim.low.y;
+    double high = rim.high.y;
+    for (const Vec2 q : plan.under->feet) low = std::min(low, q.y), high = std::max(high, q.y);
+    const double k = std::min(room.width() / (high - low), (room.height() - 4) / top.wanted.height_mm);
+    const double floor = room.bottom() - 2;
+    // Left of the top is to the left, as in the section.
+    const auto at = [&](double v, double z) { return QPointF(room.center().x() - (v - (low + high) / 2) * k, floor - z * k); };
+    const double feet = s.job()->under.feet_mm;
+    p.setPen(QPen(c.pencil, 1.4));
+    p.drawLine(QPointF(room.left(), floor), QPointF(room.right(), floor));
+    draw_base(p, base, [&](Vec3 q) { return at(q.y, q.z + feet); });
+    p.setPen(QPen(c.wood_edge, 1.2));
+    p.setBrush(c.wood);
+    p.drawRect(QRectF(at(rim.low.y, top.wanted.height_mm), at(rim.high.y, top.wanted.height_mm - std::max(top.thickness_mm, 2 / k))).normalized());
+}
+
 void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     if (!plan.under->ready || !s.job()) return;
+    draw_whole_end(p, map, s);
     const Frame f = s.plan()->placement.frame();
     const UnderChoices& u = s.job()->under;
     const double gauge_u = station_u(plan, s.gauge_mm());
@@ -264,6 +316,13 @@ std::vector<Field> UnderView::fields(const Session&) const {
                            of(job_number("under.channels[].bolts", "channel_bolts"), "channel"),
                            job_number("under.edge_mm"),
                            job_number("under.helpers")};
+    // What it stands on, where it is made here; what it has to go through.
+    for (const char* path : {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm",
+                             "under.foot_across_mm", "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm",
+                             "under.person_n", "under.push_n"})
+        out.push_back(of(job_number(path), "base"));
+    out.push_back(of(job_number("under.least_above_mm"), "hole"));
+    out.push_back(of(job_number("under.damper_pct"), "channel"));
     // The months of the room, each typed over as one likes.
     for (int m = 0; m < 12; ++m) {
         const std::string path = "room.months[" + std::to_string(m) + "].";

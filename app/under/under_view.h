@@ -15,6 +15,7 @@ class UnderView : public StepView {
     double end_rise() const override { return 1; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
+    void draw_whole_end(QPainter& p, const BenchMap& map, const Session& s) const;
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
     std::optional<Dial> dial(const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;

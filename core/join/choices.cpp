@@ -48,7 +48,6 @@ void fields(FieldVisitor& v, JoinChoices& c) {
     v.number({"bit_mm", "Bit for bow ties", Kind::fine, {1, 30}}, c.bit_mm);
     v.number({"washer_mm", "Washer under the drilling guide", Kind::fine, {0, 10}}, c.washer_mm);
     v.number({"caul_mm", "Cauls, thinnest", Kind::fine, {10, 300}}, c.caul_mm);
-    v.school(join_sites, c);
     v.number({"connectors", "Connectors", Kind::count, {1, 20}}, c.connectors);
     v.list({"ties", "Bow ties"}, c.ties);
     v.list({"gaps", "Gaps of joints, dry"}, c.gaps);

@@ -56,8 +56,7 @@ struct JoinChoices {
     double bit_mm = 6;       ///< of the router that lets bow ties in: a corner it leaves is rounded by half of it
     double washer_mm = 1;    ///< under the drilling guide: the rods' holes stand so much apart
     double caul_mm = 60;     ///< left of a caul at its thinnest
-    bool on_site = false;    ///< halves are brought apart and joined where the table stands
-    int connectors = 3;      ///< that draw them together
+    int connectors = 3;      ///< that draw two halves together where the table stands
     std::vector<BowTie> ties;
     std::vector<GapReading> gaps;
     bool operator==(const JoinChoices&) const = default;
@@ -79,8 +78,6 @@ inline constexpr auto join_cauls = school("join.cauls", "cauls", "Live edges cla
 inline constexpr auto join_springs =
     school("join.spring", "spring", "Edges planed", &JoinChoices::spring, Way{Spring::straight, "straight", "Straight"},
            Way{Spring::hollow, "hollow", "A little hollow"});
-inline constexpr auto join_sites = school("join.site", "on_site", "Brought", &JoinChoices::on_site, Way{false, "whole", "In one piece"},
-                                          Way{true, "halves", "In halves, joined there"});
 inline constexpr auto join_edges =
     school("join.edge", "edge", "Edge", &JoinChoices::edge, Way{EdgeShape::square, "square", "Square, broken by hand"},
            Way{EdgeShape::round_over, "round_over", "Rounded over"}, Way{EdgeShape::chamfer, "chamfer", "Chamfered"},

@@ -76,8 +76,17 @@ class Planner {
         p_.open_min = open_minutes(in_.choices.open_min * (in_.choices.slow_glue ? 3 : 1), in_.air_c);
         if (!is_river(in_.how.kind))
             for (std::size_t i = 0; i < in_.makeup.joints.size(); ++i) joint(i);
+        if (in_.choices.two_stages && p_.joints.size() > 1) {
+            // The second stage takes the first one's clamps.
+            int first = 0;
+            int second = 0;
+            for (std::size_t i = 0; i < p_.joints.size(); ++i) (i < (p_.joints.size() + 1) / 2 ? first : second) += p_.joints[i].clamps;
+            p_.clamps = std::max(first, second);
+        }
         p_.steps = sequence(in_.choices);
         for (const GlueStep& s : p_.steps) p_.needed_min += s.minutes;
+        if (!p_.joints.empty() && in_.choices.cauls) p_.cauls = cauls_for(in_.top, in_.choices.caul_mm);
+        if (in_.how.halves_u_mm) p_.halves = halves_at(in_.top, *in_.how.halves_u_mm, in_.choices.connectors);
         let_in();
         clashes();
         edge();
@@ -130,7 +139,7 @@ class Planner {
         g.clamps = static_cast<int>(std::ceil(g.length_mm / g.spacing_mm - 1e-9));
         for (const GapReading& r : c.gaps)
             if (r.joint == static_cast<int>(i) + 1) g.widest_gap_mm = std::max(g.widest_gap_mm, r.gap_mm);
-        if (g.widest_gap_mm > 0) {
+        if (g.widest_gap_mm > 0 || c.spring == Spring::hollow) {
             // Both leaves bend edgewise as beams of their width under an even load.
             const auto stiff = [&](std::size_t leaf) {
                 const Region& r = in_.top.regions.at(leaf);
@@ -138,7 +147,9 @@ class Planner {
                 return e * in_.top.thickness_mm * std::pow(width_of(leaf), 3) / 12;
             };
             const double ei = stiff(j.right) * stiff(j.left) / (stiff(j.right) + stiff(j.left));
-            g.close_n = 384 * ei * g.widest_gap_mm / (5 * std::pow(g.length_mm, 3));
+            const auto closes = [&](double gap) { return 384 * ei * gap / (5 * std::pow(g.length_mm, 3)); };
+            g.close_n = closes(g.widest_gap_mm);
+            if (c.spring == Spring::hollow) g.spring_n = closes(c.spring_mm);
         }
         p_.glue_l += g.glue_l, p_.clamps += g.clamps, p_.pieces += g.pieces;
         p_.joints.push_back(g);
@@ -178,6 +189,16 @@ class Planner {
             const BowTie& b = in_.choices.ties[i];
             p_.let_in.push_back(
                 {"bow tie " + std::to_string(i + 1), outline_of(b), b.from_above ? t - b.deep_mm : 0, b.from_above ? t : b.deep_mm});
+        }
+        if (p_.halves) {
+            for (std::size_t i = 0; i < p_.halves->connectors.size(); ++i)
+                p_.let_in.push_back({"connector " + std::to_string(i + 1),
+                                     box_ring(p_.halves->connectors[i], connector_long_mm, connector_wide_mm), 0, connector_deep * t});
+            for (const Vec2 q : p_.halves->tenons) {
+                const double low = t / 2 - in_.choices.loose_thick_mm / 2;
+                p_.let_in.push_back({"tenon of the halves", box_ring(q, in_.choices.loose_long_mm, in_.choices.loose_wide_mm), low,
+                                     low + in_.choices.loose_thick_mm});
+            }
         }
         for (const Region& r : in_.top.regions) {
             if (!r.let_in) continue;

@@ -34,7 +34,34 @@ struct GluedJoint {
     int clamps = 0;
     double widest_gap_mm = 0;  ///< as read dry
     double close_n = 0;        ///< force that bends the leaves to close it: 384·E·I·δ/(5·L³)
+    double spring_n = 0;       ///< … the hollow of a spring joint
 };
+
+/// A piece sawn from the offcut between clamp and live edge: one side follows the edge, the other is straight.
+struct Caul {
+    std::size_t leaf = 0;
+    bool left = false;  ///< along the left edge of the top
+    Ring shape;
+    double length_mm = 0, wide_mm = 0;  ///< of the offcut it takes
+};
+/// Cauls along the live edges of a top of several leaves, no longer than two people handle, joints between them staggered by nature: each
+/// ends where the next begins. The side that follows lies on the outermost of both faces, so that it bears there.
+/// @param thinnest_mm left of a caul where the edge stands out furthest. @throws std::invalid_argument for one not above 0.
+std::vector<Caul> cauls_for(const Top& top, double thinnest_mm, double longest_mm = 900);
+
+/// A top that is brought in two halves and drawn together where it stands.
+struct Halves {
+    double u_mm = 0;                 ///< the cut, square to the sides
+    double left_kg = 0, right_kg = 0;  ///< of the half towards the left end and the other
+    std::vector<Vec2> connectors;    ///< middles, underneath, across the cut
+    std::vector<Vec2> tenons;        ///< that keep both faces level
+    std::vector<std::size_t> not_in_wood;  ///< connectors that meet resin or air
+};
+/// A connector's recess underneath: so long across the cut, so wide, and this share of the thickness deep.
+inline constexpr double connector_long_mm = 110, connector_wide_mm = 35, connector_deep = 0.6;
+/// Connectors evenly across the wood at the cut, half a spacing in from both edges, a tenon between each two. Nothing where the cut
+/// meets no wood, or for none.
+std::optional<Halves> halves_at(const Top& top, double u_mm, int connectors);
 
 /// Something let into the top: a box in the top's frame, turned.
 struct LetIn {
@@ -61,6 +88,8 @@ struct JoinPlan : StepPlan {
     std::vector<Vec2> piece_at;  ///< middles of tenons, dowels, biscuits
     double piece_above_mm = 0;   ///< wood above and below them
     double edge_l = 0;           ///< what shaping the edge takes off
+    std::vector<Caul> cauls;
+    std::optional<Halves> halves;
 };
 
 struct JoinInputs {

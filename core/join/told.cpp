@@ -17,6 +17,7 @@ class Teller {
 
     void tell() {
         figures();
+        beside();
         glue_up();
         pieces();
         clashes();
@@ -90,6 +91,84 @@ class Teller {
         double sum = 0;
         for (const GlueStep& s : glue_sequence(p_, c)) sum += s.minutes;
         return sum;
+    }
+
+    /// What is sawn before the glue is opened; what draws two halves together; the rods of an open river.
+    void beside() {
+        const auto& c = in_.choices;
+        if (!p_.cauls.empty()) {
+            double wide = 0;
+            std::vector<Given> cut;
+            for (const Caul& k : p_.cauls) {
+                wide = std::max(wide, k.wide_mm);
+                cut.push_back({k.left ? "left edge, long" : "right edge, long", mm(k.length_mm), "cut list"});
+                cut.push_back({k.left ? "left edge, wide" : "right edge, wide", mm(k.wide_mm), "cut list"});
+            }
+            p_.figures.push_back({"join.cauls",
+                                  "Cauls, the widest",
+                                  count(static_cast<double>(p_.cauls.size())),
+                                  mm(wide),
+                                  say("sawn from the offcut along the edge, before the glue is opened"),
+                                  {"the outermost of both faces; straight behind", cut, "docs/methods.md, Join"}});
+        }
+        if (p_.halves) {
+            const Halves& h = *p_.halves;
+            p_.figures.push_back({"join.halves",
+                                  "Halves weigh",
+                                  kg(h.left_kg),
+                                  kg(h.right_kg),
+                                  say("{} connectors underneath, {} tenons between; an estimate", count(static_cast<double>(h.connectors.size())),
+                                      count(static_cast<double>(h.tenons.size()))),
+                                  {"Σ of what lies to either side of the cut", {{"cut, from the middle", mm(h.u_mm), "Lay"}}, ""}});
+            add("join.halves", Severity::note,
+                say("Cut square to the sides, both halves in one pass; drill the second half's connectors through a guide with a washer of {} "
+                    "behind it: they draw the joint tight. Dry together at home first.",
+                    fine(c.washer_mm)),
+                Vec2{h.u_mm, 0});
+            for (const std::size_t k : h.not_in_wood)
+                add("join.connector", Severity::stop,
+                    say("Connector {} lands in the river: nothing holds it there. Take another number of them.",
+                        count(static_cast<double>(k) + 1)),
+                    h.connectors[k]);
+        }
+        double rods = 0;
+        double shortest = 1e300;
+        double longest = 0;
+        for (const RiverRun& r : in_.top.rivers)
+            for (const Rod& rod : r.rods)
+                rods += 1, shortest = std::min(shortest, rod.length_mm), longest = std::max(longest, rod.length_mm);
+        if (rods > 0) {
+            std::vector<Given> each;
+            for (const RiverRun& r : in_.top.rivers)
+                for (const Rod& rod : r.rods)
+                    each.push_back({"rod at", along(rod.u_mm + in_.top.wanted.length_mm / 2), "from the left end"}),
+                        each.push_back({"its length", fine(rod.length_mm), "gap and both depths"});
+            p_.figures.push_back({"join.rods",
+                                  "Rods, the longest",
+                                  count(rods),
+                                  fine(longest),
+                                  say("the shortest {}; drilled {} deep into both banks", fine(shortest), fine(in_.how.rod_depth_mm)),
+                                  {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
+            add("join.rods", Severity::note,
+                say("Rods: carry both banks' marks across with one straight edge, drill square to the joint line – never along its bends – with "
+                    "a guide, polish the rods before they go in, then slide both halves on together. What they carry is not computed: an "
+                    "estimate is yours."));
+            double most = 0;
+            for (const Region& r : in_.top.regions)
+                if (r.wood()) most = std::max(most, r.shrinkage(bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) *
+                                                        bounds(r.above).height() / 100 * 4 / 30);
+            if (most > 0.5)
+                add("join.rods_move", Severity::watch,
+                    say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, and "
+                        "{} longer bored there.",
+                        fine(most), fine(std::ceil(most))));
+        }
+        if (c.spring == Spring::hollow)
+            for (const GluedJoint& j : p_.joints)
+                if (j.spring_n > 0.3 * j.clamps * c.clamp_n)
+                    add("join.spring", Severity::watch,
+                        say("A hollow of {} takes {} N to close joint {}, of the {} N its clamps give: plane it flatter.", fine(c.spring_mm),
+                            number(std::round(j.spring_n)), count(static_cast<double>(j.joint) + 1), number(j.clamps * c.clamp_n)));
     }
 
     void glue_up() {
@@ -209,6 +288,14 @@ class Teller {
                     join_cauls, c,
                     {say("two, as long as the top, sawn before the glue is opened"), say("clamps slip on bark and round edges")}));
         }
+        if (!p_.joints.empty()) {
+            double most = 0;
+            for (const GluedJoint& j : p_.joints) most = std::max(most, j.spring_n);
+            p_.choices.push_back(choice_of(join_springs, c,
+                                           {say("closed by clamps all along"),
+                                            most > 0 ? say("the ends stay shut; {} N close the middle", number(std::round(most)))
+                                                     : say("{} hollow in the middle: the ends stay shut as they dry", fine(c.spring_mm))}));
+        }
         p_.choices.push_back(choice_of(join_edges, c,
                                        {say("nothing off"), say("soft to the hand"), say("crisp, and shows the thickness"),
                                         say("makes it look thinner"), say("where the live edge was cut away")}));
@@ -230,6 +317,7 @@ std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, co
         Ring line;
         for (const JointStation& s : makeup.joints.at(j.joint).along) line.push_back({s.u, s.v});
         t.area = to_bench.to_slab(pen_outline(line, 12));
+        t.choices = {join_springs.key, join_looses.key, join_faces.key};
         t.figures = {{"joint.length", "Long", mm(j.length_mm), {}, say("{} to glue", square_metres(j.m2)), {"along its line", {}, ""}},
                      {"joint.glue", "Glue", litres(j.glue_l), {}, {}, {"area × faces × spread / density", {}, ""}},
                      {"joint.clamps",
@@ -261,10 +349,10 @@ std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, co
                       {"as set", {}, "the maker's"}},
                      {"tie.bushings",
                       "Bushings differ by",
-                      fine(12),
+                      fine(2 * choices.bit_mm),
                       {},
-                      say("with a cutter of 6: twice its diameter"),
-                      {"inlay from one template: twice the cutter's diameter; corners of half of it are squared by hand", {}, ""}}};
+                      say("with a cutter of {}; its corners, {} round, are squared with a chisel", fine(choices.bit_mm), fine(choices.bit_mm / 2)),
+                      {"inlay from one template: twice the cutter's diameter", {{"cutter", fine(choices.bit_mm), "the maker's"}}, ""}}};
         out.push_back(std::move(t));
     }
     return out;

@@ -1,10 +1,19 @@
 #include "core/templates/templates.h"
 
+#include <cmath>
+#include <numbers>
+
+#include "core/job/job.h"
 #include "core/job/plan.h"
+#include "core/job/shop.h"
+#include "core/join/join.h"
 #include "core/lay/lay.h"
 #include "core/makeup/curve.h"
 #include "core/makeup/makeup.h"
+#include "core/pour/pour.h"
 #include "core/slab/slab.h"
+#include "core/top/top.h"
+#include "core/under/under.h"
 
 namespace yb {
 
@@ -25,6 +34,209 @@ std::vector<DrawnPath> drawn_top(const Plan& plan, const Placement& placement, b
     for (const auto& [a, b] : plan.lay->rough_cuts) out.push_back({{a, b}, false, "rough cut"});
     for (const auto& [a, b] : plan.lay->finish_cuts) out.push_back({{a, b}, false, "cut"});
     return out;
+}
+
+namespace {
+
+constexpr double between_mm = 40;  ///< pieces that are drawn beside one another
+
+Ring box_at(Vec2 low, double along, double across) {
+    return {low, low + Vec2{along, 0}, low + Vec2{along, across}, low + Vec2{0, across}};
+}
+
+Ring round(Vec2 at, double diameter) {
+    Ring out;
+    for (int i = 0; i < 48; ++i) {
+        const double a = 2 * std::numbers::pi * i / 48;
+        out.push_back(at + Vec2{std::cos(a), std::sin(a)} * (diameter / 2));
+    }
+    return out;
+}
+
+/// A slot across the top from one end of its middle line to the other, so wide.
+Ring slot(Vec2 from, Vec2 to, double wide) {
+    if (from.y > to.y) std::swap(from, to);
+    Ring out;
+    for (int i = 0; i <= 24; ++i) {
+        const double a = std::numbers::pi * i / 24;
+        out.push_back(to + Vec2{std::cos(a), std::sin(a)} * (wide / 2));
+    }
+    for (int i = 0; i <= 24; ++i) {
+        const double a = std::numbers::pi * (1 + i / 24.0);
+        out.push_back(from + Vec2{std::cos(a), std::sin(a)} * (wide / 2));
+    }
+    return out;
+}
+
+/// The upturned top as one looks at it: what was left is right.
+Vec2 from_below(Vec2 q) { return {q.x, -q.y}; }
+Ring from_below(const Ring& ring) {
+    Ring out;
+    for (auto it = ring.rbegin(); it != ring.rend(); ++it) out.push_back(from_below(*it));
+    return out;
+}
+
+/// What is cut into steel for a hole: a slot that reaches from its inner end outward, or a round one.
+Ring opening(const Slot& s, const UnderChoices& c) {
+    if (s.round || c.fixing != Fixing::slots) return round(from_below(s.uv), s.made.opening_mm);
+    const double away = s.from_fixed_mm > 0 ? 1 : -1;
+    const Vec2 inner = s.uv - Vec2{0, away * (s.bolt_from_inner_mm - c.bolt_mm / 2)};
+    const Vec2 outer = inner + Vec2{0, away * (s.length_mm - c.bolt_mm)};
+    return slot(from_below(inner), from_below(outer), c.bolt_mm);
+}
+
+}  // namespace
+
+std::vector<DrawnPath> drawn_form(const Plan& plan, const Job& job) {
+    std::vector<DrawnPath> out;
+    if (plan.pour->lifts.empty()) return out;
+    const Form& f = plan.pour->form;
+    const double l = f.inside_length_mm;
+    const double w = f.inside_width_mm;
+    const double t = f.thick_mm;
+    const Vec2 low = f.middle - Vec2{l / 2, w / 2};
+    out.push_back({box_at(low, l, w), true, "form, bottom"});
+    for (const double y : {low.y - t, low.y + w}) out.push_back({box_at({low.x - t, y}, l + 2 * t, t), true, "form, long side"});
+    for (const double x : {low.x - t, low.x + l}) out.push_back({box_at({x, low.y}, t, w), true, "form, end"});
+    for (const Compartment& c : plan.pour->compartments) out.push_back({c.above, true, "river"});
+    for (const Dam& d : plan.pour->dams)
+        if (d.length_mm > 1) out.push_back({{d.at - Vec2{0, d.length_mm / 2}, d.at + Vec2{0, d.length_mm / 2}}, false, "dam"});
+    for (const Divider& d : job.pour.dividers) {
+        for (const Compartment& c : plan.pour->compartments)
+            if (c.part == 0 && static_cast<int>(c.joint) + 1 == d.river)
+                for (const Span1 cut : cut_at_x(plan.top->above, d.u_mm))
+                    out.push_back({{{d.u_mm, cut.from}, {d.u_mm, cut.to}}, false, "divider"});
+    }
+    return out;
+}
+
+std::vector<DrawnPath> drawn_panels(const Plan& plan, const Job& job) {
+    std::vector<DrawnPath> out;
+    const double l = std::max(job.pour.panel_long_mm, job.pour.panel_wide_mm);
+    const double w = std::min(job.pour.panel_long_mm, job.pour.panel_wide_mm);
+    double y = 0;
+    for (const Sheet& sheet : plan.pour->form.sheets) {
+        out.push_back({box_at({0, y}, l, w), true, "panel"});
+        for (const NestedPart& p : sheet.parts) out.push_back({box_at({p.x_mm, y + p.y_mm}, p.length_mm, p.width_mm), true, p.name});
+        y += w + between_mm;
+    }
+    return out;
+}
+
+std::vector<DrawnPath> drawn_ties(const Job& job, const std::vector<double>& bushings) {
+    std::vector<DrawnPath> out;
+    const auto pair = bushings_for(job.join.bit_mm, bushings);
+    for (std::size_t i = 0; i < job.join.ties.size(); ++i) {
+        const std::string number = std::to_string(i + 1);
+        const Ring tie = outline_of(job.join.ties[i]);
+        out.push_back({tie, true, "bow tie " + number});
+        if (pair) out.push_back({widened(tie, (pair->outer_mm - job.join.bit_mm) / 2), true, "template " + number});
+    }
+    return out;
+}
+
+std::vector<DrawnPath> drawn_cauls(const Plan& plan) {
+    std::vector<DrawnPath> out;
+    for (std::size_t i = 0; i < plan.join->cauls.size(); ++i)
+        out.push_back({plan.join->cauls[i].shape, true, "caul " + std::to_string(i + 1)});
+    return out;
+}
+
+std::vector<DrawnPath> drawn_drilling(const Plan& plan, const Job& job) {
+    std::vector<DrawnPath> out;
+    if (plan.under->slots.empty()) return out;
+    const Ring& rim = plan.top->below.size() > 2 ? plan.top->below : plan.top->above;
+    out.push_back({from_below(rim), true, "underside"});
+    const UnderChoices& c = job.under;
+    const double half = job.top.length_mm / 2;
+    out.push_back({{{-half, -plan.under->fixed_v_mm}, {half, -plan.under->fixed_v_mm}}, false, "fixed line"});
+    for (const LegPlate& p : c.plates) out.push_back({from_below(footprint(p)), true, c.plate_let_in ? "plate, let in" : "plate"});
+    for (const Pocket& k : plan.under->pockets) {
+        Channel pocket = c.channels.at(k.channel);
+        pocket.length_mm = k.length_mm;
+        out.push_back({from_below(footprint(pocket)), true, "pocket"});
+    }
+    for (const Slot& s : plan.under->slots) {
+        const Vec2 at = from_below(s.uv);
+        out.push_back({round(at, s.made.drill_mm), true, "drill"});
+        out.push_back({{at - Vec2{6, 0}, at + Vec2{6, 0}}, false, "middle"});
+        out.push_back({{at - Vec2{0, 6}, at + Vec2{0, 6}}, false, "middle"});
+    }
+    return out;
+}
+
+std::vector<DrawnPath> drawn_plates(const Plan& plan, const Job& job) {
+    std::vector<DrawnPath> out;
+    double x = 0;
+    for (std::size_t i = 0; i < job.under.plates.size() && plan.under->ready; ++i) {
+        const LegPlate& p = job.under.plates[i];
+        const std::string part = "plate " + std::to_string(i + 1);
+        const Vec2 move = Vec2{x + p.along_mm / 2, 0} - from_below(Vec2{p.u_mm, p.v_mm});
+        const auto moved = [&](Ring ring) {
+            for (Vec2& q : ring) q = q + move;
+            return ring;
+        };
+        out.push_back({moved(from_below(footprint(p))), true, part});
+        for (const Slot& s : plan.under->slots)
+            if (s.part == part) out.push_back({moved(opening(s, job.under)), true, part + ", opening"});
+        x += p.along_mm + between_mm;
+    }
+    return out;
+}
+
+std::span<const TemplateRow> templates() {
+    using Asked = const TemplateAsked&;
+    static constexpr TemplateRow rows[] = {
+        {"slab", "The outline of the slab", "The slab has no outline yet: there is nothing to draw.",
+         [](Asked a) {
+             if (a.plan.slab()) return drawn_slab(*a.plan.slab(), *a.plan.shape());
+             const LeafPlan& leaf = a.plan.leaves.at(a.leaf);
+             return drawn_slab(leaf.slab(), leaf.shape());
+         }},
+        {"top", "A template of the top", "No top is laid yet: there is nothing to draw.",
+         [](Asked a) {
+             return a.job && a.plan.lay->ready ? drawn_top(a.plan, a.plan.placement, true) : std::vector<DrawnPath>();
+         }},
+        {"joint", "The template of a joint", "There is no joint on the bench: in Lay, a top of two glued leaves or more has one.",
+         [](Asked a) {
+             return a.job && a.plan.whole() ? drawn_joint(a.plan, a.job->makeup, a.shop.bushings_mm) : std::vector<DrawnPath>();
+         }},
+        {"patches", "The templates of patches", "There is no patch in this top: in Lay, draw one over a flaw.",
+         [](Asked a) {
+             return a.job ? drawn_patches(a.job->makeup, a.shop.bushings_mm) : std::vector<DrawnPath>();
+         }},
+        {"form", "The form of the pour", "Nothing is poured in this top: it needs no form.",
+         [](Asked a) {
+             return a.job ? drawn_form(a.plan, *a.job) : std::vector<DrawnPath>();
+         }},
+        {"panels", "The panels the form is cut from", "Nothing is poured in this top: it needs no form.",
+         [](Asked a) {
+             return a.job ? drawn_panels(a.plan, *a.job) : std::vector<DrawnPath>();
+         }},
+        {"ties", "The templates of bow ties", "There is no bow tie in this top: in Join, lay some over a crack.",
+         [](Asked a) {
+             return a.job ? drawn_ties(*a.job, a.shop.bushings_mm) : std::vector<DrawnPath>();
+         }},
+        {"cauls", "The cauls", "No caul is needed: nothing is glued, or no edge is live, or they are not chosen in Join.",
+         [](Asked a) {
+             return a.job ? drawn_cauls(a.plan) : std::vector<DrawnPath>();
+         }},
+        {"drilling", "The drilling of the underside", "No plate or channel is laid: in Under, lay them first.",
+         [](Asked a) {
+             return a.job ? drawn_drilling(a.plan, *a.job) : std::vector<DrawnPath>();
+         }},
+        {"plates", "The plates, for a metal shop", "No plate is laid: in Under, lay them first.",
+         [](Asked a) {
+             return a.job ? drawn_plates(a.plan, *a.job) : std::vector<DrawnPath>();
+         }},
+    };
+    return rows;
+}
+
+const TemplateRow* find_template(std::string_view key) {
+    for (const TemplateRow& row : templates())
+        if (row.key == key) return &row;
+    return nullptr;
 }
 
 std::vector<DrawnPath> drawn_patches(const MakeUpChoices& choices, const std::vector<double>& bushings) {

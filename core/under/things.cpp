@@ -69,6 +69,27 @@ void made(Thing& t, const UnderPlan& p) {
                              {"outer corner to outer corner", {}, "Pythagoras"}});
 }
 
+/// What tips it.
+void tipping(Thing& t, const UnderPlan& p, const UnderChoices& c, const WantedTop& top) {
+    const Tipping& tips = *p.tipping;
+    if (tips.down_n)
+        t.figures.push_back({"base.down",
+                             "Tips under, N down at the rim",
+                             number(std::round(*tips.down_n)),
+                             {},
+                             say("somebody who sits is {} N; an estimate for your judgement", number(c.person_n)),
+                             {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
+                              {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
+                              "moments; local codes stand above it"}});
+    t.figures.push_back(
+        {"base.side",
+         "Tips under, N level at the top",
+         number(std::round(tips.side_n)),
+         {},
+         say("racking is not in it"),
+         {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
+}
+
 /// The slots of one part, in the order of its holes.
 Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::string& part) {
     double longest = 0;
@@ -183,26 +204,10 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                                   "Wood Handbook FPL-GTR-190, eq. 8-9 and 8-3"}});
         out.push_back(std::move(t));
     }
-    if (p.tipping) {
-        const Tipping& tips = *p.tipping;
+    if (p.tipping || !p.base.parts.empty()) {
         Thing t{"base 1", "base", 0, say("The base")};
         made(t, p);
-        if (tips.down_n)
-            t.figures.push_back({"base.down",
-                                 "Tips under, N down at the rim",
-                                 number(std::round(*tips.down_n)),
-                                 {},
-                                 say("somebody who sits is {} N; an estimate for your judgement", number(c.person_n)),
-                                 {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
-                                  {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
-                                  "moments; local codes stand above it"}});
-        t.figures.push_back(
-            {"base.side",
-             "Tips under, N level at the top",
-             number(std::round(tips.side_n)),
-             {},
-             say("racking is not in it"),
-             {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
+        if (p.tipping) tipping(t, p, c, top);
         if (p.sag_mm)
             t.figures.push_back(
                 {"base.sag",

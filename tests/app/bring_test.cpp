@@ -41,7 +41,7 @@ TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     desk.cell(0, 5, "52");
     CHECK(desk.session().plan()->shape()->usable);
     const QString out = desk.dir.filePath("back.dxf");
-    REQUIRE(desk.window->export_drawing(out, MainWindow::Drawn::slab));
+    REQUIRE(desk.window->export_drawing(out, "slab"));
     QFile f(out);
     REQUIRE(f.open(QIODevice::ReadOnly));
     CHECK(bounds(slab_from_drawing(read_dxf(f.readAll().toStdString()), 1).outline.a).width() == Approx(900));

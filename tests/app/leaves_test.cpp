@@ -109,13 +109,13 @@ TEST_CASE("the make-up is chosen, each with its numbers", "[app][leaves]") {
     desk.type("joint_cutter", "11");
     CHECK(desk.text("caution_lay.bushings").contains("bushings"));
     const QString file = desk.dir.filePath("joint.svg");
-    REQUIRE(desk.window->export_drawing(file, MainWindow::Drawn::joint));
+    REQUIRE(desk.window->export_drawing(file, "joint"));
     QFile f(file);
     REQUIRE(f.open(QIODevice::ReadOnly));
     const Drawing d = read_svg(f.readAll().toStdString());
     CHECK(d.paths.size() >= 3);
     const QString pdf = desk.dir.filePath("joint.pdf");
-    REQUIRE(desk.window->export_drawing(pdf, MainWindow::Drawn::joint));
+    REQUIRE(desk.window->export_drawing(pdf, "joint"));
     CHECK(text_of_pdf(pdf).contains("lay the crosses on each other"));
 }
 
@@ -441,13 +441,13 @@ TEST_CASE("templates of patches are drawn 1:1, grown by what the larger bushing 
     Desk desk;
     desk.click("step_lay");
     const QString file = desk.dir.filePath("patches.svg");
-    CHECK_FALSE(desk.window->export_drawing(file, MainWindow::Drawn::patches));
+    CHECK_FALSE(desk.window->export_drawing(file, "patches"));
     CHECK(desk.text("status").contains("no patch"));
     desk.session().edit_job("Patch", [](Job& j) {
         j.makeup.patches.push_back({"patch-1", {{0, 0}, {120, 0}, {120, 40}, {0, 40}}, 8, "", {}, 0});
         j.makeup.cutter_mm = 12;  // the smallest pair that differs by 24: 16 and 40
     });
-    REQUIRE(desk.window->export_drawing(file, MainWindow::Drawn::patches));
+    REQUIRE(desk.window->export_drawing(file, "patches"));
     QFile f(file);
     REQUIRE(f.open(QIODevice::ReadOnly));
     const Drawing d = read_svg(f.readAll().toStdString());
@@ -457,7 +457,7 @@ TEST_CASE("templates of patches are drawn 1:1, grown by what the larger bushing 
     CHECK(opening.width() * d.mm_per_unit.value_or(1) == Approx(120 + 2 * 14).margin(0.05));
     CHECK(opening.height() * d.mm_per_unit.value_or(1) == Approx(40 + 2 * 14).margin(0.05));
     const QString dxf = desk.dir.filePath("patches.dxf");
-    REQUIRE(desk.window->export_drawing(dxf, MainWindow::Drawn::patches));
+    REQUIRE(desk.window->export_drawing(dxf, "patches"));
     QFile g(dxf);
     REQUIRE(g.open(QIODevice::ReadOnly));
     CHECK(read_dxf(g.readAll().toStdString()).paths.size() == 2);
