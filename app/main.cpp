@@ -38,6 +38,7 @@ int take_look(yb::MainWindow& window, const QString& job, const QString& step, c
     else if (step == "log") window.show_log();
     if (const yb::StepRow* row = yb::find_step(step.toLower().toStdString())) window.session().set_step(row->step);
     window.session().pick(thing);
+    if (step == "card") window.show_card(thing);
     if (auto* page = window.findChild<yb::FindPage*>(); page && step == "find") page->wait();
     if (auto* order = window.findChild<QPushButton*>("log_order"); order && step == "log") {
         order->click();

@@ -149,7 +149,22 @@ std::vector<Field> JoinView::fields(const Session& s) const {
                                  "piece_s", "set_min", "clamp_s", "clamp_n"})
             out.push_back(job_number(std::string("join.") + what));
     out.push_back(job_number("join.edge_mm"));
+    if (s.plan() && !s.plan()->join->cauls.empty()) out.push_back(job_number("join.caul_mm"));
+    if (s.makeup() && s.makeup()->halves_u_mm)
+        for (const char* what : {"connectors", "washer_mm"}) out.push_back(job_number(std::string("join.") + what));
+    for (const char* what : {"bit_mm"}) out.push_back(of(job_number(std::string("join.") + what), "tie"));
+    out.push_back(of(job_number("join.spring_mm"), "joint"));
     const Thing* t = s.picked_thing();
+    // What a feeler gauge read along this joint, at the places where it was read.
+    if (t && t->kind == "joint" && s.job() && t->index < s.plan()->join->joints.size()) {
+        const auto joint = static_cast<int>(s.plan()->join->joints[t->index].joint) + 1;
+        const auto& gaps = s.job()->join.gaps;
+        for (std::size_t i = 0; i < gaps.size(); ++i)
+            if (gaps[i].joint == joint)
+                out.push_back(of(job_number("join.gaps[" + std::to_string(i) + "].gap_mm", QString("gap_%1").arg(i + 1),
+                                            QObject::tr("Gap at %1").arg(in_units(along(gaps[i].u_mm + s.top()->length_mm / 2), s))),
+                                 "joint"));
+    }
     if (t && t->kind == "tie")
         for (const char* what : {"u_mm", "v_mm", "turn_deg", "long_mm", "wide_mm", "deep_mm"})
             out.push_back(
@@ -161,7 +176,9 @@ std::vector<Field> JoinView::fields(const Session& s) const {
 std::vector<Action> JoinView::actions(Session& session) {
     Session* s = &session;
     const auto gauge_uv = [s] { return s->plan()->placement.frame().from_slab(Vec2{s->gauge_mm(), centroid(s->plan()->lay->outline).y}); };
-    return {{"add_tie",
+    return {{"run_card", QObject::tr("Run the glue-up's card"), QObject::tr("In large type, with its clock; every tick goes to the book"),
+             [s] { Q_EMIT s->card_wanted(QStringLiteral("glue")); }, session.plan() && !session.plan()->join->joints.empty()},
+            {"add_tie",
              QObject::tr("A bow tie at the gauge"),
              {},
              [s, gauge_uv] {
@@ -176,6 +193,14 @@ std::vector<Action> JoinView::actions(Session& session) {
                  s->edit_job(QObject::tr("Bow ties over the cracks"), [&](Job& j) { n = tie_cracks(j, *plan); });
                  if (n == 0) Q_EMIT s->news(QObject::tr("No crack of this top wants another bow tie."));
              }},
+            {"add_gap", QObject::tr("A gap read at the gauge"), QObject::tr("Pushed together dry, with a feeler gauge"),
+             [s, gauge_uv] {
+                 const Thing* t = s->picked_thing();
+                 if (!t || t->index >= s->plan()->join->joints.size()) return;
+                 const int joint = static_cast<int>(s->plan()->join->joints[t->index].joint) + 1;
+                 s->edit_job(QObject::tr("A gap read"), [&](Job& j) { read_gap(j, joint, gauge_uv().x, 0.1); });
+             },
+             session.plan() && session.whole(), false, "joint"},
             {"tie_away",
              QObject::tr("Take this bow tie away"),
              {},
@@ -188,8 +213,6 @@ std::vector<Action> JoinView::actions(Session& session) {
              true,
              false,
              "tie"},
-            {"run_card", QObject::tr("Run the glue-up's card"), QObject::tr("In large type, with its clock; every tick goes to the book"),
-             [s] { Q_EMIT s->card_wanted(QStringLiteral("glue")); }, session.plan() && !session.plan()->join->joints.empty()},
             {"next", QObject::tr("Next: the underside"), {}, [s] { s->set_step(Step{"under"}); }, true, true}};
 }
 

@@ -7,7 +7,9 @@
 
 #include "app/bench/bench.h"
 #include "app/theme/theme.h"
+#include "core/edit/edits.h"
 #include "core/flat/flat.h"
+#include "core/job/job.h"
 #include "core/job/shop.h"
 #include "core/lay/lay.h"
 #include "core/pour/pour.h"
@@ -28,6 +30,17 @@ std::optional<Span1> river_at(const Session& s, double x) {
         if (!cut.empty()) return Span1{cut.front().from, cut.back().to};
     }
     return {};
+}
+
+/// The divider that a compartment lies right of; −1 for the first of its river.
+int divider_of(const Session& s, std::size_t compartment) {
+    const auto& all = s.plan()->pour->compartments;
+    if (compartment >= all.size() || all[compartment].part == 0 || !s.pour()) return -1;
+    int part = 0;
+    const auto& dividers = s.pour()->dividers;
+    for (std::size_t i = 0; i < dividers.size(); ++i)
+        if (dividers[i].river == static_cast<int>(all[compartment].joint) + 1 && ++part == all[compartment].part) return static_cast<int>(i);
+    return -1;
 }
 
 const Resin* resin_of(const Session& s) {
@@ -146,6 +159,20 @@ void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     for (const Dam& d : plan.pour->dams) {
         const double half = d.length_mm / 2;
         p.drawLine(map.px(f.to_slab(d.at + Vec2{0, -half})), map.px(f.to_slab(d.at + Vec2{0, half})));
+    }
+    // Dividers from bank to bank; each compartment in a tint of its own.
+    p.setPen(QPen(c.ink, 2));
+    for (const Compartment& k : plan.pour->compartments) {
+        if (k.part == 0) continue;
+        const double u = bounds(k.above).low.x;
+        for (const Span1 cut : cut_at_x(k.above, u + 0.5)) p.drawLine(map.px(f.to_slab(Vec2{u, cut.from})), map.px(f.to_slab(Vec2{u, cut.to})));
+        QColor tint = k.part % 2 ? c.brass : c.moss;
+        tint.setAlpha(90);
+        p.save();
+        p.setPen(Qt::NoPen);
+        p.setBrush(tint);
+        p.drawPolygon(map.px(f.to_slab(k.above)));
+        p.restore();
     }
     // Clamps on blocks, spread along each leaf.
     p.setPen(QPen(c.steel, 1.4));
@@ -301,14 +328,29 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
 
 std::vector<Field> PourView::fields(const Session& s) const {
     if (s.plan() && s.plan()->pour->compartments.empty()) return {};
-    return {job_number("pour.peak_limit_c"), job_number("pour.lifts"),       job_number("pour.cup_l"),        job_number("pour.after_mm"),
-            job_number("fill.overfill_mm"),  job_number("fill.reserve_pct"), job_number("pour.pigment_g_kg"), job_number("pour.sheet_mm"),
-            job_number("pour.bearers_mm"),   job_number("pour.clamp_n"),     job_number("pour.slope_mm_m"),   job_number("pour.night_c")};
+    std::vector<Field> out;
+    for (const char* path : {"pour.peak_limit_c", "pour.lifts", "pour.cup_l", "pour.pot_l", "pour.after_mm", "fill.overfill_mm",
+                             "fill.reserve_pct", "pour.cup_loss_pct", "pour.soak_ml_m2", "pour.pigment_g_kg", "pour.second_pct", "pour.clamp_n",
+                             "pour.slope_mm_m", "pour.night_c"})
+        out.push_back(job_number(path));
+    for (const char* path : {"pour.sheet_mm", "pour.rim_mm", "pour.bearers_mm", "pour.tape_mm", "pour.roll_m", "pour.panel_long_mm",
+                             "pour.panel_wide_mm", "pour.kerf_mm"})
+        out.push_back(of(job_number(path), "top form"));
+    // A compartment right of a divider: how much of its own colour.
+    if (const Thing* t = s.picked_thing(); t && t->kind == "river")
+        if (const int d = divider_of(s, t->index); d >= 0) {
+            const std::string path = "pour.dividers[" + std::to_string(d) + "].";
+            out.push_back(of(job_number(path + "pigment_g_kg", "divider_pigment"), "river"));
+            out.push_back(of(job_number(path + "u_mm", "divider_u"), "river"));
+        }
+    return out;
 }
 
 std::vector<Action> PourView::actions(Session& session) {
     Session* s = &session;
-    return {{"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); },
+    return {{"run_card", QObject::tr("Run the card of the day"), QObject::tr("In large type, with its clock; every tick goes to the book"),
+             [s] { Q_EMIT s->card_wanted(QStringLiteral("pour")); }, session.plan() && !session.plan()->pour->lifts.empty()},
+            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); },
              true, false, "top river lift"},
             {"hottest", QObject::tr("Where it is hottest"), QObject::tr("The gauge goes to the widest place"),
              [s] {
@@ -320,8 +362,28 @@ std::vector<Action> PourView::actions(Session& session) {
                  s->set_gauge(at);
              },
              session.plan() && !session.plan()->pour->compartments.empty(), false, "top river lift"},
-            {"run_card", QObject::tr("Run the card of the day"), QObject::tr("In large type, with its clock; every tick goes to the book"),
-             [s] { Q_EMIT s->card_wanted(QStringLiteral("pour")); }, session.plan() && !session.plan()->pour->lifts.empty()},
+            {"add_divider", QObject::tr("A divider at the gauge"), QObject::tr("What lies right of it is poured in a colour of its own"),
+             [s] {
+                 // In the river that runs at the gauge.
+                 const auto wide = river_at(*s, s->gauge_mm());
+                 if (!wide) return (void)Q_EMIT s->trouble(QObject::tr("No river runs at the gauge: move it to where the divider is to stand."));
+                 const Frame f = s->plan()->placement.frame();
+                 const Vec2 at = f.from_slab({s->gauge_mm(), (wide->from + wide->to) / 2});
+                 int river = 1;
+                 for (const Compartment& c : s->plan()->pour->compartments)
+                     if (contains(c.above, at)) river = static_cast<int>(c.joint) + 1;
+                 s->edit_job(QObject::tr("A divider"), [&](Job& j) { add_divider(j, river, at.x); });
+             },
+             session.plan() && !session.plan()->pour->compartments.empty(), false, "top river"},
+            {"drop_divider", QObject::tr("Take the divider at its left away"), {},
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 const int d = t ? divider_of(*s, t->index) : -1;
+                 if (d < 0) return;
+                 s->edit_job(QObject::tr("Take a divider away"), [&](Job& j) { drop_divider(j, static_cast<std::size_t>(d)); });
+                 s->pick({});
+             },
+             session.picked_thing() && divider_of(session, session.picked_thing()->index) >= 0, false, "river"},
             {"next", QObject::tr("Next: join"), {}, [s] { s->set_step(Step{"join"}); }, true, true}};
 }
 

@@ -299,7 +299,7 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
     return out;
 }
 
-std::vector<Field> UnderView::fields(const Session&) const {
+std::vector<Field> UnderView::fields(const Session& now) const {
     std::vector<Field> out{job_number("under.day_moisture_pct", "under_day"),
                            job_number("under.bolt_mm"),
                            job_number("under.play_mm"),
@@ -321,6 +321,28 @@ std::vector<Field> UnderView::fields(const Session&) const {
                              "under.foot_across_mm", "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm",
                              "under.person_n", "under.push_n"})
         out.push_back(of(job_number(path), "base"));
+    // How far the plate's corners hang below the top, the base stood under it.
+    if (const Thing* t = now.picked_thing(); t && t->kind == "plate") {
+        const QString corners[] = {QObject::tr("Gap, left near"), QObject::tr("Gap, right near"), QObject::tr("Gap, right far"),
+                                   QObject::tr("Gap, left far")};
+        for (std::size_t k = 0; k < 4; ++k) {
+            Field f{QString("plate_gap_%1").arg(k + 1),
+                    corners[k],
+                    Kind::fine,
+                    [i = t->index, k](const Session& s) -> std::optional<double> {
+                        if (!s.job() || i >= s.job()->under.plates.size()) return {};
+                        const auto& gaps = s.job()->under.plates[i].gaps_mm;
+                        return k < gaps.size() ? gaps[k] : std::nullopt;
+                    },
+                    [i = t->index, k](Session& s, std::optional<double> v) {
+                        s.edit_job(QObject::tr("A gap under a plate"), [&](Job& j) { set_plate_gap(j, i, k, v); });
+                    },
+                    0,
+                    60,
+                    true};
+            out.push_back(of(f, "plate"));
+        }
+    }
     out.push_back(of(job_number("under.least_above_mm"), "hole"));
     out.push_back(of(job_number("under.damper_pct"), "channel"));
     // The months of the room, each typed over as one likes.

@@ -297,6 +297,23 @@ void drop(std::vector<T>& from, std::size_t i) {
 
 void drop_channel(Job& job, std::size_t channel) { drop(job.under.channels, channel); }
 void drop_plate(Job& job, std::size_t plate) { drop(job.under.plates, plate); }
+void set_plate_gap(Job& job, std::size_t plate, std::size_t corner, std::optional<double> gap) {
+    auto& gaps = job.under.plates.at(plate).gaps_mm;
+    if (corner > 3) throw std::out_of_range("a plate has four corners");
+    if (gaps.size() < 4) gaps.resize(4);
+    gaps[corner] = gap;
+    if (std::none_of(gaps.begin(), gaps.end(), [](const auto& g) { return g.has_value(); })) gaps.clear();
+}
+void add_divider(Job& job, int river, double u) {
+    for (const Divider& d : job.pour.dividers)
+        if (d.river == river && std::abs(d.u_mm - u) < 20)
+            throw Refusal(say("A divider stands there already: slide the gauge along, or take that one away."));
+    job.pour.dividers.push_back({river, u, "second", job.pour.pigment_g_kg});
+    std::stable_sort(job.pour.dividers.begin(), job.pour.dividers.end(), [](const Divider& a, const Divider& b) {
+        return a.river != b.river ? a.river < b.river : a.u_mm < b.u_mm;
+    });
+}
+void drop_divider(Job& job, std::size_t divider) { drop(job.pour.dividers, divider); }
 void drop_support(Leaf& leaf, std::vector<Vec2> standing, std::size_t support) {
     drop(standing, support);
     set_supports(leaf, standing);

@@ -137,6 +137,11 @@ void add_channel(Job& job, double u_mm);
 void add_plate(Job& job, double u_mm);
 void drop_channel(Job& job, std::size_t channel);
 void drop_plate(Job& job, std::size_t plate);
+/// How far a plate's corner hangs below the top; nothing: not read. @param corner 0 to 3, from the left near one the way round.
+void set_plate_gap(Job& job, std::size_t plate, std::size_t corner, std::optional<double> gap_mm);
+/// A divider across a river, and one taken away. Its colour is "second" until it is named. @throws Refusal where one stands already.
+void add_divider(Job& job, int river, double u_mm);
+void drop_divider(Job& job, std::size_t divider);
 /// A support taken from where they are `standing`.
 void drop_support(Leaf& leaf, std::vector<Vec2> standing, std::size_t support);
 void move_plate(Job& job, std::size_t plate, Vec2 by_uv);

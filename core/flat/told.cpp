@@ -48,7 +48,7 @@ class Teller {
         const FacePlan& top = p_.face(Face::a);
         const FacePlan& low = p_.face(Face::b);
         p_.figures.push_back({"flat.off",
-                              "Comes off: show face, underside",
+                              "Off show face, underside",
                               fine(top.most_off_mm),
                               fine(low.most_off_mm),
                               say("at the worst places; {} and {} on average", fine(top.mean_off_mm), fine(low.mean_off_mm)),

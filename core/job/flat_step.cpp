@@ -63,7 +63,7 @@ void tell_together(const Planning& w, FlatPlan& all) {
         off.push_back(g);
     }
     all.figures.push_back({"flat.off",
-                           "Comes off: show face, underside",
+                           "Off show face, underside",
                            fine(show.most_off_mm),
                            fine(low.most_off_mm),
                            say("at the worst places of all leaves; {} and {} on average", fine(show.mean_off_mm), fine(low.mean_off_mm)),

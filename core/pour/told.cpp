@@ -90,18 +90,6 @@ class Teller {
                               {"as few as stay below the limit with the air 1 °C warmer, none deeper than the label allows",
                                {{"label allows", fine(resin_.deepest_mm), resin_.label}},
                                "each simulated on those below it"}});
-        const Shopping& buy = p_.shopping;
-        if (buy.kits > 0 || buy.left_l > 0 || buy.cost > 0)
-            p_.figures.push_back({"pour.buy",
-                                  "To buy, and what stays over",
-                                  litres(buy.buys_l),
-                                  litres(buy.remains_l),
-                                  buy.kits > 0 ? say("{} kits of {}", count(buy.kits), litres(*resin_.kit_l)) : Phrase(),
-                                  {"ceil((to mix − on the shelf) / kit) × kit",
-                                   {{"to mix", litres(buy.wanted_l), "above"},
-                                    {"on the shelf", litres(buy.left_l), "the shop's page"},
-                                    {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
-                                   "the shop's page"}});
         if (p_.second)
             p_.figures.push_back({"pour.second",
                                   "Second colour, from, to",
@@ -310,13 +298,30 @@ Figure label_figure(const Resin& resin) {
         if (r.label_h > 0 && std::abs(r.model_h / r.label_h - 1) > std::abs(worst)) worst = r.model_h / r.label_h - 1;
     }
     const auto n = static_cast<double>(rows.size() / 2);
-    return {"lift.label",
+    return {"resin.label",
             "Model beside label, worst",
             percent(100 * worst),
             {},
             n > 0 ? say("of {} times on the label, which stands above the model", count(n))
                   : say("its label gave no times: type them on the shop's page"),
             {"model / label − 1, at 25 °C; pot life in the cup it was measured in", rows, "docs/methods.md, Pour"}};
+}
+
+Thing resin_thing(const PourPlan& p, const Resin& resin) {
+    Thing t{"resin 1", "resin", 0, say("Resin: {}", resin.label)};
+    const Shopping& buy = p.shopping;
+    t.figures = {{"resin.buy",
+                  "To buy, and what stays over",
+                  litres(buy.buys_l),
+                  litres(buy.remains_l),
+                  buy.kits > 0 ? say("{} kits of {}", count(buy.kits), litres(*resin.kit_l)) : say("sold by the litre, as far as the shelf says"),
+                  {"ceil((to mix − on the shelf) / kit) × kit",
+                   {{"to mix", litres(buy.wanted_l), "Pour"},
+                    {"on the shelf", litres(buy.left_l), "the shop's page"},
+                    {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
+                   "the shop's page"}},
+                 label_figure(resin)};
+    return t;
 }
 
 Thing form_thing(const PourPlan& p, const Frame& to_bench) {
@@ -419,10 +424,10 @@ std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Fram
                       hours(l.next_to_h),
                       say("gelled, still tacky; later it is sanded first"),
                       {"α 0.55 and 0.75 at the surface", {}, ""}}};
-        if (resin) t.figures.push_back(label_figure(*resin));
         out.push_back(std::move(t));
     }
     if (!p.lifts.empty()) out.push_back(form_thing(p, to_bench));
+    if (resin && !p.lifts.empty()) out.push_back(resin_thing(p, *resin));
     return out;
 }
 

@@ -218,15 +218,16 @@ TEST_CASE("each compartment and lift is a thing with its figures", "[pour]") {
     const Plan plan = f.plan();
     const Resin slow = starting_resins()[0];
     const auto things = pour_things(*plan.pour, &slow, plan.placement.frame());
-    REQUIRE(things.size() == 2 + plan.pour->lifts.size());
+    REQUIRE(things.size() == 3 + plan.pour->lifts.size());
     // The form is one, as large as what it goes around, its cut list in its working.
-    const Thing& form = things.back();
+    const Thing& form = things[things.size() - 2];
     CHECK(form.kind == "form");
     CHECK(bounds(form.area).width() == Approx(plan.pour->form.inside_length_mm + 2 * f.job().pour.sheet_mm).epsilon(1e-6));
     CHECK(figure(form.figures, "form.panels").value.value == Approx(static_cast<double>(plan.pour->form.sheets.size())));
     CHECK(figure(form.figures, "form.tape").second->value == plan.pour->form.rolls);
-    CHECK(figure(things[1].figures, "lift.label").working.given.empty());
-    CHECK(pour_things(*plan.pour, nullptr, plan.placement.frame())[1].figures.size() + 1 == things[1].figures.size());
+    CHECK(figure(things.back().figures, "resin.label").working.given.empty());  // its label gave no times
+    CHECK(figure(things.back().figures, "resin.buy").value.value == Approx(plan.pour->mix_l));
+    CHECK(pour_things(*plan.pour, nullptr, plan.placement.frame()).size() + 1 == things.size());
     CHECK(things[0].kind == "river");
     CHECK(figure(things[0].figures, "river.pour").value.value == Approx(plan.pour->pour_l));
     CHECK(things[1].kind == "lift");

@@ -3,6 +3,7 @@
 
 #include "core/join/join.h"
 #include "tests/truth/demo_case.h"
+#include "tests/truth/rack_lay.h"
 
 namespace yb::truth {
 
@@ -54,6 +55,37 @@ inline std::map<std::string, Recompute> of_join() {
          [](const Case& c, const Figure&) {
              return Expected{glued(c).clamps, glued(c).spacing, 1.01, 1e-9, 2};
          }},
+        {"join.cauls",
+         [](const Case& c, const Figure&) {
+             // Walked in fine steps along both live edges: pieces of 900 at most, 60 left behind where the edge stands out furthest.
+             double n = 0;
+             double widest = 0;
+             for (const bool left : {false, true}) {
+                 if (!(left ? c.left_stays() : c.right_stays())) continue;
+                 double low = 1e300;
+                 double high = -1e300;
+                 const Ring& above = c.plan.top->above;
+                 const Ring& below = c.plan.top->below;
+                 for (const Ring* r : {&above, &below})
+                     for (const Vec2 q : *r) low = std::min(low, q.x), high = std::max(high, q.x);
+                 const double pieces = std::ceil((high - low) / 900 - 1e-9);
+                 n += pieces;
+                 for (int k = 0; k < pieces; ++k) {
+                     double out = -1e300;
+                     double in = 1e300;
+                     for (int i = 0; i <= 2000; ++i) {
+                         const double u = low + (high - low) / pieces * (k + std::clamp(i / 2000.0, 1e-7, 1 - 1e-7));
+                         double edge = -1e300;
+                         for (const Ring* r : {&above, &below})
+                             for (const double v : crossings(*r, u)) edge = std::max(edge, left ? v : -v);
+                         out = std::max(out, edge), in = std::min(in, edge);
+                     }
+                     widest = std::max(widest, out - in + c.job.join.caul_mm);
+                 }
+             }
+             return Expected{n, widest, 1e-9, 1e-9, 0.5};
+         }},
+        {"join.rods", of_rack_and_lay().at("lay.rods")},
         {"join.pieces",
          [](const Case& c, const Figure&) {
              return Expected{glued(c).pieces, (c.plan.flat->thickness_mm - c.job.join.loose_thick_mm) / 2, 0.01, 1e-9, 1e-6};

@@ -74,17 +74,6 @@ inline std::map<std::string, Recompute> of_pour() {
          [](const Case& c, const Figure&) {
              return Expected{static_cast<double>(poured(c).lifts), poured(c).deep_mm / poured(c).lifts, 1e-9, 1e-6, 0.01};
          }},
-        {"pour.buy",
-         [](const Case& c, const Figure&) {
-             const Resin& slow = c.docs.shop.resins.front();
-             const double left = slow.left_l.value_or(0);
-             double bought = 0;
-             // Kit by kit, until it is enough; by the litre where it comes in no kits.
-             if (slow.kit_l)
-                 while (left + bought < poured(c).mix_l) bought += *slow.kit_l;
-             else bought = std::max(0.0, poured(c).mix_l - left);
-             return Expected{bought, left + bought - poured(c).mix_l, 0.01, 0.02, 0.05};
-         }},
         {"pour.wait",
          [](const Case& c, const Figure&) {
              REQUIRE(poured(c).lifts == 1);  // of one lift alone it can be told so plainly
