@@ -29,11 +29,13 @@ constexpr double practice_fast = 60;      ///< a minute of practice is an hour
 constexpr double keep_every_s = 20;       ///< readings of a thermocouple are written so often
 constexpr double between_readings_s = 5;  ///< of the card's clock
 
-/// "1:05:09", "4:20": hours only where there are some.
+/// "9 d 20:31", "1:05:09", "4:20": days and hours only where there are some, seconds where they matter.
 QString clock_text(double s) {
     const auto whole = static_cast<qint64>(std::floor(std::abs(s)));
     const QString sign = s < 0 ? QStringLiteral("−") : QString();
     const qint64 h = whole / 3600;
+    if (h >= 48)
+        return QStringLiteral("%1%2 d %3:%4").arg(sign).arg(h / 24).arg(h % 24).arg(whole / 60 % 60, 2, 10, QChar('0'));
     if (h > 0)
         return QStringLiteral("%1%2:%3:%4").arg(sign).arg(h).arg(whole / 60 % 60, 2, 10, QChar('0')).arg(whole % 60, 2, 10, QChar('0'));
     return QStringLiteral("%1%2:%3").arg(sign).arg(whole / 60).arg(whole % 60, 2, 10, QChar('0'));
@@ -95,11 +97,12 @@ CardPage::CardPage(Session& session, QWidget* parent)
     note_->setObjectName("card_note");
     line_->setObjectName("card_line");
     line_->setWordWrap(true);
-    start_->setProperty("strong", true);
-    tick_->setProperty("strong", true);
+    start_->setProperty("next", true);
+    tick_->setProperty("next", true);
     tick_->setToolTip(tr("Space"));
     untick_->setToolTip(tr("Backspace"));
-    for (QPushButton* b : {untick_, away_, wire_, back_}) b->setProperty("plain", true);
+    for (QPushButton* b : {untick_, away_, wire_, back_}) b->setProperty("quiet", true);
+    for (QPushButton* b : {start_, tick_}) b->setMinimumSize(theme::grown(220), theme::grown(52)), b->setFont(theme::text(18, true));
     air_->setPlaceholderText(tr("°C"));
     note_->setPlaceholderText(tr("a note"));
     for (QLineEdit* e : {air_, mixed_}) e->setMaximumWidth(theme::grown(110));
@@ -358,11 +361,14 @@ void CardPage::draw_now(QPainter& p, const QRectF& box) const {
     p.setPen(c.ink);
     if (!s.run || !s.now || s.now->next >= steps_.size()) {
         p.setFont(theme::figures(26));
+        QRectF read;
         p.drawText(rest, Qt::AlignLeft | Qt::TextWordWrap,
                    steps_.empty() ? read_out()
                    : !s.run ? tr("%1 steps. Start when everything lies ready: the clock runs from then, and every tick goes to the book.")
                                   .arg(steps_.size())
-                            : read_out());
+                            : read_out(),
+                   &read);
+        if (!s.run) draw_set_out(p, rest.adjusted(0, read.height() + 18, 0, 0));
         return;
     }
     const CardStep& step = steps_[s.now->next];
@@ -401,6 +407,35 @@ void CardPage::draw_now(QPainter& p, const QRectF& box) const {
     if (std::abs(off) > 60)
         plan += off > 0 ? tr(" · %1 behind the plan").arg(clock_text(off)) : tr(" · %1 ahead of it").arg(clock_text(-off));
     p.drawText(QRectF(rest.left(), y, rest.width(), rest.bottom() - y), Qt::AlignLeft | Qt::TextWordWrap, plan);
+}
+
+/// What has to lie ready, and where a form leaks: before the clock runs.
+void CardPage::draw_set_out(QPainter& p, const QRectF& box) const {
+    if (card_ != "pour" || !session_.plan()) return;
+    const auto& c = theme::colours();
+    const PourPlan& plan = *session_.plan()->pour;
+    double y = box.top();
+    const auto list = [&](const QString& head, const std::vector<Phrase>& lines) {
+        if (lines.empty() || y > box.bottom() - 40) return;
+        p.setFont(theme::text(14, true));
+        p.setPen(c.pencil);
+        p.drawText(QRectF(box.left(), y, box.width(), theme::grown(24)), Qt::AlignLeft | Qt::AlignVCenter, head);
+        y += theme::grown(26);
+        p.setFont(theme::text(14));
+        p.setPen(c.ink);
+        for (const Phrase& line : lines) {
+            const QString text = said(line, session_);
+            const QRectF room(box.left() + 16, y, box.width() - 16, 1000);
+            const double high = p.boundingRect(room, Qt::AlignLeft | Qt::TextWordWrap, text).height();
+            if (y + high > box.bottom()) return;
+            p.drawText(QRectF(box.left(), y, 16, high), Qt::AlignLeft, QStringLiteral("·"));
+            p.drawText(room, Qt::AlignLeft | Qt::TextWordWrap, text);
+            y += high + 3;
+        }
+        y += 10;
+    };
+    list(tr("Set out"), plan.set_out);
+    list(tr("Where it leaks"), plan.leaks);
 }
 
 void CardPage::draw_list(QPainter& p, const QRectF& box) const {

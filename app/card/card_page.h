@@ -32,6 +32,8 @@ class CardPage : public QWidget {
     void set_clock(std::function<double()> now);
     /// What is read now, in words: for tests and those who can't see it.
     QString read_out() const;
+    /// Listens to a thermocouple on a line. @returns whether there is one.
+    bool listen_to(const QString& line);
     /// Waits for what is worked out beside: for tests and pictures.
     void wait();
 
@@ -60,9 +62,9 @@ class CardPage : public QWidget {
     Shown shown() const;
     void refresh();
     void draw_now(QPainter& p, const QRectF& box) const;
+    void draw_set_out(QPainter& p, const QRectF& box) const;
     void draw_list(QPainter& p, const QRectF& box) const;
     void draw_heat(QPainter& p, const QRectF& box) const;
-    bool listen_to(const QString& line);
     void keep_readings();
     bool change_run(const QString& label, const std::function<void(CardRun&)>& change);
 
