@@ -55,6 +55,7 @@ void set_void(Job& job, const std::string& flaw, const std::string& option, int 
 }
 
 void set_soak(Job& job, const std::string& flaw, const std::string& option, int leaf) {
+    if (option != "first" && option != "dry") throw std::invalid_argument("a void is soaked ‘first’ or filled ‘dry’, not ‘" + option + "’");
     void_of(job, flaw, leaf).soak = option == "first" ? Soak::first : Soak::dry;
 }
 
