@@ -1,8 +1,10 @@
 #include "app/fill/fill_view.h"
 
 #include "app/theme/theme.h"
+#include "core/edit/edits.h"
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
+#include "core/job/job.h"
 #include "core/lay/lay.h"
 #include "core/pour/choices.h"
 
@@ -100,6 +102,24 @@ std::vector<Action> FillView::actions(Session& session) {
                  s->set_step(step_key::rack);
                  s->look_at(QString::fromStdString(slab));
                  if (v.flaw < s->things().size()) s->pick(QString::fromStdString(s->things()[v.flaw].key));
+             },
+             true, false, "void"},
+            {"void_ties", QObject::tr("Bow ties over it"), QObject::tr("Stitched across, in Join"),
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 const auto plan = s->plan_of_whole();
+                 if (!t || !plan) return;
+                 std::size_t n = 0;
+                 s->edit_job(QObject::tr("Bow ties over a void"), [&, i = t->index](Job& j) { n = tie_void(j, *plan, i); });
+                 Q_EMIT s->news(n == 0 ? QObject::tr("No bow tie finds room across it.")
+                                       : QObject::tr("%n bow tie(s) laid across it: they are moved and sized in Join.", nullptr, static_cast<int>(n)));
+             },
+             true, false, "void"},
+            {"void_patch", QObject::tr("A patch over it"), QObject::tr("Let in over it; where it is cut from is chosen in Lay"),
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 const auto plan = s->plan_of_whole();
+                 if (t && plan) s->edit_job(QObject::tr("A patch over a void"), [&, i = t->index](Job& j) { patch_void(j, *plan, i); });
              },
              true, false, "void"},
             {"next", QObject::tr("Next: the pour"), {}, [s] { s->set_step(step_key::pour); }, true, true}};

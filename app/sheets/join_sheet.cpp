@@ -11,7 +11,7 @@ namespace yb {
 
 void write_join_sheet(Flow& flow, const SheetData& d) {
     const JoinPlan& j = *d.plan.join;
-    if (j.joints.empty() && d.job.join.ties.empty()) return;
+    if (j.joints.empty() && d.job.join.ties.empty() && !j.halves) return;
     flow.heading(QObject::tr("Glue-up"));
     if (!j.joints.empty()) {
         static const std::map<std::string, const char*> names{{"spread", "spread the glue"},
@@ -30,9 +30,26 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
                       .arg(j.clamps)
                       .arg(j.pieces),
                   12, true);
-        if (d.job.join.cauls && d.job.top.live != LiveEdges::none)
-            flow.note(QObject::tr("Cauls: two of %1, sawn from the offcut's edge before the glue is opened; cauls across both ends.")
-                          .arg(d.say(mm(d.job.top.length_mm))));
+        if (!j.cauls.empty()) {
+            flow.note(QObject::tr("Cauls, sawn from the offcut's edge before the glue is opened; cauls across both ends."));
+            rows.clear();
+            for (std::size_t i = 0; i < j.cauls.size(); ++i)
+                rows.push_back({QString::number(i + 1), j.cauls[i].left ? QObject::tr("left edge") : QObject::tr("right edge"),
+                                d.say(mm(j.cauls[i].length_mm)), d.say(mm(j.cauls[i].wide_mm))});
+            flow.table({{QObject::tr("caul"), 1}, {QObject::tr("along the"), 3}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
+                       rows, Flow::cut_points);
+        }
+    }
+    if (j.halves) {
+        flow.note(QObject::tr("Two halves, joined on site: %1 and %2. Connectors underneath, across the cut:")
+                      .arg(d.say(kg(j.halves->left_kg)), d.say(kg(j.halves->right_kg))),
+                  12, true);
+        std::vector<std::vector<QString>> rows;
+        for (std::size_t i = 0; i < j.halves->connectors.size(); ++i)
+            rows.push_back({QString::number(i + 1), d.say(mm(j.halves->connectors[i].y)),
+                            i < j.halves->tenons.size() ? d.say(mm(j.halves->tenons[i].y)) : QString()});
+        flow.table({{QObject::tr("connector"), 2}, {QObject::tr("off the middle"), 3, true}, {QObject::tr("tenon after it"), 3, true}}, rows,
+                   Flow::cut_points);
     }
     if (d.job.join.ties.empty()) return;
     std::vector<std::vector<QString>> rows;

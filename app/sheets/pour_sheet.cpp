@@ -5,6 +5,7 @@
 #include "app/sheets/sheets.h"
 #include "app/words.h"
 #include "core/fill/fill.h"
+#include "core/job/job.h"
 #include "core/job/plan.h"
 #include "core/job/shop.h"
 #include "core/pour/pour.h"
@@ -42,6 +43,41 @@ double net(const PourPlan& p) {
     double sum = 0;
     for (const Compartment& c : p.compartments) sum += c.net_l;
     return sum;
+}
+
+void lines(Flow& flow, const SheetData& d, const QString& head, const std::vector<Phrase>& all) {
+    if (all.empty()) return;
+    flow.need(20);
+    flow.note(head, 12, true);
+    for (const Phrase& p : all) flow.note(QStringLiteral("☐  ") + d.say(p));
+}
+
+/// The panels that the form is cut from, each part where it lies.
+void panels(Flow& flow, const SheetData& d) {
+    const auto& sheets = d.plan.pour->form.sheets;
+    const double l = std::max(d.job.pour.panel_long_mm, d.job.pour.panel_wide_mm);
+    const double w = std::min(d.job.pour.panel_long_mm, d.job.pour.panel_wide_mm);
+    for (std::size_t i = 0; i < sheets.size(); ++i) {
+        const double k = std::min(flow.width() * 0.62, 110.0) / l;
+        flow.drawing(w * k + 10, [&](QPainter& p, const QRectF& box) {
+            const QPointF low(box.left(), box.bottom() - 3);
+            p.setFont(flow.font(10));
+            p.setPen(QPen(Qt::black, 0.3));
+            p.drawText(QRectF(box.left(), box.top(), box.width(), 5), Qt::AlignLeft | Qt::AlignVCenter,
+                       QObject::tr("panel %1, %2 × %3").arg(i + 1).arg(d.say(mm(l)), d.say(mm(w))));
+            p.setBrush(Qt::NoBrush);
+            p.drawRect(QRectF(low.x(), low.y() - w * k, l * k, w * k));
+            p.setPen(QPen(Qt::black, 0.2));
+            for (const NestedPart& part : sheets[i].parts) {
+                const QRectF at(low.x() + part.x_mm * k, low.y() - (part.y_mm + part.width_mm) * k, part.length_mm * k, part.width_mm * k);
+                p.setBrush(QColor(232, 226, 214));
+                p.drawRect(at);
+                if (at.height() > 4)
+                    p.drawText(at, Qt::AlignCenter,
+                               QObject::tr("%1 × %2").arg(d.say(mm(part.length_mm)), d.say(mm(part.width_mm))));
+            }
+        });
+    }
 }
 
 /// The river's card: lifts with their heat, batches, form, clamps.
@@ -83,7 +119,19 @@ void river(Flow& flow, const SheetData& d) {
         rows.push_back({QObject::tr(f.name.c_str()), QString::number(f.count), d.say(mm(f.length_mm)), d.say(mm(f.width_mm))});
     flow.table({{QObject::tr("form"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
                rows, Flow::cut_points);
-    flow.note(QObject::tr("Tape %1 m, caulk %2.").arg(p.form.tape_m, 0, 'f', 0).arg(d.say(along(p.form.caulk_m * 1000))));
+    flow.note(QObject::tr("Tape %1 m, %2 rolls; caulk %3; %4 screws; a stiffener or block every %5 along the sides.")
+                  .arg(p.form.tape_m, 0, 'f', 0)
+                  .arg(p.form.rolls)
+                  .arg(d.say(along(p.form.caulk_m * 1000)))
+                  .arg(p.form.screws)
+                  .arg(d.say(mm(std::floor(p.form.stiffeners_mm / 10) * 10))));
+    panels(flow, d);
+    lines(flow, d, QObject::tr("Set out"), p.set_out);
+    lines(flow, d, QObject::tr("Where it leaks"), p.leaks);
+    if (p.shopping.kits > 0)
+        flow.note(QObject::tr("To buy: %1 kits, %2; %3 stays on the shelf.")
+                      .arg(p.shopping.kits)
+                      .arg(d.say(litres(p.shopping.buys_l)), d.say(litres(p.shopping.remains_l))));
     for (const FloatUp& f : p.floats)
         if (f.clamps > 0)
             flow.note(QObject::tr("Hold %1 down: %2 clamps, it lifts with %3 N.")

@@ -120,6 +120,10 @@ void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t sup
 
 /// A bow tie at a place of the top, across its grain.
 void add_tie(Job& job, Vec2 uv, double thickness_mm);
+/// Bow ties across one void, as many as it wants; those that are there are left. @param plan of the whole top. @returns how many came.
+std::size_t tie_void(Job& job, const Plan& plan, std::size_t which);
+/// A patch over one void, a little larger than it. @throws Refusal where it would run past the edge of the top.
+void patch_void(Job& job, const Plan& plan, std::size_t which);
 /// Bow ties over every crack of the top, as many as hold it; those that are there stay. @returns how many were added.
 std::size_t tie_cracks(Job& job, const Plan& plan);
 void drop_tie(Job& job, std::size_t tie);

@@ -18,23 +18,34 @@ void add_tie(Job& job, Vec2 uv, double thickness) {
     job.join.ties.push_back(t);
 }
 
-std::size_t tie_cracks(Job& job, const Plan& plan) {
+std::size_t tie_void(Job& job, const Plan& plan, std::size_t which) {
+    if (!plan.top->ready || which >= plan.fill->voids.size()) return 0;
     std::size_t added = 0;
-    if (!plan.top->ready) return 0;
-    const Frame bench = plan.placement.frame();
-    for (const VoidPlan& v : plan.fill->voids) {
-        if (v.kind != FlawKind::crack || v.gone) continue;
-        Ring crack;
-        for (const Vec2 q : v.outline) crack.push_back(bench.from_slab(q));
-        for (const BowTie& t : ties_over(crack, plan.top->thickness_mm)) {
-            if (intersection_area(outline_of(t), plan.top->above) < area(outline_of(t)) - 1) continue;
-            const bool there = std::any_of(job.join.ties.begin(), job.join.ties.end(), [&](const BowTie& b) {
-                return length(Vec2{b.u_mm - t.u_mm, b.v_mm - t.v_mm}) < t.wide_mm;
-            });
-            if (!there) job.join.ties.push_back(t), ++added;
-        }
+    const Ring crack = plan.placement.frame().from_slab(plan.fill->voids[which].outline);
+    for (const BowTie& t : ties_over(crack, plan.top->thickness_mm)) {
+        if (intersection_area(outline_of(t), plan.top->above) < area(outline_of(t)) - 1) continue;
+        const bool there = std::any_of(job.join.ties.begin(), job.join.ties.end(), [&](const BowTie& b) {
+            return length(Vec2{b.u_mm - t.u_mm, b.v_mm - t.v_mm}) < t.wide_mm;
+        });
+        if (!there) job.join.ties.push_back(t), ++added;
     }
     return added;
+}
+
+std::size_t tie_cracks(Job& job, const Plan& plan) {
+    std::size_t added = 0;
+    for (std::size_t i = 0; i < plan.fill->voids.size(); ++i)
+        if (plan.fill->voids[i].kind == FlawKind::crack && !plan.fill->voids[i].gone) added += tie_void(job, plan, i);
+    return added;
+}
+
+void patch_void(Job& job, const Plan& plan, std::size_t which) {
+    if (!plan.top->ready || which >= plan.fill->voids.size()) throw Refusal(say("That void is no longer there."));
+    // So much sound wood around it that its edge is clean.
+    const Ring over = widened(plan.placement.frame().from_slab(plan.fill->voids[which].outline), 6);
+    if (intersection_area(over, plan.top->above) < area(over) - 1)
+        throw Refusal(say("A patch over it would run past the edge of the top: draw one in Lay, or fill it."));
+    add_patch(job, over);
 }
 
 void drop_tie(Job& job, std::size_t tie) {
