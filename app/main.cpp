@@ -17,6 +17,7 @@
 #include "app/application.h"
 #include "app/bench/bench.h"
 #include "app/bring/long_work.h"
+#include "app/card/card_page.h"
 #include "app/find/find_page.h"
 #include "app/main_window.h"
 #include "app/theme/theme.h"
@@ -25,6 +26,20 @@
 #include "core/job/steps.h"
 
 namespace {
+
+/// A card in the midst of it, by a clock of its own.
+void run_card(yb::MainWindow& window, const QString& card) {
+    yb::CardPage* page = window.show_card(card);
+    double now = 1795680000;
+    page->set_clock([&now] { return now; });
+    page->start();
+    for (const double took : {780.0, 260.0, 350.0, 370.0, 190.0}) {
+        now += took;
+        page->tick_off();
+    }
+    now += 140;
+    page->set_clock([at = now] { return at; });
+}
 
 /// One picture of one step of one of the demo's jobs, for a look while working on it.
 int take_look(yb::MainWindow& window, const QString& job, const QString& step, const QString& path, const QString& thing, QSize size) {
@@ -38,7 +53,7 @@ int take_look(yb::MainWindow& window, const QString& job, const QString& step, c
     else if (step == "log") window.show_log();
     if (const yb::StepRow* row = yb::find_step(step.toLower().toStdString())) window.session().set_step(row->step);
     window.session().pick(thing);
-    if (step == "card") window.show_card(thing);
+    if (step == "card") run_card(window, thing);
     if (auto* page = window.findChild<yb::FindPage*>(); page && step == "find") page->wait();
     if (auto* order = window.findChild<QPushButton*>("log_order"); order && step == "log") {
         order->click();
@@ -92,6 +107,9 @@ int take_screenshots(yb::MainWindow& window, const QString& folder) {
         ok = shoot(name) && ok;
     }
     window.session().set_job("job-tarn-river");
+    run_card(window, "pour");
+    ok = shoot("card") && ok;
+    window.session().undo();
     window.show_find_tops();
     if (auto* page = window.findChild<yb::FindPage*>()) page->wait();
     ok = shoot("find") && ok;

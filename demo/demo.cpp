@@ -295,6 +295,9 @@ namespace {
 Documents made_demo() {
     Documents d;
     d.shop.name = "Tarnside workshop";
+    // The label of the can that stands there.
+    Resin& can = d.shop.resins.front();
+    can.recoat_from_h = 36, can.recoat_to_h = 72, can.sand_h = 96, can.cured_h = 168, can.kit_l = 6;
     for (Resin& r : d.shop.resins) r.price_l = r.key == "slow-deep" ? 21 : r.key == "medium" ? 24 : 30;
 
     SlabRecipe plane{"slab-sycamore-3",
