@@ -370,8 +370,14 @@ std::vector<Action> PourView::actions(Session& session) {
                  const Frame f = s->plan()->placement.frame();
                  const Vec2 at = f.from_slab({s->gauge_mm(), (wide->from + wide->to) / 2});
                  int river = 1;
-                 for (const Compartment& c : s->plan()->pour->compartments)
-                     if (contains(c.above, at)) river = static_cast<int>(c.joint) + 1;
+                 for (const Compartment& c : s->plan()->pour->compartments) {
+                     if (!contains(c.above, at)) continue;
+                     river = static_cast<int>(c.joint) + 1;
+                     const Box box = bounds(c.above);
+                     if (at.x - box.low.x < 20 || box.high.x - at.x < 20)
+                         return (void)Q_EMIT s->trouble(
+                             QObject::tr("Too near to the end of the river, or to another divider: slide the gauge along."));
+                 }
                  s->edit_job(QObject::tr("A divider"), [&](Job& j) { add_divider(j, river, at.x); });
              },
              session.plan() && !session.plan()->pour->compartments.empty(), false, "top river"},

@@ -326,7 +326,7 @@ Thing resin_thing(const PourPlan& p, const Resin& resin) {
 
 Thing form_thing(const PourPlan& p, const Frame& to_bench) {
     const Form& f = p.form;
-    Thing t{"form", "form", 0, say("The form")};
+    Thing t{"form 1", "form", 0, say("The form")};
     const double l = f.inside_length_mm / 2 + f.thick_mm;
     const double w = f.inside_width_mm / 2 + f.thick_mm;
     t.area = to_bench.to_slab(

@@ -1,0 +1,189 @@
+// What is made for a top, set and read as a hand does it: dividers and colours in a river, gaps along joints and under plates, bases,
+// bow ties and patches over voids, drawings that go out.
+#include <QComboBox>
+#include <QRadioButton>
+
+#include "app/shop/resin_plot.h"
+#include "core/drawing/drawing.h"
+#include "core/fill/fill.h"
+#include "core/job/job.h"
+#include "core/join/join.h"
+#include "core/pour/pour.h"
+#include "core/templates/templates.h"
+#include "core/top/top.h"
+#include "core/under/under.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+void choose(Desk& desk, const char* name) {
+    auto* way = desk.find<QRadioButton>(name);
+    desk.reveal(way);
+    way->click();
+    QApplication::processEvents();
+}
+
+Drawing drawn(Desk& desk, const char* what) {
+    const QString path = desk.dir.filePath(QString("%1.dxf").arg(what));
+    REQUIRE(desk.window->export_drawing(path, what));
+    QFile f(path);
+    REQUIRE(f.open(QIODevice::ReadOnly));
+    return read_dxf(f.readAll().toStdString());
+}
+
+}  // namespace
+
+TEST_CASE("a divider is set at the gauge, its compartment picked and given its own pigment", "[app][pour]") {
+    Desk desk;
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_pour");
+    const double whole = desk.session().plan()->pour->mix_l;
+    desk.session().set_gauge(900);
+    desk.click("add_divider");
+    REQUIRE(desk.session().pour()->dividers.size() == 1);
+    REQUIRE(desk.session().plan()->pour->compartments.size() == 2);
+    CHECK(desk.session().plan()->pour->mix_l == Approx(whole).epsilon(0.01));
+    // Where one stands no second is set.
+    desk.click("add_divider");
+    CHECK(desk.session().pour()->dividers.size() == 1);
+    CHECK(desk.text("status").contains("slide the gauge along"));
+    desk.pick("river 2");
+    desk.type("divider_pigment", "7");
+    CHECK(desk.session().pour()->dividers[0].pigment_g_kg == 7);
+    CHECK(desk.session().plan()->pour->compartments[1].pigment_g_kg == 7);
+    CHECK(desk.session().plan()->pour->compartments[0].pigment_g_kg != 7);
+    desk.click("drop_divider");
+    CHECK(desk.session().plan()->pour->compartments.size() == 1);
+    // Off the river it is refused with a word.
+    desk.session().set_gauge(-500);
+    desk.session().pick({});
+    desk.click("add_divider");
+    CHECK(desk.session().pour()->dividers.empty());
+}
+
+TEST_CASE("the form and the resin are picked and told", "[app][pour]") {
+    Desk desk;
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_pour");
+    desk.pick("form 1");
+    CHECK(desk.find<QLabel>("answer_form.panels")->text().contains(QString("%1 /").arg(desk.session().plan()->pour->form.sheets.size())));
+    const std::size_t panels = desk.session().plan()->pour->form.sheets.size();
+    desk.type("pour_panel_long", "1200");
+    desk.type("pour_panel_wide", "600");
+    CHECK(desk.session().plan()->pour->form.sheets.size() > panels);
+    desk.pick("resin 1");
+    CHECK(desk.find<QLabel>("answer_resin.buy")->text().contains("18"));  // three kits of six
+}
+
+TEST_CASE("a label's times stand beside the model on the shop's page", "[app][shop]") {
+    Desk desk;
+    desk.click("step_fill");
+    desk.click("the_shop");
+    auto* plot = desk.find<ResinPlot>("medium_plot");
+    CHECK(plot->read_out().contains("no times yet"));
+    const QImage before = plot->grab().toImage();
+    desk.type("medium_cured", "60 h");
+    desk.type("medium_recoat_from", "10 h");
+    CHECK(plot->read_out().contains("label 60 h"));
+    CHECK(plot->grab().toImage() != before);
+    desk.type("medium_kit", "3 L");
+    for (const Resin& r : desk.session().shop().resins)
+        if (r.key == "medium") CHECK(r.kit_l == 3.0);
+}
+
+TEST_CASE("gaps are typed along a joint and under a plate's corners", "[app][join][under]") {
+    Desk desk;
+    desk.session().set_job("job-seed-cabinet");
+    desk.click("step_join");
+    desk.pick("joint 2");
+    desk.session().set_gauge(700);
+    desk.click("add_gap");
+    REQUIRE(desk.session().join()->gaps.size() == 1);
+    CHECK(desk.session().join()->gaps[0].joint == 2);
+    desk.type("gap_1", "0.8");
+    CHECK(desk.session().join()->gaps[0].gap_mm == Approx(0.8));
+    CHECK(desk.session().plan()->join->joints[1].widest_gap_mm == Approx(0.8));
+    CHECK(desk.session().plan()->join->joints[1].close_n > 0);
+    desk.session().pick({});
+    desk.session().set_job("job-reading-table");
+    desk.click("step_under");
+    desk.pick("plate 1");
+    desk.type("plate_gap_1", "0.2");
+    desk.type("plate_gap_3", "1.4");
+    CHECK(desk.session().plan()->under->shims_mm.at(0)[2] == Approx(1.2));
+    CHECK(desk.find<QLabel>("answer_plate.shims")->text().contains("1.2"));
+    // Emptied it is not read.
+    auto* line = desk.find<QLineEdit>("plate_gap_3");
+    line->setFocus();
+    line->clear();
+    QTest::keyClick(line, Qt::Key_Return);
+    QApplication::processEvents();
+    CHECK(desk.session().plan()->under->shims_mm.at(0)[2] == 0);
+}
+
+TEST_CASE("a base is chosen and drawn, what can't be built is said", "[app][under]") {
+    Desk desk;
+    desk.click("step_under");
+    const QImage frames = desk.window->bench().grab().toImage();
+    choose(desk, "choice_under.base_cross");
+    CHECK(desk.session().job()->under.base == BaseKind::cross);
+    CHECK(desk.window->bench().grab().toImage() != frames);
+    choose(desk, "choice_under.base_trestle");
+    desk.pick("base 1");
+    CHECK(desk.find<QLabel>("answer_base.parts")->text().contains("7 /"));  // two bearers, feet, posts and a stretcher
+    desk.type("under_leg_wide", "500");
+    desk.session().pick({});
+    CHECK(desk.session().plan()->under->base.parts.empty());
+    CHECK(desk.text("headline_under.base").contains("can't be built"));
+    choose(desk, "choice_under.fixing_buttons");
+    CHECK(desk.find<QLabel>("answer_under.gap"));
+}
+
+TEST_CASE("a void is stitched or patched from Fill", "[app][fill]") {
+    Desk desk;
+    desk.click("step_fill");
+    const auto voids = desk.session().plan()->fill->voids;
+    std::size_t crack = voids.size();
+    for (std::size_t i = 0; i < voids.size(); ++i)
+        if (voids[i].kind == FlawKind::crack && !voids[i].gone) crack = i;
+    REQUIRE(crack < voids.size());
+    desk.pick(("void " + std::to_string(crack + 1)).c_str());
+    desk.click("void_ties");
+    const std::size_t ties = desk.session().join()->ties.size();
+    if (ties == 0) CHECK(desk.text("status").contains("No bow tie"));
+    else CHECK(desk.text("status").contains("laid across"));
+    const std::size_t patches = desk.session().makeup()->patches.size();
+    std::size_t inner = voids.size();
+    for (std::size_t i = 0; i < voids.size(); ++i)
+        if (!voids[i].runs_out && !voids[i].gone) inner = i;
+    REQUIRE(inner < voids.size());
+    desk.pick(("void " + std::to_string(inner + 1)).c_str());
+    desk.click("void_patch");
+    CHECK(desk.session().makeup()->patches.size() == patches + 1);
+    desk.click("undo");
+    CHECK(desk.session().makeup()->patches.size() == patches);
+}
+
+TEST_CASE("every drawing of the menu goes out, or says why there is none", "[app][drawing]") {
+    Desk desk;
+    desk.session().set_job("job-reading-table");
+    desk.click("step_under");
+    CHECK(drawn(desk, "drilling").paths.size() > desk.session().plan()->under->slots.size());
+    CHECK(drawn(desk, "plates").paths.size() == desk.session().job()->under.plates.size() * 4);
+    CHECK_FALSE(desk.window->export_drawing(desk.dir.filePath("form.dxf"), "form"));
+    CHECK(desk.text("status").contains("Nothing is poured"));
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_pour");
+    CHECK(drawn(desk, "form").paths.size() >= 6);
+    CHECK(drawn(desk, "panels").paths.size() >= 6);
+    desk.session().set_job("job-seed-cabinet");
+    desk.click("step_join");
+    CHECK(drawn(desk, "cauls").paths.size() == desk.session().plan()->join->cauls.size());
+    const QString pdf = desk.dir.filePath("drilling.pdf");
+    REQUIRE(desk.window->export_drawing(pdf, "drilling"));
+    CHECK(QFileInfo(pdf).size() > 1000);
+    CHECK_FALSE(desk.window->export_drawing(desk.dir.filePath("x.svg"), "the moon"));
+    for (const TemplateRow& row : templates()) CHECK_FALSE(QString(row.label).isEmpty());
+}
