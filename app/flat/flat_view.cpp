@@ -44,6 +44,27 @@ double middle_y(const Session& s) { return s.plan() && s.plan()->lay->outline.si
 }  // namespace
 
 namespace {
+/// The rounds that were read of the leaf, the picked one last, each with how strongly it is drawn.
+struct DrawnRound {
+    const FlatRound* round;
+    QColor ink;
+    double width;
+};
+std::vector<DrawnRound> rounds_of(const Session& s) {
+    std::vector<DrawnRound> out;
+    if (!s.leaves()) return out;
+    const auto leaf = static_cast<std::size_t>(std::max(0, s.leaf()));
+    if (leaf >= s.leaves()->size()) return out;
+    const auto& all = (*s.leaves())[leaf].rounds;
+    const Thing* t = s.picked_thing();
+    const std::size_t picked = t && t->kind == "round" ? t->index : all.size();
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (i != picked) out.push_back({&all[i], theme::colours().pencil, 1});
+    if (picked < all.size()) out.push_back({&all[picked], theme::colours().madder, 2});
+    return out;
+}
+constexpr double rounds_taller = 10;  ///< what it moved is drawn so many times over
+
 /// How unsure the show face is between its readings, as rings that grow with it.
 void unsure(QPainter& p, const BenchMap& map, const Session& s) {
     const Ring& outline = s.plan()->lay->outline;
@@ -240,6 +261,19 @@ void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     line([&](double x) { return shape.bottom.at({x, y}); }, QPen(c.wood_edge, 1.4), bench);
     line([&](double x) { return f.tilt.top_at({x, y}); }, QPen(c.chalk, 1.6));
     line([&](double x) { return f.tilt.bottom_at({x, y}); }, QPen(c.chalk, 1.6));
+    // How it moved since it was roughed: each reading's bow, ten times over, from the finished face.
+    const auto rounds = rounds_of(s);
+    for (const DrawnRound& r : rounds)
+        line(
+            [&](double x) {
+                const double u = b.width() > 0 ? 2 * (x - b.low.x) / b.width() - 1 : 0;
+                return f.tilt.top_at({x, y}) + rounds_taller * moved_at(*r.round, u, 0);
+            },
+            QPen(r.ink, r.width, Qt::DashLine));
+    if (rounds.empty()) return;
+    p.setFont(theme::figures(9));
+    p.setPen(rounds.back().ink);
+    p.drawText(QPointF(map.px(b.high.x) + 4, map.strip.top() + 10), QObject::tr("%1, ×10").arg(QString::fromStdString(rounds.back().round->on)));
 }
 
 void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -254,6 +288,18 @@ void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
     p.drawLine(map.end_px(y0, f.tilt.top_at({x, y0})), map.end_px(y1, f.tilt.top_at({x, y1})));
     p.drawLine(map.end_px(y0, f.tilt.bottom_at({x, y0})), map.end_px(y1, f.tilt.bottom_at({x, y1})));
+    for (const DrawnRound& r : rounds_of(s)) {
+        const Box b = bounds(s.plan()->lay->rough);
+        QPolygonF line;
+        for (int i = 0; i <= 24; ++i) {
+            const double y = y0 + (y1 - y0) * i / 24;
+            const double u = b.width() > 0 ? 2 * (x - b.low.x) / b.width() - 1 : 0;
+            const double v = b.height() > 0 ? 2 * (y - b.low.y) / b.height() - 1 : 0;
+            line << map.end_px(y, f.tilt.top_at({x, y}) + rounds_taller * moved_at(*r.round, u, v));
+        }
+        p.setPen(QPen(r.ink, r.width, Qt::DashLine));
+        p.drawPolyline(line);
+    }
     // Where the dial stands the layer's level, parallel to the finished plane.
     if (s.dial()) {
         const std::size_t shown = face_shown(s);

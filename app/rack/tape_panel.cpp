@@ -1,5 +1,6 @@
 #include "app/rack/tape_panel.h"
 
+#include <QCheckBox>
 #include <QApplication>
 #include <QButtonGroup>
 #include <QClipboard>
@@ -49,7 +50,8 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
       sheets_(new QButtonGroup(this)),
       every_(new MeasureField("tape_every", Kind::length, this)),
       gauge_(new DepthGauge(this)),
-      gauge_button_(new QPushButton(this)) {
+      gauge_button_(new QPushButton(this)),
+      upward_(new QCheckBox(tr("on the sled: it reads upward"), this)) {
     setObjectName("tape_panel");
     setAutoFillBackground(true);
     auto* bar = new QHBoxLayout;
@@ -92,6 +94,9 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     });
     show_gauge();
     bar->addWidget(gauge_button_);
+    upward_->setObjectName("tape_upward");
+    upward_->setToolTip(tr("A dial on the sled rises where the wood is higher; a gap under a straightedge grows where it is lower"));
+    bar->addWidget(upward_);
     bar->addWidget(new QLabel(tr("a station every")));
     every_->setFixedWidth(theme::grown(90));
     every_->set_range(10, 3000);
@@ -119,7 +124,10 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     connect(&session, &Session::changed, this, &TapePanel::refresh);
 }
 
-void TapePanel::show_gauge() { gauge_button_->setText(gauge_->listening() ? tr("let go of %1").arg(gauge_->name()) : tr("depth gauge…")); }
+void TapePanel::show_gauge() {
+    gauge_button_->setText(gauge_->listening() ? tr("let go of %1").arg(gauge_->name()) : tr("depth gauge…"));
+    upward_->setVisible(gauge_->listening());
+}
 
 bool TapePanel::listen_to_gauge(const QString& line) {
     const QString wrong = gauge_->listen(line);
@@ -140,7 +148,9 @@ void TapePanel::gauge_read(double mm) {
                            .arg(in_units(fine(mm), session_)));
         return;
     }
-    table_->item(row, column)->setText(QString::fromStdString(edit_text(fine(mm), session_.units())));
+    // Heights are kept as gaps: where the dial rises the gap is smaller. What it is counted from falls out of flattening.
+    const bool heights = sheet_ != Sheet::edges && sheet_ != Sheet::flaws;
+    table_->item(row, column)->setText(QString::fromStdString(edit_text(fine(heights && upward_->isChecked() ? -mm : mm), session_.units())));
     const int rows = sheet_ == Sheet::edges ? table_->rowCount() - 1 : table_->rowCount();
     if (row + 1 < rows) table_->setCurrentCell(row + 1, column);
     else if (column + 1 < table_->columnCount()) table_->setCurrentCell(0, column + 1);

@@ -68,6 +68,7 @@ class TapePanel : public QWidget {
     MeasureField* every_;
     DepthGauge* gauge_;
     class QPushButton* gauge_button_;
+    class QCheckBox* upward_;
     double every_mm_ = 300;
     bool filling_ = false;
     QMap<QPair<int, int>, QString> wrong_;  ///< texts that can't be read yet: kept as typed

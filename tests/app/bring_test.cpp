@@ -311,6 +311,16 @@ TEST_CASE("a depth gauge fills the heights, one press after the other", "[app]")
     QTRY_VERIFY_WITH_TIMEOUT(desk.session().slab()->heights_a.at(1, 0).has_value(), 3000);
     CHECK(*desk.session().slab()->heights_a.at(0, 0) == Approx(3.25));
     CHECK(*desk.session().slab()->heights_a.at(1, 0) == Approx(4.5));
+    // A dial on the sled rises where the wood is higher: the same bump, the other sign.
+    auto* upward = desk.find<QCheckBox>("tape_upward");
+    REQUIRE(upward->isVisible());
+    upward->click();
+    gauge.write("1.5\n");
+    QTRY_VERIFY_WITH_TIMEOUT(desk.session().slab()->heights_a.at(2, 0).has_value(), 3000);
+    CHECK(*desk.session().slab()->heights_a.at(2, 0) == Approx(-1.5));
+    desk.click("undo");
+    upward->click();
+    desk.find<QTableWidget>("tape_table")->setCurrentCell(2, 1);
     gauge.write("R 7.00 mm*00\n");  // garbled on the way
     QTRY_VERIFY_WITH_TIMEOUT(desk.text("tape_hint").contains("garbled"), 3000);
     CHECK_FALSE(desk.session().slab()->heights_a.at(2, 0).has_value());
