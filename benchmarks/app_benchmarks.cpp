@@ -157,6 +157,23 @@ BENCHMARK_CAPTURE(pick, leaf_and_joint_of_four, "job-seed-cabinet", step_key::la
 BENCHMARK_CAPTURE(pick, void_of_a_table, "job-reading-table", Step{"fill"})->Unit(benchmark::kMillisecond)->Iterations(200);
 BENCHMARK_CAPTURE(pick, hole_of_a_table, "job-reading-table", Step{"under"})->Unit(benchmark::kMillisecond)->Iterations(200);
 
+/// A frame of the dial: the removal layer by layer, the hours of a cure, the months of a year.
+void turn_dial(benchmark::State& state, const char* job, Step step) {
+    Shown shown(job, step);
+    double worst = 0;
+    int i = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        shown.window.session().set_dial((i++ % 100) / 100.0);
+        shown.window.bench().repaint();
+        QApplication::processEvents();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK_CAPTURE(turn_dial, removal, "job-reading-table", Step{"flat"})->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK_CAPTURE(turn_dial, year, "job-reading-table", Step{"under"})->Unit(benchmark::kMillisecond)->Iterations(200);
+
 /// Opening and closing a line of the slip: a working, a school with what each of its ways gains here, a caution with its mend.
 void open_line(benchmark::State& state, const char* job, Step step, const char* line) {
     Shown shown(job, step);

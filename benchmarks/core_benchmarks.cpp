@@ -78,11 +78,12 @@ BENCHMARK_CAPTURE(replan_of, river_still, "job-tarn-river", false)->Unit(benchma
 BENCHMARK_CAPTURE(replan_of, open_river_dragged, "job-open-river", true)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(replan_of, open_river_still, "job-open-river", false)->Unit(benchmark::kMillisecond);
 
-void tilt_of_a_million(benchmark::State& state) {
+/// So many readings, half of them on each face.
+void tilt_of_readings(benchmark::State& state) {
     std::mt19937 random(1);
     const auto u = [&] { return static_cast<double>(random()) / 4294967296.0; };
     std::vector<Vec3> top, bottom;
-    for (int i = 0; i < 500000; ++i) {
+    for (int64_t i = 0; i < state.range(0) / 2; ++i) {
         const double x = 2400 * u();
         const double y = 900 * (u() - 0.5);
         const double w = 0.00002 * (x - 1200) * y + 8 * x / 2400 * (1 - x / 2400);
@@ -91,7 +92,7 @@ void tilt_of_a_million(benchmark::State& state) {
     }
     for (auto _ : state) benchmark::DoNotOptimize(best_tilt(top, bottom));
 }
-BENCHMARK(tilt_of_a_million)->Unit(benchmark::kMillisecond);
+BENCHMARK(tilt_of_readings)->Arg(1000000)->Arg(5000000)->Unit(benchmark::kMillisecond);
 
 void open_ten_thousand_revisions(benchmark::State& state) {
     const auto path = std::filesystem::temp_directory_path() / "yb-benchmark.shop";
@@ -230,6 +231,20 @@ void under_planned(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(plan_under({*plan.top, job.under, job.room, plan.shop_air}));
 }
 BENCHMARK(under_planned)->Unit(benchmark::kMillisecond);
+
+/// A base with its cut list, and how sixty holes are made.
+void base_and_holes(benchmark::State& state) {
+    BaseInputs in;
+    in.leg_mm = 680;
+    in.choices.base = BaseKind::frames;
+    in.choices.splay_deg = 5;
+    in.choices.plates = {{-600, 0, 100, 620, 3, 1}, {600, 0, 100, 620, 3, 1}};
+    for (auto _ : state) {
+        benchmark::DoNotOptimize(plan_base(in));
+        for (int i = 0; i < 60; ++i) benchmark::DoNotOptimize(make_hole({0.1 * i, 0.05 * i, false, 40, 0, 0.5}, in.choices));
+    }
+}
+BENCHMARK(base_and_holes)->Unit(benchmark::kMillisecond);
 
 /// The program of one side of a table of 3 m.
 void program_of_a_side(benchmark::State& state) {

@@ -295,7 +295,7 @@ void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
             const double y = y0 + (y1 - y0) * i / 24;
             const double u = b.width() > 0 ? 2 * (x - b.low.x) / b.width() - 1 : 0;
             const double v = b.height() > 0 ? 2 * (y - b.low.y) / b.height() - 1 : 0;
-            line << map.end_px(y, f.tilt.top_at({x, y}) + rounds_taller * moved_at(*r.round, u, v));
+            line << map.end_px(y, f.tilt.top_at({x, y}) + std::max(1.0, rounds_taller / map.end_rise) * moved_at(*r.round, u, v));
         }
         p.setPen(QPen(r.ink, r.width, Qt::DashLine));
         p.drawPolyline(line);
