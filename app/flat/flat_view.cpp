@@ -1,5 +1,7 @@
 #include "app/flat/flat_view.h"
 
+#include <array>
+
 #include <QDate>
 #include <QPainterPath>
 
@@ -86,28 +88,43 @@ void unsure(QPainter& p, const BenchMap& map, const Session& s) {
 }
 }  // namespace
 
-const QImage& FlatView::heights_of(const FlatPlan& plan, std::size_t face, const BenchMap& map, const QRectF& box) const {
+const QImage& FlatView::heights_of(const FlatPlan& plan, const Ring& rough, std::size_t face, const BenchMap& map, const QRectF& box) const {
     const Surface& off = plan.faces[face].face == Face::a ? plan.off_top : plan.off_bottom;
     const QString where = QStringLiteral("%1 %2 %3 %4 %5").arg(face).arg(box.x()).arg(box.y()).arg(box.width()).arg(box.height());
     if (heights_for_ == std::pair<const void*, QString>(&plan, where)) return heights_;
     heights_for_ = {&plan, where};
-    const int w = std::max(1, static_cast<int>(box.width() / 2));
-    const int h = std::max(1, static_cast<int>(box.height() / 2));
+    // A place for each pixel, what lies beside the piece left at 0: nothing is clipped or scaled when the dial is turned.
+    const int w = std::max(1, static_cast<int>(std::ceil(box.width())));
+    const int h = std::max(1, static_cast<int>(std::ceil(box.height())));
+    QImage inside(w, h, QImage::Format_Grayscale8);
+    inside.fill(0);
+    {
+        QPainter cut(&inside);
+        cut.setPen(Qt::NoPen);
+        cut.setBrush(Qt::white);
+        cut.translate(-box.topLeft());
+        cut.drawPolygon(map.px(rough));
+    }
     std::vector<double> z(static_cast<std::size_t>(w) * static_cast<std::size_t>(h));
     highest_ = 0.1;
     for (int j = 0; j < h; ++j)
         for (int i = 0; i < w; ++i) {
-            const double v = off.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * box.width() / w, (j + 0.5) * box.height() / h)));
+            if (inside.constScanLine(j)[i] == 0) continue;
+            const double v = off.at(map.mm_at(box.topLeft() + QPointF(i + 0.5, j + 0.5)));
             z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] = v;
             highest_ = std::max(highest_, v);
         }
-    heights_ = QImage(w, h, QImage::Format_Indexed8);
+    heights_ = QImage(w, h, QImage::Format_Grayscale8);
     for (int j = 0; j < h; ++j) {
         uchar* line = heights_.scanLine(j);
+        const uchar* there = inside.constScanLine(j);
         for (int i = 0; i < w; ++i)
-            line[i] = static_cast<uchar>(
-                std::clamp(z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] / highest_ * 254 + 1,
-                           0.0, 255.0));
+            line[i] = there[i] == 0 ? 0
+                                    : static_cast<uchar>(std::clamp(
+                                          z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] /
+                                                  highest_ * 254 +
+                                              1,
+                                          1.0, 255.0));
     }
     return heights_;
 }
@@ -116,23 +133,23 @@ const QImage& FlatView::heights_of(const FlatPlan& plan, std::size_t face, const
 void FlatView::draw_removal(QPainter& p, const BenchMap& map, const Session& s, std::size_t face) const {
     const FlatPlan& f = *s.plan()->flat;
     const auto& c = theme::colours();
-    QPainterPath clip;
-    clip.addPolygon(map.px(s.plan()->lay->rough));
-    const QRectF box = clip.boundingRect();
-    heights_of(f, face, map, box);
+    const QRectF box = map.px(s.plan()->lay->rough).boundingRect();
+    const QImage& heights = heights_of(f, s.plan()->lay->rough, face, map, box);
     const double level = level_at(f.faces[face], highest_, *s.dial());
-    QList<QRgb> table(256);
-    for (int i = 0; i < 256; ++i) {
+    std::array<QRgb, 256> table{};
+    for (int i = 1; i < 256; ++i) {
         const double z = (i - 1) / 254.0 * highest_;
         QColor colour = z > level + 1e-9 ? c.slip : c.madder;
         colour.setAlphaF(z <= 0 ? 0.0F : z > level + 1e-9 ? 0.72F : static_cast<float>(0.1 + 0.5 * z / highest_));
-        table[i] = colour.rgba();
+        table[static_cast<std::size_t>(i)] = qPremultiply(colour.rgba());
     }
-    heights_.setColorTable(table);
-    p.save();
-    p.setClipPath(clip);
-    p.drawImage(box, heights_);
-    p.restore();
+    if (removal_.size() != heights.size()) removal_ = QImage(heights.size(), QImage::Format_ARGB32_Premultiplied);
+    for (int j = 0; j < heights.height(); ++j) {
+        const uchar* from = heights.constScanLine(j);
+        auto* to = reinterpret_cast<QRgb*>(removal_.scanLine(j));
+        for (int i = 0; i < heights.width(); ++i) to[i] = table[from[i]];
+    }
+    p.drawImage(box.topLeft().toPoint(), removal_);
 }
 
 std::optional<Dial> FlatView::dial(const Session& s) const {
@@ -160,6 +177,27 @@ QString FlatView::end_note(const Session& s) const {
         .arg(in_units(fine(std::max(0.0, f.off_top.at(p))), s), in_units(fine(std::max(0.0, f.off_bottom.at(p))), s));
 }
 
+namespace {
+/// The more comes off, the deeper.
+void draw_tint(QPainter& p, const BenchMap& map, const Surface& comes_off, const QRectF& box, double most_off_mm) {
+    const double most = std::max(1.0, most_off_mm);
+    constexpr double cell = 6;
+    QImage tint(std::max(1, static_cast<int>(box.width() / cell)), std::max(1, static_cast<int>(box.height() / cell)),
+                QImage::Format_ARGB32);
+    const double step_x = box.width() / tint.width();
+    const double step_y = box.height() / tint.height();
+    for (int j = 0; j < tint.height(); ++j)
+        for (int i = 0; i < tint.width(); ++i) {
+            const double off = comes_off.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * step_x, (j + 0.5) * step_y)));
+            QColor colour = theme::colours().madder;
+            colour.setAlphaF(off <= 0.05 ? 0.0F : static_cast<float>(std::min(0.62, 0.05 + 0.55 * off / most)));
+            tint.setPixelColor(i, j, colour);
+        }
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.drawImage(box, tint);
+}
+}  // namespace
+
 void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     const FlatPlan& f = *s.plan()->flat;
     if (!f.ready) return;
@@ -170,46 +208,37 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     const FacePlan& face = f.faces[shown];
     const Surface& comes_off = face.face == Face::a ? f.off_top : f.off_bottom;
     if (s.dial()) draw_removal(p, map, s, shown);
-    // Tint: the more comes off, the deeper.
     p.save();
-    QPainterPath clip;
-    clip.addPolygon(map.px(lay.rough));
-    p.setClipPath(clip);
-    const double most = std::max(1.0, face.most_off_mm);
-    constexpr double cell = 6;
-    const QRectF box = clip.boundingRect();
-    QImage tint(std::max(1, static_cast<int>(box.width() / cell)), std::max(1, static_cast<int>(box.height() / cell)),
-                QImage::Format_ARGB32);
-    const double step_x = box.width() / tint.width();
-    const double step_y = box.height() / tint.height();
-    for (int j = 0; j < tint.height(); ++j)
-        for (int i = 0; i < tint.width(); ++i) {
-            const double off = comes_off.at(map.mm_at(box.topLeft() + QPointF((i + 0.5) * step_x, (j + 0.5) * step_y)));
-            QColor colour = c.madder;
-            colour.setAlphaF(off <= 0.05 ? 0.0F : static_cast<float>(std::min(0.62, 0.05 + 0.55 * off / most)));
-            tint.setPixelColor(i, j, colour);
-        }
-    p.setRenderHint(QPainter::SmoothPixmapTransform);
-    if (!s.dial()) p.drawImage(box, tint);
+    if (!s.dial()) {
+        QPainterPath clip;
+        clip.addPolygon(map.px(lay.rough));
+        p.setClipPath(clip);
+        draw_tint(p, map, comes_off, clip.boundingRect(), face.most_off_mm);
+    }
     // Lanes of the layer that is being cut; every eighth says which way the router is fed.
     const int layer = s.dial() ? std::min(face.layers - 1, static_cast<int>(*s.dial() * face.layers)) : face.layers - 1;
     QColor lane = c.ink;
     lane.setAlpha(s.dial() ? 60 : 26);
     int n = 0;
+    QList<QLineF> lanes;
+    QList<QLineF> arrows;
     for (const LanePass& pass : face.passes) {
         if (pass.layer != layer) continue;
-        p.setPen(QPen(lane, 1));
         const QPointF a = map.px(pass.from);
         const QPointF b = map.px(pass.to);
-        p.drawLine(a, b);
+        lanes << QLineF(a, b);
         if (n++ % 8 != 4) continue;
         const QPointF along = (b - a) / std::max(1.0, std::hypot(b.x() - a.x(), b.y() - a.y()));
         const QPointF across(-along.y(), along.x());
         const QPointF tip = (a + b) / 2 + along * 6;
-        p.setPen(QPen(c.chalk, 1.3));
-        p.drawLine(tip, tip - along * 9 + across * 4);
-        p.drawLine(tip, tip - along * 9 - across * 4);
+        arrows << QLineF(tip, tip - along * 9 + across * 4) << QLineF(tip, tip - along * 9 - across * 4);
     }
+    p.setPen(QPen(lane, 1));
+    p.setRenderHint(QPainter::Antialiasing, !s.dial());  // played, they are drawn quickly
+    p.drawLines(lanes);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(c.chalk, 1.3));
+    p.drawLines(arrows);
     p.restore();
     // The place where one more reading is worth most.
     if (const Thing* t = s.picked_thing(); t && t->kind == "reading") {

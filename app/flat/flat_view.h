@@ -27,9 +27,9 @@ class FlatView : public StepView {
 
   private:
     /// How high a face stands over its finished plane, a byte a place; while nothing changes only its colours do.
-    const QImage& heights_of(const FlatPlan& plan, std::size_t face, const BenchMap& map, const QRectF& box) const;
+    const QImage& heights_of(const FlatPlan& plan, const Ring& rough, std::size_t face, const BenchMap& map, const QRectF& box) const;
     void draw_removal(QPainter&, const BenchMap&, const Session&, std::size_t face) const;
-    mutable QImage heights_;
+    mutable QImage heights_, removal_;
     mutable std::pair<const void*, QString> heights_for_;
     mutable double highest_ = 1;
     QTimer play_;
