@@ -54,6 +54,8 @@ class MainWindow : public QMainWindow {
     bool export_gcode(const QString& path, bool first);
     bool export_job(const QString& path);
     bool import_job(const QString& path);
+    /// The months of the job's room from an air logger's CSV.
+    bool bring_air(const QString& path);
     /// Reads a photograph in the background and opens its page; a sentence when it is no picture.
     void bring_photo(const QString& path);
     void bring_scan(const QString& path);

@@ -47,6 +47,10 @@ void MainWindow::build_menus() {
         const QString path = QFileDialog::getOpenFileName(this, tr("Import a job"), {}, tr("Job (*.json)"));
         if (!path.isEmpty()) import_job(path);
     });
+    file->addAction(tr("The room's &air from a logger…"), this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("The room's air"), {}, tr("Readings (*.csv *.txt)"));
+        if (!path.isEmpty()) bring_air(path);
+    });
     auto* machine = file->addMenu(tr("Program for a &machine"));
     for (const bool first : {true, false})
         machine->addAction(first ? tr("First side…") : tr("Second side…"), this, [this, first] {

@@ -7,6 +7,7 @@
 #include <QPrinter>
 #include <QStackedWidget>
 
+#include <algorithm>
 #include <array>
 
 #include "app/bring/bring.h"
@@ -19,8 +20,11 @@
 #include "app/sheets/sheet.h"
 #include "app/sheets/sheets_view.h"
 #include "app/sheets/tiled_pdf.h"
+#include "core/edit/edits.h"
+#include "core/file/file.h"
 #include "core/file/format_error.h"
 #include "core/flat/machine.h"
+#include "core/io/csv.h"
 #include "core/job/job.h"
 #include "core/lay/lay.h"
 #include "core/slab/slab.h"
@@ -83,6 +87,24 @@ bool MainWindow::import_job(const QString& path) {
     const QString wrong = read_job(session_, path);
     say(wrong.isEmpty() ? tr("Imported %1").arg(session_.job_name()) : wrong, !wrong.isEmpty());
     return wrong.isEmpty();
+}
+
+bool MainWindow::bring_air(const QString& path) {
+    if (!session_.job()) {
+        say(tr("No job is on the bench: its room is what the air is for."), true);
+        return false;
+    }
+    try {
+        const AirLog log = read_air(read_file(path.toStdString(), 64u << 20));
+        const auto months = std::count_if(log.months.begin(), log.months.end(), [](const auto& m) { return m.has_value(); });
+        if (!session_.edit_job(tr("The room's air"), [&](Job& j) { set_room_air(j, log, QFileInfo(path).completeBaseName().toStdString()); }))
+            return false;
+        say(tr("%1 readings in %2 months: the room's other months stay as they were.").arg(log.readings).arg(months));
+        return true;
+    } catch (const std::exception& e) {
+        say(tr("%1: %2").arg(QFileInfo(path).fileName(), QString::fromUtf8(e.what())), true);
+        return false;
+    }
 }
 
 void MainWindow::bring_scan(const QString& path) {

@@ -67,7 +67,7 @@ CardPage::CardPage(Session& session, QWidget* parent)
               a.corrected = corrected_by(q.readings, q.resin, q.section);
               return a;
           },
-          [this](const Question&, const Answer&) { update(); }),
+          [this](const Question&, const Answer&) { refresh(); }),
       start_(new QPushButton(tr("Start"), this)),
       tick_(new QPushButton(tr("Done"), this)),
       untick_(new QPushButton(tr("Take the last back"), this)),
@@ -193,6 +193,10 @@ CardPage::Shown CardPage::shown() const {
 
 void CardPage::refresh() {
     steps_ = session_.card_steps(card_.toStdString());
+    // By what the thermocouple has read so far the hours that are left go quicker or slower.
+    if (const auto asked = question())
+        if (const Answer* a = heat_.at_hand(*asked); a && a->corrected)
+            steps_ = at_pace(std::move(steps_), a->corrected->gel_25_h / kinetics_of(asked->resin).gel_25_h);
     const Shown s = shown();
     const bool runs = s.run != nullptr;
     const bool left = s.now && s.now->next < steps_.size();

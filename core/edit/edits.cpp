@@ -11,6 +11,7 @@
 #include "core/makeup/arrange.h"
 #include "core/patch/patch.h"
 #include "core/under/under.h"
+#include "core/wood/air_log.h"
 
 namespace yb {
 
@@ -343,6 +344,11 @@ void set_channel_from_end(Job& job, std::size_t i, double mm) { set_from_end(job
 void rename_job(Job& job, const std::string& name) { set_name(job.name, name); }
 void set_client(Job& job, const std::string& client) { job.client = client; }
 void set_room(Job& job, const Climate& room) { job.room = room; }
+void set_room_air(Job& job, const AirLog& log, const std::string& name) {
+    for (std::size_t m = 0; m < 12; ++m)
+        if (log.months[m]) job.room.months[m] = *log.months[m];
+    job.room.name = name;
+}
 
 void set_first_day(Job& job, const std::string& date) {
     if (!is_date(date)) throw Refusal(say("‘{}’ is not a date. Write it as 2026-11-30; the job still begins on {}", date, job.start));

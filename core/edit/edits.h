@@ -14,6 +14,7 @@
 
 namespace yb {
 
+struct AirLog;
 struct Climate;
 struct Documents;
 struct Job;
@@ -63,6 +64,8 @@ void set_client(Job& job, const std::string& client);
 void set_first_day(Job& job, const std::string& date);
 /// The air of the room the table will stand in.
 void set_room(Job& job, const Climate& room);
+/// The months that a logger stood there; the others stay as they were.
+void set_room_air(Job& job, const AirLog& log, const std::string& name);
 
 // --- Lay
 

@@ -165,6 +165,8 @@ const std::map<std::string, const char*>& all() {
         {"rack.twice", "Two stations at one place"},
         {"under.base", "This base can't be built"},
         {"under.door", "The way through the door"},
+        {"under.feet_out", "The feet stand past the top"},
+        {"under.slot_off", "A slot runs off its plate"},
         {"under.gaps", "Its plates are not in one plane"},
         {"under.held", "The channel's bolts pull hard"},
         {"under.knees", "Little room for knees"},

@@ -9,6 +9,8 @@
 
 #include <fmt/format.h>
 
+#include "core/calendar/calendar.h"
+
 namespace yb {
 namespace {
 
@@ -121,6 +123,61 @@ Ring read_points(const std::string& text) {
     }
     if (out.size() > 1 && length(out.front() - out.back()) < 1e-9) out.pop_back();  // closed by hand
     return out;
+}
+
+AirLog read_air(const std::string& text) {
+    std::string_view rest = text;
+    if (rest.substr(0, 3) == "\xEF\xBB\xBF") rest.remove_prefix(3);
+    enum Column { at, temp_c, temp_f, rh, other };
+    std::vector<Column> columns;
+    AirLog log;
+    std::array<double, 12> temp{};
+    std::array<double, 12> damp{};
+    std::array<std::size_t, 12> count{};
+    std::size_t number = 0;
+    while (!rest.empty()) {
+        std::string_view line = next_line(rest);
+        ++number;
+        if (line.empty() || line.front() == '#') continue;
+        const std::string where = fmt::format("line {}", number);
+        std::string_view cell;
+        bool more = true;
+        if (columns.empty()) {
+            while (next_cell(line, cell, more))
+                columns.push_back(cell == "at" ? at : cell == "temp_c" ? temp_c : cell == "temp_f" ? temp_f : cell == "rh_pct" ? rh : other);
+            const auto n = [&](Column c) { return std::count(columns.begin(), columns.end(), c); };
+            if (n(at) != 1 || n(rh) != 1 || n(temp_c) + n(temp_f) != 1)
+                throw FormatError(where, "the header needs the columns ‘at’, ‘temp_c’ (or ‘temp_f’) and ‘rh_pct’, each once");
+            continue;
+        }
+        std::size_t month = 12;
+        double t = 0;
+        double h = 0;
+        std::size_t i = 0;
+        for (; next_cell(line, cell, more); ++i) {
+            if (i >= columns.size() || columns[i] == other) continue;
+            if (columns[i] == at) {
+                const std::string date(cell.substr(0, 10));
+                if (!is_date(date)) throw FormatError(where, fmt::format("‘{}’ does not begin with a date as 2026-11-26", cell));
+                month = static_cast<std::size_t>(std::stoi(date.substr(5, 2)) - 1);
+                continue;
+            }
+            double v = 0;
+            const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), v);
+            if (error != std::errc{} || end != cell.data() + cell.size() || !std::isfinite(v))
+                throw FormatError(where, fmt::format("‘{}’ is not a number with a point", cell));
+            if (columns[i] == rh) h = v;
+            else t = columns[i] == temp_f ? (v - 32) / 1.8 : v;
+        }
+        if (i < columns.size()) throw FormatError(where, fmt::format("{} cells, {} are wanted: the line was cut short", i, columns.size()));
+        if (t < -40 || t > 60) throw FormatError(where, fmt::format("{:.1f} °C is no air of a room: −40 to 60 are taken", t));
+        if (h < 0 || h > 100) throw FormatError(where, fmt::format("{:.1f} % is no humidity: 0 to 100 are taken", h));
+        temp[month] += t, damp[month] += h, ++count[month], ++log.readings;
+    }
+    if (log.readings == 0) throw FormatError("the file", "no reading is in it: a header, then a line a reading");
+    for (std::size_t m = 0; m < 12; ++m)
+        if (count[m] > 0) log.months[m] = Month{temp[m] / static_cast<double>(count[m]), damp[m] / static_cast<double>(count[m])};
+    return log;
 }
 
 std::vector<std::vector<std::string>> split_table(const std::string& text) {

@@ -67,6 +67,9 @@ void pour_operations(const Planning& w, std::vector<Operation>& out) {
     give(out, p, "form", "Form", step_key::pour, 41, 3, 0);
     give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, p.wait_h);
     give(out, p, "unmould", "Unmould", step_key::pour, 43, 1, 0);
+    // What stands proud comes off; what shrank is topped up and has to set again.
+    give(out, p, "scrape", "Scrape, plane", step_key::pour, 44, 1, 0);
+    give(out, p, "topup", "Top up", step_key::pour, 45, 0.5, p.lifts.back().next_from_h);
 }
 
 void join_operations(const Planning& w, std::vector<Operation>& out) {

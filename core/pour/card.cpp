@@ -122,6 +122,14 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
     return out;
 }
 
+std::vector<CardStep> at_pace(std::vector<CardStep> steps, double factor) {
+    for (CardStep& s : steps) {
+        const bool cures = s.key.rfind("mix ", 0) == 0 || s.key == "second colour" || s.key == "gelled" || s.key == "unmould";
+        if (cures) s.from_s *= factor, s.until_s *= factor;
+    }
+    return steps;
+}
+
 std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, const Resin& resin, const Section& section) {
     std::vector<CardReading> used;
     for (const CardReading& r : readings)

@@ -604,6 +604,15 @@ class Planner {
                     s.uv);
                 break;
             }
+        slots_on_plates();
+        if (p_.base.feet.size() > 2) {
+            const Box feet = bounds(Ring(p_.base.feet.begin(), p_.base.feet.end()));
+            const Box rim = bounds(top_.above);
+            const double past = std::max({rim.low.x - feet.low.x, feet.high.x - rim.high.x, rim.low.y - feet.low.y, feet.high.y - rim.high.y});
+            if (past > 1)
+                add("under.feet_out", Severity::watch,
+                    say("The feet stand {} past the top: shins find them. Less lean, or the plates further in.", mm(past)));
+        }
         if (!p_.base_wrong.empty())
             add("under.base", Severity::stop,
                 say("The base can't be built like this: {}. Change its bars, the plates or the table's height.", p_.base_wrong));
@@ -634,6 +643,28 @@ class Planner {
             add("under.held", Severity::watch,
                 say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An estimate.",
                     number(std::round(p_.held->bolt_n))));
+    }
+
+    /// A slot has to end before its plate does.
+    void slots_on_plates() {
+        const auto& c = in_.choices;
+        if (c.fixing != Fixing::slots) return;
+        for (const Slot& s : p_.slots) {
+            if (s.round || !s.part.starts_with("plate ")) continue;
+            const LegPlate& plate = c.plates.at(std::stoul(s.part.substr(6)) - 1);
+            const double away = s.from_fixed_mm > 0 ? 1 : -1;
+            const double outer = s.uv.y + away * (s.length_mm - s.bolt_from_inner_mm);
+            const double inner = s.uv.y - away * s.bolt_from_inner_mm;
+            const double left = plate.across_mm / 2 - std::max(std::abs(outer - plate.v_mm), std::abs(inner - plate.v_mm));
+            if (left < 3) {
+                add("under.slot_off", Severity::stop,
+                    say("A slot of {} leaves {} of steel at its end: {} from the plate's end to the bolt is too little. Set the last bolt further "
+                        "in.",
+                        s.part, fine(std::max(0.0, left)), fine(c.edge_mm)),
+                    s.uv);
+                return;
+            }
+        }
     }
 
     void lifting() {

@@ -187,3 +187,25 @@ TEST_CASE("every drawing of the menu goes out, or says why there is none", "[app
     CHECK_FALSE(desk.window->export_drawing(desk.dir.filePath("x.svg"), "the moon"));
     for (const TemplateRow& row : templates()) CHECK_FALSE(QString(row.label).isEmpty());
 }
+
+TEST_CASE("a logger's file sets the months of the room, a bad one is said and changes nothing", "[app][under]") {
+    Desk desk;
+    desk.click("step_under");
+    const Climate before = desk.session().job()->room;
+    const auto write = [&](const char* name, const char* text) {
+        QFile f(desk.dir.filePath(name));
+        REQUIRE(f.open(QIODevice::WriteOnly));
+        f.write(text);
+        return f.fileName();
+    };
+    CHECK_FALSE(desk.window->bring_air(write("bad.csv", "at,temp_c,rh_pct\n2026-01-05,20,140\n")));
+    CHECK(desk.text("status").contains("line 2"));
+    CHECK(desk.session().job()->room == before);
+    REQUIRE(desk.window->bring_air(write("hall.csv", "at,temp_c,rh_pct\n2026-01-05,17,31\n2026-08-05,24,66\n")));
+    CHECK(desk.session().job()->room.months[0].rh_pct == 31);
+    CHECK(desk.session().job()->room.months[7].rh_pct == 66);
+    CHECK(desk.session().job()->room.months[3] == before.months[3]);
+    CHECK(desk.session().plan()->under->travel_mm > 0);
+    desk.click("undo");
+    CHECK(desk.session().job()->room == before);
+}

@@ -223,3 +223,22 @@ TEST_CASE("a thermocouple in the pour corrects the model, of readings made by a 
     CHECK_FALSE(corrected_by({{10, 20}, {20, 20}}, resin, section));
     CHECK_FALSE(corrected_by({{60 * 3600, 20}, {61 * 3600, 20}, {62 * 3600, 20}}, resin, section));
 }
+
+TEST_CASE("at another pace what waits for the cure waits longer, a cup does not", "[card]") {
+    const Documents& d = demo_shop();
+    const Job& job = d.jobs.at("job-tarn-river");
+    const Plan plan = plan_job(job, d);
+    const auto steps = card_of("pour", job, plan, d.shop);
+    const auto slow = at_pace(steps, 1.5);
+    REQUIRE(slow.size() == steps.size());
+    int longer = 0;
+    for (std::size_t i = 0; i < steps.size(); ++i) {
+        if (steps[i].key == "gelled" || steps[i].key == "unmould") {
+            CHECK(slow[i].from_s == Approx(1.5 * steps[i].from_s));
+            ++longer;
+        }
+        if (steps[i].key.rfind("pour ", 0) == 0) CHECK(slow[i].until_s == steps[i].until_s);
+        CHECK(slow[i].takes_s == steps[i].takes_s);
+    }
+    CHECK(longer == 2);
+}

@@ -48,7 +48,7 @@ TEST_CASE("past the end is short too", "[lay]") {
     CHECK(p.short_at.front().side == Side::right_end);
 }
 
-TEST_CASE("live edges: widths at both ends and the taper", "[lay]") {
+TEST_CASE("live edges: widths at both ends and the taper", "[lay][T2]") {
     const Wedge w;
     const LayPlan p = w.lay({1600, 650, 40, 740, LiveEdges::both, 0}, {1000, 0, 0, false, 30});
     CHECK(p.fits);

@@ -212,7 +212,7 @@ TEST_CASE("an open river on rods says how long each is and when one comes throug
     CHECK(find_caution(plan_job(j, d).under->cautions, "under.hole_in_river"));
 }
 
-TEST_CASE("bad make-ups are said and nothing is blocked", "[makeup]") {
+TEST_CASE("bad make-ups are said and nothing is blocked", "[makeup][T1][T43]") {
     Slab a = straight("a", 2100, 150, 150, 150, 150);
     Slab b = straight("b", 2100, 150, 150, 150, 150);
     b.tree = "another";
@@ -346,7 +346,7 @@ TEST_CASE("a leaf snaps to where its knot meets its mate's", "[makeup]") {
     CHECK(snapped(places, {-40, 23}, 5).x == -40);  // out of reach: as the hand says
 }
 
-TEST_CASE("the cut list is in working order and the offcuts are named", "[makeup]") {
+TEST_CASE("the cut list is in working order and the offcuts are named", "[makeup][T46]") {
     Slab a = straight("a", 2600, 300, 300, 300, 300);
     Slab b = straight("b", 2600, 300, 300, 300, 300);
     const Documents d = with({a, b});

@@ -386,3 +386,20 @@ TEST_CASE("with and without channels, by hand", "[under][channels]") {
     t.job.under.channels.clear();
     CHECK_FALSE(t.plan().held);
 }
+
+TEST_CASE("a slot that runs off its plate and feet that stand past the top are said", "[under][base]") {
+    Table t;
+    CHECK_FALSE(t.says("under.slot_off"));
+    t.job.under.edge_mm = 6;  // the bolt almost at the plate's end
+    const Caution* off = t.says("under.slot_off");
+    REQUIRE(off);
+    CHECK(off->severity == Severity::stop);
+    t.job.under.fixing = Fixing::oversize;
+    CHECK_FALSE(t.says("under.slot_off"));
+    Table wide;
+    wide.job.under.base = BaseKind::frames;
+    CHECK_FALSE(wide.says("under.feet_out"));
+    wide.job.under.splay_deg = 25;  // 321 mm further out at each side of 560
+    REQUIRE(wide.says("under.feet_out"));
+    CHECK(wide.says("under.feet_out")->says.value(0) == Approx(560 / 2.0 + 689 * std::tan(25 * deg) - 400).margin(0.5));
+}

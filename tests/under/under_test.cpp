@@ -124,7 +124,7 @@ TEST_CASE("a pocket leaves its channel room, and the channel its share of stiffn
     CHECK(p.pockets[0].stiffness_share == Approx(steel / (steel + wood)).epsilon(1e-6));
 }
 
-TEST_CASE("what stands in the way underneath is said with its place", "[under]") {
+TEST_CASE("what stands in the way underneath is said with its place", "[under][T27][T32]") {
     Table t;
     for (const char* key : {"under.outside", "under.clash", "under.through", "under.deep_channel", "under.channel_end", "under.wet",
                             "under.leg", "under.no_plates", "under.hole_in_void"})
@@ -193,7 +193,7 @@ TEST_CASE("a wood that nobody named stops the step and says where to mend it", "
     CHECK(p.slots.empty());
 }
 
-TEST_CASE("a bolt sits in its slot where the season says", "[under]") {
+TEST_CASE("a bolt sits in its slot where the season says", "[under][T23]") {
     Table t;
     // A dry day: nearly all the travel is outward, so the bolt sits near the inner end.
     t.job.under.day_moisture_pct = equilibrium_moisture(21, 36);
@@ -204,6 +204,10 @@ TEST_CASE("a bolt sits in its slot where the season says", "[under]") {
             CHECK(s.bolt_from_inner_mm == Approx(4 + 0.5));
         }
     CHECK(t.says("under.bolt_place"));
+    // Which bolts are done up hard, and which only snug.
+    const Caution* tight = t.says("under.tighten");
+    REQUIRE(tight);
+    CHECK(render(tight->says, Units::metric()).find("outside it snug") != std::string::npos);
     // In between it sits in the middle, and nothing is said.
     t.job.under.day_moisture_pct = (p.low_pct + p.high_pct) / 2;
     CHECK_FALSE(t.says("under.bolt_place"));
