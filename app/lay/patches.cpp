@@ -5,23 +5,55 @@
 
 #include "app/bench/bench.h"
 #include "app/theme/theme.h"
+#include "core/job/job.h"
 #include "core/lay/lay.h"
+#include "core/makeup/makeup.h"
+#include "core/patch/match.h"
 
 namespace yb::patches {
 
 namespace {
 
 /// Slabs that a patch could be cut from: those of the top's tree first, then by name.
-std::vector<const Slab*> sources(const Session& s) {
-    std::vector<const Slab*> out;
-    for (const auto& [id, slab] : s.slabs())
-        if (!slab.retired) out.push_back(&slab);
-    const auto first = s.job() ? s.slabs().find(s.leaves()->front().slab) : s.slabs().end();
-    const std::string tree = first == s.slabs().end() ? std::string() : first->second.tree;
-    std::stable_sort(out.begin(), out.end(), [&](const Slab* a, const Slab* b) {
-        return std::pair(a->tree != tree, a->name) < std::pair(b->tree != tree, b->name);
+struct Source {
+    const Slab* slab;
+    PatchMatch match;
+};
+
+/// What a patch may be cut from, what passes best for the wood under it first.
+std::vector<Source> sources(const Session& s, std::size_t patch) {
+    std::vector<Source> out;
+    const Slab* under = nullptr;
+    Vec2 where;
+    if (s.job() && patch < s.makeup()->patches.size()) {
+        const Vec2 middle = centroid(s.makeup()->patches[patch].outline);
+        std::size_t leaf = 0;
+        if (const Plan* plan = s.plan(); plan && plan->makeup)
+            for (std::size_t i = 0; i < plan->makeup->leaves.size() && i < s.leaves()->size(); ++i)
+                if (plan->makeup->leaves[i].part.size() > 2 && contains(plan->makeup->leaves[i].part, middle)) leaf = i;
+        const Leaf& in = (*s.leaves())[leaf];
+        if (const auto it = s.slabs().find(in.slab); it != s.slabs().end()) under = &it->second;
+        where = in.placement.frame().to_slab(middle);
+    }
+    for (const auto& [id, slab] : s.slabs()) {
+        if (slab.retired) continue;
+        out.push_back({&slab, under ? patch_match(slab, {}, *under, where) : PatchMatch{}});
+    }
+    std::stable_sort(out.begin(), out.end(), [&](const Source& a, const Source& b) {
+        return std::pair(-a.match.score, a.slab->name) < std::pair(-b.match.score, b.slab->name);
     });
     return out;
+}
+
+/// "Sycamore 3 · same tree, rings 4° apart".
+QString told_of(const Source& from, const Session& s) {
+    QStringList why;
+    if (from.match.same_tree) why << QObject::tr("same tree");
+    else if (from.match.same_wood) why << QObject::tr("same wood");
+    else why << QObject::tr("another wood");
+    if (from.match.rings_deg) why << QObject::tr("rings %1 apart").arg(in_units(degrees(*from.match.rings_deg), s));
+    if (from.match.offcut) why << QObject::tr("an offcut");
+    return QObject::tr("%1 · %2").arg(QString::fromStdString(from.slab->name), why.join(QStringLiteral(", ")));
 }
 
 /// Where on its slab a patch is cut.
@@ -97,22 +129,21 @@ std::vector<PickField> picks(const Session& s) {
     std::vector<PickField> out;
     const Thing* picked = s.picked_thing();
     if (!s.job() || !picked || picked->kind != "patch") return out;
-    const auto from = sources(s);
     QStringList names{QObject::tr("not said")};
-    for (const Slab* slab : from) names << QString::fromStdString(slab->name);
+    for (const Source& from : sources(s, picked->index)) names << told_of(from, s);
     for (std::size_t i = 0; i < s.makeup()->patches.size(); ++i) {
         if (i != picked->index) continue;
         out.push_back({QStringLiteral("patch_%1_from").arg(i + 1), QObject::tr("Patch %1 from").arg(i + 1), names,
                        [i](const Session& now) {
                            if (!now.job() || i >= now.makeup()->patches.size()) return -1;
-                           const auto all = sources(now);
+                           const auto all = sources(now, i);
                            const std::string& id = now.makeup()->patches[i].slab;
-                           const auto it = std::find_if(all.begin(), all.end(), [&](const Slab* slab) { return slab->id == id; });
+                           const auto it = std::find_if(all.begin(), all.end(), [&](const Source& from) { return from.slab->id == id; });
                            return id.empty() ? 0 : it == all.end() ? -1 : static_cast<int>(it - all.begin()) + 1;
                        },
                        [i](Session& now, int k) {
-                           const auto all = sources(now);
-                           const Slab* slab = k > 0 ? all.at(static_cast<std::size_t>(k) - 1) : nullptr;
+                           const auto all = sources(now, i);
+                           const Slab* slab = k > 0 ? all.at(static_cast<std::size_t>(k) - 1).slab : nullptr;
                            const Plan plan = *now.plan();
                            bool found = true;
                            now.edit_job(QObject::tr("What a patch is cut from"), [&](Job& j) {

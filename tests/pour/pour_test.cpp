@@ -226,7 +226,7 @@ TEST_CASE("each compartment and lift is a thing with its figures", "[pour]") {
     CHECK(figure(form.figures, "form.panels").value.value == Approx(static_cast<double>(plan.pour->form.sheets.size())));
     CHECK(figure(form.figures, "form.tape").second->value == plan.pour->form.rolls);
     CHECK(figure(things.back().figures, "resin.label").working.given.empty());  // its label gave no times
-    CHECK(figure(things.back().figures, "resin.buy").value.value == Approx(plan.pour->mix_l));
+    CHECK(figure(things.back().figures, "resin.buy").value.value == Approx(plan.pour->shopping.buys_l));
     CHECK(pour_things(*plan.pour, nullptr, plan.placement.frame()).size() + 1 == things.size());
     CHECK(things[0].kind == "river");
     CHECK(figure(things[0].figures, "river.pour").value.value == Approx(plan.pour->pour_l));
