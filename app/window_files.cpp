@@ -97,7 +97,8 @@ bool MainWindow::bring_air(const QString& path) {
     try {
         const AirLog log = read_air(read_file(path.toStdString(), 64u << 20));
         const auto months = std::count_if(log.months.begin(), log.months.end(), [](const auto& m) { return m.has_value(); });
-        if (!session_.edit_job(tr("The room's air"), [&](Job& j) { set_room_air(j, log, QFileInfo(path).completeBaseName().toStdString()); }))
+        if (!session_.edit_job(tr("The room's air"),
+                               [&](Job& j) { set_room_air(j, log, QFileInfo(path).completeBaseName().toStdString()); }))
             return false;
         say(tr("%1 readings in %2 months: the room's other months stay as they were.").arg(log.readings).arg(months));
         return true;
@@ -138,9 +139,8 @@ bool MainWindow::export_drawing(const QString& path, const char* what) {
     std::string title = session_.job_name().toStdString();
     if (plan && plan->drawable()) {
         // Of a top of several the slab is the leaf that was picked.
-        const std::size_t leaf = plan->leaves.empty() ? 0
-                                                      : std::min(plan->leaves.size() - 1,
-                                                                 static_cast<std::size_t>(std::max(0, session_.leaf())));
+        const std::size_t leaf =
+            plan->leaves.empty() ? 0 : std::min(plan->leaves.size() - 1, static_cast<std::size_t>(std::max(0, session_.leaf())));
         if (plan->slab() || !plan->leaves.empty()) paths = row->draw({*plan, session_.job(), session_.shop(), leaf});
         if (std::string_view(what) == "slab" && !paths.empty()) title = plan->slab() ? plan->slab()->name : plan->leaves[leaf].slab().name;
     }

@@ -2,11 +2,9 @@
 
 #include <QCheckBox>
 #include <QDateTime>
-#include <QInputDialog>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
-#include <QMenu>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -34,8 +32,7 @@ QString clock_text(double s) {
     const auto whole = static_cast<qint64>(std::floor(std::abs(s)));
     const QString sign = s < 0 ? QStringLiteral("−") : QString();
     const qint64 h = whole / 3600;
-    if (h >= 48)
-        return QStringLiteral("%1%2 d %3:%4").arg(sign).arg(h / 24).arg(h % 24).arg(whole / 60 % 60, 2, 10, QChar('0'));
+    if (h >= 48) return QStringLiteral("%1%2 d %3:%4").arg(sign).arg(h / 24).arg(h % 24).arg(whole / 60 % 60, 2, 10, QChar('0'));
     if (h > 0)
         return QStringLiteral("%1%2:%3:%4").arg(sign).arg(h).arg(whole / 60 % 60, 2, 10, QChar('0')).arg(whole % 60, 2, 10, QChar('0'));
     return QStringLiteral("%1%2:%3").arg(sign).arg(whole / 60).arg(whole % 60, 2, 10, QChar('0'));
@@ -116,15 +113,7 @@ CardPage::CardPage(Session& session, QWidget* parent)
             thermocouple_->let_go();
             return refresh();
         }
-        QMenu menu(this);
-        for (const QString& line : DepthGauge::lines()) menu.addAction(line, this, [this, line] { listen_to(line); });
-        menu.addAction(tr("Another line…"), this, [this] {
-            bool ok = false;
-            const QString line = QInputDialog::getText(
-                this, tr("Thermocouple"), tr("Its line, as /dev/ttyUSB0; the stand-in prints its own"), QLineEdit::Normal, {}, &ok);
-            if (ok && !line.trimmed().isEmpty()) listen_to(line.trimmed());
-        });
-        menu.exec(wire_->mapToGlobal(QPoint(0, wire_->height())));
+        DepthGauge::choose_line(wire_, tr("Thermocouple"), [this](const QString& line) { listen_to(line); });
     });
     connect(thermocouple_, &DepthGauge::temperature, this, &CardPage::take_temperature);
     connect(thermocouple_, &DepthGauge::said, this, [this](const QString& sentence, bool) {

@@ -111,8 +111,9 @@ std::vector<Action> FillView::actions(Session& session) {
                  if (!t || !plan) return;
                  std::size_t n = 0;
                  s->edit_job(QObject::tr("Bow ties over a void"), [&, i = t->index](Job& j) { n = tie_void(j, *plan, i); });
-                 Q_EMIT s->news(n == 0 ? QObject::tr("No bow tie finds room across it.")
-                                       : QObject::tr("%n bow tie(s) laid across it: they are moved and sized in Join.", nullptr, static_cast<int>(n)));
+                 Q_EMIT s->news(
+                     n == 0 ? QObject::tr("No bow tie finds room across it.")
+                            : QObject::tr("%n bow tie(s) laid across it: they are moved and sized in Join.", nullptr, static_cast<int>(n)));
              },
              true, false, "void"},
             {"void_patch", QObject::tr("A patch over it"), QObject::tr("Let in over it; where it is cut from is chosen in Lay"),

@@ -88,7 +88,8 @@ void unsure(QPainter& p, const BenchMap& map, const Session& s) {
 }
 }  // namespace
 
-const QImage& FlatView::heights_of(const FlatPlan& plan, const Ring& rough, std::size_t face, const BenchMap& map, const QRectF& box) const {
+const QImage& FlatView::heights_of(const FlatPlan& plan, const Ring& rough, std::size_t face, const BenchMap& map,
+                                   const QRectF& box) const {
     const Surface& off = plan.faces[face].face == Face::a ? plan.off_top : plan.off_bottom;
     const QString where = QStringLiteral("%1 %2 %3 %4 %5").arg(face).arg(box.x()).arg(box.y()).arg(box.width()).arg(box.height());
     if (heights_for_ == std::pair<const void*, QString>(&plan, where)) return heights_;
@@ -119,12 +120,12 @@ const QImage& FlatView::heights_of(const FlatPlan& plan, const Ring& rough, std:
         uchar* line = heights_.scanLine(j);
         const uchar* there = inside.constScanLine(j);
         for (int i = 0; i < w; ++i)
-            line[i] = there[i] == 0 ? 0
-                                    : static_cast<uchar>(std::clamp(
-                                          z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] /
-                                                  highest_ * 254 +
-                                              1,
-                                          1.0, 255.0));
+            line[i] =
+                there[i] == 0
+                    ? 0
+                    : static_cast<uchar>(std::clamp(
+                          z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] / highest_ * 254 + 1,
+                          1.0, 255.0));
     }
     return heights_;
 }
@@ -302,7 +303,8 @@ void FlatView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     if (rounds.empty()) return;
     p.setFont(theme::figures(9));
     p.setPen(rounds.back().ink);
-    p.drawText(QPointF(map.px(b.high.x) + 4, map.strip.top() + 10), QObject::tr("%1, ×10").arg(QString::fromStdString(rounds.back().round->on)));
+    p.drawText(QPointF(map.px(b.high.x) + 4, map.strip.top() + 10),
+               QObject::tr("%1, ×10").arg(QString::fromStdString(rounds.back().round->on)));
 }
 
 void FlatView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {

@@ -39,7 +39,8 @@ int divider_of(const Session& s, std::size_t compartment) {
     int part = 0;
     const auto& dividers = s.pour()->dividers;
     for (std::size_t i = 0; i < dividers.size(); ++i)
-        if (dividers[i].river == static_cast<int>(all[compartment].joint) + 1 && ++part == all[compartment].part) return static_cast<int>(i);
+        if (dividers[i].river == static_cast<int>(all[compartment].joint) + 1 && ++part == all[compartment].part)
+            return static_cast<int>(i);
     return -1;
 }
 
@@ -165,7 +166,8 @@ void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     for (const Compartment& k : plan.pour->compartments) {
         if (k.part == 0) continue;
         const double u = bounds(k.above).low.x;
-        for (const Span1 cut : cut_at_x(k.above, u + 0.5)) p.drawLine(map.px(f.to_slab(Vec2{u, cut.from})), map.px(f.to_slab(Vec2{u, cut.to})));
+        for (const Span1 cut : cut_at_x(k.above, u + 0.5))
+            p.drawLine(map.px(f.to_slab(Vec2{u, cut.from})), map.px(f.to_slab(Vec2{u, cut.to})));
         QColor tint = k.part % 2 ? c.brass : c.moss;
         tint.setAlpha(90);
         p.save();
@@ -330,8 +332,8 @@ std::vector<Field> PourView::fields(const Session& s) const {
     if (s.plan() && s.plan()->pour->compartments.empty()) return {};
     std::vector<Field> out;
     for (const char* path : {"pour.peak_limit_c", "pour.lifts", "pour.cup_l", "pour.pot_l", "pour.after_mm", "fill.overfill_mm",
-                             "fill.reserve_pct", "pour.cup_loss_pct", "pour.soak_ml_m2", "pour.pigment_g_kg", "pour.second_pct", "pour.clamp_n",
-                             "pour.slope_mm_m", "pour.night_c"})
+                             "fill.reserve_pct", "pour.cup_loss_pct", "pour.soak_ml_m2", "pour.pigment_g_kg", "pour.second_pct",
+                             "pour.clamp_n", "pour.slope_mm_m", "pour.night_c"})
         out.push_back(job_number(path));
     for (const char* path : {"pour.sheet_mm", "pour.rim_mm", "pour.bearers_mm", "pour.tape_mm", "pour.roll_m", "pour.panel_long_mm",
                              "pour.panel_wide_mm", "pour.kerf_mm"})
@@ -366,7 +368,8 @@ std::vector<Action> PourView::actions(Session& session) {
              [s] {
                  // In the river that runs at the gauge.
                  const auto wide = river_at(*s, s->gauge_mm());
-                 if (!wide) return (void)Q_EMIT s->trouble(QObject::tr("No river runs at the gauge: move it to where the divider is to stand."));
+                 if (!wide)
+                     return (void)Q_EMIT s->trouble(QObject::tr("No river runs at the gauge: move it to where the divider is to stand."));
                  const Frame f = s->plan()->placement.frame();
                  const Vec2 at = f.from_slab({s->gauge_mm(), (wide->from + wide->to) / 2});
                  int river = 1;
@@ -381,7 +384,9 @@ std::vector<Action> PourView::actions(Session& session) {
                  s->edit_job(QObject::tr("A divider"), [&](Job& j) { add_divider(j, river, at.x); });
              },
              session.plan() && !session.plan()->pour->compartments.empty(), false, "top river"},
-            {"drop_divider", QObject::tr("Take the divider at its left away"), {},
+            {"drop_divider",
+             QObject::tr("Take the divider at its left away"),
+             {},
              [s] {
                  const Thing* t = s->picked_thing();
                  const int d = t ? divider_of(*s, t->index) : -1;
@@ -389,7 +394,9 @@ std::vector<Action> PourView::actions(Session& session) {
                  s->edit_job(QObject::tr("Take a divider away"), [&](Job& j) { drop_divider(j, static_cast<std::size_t>(d)); });
                  s->pick({});
              },
-             session.picked_thing() && divider_of(session, session.picked_thing()->index) >= 0, false, "river"},
+             session.picked_thing() && divider_of(session, session.picked_thing()->index) >= 0,
+             false,
+             "river"},
             {"next", QObject::tr("Next: join"), {}, [s] { s->set_step(Step{"join"}); }, true, true}};
 }
 

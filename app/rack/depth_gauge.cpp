@@ -1,5 +1,7 @@
 #include "app/rack/depth_gauge.h"
 
+#include <QInputDialog>
+#include <QMenu>
 #include <QSerialPortInfo>
 
 namespace yb {
@@ -11,6 +13,19 @@ DepthGauge::DepthGauge(QObject* parent) : QObject(parent) {
         let_go();
         Q_EMIT said(tr("The gauge is gone: its line was pulled or it was switched off. What was read is kept."), true);
     });
+}
+
+void DepthGauge::choose_line(QWidget* below, const QString& title, const std::function<void(const QString&)>& listen_to) {
+    QMenu menu;
+    for (const QString& line : lines()) menu.addAction(line, below, [&, line] { listen_to(line); });
+    if (!menu.isEmpty()) menu.addSeparator();
+    menu.addAction(tr("Another line…"), below, [&] {
+        bool ok = false;
+        const QString line = QInputDialog::getText(below->window(), title, tr("Its line, as /dev/ttyUSB0; the stand-in prints its own"),
+                                                   QLineEdit::Normal, {}, &ok);
+        if (ok && !line.trimmed().isEmpty()) listen_to(line.trimmed());
+    });
+    menu.exec(below->mapToGlobal(QPoint(0, below->height())));
 }
 
 QStringList DepthGauge::lines() {

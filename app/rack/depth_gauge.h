@@ -1,8 +1,11 @@
 // A dial gauge or depth probe on a serial line: each press of its button is a reading.
 #pragma once
 
+#include <functional>
+
 #include <QObject>
 #include <QSerialPort>
+#include <QWidget>
 
 #include "devices/gauge.h"
 
@@ -20,6 +23,8 @@ class DepthGauge : public QObject {
     QString name() const { return name_.isEmpty() ? port_.portName() : name_; }
     /// Lines that the machine has.
     static QStringList lines();
+    /// Offers them below a button, and any other by its name; what is chosen is listened to.
+    static void choose_line(QWidget* below, const QString& title, const std::function<void(const QString&)>& listen_to);
 
   Q_SIGNALS:
     void reading(double mm);

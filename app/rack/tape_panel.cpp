@@ -6,11 +6,9 @@
 #include <QClipboard>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QInputDialog>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
-#include <QMenu>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -76,16 +74,7 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
             gauge_->let_go();
             return show_gauge();
         }
-        QMenu menu;
-        for (const QString& line : DepthGauge::lines()) menu.addAction(line, this, [this, line] { listen_to_gauge(line); });
-        if (!menu.isEmpty()) menu.addSeparator();
-        menu.addAction(tr("Another line…"), this, [this] {
-            bool ok = false;
-            const QString line = QInputDialog::getText(
-                this, tr("Depth gauge"), tr("Its line, as /dev/ttyUSB0; the stand-in prints its own"), QLineEdit::Normal, {}, &ok);
-            if (ok && !line.trimmed().isEmpty()) listen_to_gauge(line.trimmed());
-        });
-        menu.exec(gauge_button_->mapToGlobal(QPoint(0, gauge_button_->height())));
+        DepthGauge::choose_line(gauge_button_, tr("Depth gauge"), [this](const QString& line) { listen_to_gauge(line); });
     });
     connect(gauge_, &DepthGauge::reading, this, &TapePanel::gauge_read);
     connect(gauge_, &DepthGauge::said, this, [this](const QString& sentence, bool) {
@@ -150,7 +139,8 @@ void TapePanel::gauge_read(double mm) {
     }
     // Heights are kept as gaps: where the dial rises the gap is smaller. What it is counted from falls out of flattening.
     const bool heights = sheet_ != Sheet::edges && sheet_ != Sheet::flaws;
-    table_->item(row, column)->setText(QString::fromStdString(edit_text(fine(heights && upward_->isChecked() ? -mm : mm), session_.units())));
+    table_->item(row, column)
+        ->setText(QString::fromStdString(edit_text(fine(heights && upward_->isChecked() ? -mm : mm), session_.units())));
     const int rows = sheet_ == Sheet::edges ? table_->rowCount() - 1 : table_->rowCount();
     if (row + 1 < rows) table_->setCurrentCell(row + 1, column);
     else if (column + 1 < table_->columnCount()) table_->setCurrentCell(0, column + 1);

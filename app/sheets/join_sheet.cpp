@@ -36,8 +36,9 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
             for (std::size_t i = 0; i < j.cauls.size(); ++i)
                 rows.push_back({QString::number(i + 1), j.cauls[i].left ? QObject::tr("left edge") : QObject::tr("right edge"),
                                 d.say(mm(j.cauls[i].length_mm)), d.say(mm(j.cauls[i].wide_mm))});
-            flow.table({{QObject::tr("caul"), 1}, {QObject::tr("along the"), 3}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
-                       rows, Flow::cut_points);
+            flow.table(
+                {{QObject::tr("caul"), 1}, {QObject::tr("along the"), 3}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
+                rows, Flow::cut_points);
         }
     }
     if (j.halves) {
@@ -48,8 +49,8 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
         for (std::size_t i = 0; i < j.halves->connectors.size(); ++i)
             rows.push_back({QString::number(i + 1), d.say(mm(j.halves->connectors[i].y)),
                             i < j.halves->tenons.size() ? d.say(mm(j.halves->tenons[i].y)) : QString()});
-        flow.table({{QObject::tr("connector"), 2}, {QObject::tr("off the middle"), 3, true}, {QObject::tr("tenon after it"), 3, true}}, rows,
-                   Flow::cut_points);
+        flow.table({{QObject::tr("connector"), 2}, {QObject::tr("off the middle"), 3, true}, {QObject::tr("tenon after it"), 3, true}},
+                   rows, Flow::cut_points);
     }
     if (d.job.join.ties.empty()) return;
     std::vector<std::vector<QString>> rows;

@@ -73,8 +73,7 @@ void panels(Flow& flow, const SheetData& d) {
                 p.setBrush(QColor(232, 226, 214));
                 p.drawRect(at);
                 if (at.height() > 4)
-                    p.drawText(at, Qt::AlignCenter,
-                               QObject::tr("%1 × %2").arg(d.say(mm(part.length_mm)), d.say(mm(part.width_mm))));
+                    p.drawText(at, Qt::AlignCenter, QObject::tr("%1 × %2").arg(d.say(mm(part.length_mm)), d.say(mm(part.width_mm))));
             }
         });
     }

@@ -12,8 +12,8 @@ namespace {
 void drilling(Flow& flow, const SheetData& d) {
     std::vector<std::vector<QString>> rows;
     for (const Slot& s : d.plan.under->slots)
-        rows.push_back({QString::fromStdString(s.part), d.say(fine(s.made.drill_mm)), d.say(fine(s.made.stop_mm)), d.say(fine(s.made.above_mm)),
-                        s.made.washer_mm > 0 ? d.say(fine(s.made.washer_mm)) : QStringLiteral("–")});
+        rows.push_back({QString::fromStdString(s.part), d.say(fine(s.made.drill_mm)), d.say(fine(s.made.stop_mm)),
+                        d.say(fine(s.made.above_mm)), s.made.washer_mm > 0 ? d.say(fine(s.made.washer_mm)) : QStringLiteral("–")});
     flow.table({{QObject::tr("drill for"), 2},
                 {QObject::tr("drill"), 1.6, true},
                 {QObject::tr("stop at"), 1.6, true},
@@ -24,7 +24,8 @@ void drilling(Flow& flow, const SheetData& d) {
     rows.clear();
     for (std::size_t i = 0; i < d.plan.under->shims_mm.size(); ++i) {
         const auto& at = d.plan.under->shims_mm[i];
-        rows.push_back({QObject::tr("plate %1").arg(i + 1), d.say(fine(at[0])), d.say(fine(at[1])), d.say(fine(at[2])), d.say(fine(at[3]))});
+        rows.push_back(
+            {QObject::tr("plate %1").arg(i + 1), d.say(fine(at[0])), d.say(fine(at[1])), d.say(fine(at[2])), d.say(fine(at[3]))});
     }
     if (!rows.empty())
         flow.table({{QObject::tr("pack under"), 2},

@@ -57,7 +57,9 @@ void ResinPlot::paintEvent(QPaintEvent*) {
     const QRectF plot = QRectF(rect()).adjusted(4, 8, -8, -theme::grown(18));
     double last = cures_.back().first;
     for (const LabelRow& r : rows_) last = std::max(last, r.label_h);
-    const auto at = [&](double h, double share) { return QPointF(plot.left() + plot.width() * h / last, plot.bottom() - plot.height() * share); };
+    const auto at = [&](double h, double share) {
+        return QPointF(plot.left() + plot.width() * h / last, plot.bottom() - plot.height() * share);
+    };
     p.setPen(QPen(c.rule, 1));
     p.drawLine(plot.bottomLeft(), plot.bottomRight());
     QPolygonF line;

@@ -50,13 +50,25 @@ Field resin_field(const std::string& key, const char* field, const QString& name
 }
 
 std::vector<Field> resin_fields(const std::string& key) {
-    return {resin_field(key, "gel_25_h", "gel"),    resin_field(key, "deepest_mm", "deepest"),  resin_field(key, "parts_a", "parts_a"),
-            resin_field(key, "parts_b", "parts_b"), resin_field(key, "density_a", "density_a"), resin_field(key, "density_b", "density_b"),
-            resin_field(key, "price_l", "price"),   resin_field(key, "pot_life_h", "pot_life"), resin_field(key, "pot_g", "pot"),
-            resin_field(key, "heat_kj_kg", "heat"), resin_field(key, "pa_s", "viscosity"),      resin_field(key, "low_c", "low"),
-            resin_field(key, "high_c", "high"),     resin_field(key, "recoat_from_h", "recoat_from"),
-            resin_field(key, "recoat_to_h", "recoat_to"), resin_field(key, "sand_h", "sand"), resin_field(key, "cured_h", "cured"),
-            resin_field(key, "kit_l", "kit"),       resin_field(key, "left_l", "left")};
+    return {resin_field(key, "gel_25_h", "gel"),
+            resin_field(key, "deepest_mm", "deepest"),
+            resin_field(key, "parts_a", "parts_a"),
+            resin_field(key, "parts_b", "parts_b"),
+            resin_field(key, "density_a", "density_a"),
+            resin_field(key, "density_b", "density_b"),
+            resin_field(key, "price_l", "price"),
+            resin_field(key, "pot_life_h", "pot_life"),
+            resin_field(key, "pot_g", "pot"),
+            resin_field(key, "heat_kj_kg", "heat"),
+            resin_field(key, "pa_s", "viscosity"),
+            resin_field(key, "low_c", "low"),
+            resin_field(key, "high_c", "high"),
+            resin_field(key, "recoat_from_h", "recoat_from"),
+            resin_field(key, "recoat_to_h", "recoat_to"),
+            resin_field(key, "sand_h", "sand"),
+            resin_field(key, "cured_h", "cured"),
+            resin_field(key, "kit_l", "kit"),
+            resin_field(key, "left_l", "left")};
 }
 
 TextField resin_name(const std::string& key) {

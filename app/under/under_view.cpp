@@ -142,16 +142,17 @@ void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) c
     draw_base(p, plan.under->base, [&](Vec3 q) { return at(q.x, q.z + u.feet_mm); });
     p.setPen(QPen(c.ink, 1));
     p.setBrush(leg);
-    if (plan.under->base.pieces.empty()) for (const LegPlate& pl : u.plates) {
-        const double from = pl.u_mm - pl.along_mm / 2;
-        const double to = pl.u_mm + pl.along_mm / 2;
-        // The outermost ones reach to the feet.
-        double foot_from = from;
-        double foot_to = to;
-        if (u.foot_along_mm && high > low && u.plates.size() > 1)
-            (pl.u_mm < (low + high) / 2 ? foot_from : foot_to) = pl.u_mm < (low + high) / 2 ? low : high;
-        p.drawPolygon(QPolygonF{at(from, tall - t), at(to, tall - t), at(foot_to, u.feet_mm), at(foot_from, u.feet_mm)});
-    }
+    if (plan.under->base.pieces.empty())
+        for (const LegPlate& pl : u.plates) {
+            const double from = pl.u_mm - pl.along_mm / 2;
+            const double to = pl.u_mm + pl.along_mm / 2;
+            // The outermost ones reach to the feet.
+            double foot_from = from;
+            double foot_to = to;
+            if (u.foot_along_mm && high > low && u.plates.size() > 1)
+                (pl.u_mm < (low + high) / 2 ? foot_from : foot_to) = pl.u_mm < (low + high) / 2 ? low : high;
+            p.drawPolygon(QPolygonF{at(from, tall - t), at(to, tall - t), at(foot_to, u.feet_mm), at(foot_from, u.feet_mm)});
+        }
     p.setPen(QPen(c.wood_edge, 1.2));
     p.setBrush(c.wood);
     p.drawRect(QRectF(at(rim.low.x, tall), at(rim.high.x, tall - t)).normalized());
@@ -202,7 +203,8 @@ void UnderView::draw_whole_end(QPainter& p, const BenchMap& map, const Session& 
     draw_base(p, base, [&](Vec3 q) { return at(q.y, q.z + feet); });
     p.setPen(QPen(c.wood_edge, 1.2));
     p.setBrush(c.wood);
-    p.drawRect(QRectF(at(rim.low.y, top.wanted.height_mm), at(rim.high.y, top.wanted.height_mm - std::max(top.thickness_mm, 2 / k))).normalized());
+    p.drawRect(
+        QRectF(at(rim.low.y, top.wanted.height_mm), at(rim.high.y, top.wanted.height_mm - std::max(top.thickness_mm, 2 / k))).normalized());
 }
 
 void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -317,9 +319,9 @@ std::vector<Field> UnderView::fields(const Session& now) const {
                            job_number("under.edge_mm"),
                            job_number("under.helpers")};
     // What it stands on, where it is made here; what it has to go through.
-    for (const char* path : {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm",
-                             "under.foot_across_mm", "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm",
-                             "under.person_n", "under.push_n"})
+    for (const char* path :
+         {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm", "under.foot_across_mm",
+          "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm", "under.person_n", "under.push_n"})
         out.push_back(of(job_number(path), "base"));
     // How far the plate's corners hang below the top, the base stood under it.
     if (const Thing* t = now.picked_thing(); t && t->kind == "plate") {

@@ -311,9 +311,8 @@ void add_divider(Job& job, int river, double u) {
         if (d.river == river && std::abs(d.u_mm - u) < 20)
             throw Refusal(say("A divider stands there already: slide the gauge along, or take that one away."));
     job.pour.dividers.push_back({river, u, "second", job.pour.pigment_g_kg});
-    std::stable_sort(job.pour.dividers.begin(), job.pour.dividers.end(), [](const Divider& a, const Divider& b) {
-        return a.river != b.river ? a.river < b.river : a.u_mm < b.u_mm;
-    });
+    std::stable_sort(job.pour.dividers.begin(), job.pour.dividers.end(),
+                     [](const Divider& a, const Divider& b) { return a.river != b.river ? a.river < b.river : a.u_mm < b.u_mm; });
 }
 void drop_divider(Job& job, std::size_t divider) { drop(job.pour.dividers, divider); }
 void drop_support(Leaf& leaf, std::vector<Vec2> standing, std::size_t support) {

@@ -65,9 +65,8 @@ void read_gap(Job& job, int joint, double u, double gap) {
     auto& gaps = job.join.gaps;
     std::erase_if(gaps, [&](const GapReading& r) { return r.joint == joint && std::abs(r.u_mm - u) < 1; });
     gaps.push_back({joint, u, gap});
-    std::stable_sort(gaps.begin(), gaps.end(), [](const GapReading& a, const GapReading& b) {
-        return a.joint != b.joint ? a.joint < b.joint : a.u_mm < b.u_mm;
-    });
+    std::stable_sort(gaps.begin(), gaps.end(),
+                     [](const GapReading& a, const GapReading& b) { return a.joint != b.joint ? a.joint < b.joint : a.u_mm < b.u_mm; });
 }
 
 }  // namespace yb

@@ -144,7 +144,11 @@ AirLog read_air(const std::string& text) {
         bool more = true;
         if (columns.empty()) {
             while (next_cell(line, cell, more))
-                columns.push_back(cell == "at" ? at : cell == "temp_c" ? temp_c : cell == "temp_f" ? temp_f : cell == "rh_pct" ? rh : other);
+                columns.push_back(cell == "at"       ? at
+                                  : cell == "temp_c" ? temp_c
+                                  : cell == "temp_f" ? temp_f
+                                  : cell == "rh_pct" ? rh
+                                                     : other);
             const auto n = [&](Column c) { return std::count(columns.begin(), columns.end(), c); };
             if (n(at) != 1 || n(rh) != 1 || n(temp_c) + n(temp_f) != 1)
                 throw FormatError(where, "the header needs the columns ‘at’, ‘temp_c’ (or ‘temp_f’) and ‘rh_pct’, each once");

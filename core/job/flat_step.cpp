@@ -182,11 +182,20 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
     const Frame placed = leaf.placement.frame();
     for (const LegPlate& p : w.job.under.plates) plates.push_back(placed.to_slab(footprint(p)));
     const MoistureRange room = moisture_range(w.job.room);
-    auto from = std::make_shared<FlatFrom>(FlatFrom{
-        w.slabs.leaves[i], l.lay->outline, l.lay->rough, w.job.top.thickness_mm, together,
-        shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}), w.job.flat, w.shop.sled, leaf.supports, leaf.rounds,
-        needs_of(w.job.under), w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{}, w.p.shop_settles_pct,
-        {room.low_pct, room.high_pct}});
+    auto from = std::make_shared<FlatFrom>(FlatFrom{w.slabs.leaves[i],
+                                                    l.lay->outline,
+                                                    l.lay->rough,
+                                                    w.job.top.thickness_mm,
+                                                    together,
+                                                    shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}),
+                                                    w.job.flat,
+                                                    w.shop.sled,
+                                                    leaf.supports,
+                                                    leaf.rounds,
+                                                    needs_of(w.job.under),
+                                                    w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{},
+                                                    w.p.shop_settles_pct,
+                                                    {room.low_pct, room.high_pct}});
     const Plan* b = w.before();
     if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
         l.flat_from = b->leaves[i].flat_from;

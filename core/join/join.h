@@ -51,10 +51,10 @@ std::vector<Caul> cauls_for(const Top& top, double thinnest_mm, double longest_m
 
 /// A top that is brought in two halves and drawn together where it stands.
 struct Halves {
-    double u_mm = 0;                 ///< the cut, square to the sides
-    double left_kg = 0, right_kg = 0;  ///< of the half towards the left end and the other
-    std::vector<Vec2> connectors;    ///< middles, underneath, across the cut
-    std::vector<Vec2> tenons;        ///< that keep both faces level
+    double u_mm = 0;                       ///< the cut, square to the sides
+    double left_kg = 0, right_kg = 0;      ///< of the half towards the left end and the other
+    std::vector<Vec2> connectors;          ///< middles, underneath, across the cut
+    std::vector<Vec2> tenons;              ///< that keep both faces level
     std::vector<std::size_t> not_in_wood;  ///< connectors that meet resin or air
 };
 /// A connector's recess underneath: so long across the cut, so wide, and this share of the thickness deep.

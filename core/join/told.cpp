@@ -117,11 +117,12 @@ class Teller {
                                   "Halves weigh",
                                   kg(h.left_kg),
                                   kg(h.right_kg),
-                                  say("{} connectors underneath, {} tenons between; an estimate", count(static_cast<double>(h.connectors.size())),
-                                      count(static_cast<double>(h.tenons.size()))),
+                                  say("{} connectors underneath, {} tenons between; an estimate",
+                                      count(static_cast<double>(h.connectors.size())), count(static_cast<double>(h.tenons.size()))),
                                   {"Σ of what lies to either side of the cut", {{"cut, from the middle", mm(h.u_mm), "Lay"}}, ""}});
             add("join.halves", Severity::note,
-                say("Cut square to the sides, both halves in one pass; drill the second half's connectors through a guide with a washer of {} "
+                say("Cut square to the sides, both halves in one pass; drill the second half's connectors through a guide with a washer of "
+                    "{} "
                     "behind it: they draw the joint tight. Dry together at home first.",
                     fine(c.washer_mm)),
                 Vec2{h.u_mm, 0});
@@ -150,16 +151,19 @@ class Teller {
                                   say("the shortest {}; drilled {} deep into both banks", fine(shortest), fine(in_.how.rod_depth_mm)),
                                   {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
             add("join.rods", Severity::note,
-                say("Rods: carry both banks' marks across with one straight edge, drill square to the joint line – never along its bends – with "
+                say("Rods: carry both banks' marks across with one straight edge, drill square to the joint line – never along its bends – "
+                    "with "
                     "a guide, polish the rods before they go in, then slide both halves on together. What they carry is not computed: an "
                     "estimate is yours."));
             double most = 0;
             for (const Region& r : in_.top.regions)
-                if (r.wood()) most = std::max(most, r.shrinkage(bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) *
-                                                        bounds(r.above).height() / 100 * 4 / 30);
+                if (r.wood())
+                    most = std::max(most, r.shrinkage(bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) *
+                                              bounds(r.above).height() / 100 * 4 / 30);
             if (most > 0.5)
                 add("join.rods_move", Severity::watch,
-                    say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, and "
+                    say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, "
+                        "and "
                         "{} longer bored there.",
                         fine(most), fine(std::ceil(most))));
         }
@@ -167,8 +171,9 @@ class Teller {
             for (const GluedJoint& j : p_.joints)
                 if (j.spring_n > 0.3 * j.clamps * c.clamp_n)
                     add("join.spring", Severity::watch,
-                        say("A hollow of {} takes {} N to close joint {}, of the {} N its clamps give: plane it flatter.", fine(c.spring_mm),
-                            number(std::round(j.spring_n)), count(static_cast<double>(j.joint) + 1), number(j.clamps * c.clamp_n)));
+                        say("A hollow of {} takes {} N to close joint {}, of the {} N its clamps give: plane it flatter.",
+                            fine(c.spring_mm), number(std::round(j.spring_n)), count(static_cast<double>(j.joint) + 1),
+                            number(j.clamps * c.clamp_n)));
     }
 
     void glue_up() {
@@ -340,19 +345,20 @@ std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, co
         const BowTie& b = choices.ties[i];
         Thing t{"bow tie " + std::to_string(i + 1), "tie", i, say("Bow tie {}", count(static_cast<double>(i) + 1))};
         t.area = to_bench.to_slab(outline_of(b));
-        t.figures = {{"tie.size", "Long and wide", mm(b.long_mm), mm(b.wide_mm), {}, {"as set", {}, "the maker's"}},
-                     {"tie.deep",
-                      "Let in",
-                      fine(b.deep_mm),
-                      {},
-                      b.from_above ? say("from above") : say("from underneath"),
-                      {"as set", {}, "the maker's"}},
-                     {"tie.bushings",
-                      "Bushings differ by",
-                      fine(2 * choices.bit_mm),
-                      {},
-                      say("with a cutter of {}; its corners, {} round, are squared with a chisel", fine(choices.bit_mm), fine(choices.bit_mm / 2)),
-                      {"inlay from one template: twice the cutter's diameter", {{"cutter", fine(choices.bit_mm), "the maker's"}}, ""}}};
+        t.figures = {
+            {"tie.size", "Long and wide", mm(b.long_mm), mm(b.wide_mm), {}, {"as set", {}, "the maker's"}},
+            {"tie.deep",
+             "Let in",
+             fine(b.deep_mm),
+             {},
+             b.from_above ? say("from above") : say("from underneath"),
+             {"as set", {}, "the maker's"}},
+            {"tie.bushings",
+             "Bushings differ by",
+             fine(2 * choices.bit_mm),
+             {},
+             say("with a cutter of {}; its corners, {} round, are squared with a chisel", fine(choices.bit_mm), fine(choices.bit_mm / 2)),
+             {"inlay from one template: twice the cutter's diameter", {{"cutter", fine(choices.bit_mm), "the maker's"}}, ""}}};
         out.push_back(std::move(t));
     }
     return out;

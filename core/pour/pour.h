@@ -176,8 +176,8 @@ std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, 
 /// The card with the hours that a thermocouple asks for: what waits for the cure waits longer or shorter by the factor, cups as they were.
 std::vector<CardStep> at_pace(std::vector<CardStep> steps, double factor);
 
-/// Each compartment, each lift, the form and the resin as a thing to be picked. @param resin what is poured, nullptr where the shop has none of that
-/// key. @param to_bench where the top's frame lies on the bench.
+/// Each compartment, each lift, the form and the resin as a thing to be picked. @param resin what is poured, nullptr where the shop has
+/// none of that key. @param to_bench where the top's frame lies on the bench.
 std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Frame& to_bench);
 
 /// The cured section at a station, in two dimensions: resin as wide as the river there, its banks beside it. For the end view; takes

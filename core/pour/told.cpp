@@ -310,17 +310,18 @@ Figure label_figure(const Resin& resin) {
 Thing resin_thing(const PourPlan& p, const Resin& resin) {
     Thing t{"resin 1", "resin", 0, say("Resin: {}", resin.label)};
     const Shopping& buy = p.shopping;
-    t.figures = {{"resin.buy",
-                  "To buy, and what stays over",
-                  litres(buy.buys_l),
-                  litres(buy.remains_l),
-                  buy.kits > 0 ? say("{} kits of {}", count(buy.kits), litres(*resin.kit_l)) : say("sold by the litre, as far as the shelf says"),
-                  {"ceil((to mix − on the shelf) / kit) × kit",
-                   {{"to mix", litres(buy.wanted_l), "Pour"},
-                    {"on the shelf", litres(buy.left_l), "the shop's page"},
-                    {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
-                   "the shop's page"}},
-                 label_figure(resin)};
+    t.figures = {
+        {"resin.buy",
+         "To buy, and what stays over",
+         litres(buy.buys_l),
+         litres(buy.remains_l),
+         buy.kits > 0 ? say("{} kits of {}", count(buy.kits), litres(*resin.kit_l)) : say("sold by the litre, as far as the shelf says"),
+         {"ceil((to mix − on the shelf) / kit) × kit",
+          {{"to mix", litres(buy.wanted_l), "Pour"},
+           {"on the shelf", litres(buy.left_l), "the shop's page"},
+           {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
+          "the shop's page"}},
+        label_figure(resin)};
     return t;
 }
 
@@ -329,8 +330,7 @@ Thing form_thing(const PourPlan& p, const Frame& to_bench) {
     Thing t{"form 1", "form", 0, say("The form")};
     const double l = f.inside_length_mm / 2 + f.thick_mm;
     const double w = f.inside_width_mm / 2 + f.thick_mm;
-    t.area = to_bench.to_slab(
-        Ring{f.middle + Vec2{-l, -w}, f.middle + Vec2{l, -w}, f.middle + Vec2{l, w}, f.middle + Vec2{-l, w}});
+    t.area = to_bench.to_slab(Ring{f.middle + Vec2{-l, -w}, f.middle + Vec2{l, -w}, f.middle + Vec2{l, w}, f.middle + Vec2{-l, w}});
     std::vector<Given> cut;
     for (const FormPart& part : f.parts) {
         cut.push_back({std::string(part.name) + ", how many", count(part.count), "cut list"});

@@ -60,9 +60,9 @@ struct Flaw {
     std::optional<double> depth_mm;  ///< from that face; needed unless through
     double floor_share = 1;          ///< width of its floor over width of its mouth: 1 straight, 0 to a point
     std::string note;
-    bool loose = false;  ///< a knot: dead, it may fall out
+    bool loose = false;          ///< a knot: dead, it may fall out
     std::optional<int> holes{};  ///< of insects: so many inside the outline, as counted; empty: the outline is one hole
-    double hole_mm = 2;        ///< … each so wide
+    double hole_mm = 2;          ///< … each so wide
     bool operator==(const Flaw&) const = default;
 };
 

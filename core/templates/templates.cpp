@@ -40,9 +40,7 @@ namespace {
 
 constexpr double between_mm = 40;  ///< pieces that are drawn beside one another
 
-Ring box_at(Vec2 low, double along, double across) {
-    return {low, low + Vec2{along, 0}, low + Vec2{along, across}, low + Vec2{0, across}};
-}
+Ring box_at(Vec2 low, double along, double across) { return {low, low + Vec2{along, 0}, low + Vec2{along, across}, low + Vec2{0, across}}; }
 
 Ring round(Vec2 at, double diameter) {
     Ring out;
@@ -194,41 +192,25 @@ std::span<const TemplateRow> templates() {
              return drawn_slab(leaf.slab(), leaf.shape());
          }},
         {"top", "A template of the top", "No top is laid yet: there is nothing to draw.",
-         [](Asked a) {
-             return a.job && a.plan.lay->ready ? drawn_top(a.plan, a.plan.placement, true) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job && a.plan.lay->ready ? drawn_top(a.plan, a.plan.placement, true) : std::vector<DrawnPath>(); }},
         {"joint", "The template of a joint", "There is no joint on the bench: in Lay, a top of two glued leaves or more has one.",
          [](Asked a) {
              return a.job && a.plan.whole() ? drawn_joint(a.plan, a.job->makeup, a.shop.bushings_mm) : std::vector<DrawnPath>();
          }},
         {"patches", "The templates of patches", "There is no patch in this top: in Lay, draw one over a flaw.",
-         [](Asked a) {
-             return a.job ? drawn_patches(a.job->makeup, a.shop.bushings_mm) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_patches(a.job->makeup, a.shop.bushings_mm) : std::vector<DrawnPath>(); }},
         {"form", "The form of the pour", "Nothing is poured in this top: it needs no form.",
-         [](Asked a) {
-             return a.job ? drawn_form(a.plan, *a.job) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_form(a.plan, *a.job) : std::vector<DrawnPath>(); }},
         {"panels", "The panels the form is cut from", "Nothing is poured in this top: it needs no form.",
-         [](Asked a) {
-             return a.job ? drawn_panels(a.plan, *a.job) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_panels(a.plan, *a.job) : std::vector<DrawnPath>(); }},
         {"ties", "The templates of bow ties", "There is no bow tie in this top: in Join, lay some over a crack.",
-         [](Asked a) {
-             return a.job ? drawn_ties(*a.job, a.shop.bushings_mm) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_ties(*a.job, a.shop.bushings_mm) : std::vector<DrawnPath>(); }},
         {"cauls", "The cauls", "No caul is needed: nothing is glued, or no edge is live, or they are not chosen in Join.",
-         [](Asked a) {
-             return a.job ? drawn_cauls(a.plan) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_cauls(a.plan) : std::vector<DrawnPath>(); }},
         {"drilling", "The drilling of the underside", "No plate or channel is laid: in Under, lay them first.",
-         [](Asked a) {
-             return a.job ? drawn_drilling(a.plan, *a.job) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_drilling(a.plan, *a.job) : std::vector<DrawnPath>(); }},
         {"plates", "The plates, for a metal shop", "No plate is laid: in Under, lay them first.",
-         [](Asked a) {
-             return a.job ? drawn_plates(a.plan, *a.job) : std::vector<DrawnPath>();
-         }},
+         [](Asked a) { return a.job ? drawn_plates(a.plan, *a.job) : std::vector<DrawnPath>(); }},
     };
     return rows;
 }

@@ -40,7 +40,8 @@ std::vector<DrawnPath> drawn_slab(const Slab& slab, const SlabShape& shape);
 std::vector<DrawnPath> drawn_joint(const Plan& plan, const MakeUpChoices& choices, const std::vector<double>& bushings_mm);
 /// Each patch in the top's frame: its outline, and the opening of the template that guides both bushings.
 std::vector<DrawnPath> drawn_patches(const MakeUpChoices& choices, const std::vector<double>& bushings_mm);
-/// The form from above, in the top's frame: bottom, sides as thick as their sheet, rivers, dividers and dams. Empty where nothing is poured.
+/// The form from above, in the top's frame: bottom, sides as thick as their sheet, rivers, dividers and dams. Empty where nothing is
+/// poured.
 std::vector<DrawnPath> drawn_form(const Plan& plan, const Job& job);
 /// The panels its parts are cut from, one beside the other, each part where it lies.
 std::vector<DrawnPath> drawn_panels(const Plan& plan, const Job& job);

@@ -87,8 +87,8 @@ class Builder {
         const std::size_t sill = part({"frame, lower bar", n, below, b, c_.leg_thick_mm, lower, lower});
         const std::size_t post = part({"frame, upright", 2 * n, high_ / std::cos(s), b, c_.leg_thick_mm, upper, lower});
         p_.diagonal_mm = std::hypot(high_, (above + below) / 2);
-        p_.notes.push_back(
-            say("Both diagonals of each frame measure {}: alike, or it is not square. Glue it round a board cut to that.", fine(p_.diagonal_mm)));
+        p_.notes.push_back(say("Both diagonals of each frame measure {}: alike, or it is not square. Glue it round a board cut to that.",
+                               fine(p_.diagonal_mm)));
         for (const LegPlate& plate : c_.plates) {
             const Vec3 through{1, 0, 0};
             const auto at = [&](double v, double z) { return Vec3{plate.u_mm, plate.v_mm + v, z}; };
@@ -109,8 +109,8 @@ class Builder {
             piece(rail, bar(at(0, high_ - b / 2), {0, 1, 0}, through, half_t, {0, 0, 1}, b / 2, ul, ur));
             piece(sill, bar(at(0, b / 2), {0, 1, 0}, through, half_t, {0, 0, 1}, b / 2, ll, lr));
             for (const double side : {-1.0, 1.0}) {
-                const Vec3 way{0, -side * std::sin(s), std::cos(s)};       // upward, inward
-                const Vec3 outward{0, side * std::cos(s), std::sin(s)};    // square to it, away from the middle
+                const Vec3 way{0, -side * std::sin(s), std::cos(s)};     // upward, inward
+                const Vec3 outward{0, side * std::cos(s), std::sin(s)};  // square to it, away from the middle
                 const Vec3 outer = at(side * below / 2, 0);
                 piece(post, bar(outer + outward * (-b / 2), way, through, half_t, outward, b / 2, side < 0 ? ll : lr, side < 0 ? ul : ur));
             }
@@ -119,17 +119,18 @@ class Builder {
 
     /// Four legs, at the outer corners of the plates that lie furthest out; of one plate, at its corners.
     void legs() {
-        const auto [first, last] = std::minmax_element(c_.plates.begin(), c_.plates.end(),
-                                                       [](const LegPlate& a, const LegPlate& b) { return a.u_mm < b.u_mm; });
+        const auto [first, last] =
+            std::minmax_element(c_.plates.begin(), c_.plates.end(), [](const LegPlate& a, const LegPlate& b) { return a.u_mm < b.u_mm; });
         const Lean lean = lean_of(c_.splay_deg, c_.splay_deg);
         const double reach = high_ * std::tan(c_.splay_deg * deg);
         const double w = c_.leg_wide_mm / 2;
         const double t = c_.leg_thick_mm / 2;
         const std::size_t leg = part({"leg", 4, 0, c_.leg_wide_mm, c_.leg_thick_mm, lean.tilt_deg, lean.tilt_deg});
         if (c_.splay_deg > 0) {
-            p_.parts[leg].note = say("both ends parallel, level with the floor: {} off square as seen from either side", degrees(c_.splay_deg));
-            p_.notes.push_back(say("Each leg leans {} along and {} across, {} in all; mark left and right, two of each.", degrees(c_.splay_deg),
-                                   degrees(c_.splay_deg), degrees(lean.tilt_deg)));
+            p_.parts[leg].note =
+                say("both ends parallel, level with the floor: {} off square as seen from either side", degrees(c_.splay_deg));
+            p_.notes.push_back(say("Each leg leans {} along and {} across, {} in all; mark left and right, two of each.",
+                                   degrees(c_.splay_deg), degrees(c_.splay_deg), degrees(lean.tilt_deg)));
         }
         for (const double along : {-1.0, 1.0})
             for (const double side : {-1.0, 1.0}) {
@@ -180,8 +181,8 @@ class Builder {
             p_.parts[rail].note = say("a tenon {} thick through each post and {} past it, wedged; shoulders {} apart", fine(tenon),
                                       fine(tenon_past_mm), mm(high - low - t));
             const double z = high_ / 2;
-            piece(rail, bar({0, plates.front().v_mm, z}, {1, 0, 0}, {0, 1, 0}, t / 4, {0, 0, 1}, b / 2, {{1, 0, 0}, low - t / 2 - tenon_past_mm},
-                            {{1, 0, 0}, high + t / 2 + tenon_past_mm}));
+            piece(rail, bar({0, plates.front().v_mm, z}, {1, 0, 0}, {0, 1, 0}, t / 4, {0, 0, 1}, b / 2,
+                            {{1, 0, 0}, low - t / 2 - tenon_past_mm}, {{1, 0, 0}, high + t / 2 + tenon_past_mm}));
         }
     }
 
@@ -224,7 +225,8 @@ class Builder {
             for (const double side : {-1.0, 1.0}) {
                 const Vec3 way{0, side * std::sin(lean), std::cos(lean)};
                 const Vec3 over{0, std::cos(lean), -side * std::sin(lean)};
-                piece(bars, bar({plate.u_mm, plate.v_mm, high_ / 2}, way, {1, 0, 0}, t / 2, over, b / 2, {{0, 0, 1}, 0}, {{0, 0, 1}, high_}));
+                piece(bars,
+                      bar({plate.u_mm, plate.v_mm, high_ / 2}, way, {1, 0, 0}, t / 2, over, b / 2, {{0, 0, 1}, 0}, {{0, 0, 1}, high_}));
             }
     }
 
@@ -235,9 +237,10 @@ class Builder {
             p_.glue_stages = std::max(p_.glue_stages, part.layers - 1);
         }
         if (p_.glue_stages > 0)
-            p_.notes.push_back(say("Laminated parts: one layer at a time, {} glue-ups; where a layer is pieced, seams {} apart from one layer "
-                                   "to the next.",
-                                   count(p_.glue_stages), mm(seams_apart_mm)));
+            p_.notes.push_back(
+                say("Laminated parts: one layer at a time, {} glue-ups; where a layer is pieced, seams {} apart from one layer "
+                    "to the next.",
+                    count(p_.glue_stages), mm(seams_apart_mm)));
     }
 
     /// Where it meets the floor, from its own corners.

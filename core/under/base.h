@@ -39,11 +39,11 @@ struct BaseInputs {
 struct BasePlan {
     std::vector<BasePart> parts;
     std::vector<BasePiece> pieces;
-    std::vector<Vec2> feet;   ///< where it stands on the floor, outermost, counter-clockwise
-    double diagonal_mm = 0;   ///< of each frame, corner to corner on the outside: both alike, or it is not square; 0 where it has none
+    std::vector<Vec2> feet;        ///< where it stands on the floor, outermost, counter-clockwise
+    double diagonal_mm = 0;        ///< of each frame, corner to corner on the outside: both alike, or it is not square; 0 where it has none
     double floor_diagonal_mm = 0;  ///< of the feet, both alike
-    double volume_l = 0;      ///< of its wood
-    int glue_stages = 0;      ///< for what is laminated: two layers at a time, seams staggered
+    double volume_l = 0;           ///< of its wood
+    int glue_stages = 0;           ///< for what is laminated: two layers at a time, seams staggered
     std::vector<Phrase> notes;
 };
 

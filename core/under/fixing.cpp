@@ -9,9 +9,9 @@ namespace yb {
 
 namespace {
 
-constexpr double rest_mm = 3;    ///< a washer lies on so much to either side
-constexpr double tip_mm = 2;     ///< the drill goes deeper than what is put in
-constexpr double spare_mm = 1;   ///< of a clip's gap
+constexpr double rest_mm = 3;   ///< a washer lies on so much to either side
+constexpr double tip_mm = 2;    ///< the drill goes deeper than what is put in
+constexpr double spare_mm = 1;  ///< of a clip's gap
 
 /// Outer diameter of what turns or is driven into the wood, and the hole for it.
 struct InWood {

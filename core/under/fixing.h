@@ -14,8 +14,8 @@ namespace yb {
 struct HoleAsked {
     double travel_out_mm = 0, travel_in_mm = 0;  ///< away from the fixed line and towards it, from the day
     bool on_fixed_line = false;
-    double thickness_mm = 0;                  ///< finished, at the hole
-    double let_in_mm = 0;                     ///< a plate's pocket that it starts in
+    double thickness_mm = 0;                 ///< finished, at the hole
+    double let_in_mm = 0;                    ///< a plate's pocket that it starts in
     std::optional<double> specific_gravity;  ///< of the wood at 12 %
 };
 

@@ -116,12 +116,13 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                      {"plate.size", "Across and along", mm(plate.across_mm), mm(plate.along_mm), {}, {"as set", {}, "the maker's"}}};
         if (i < p.shims_mm.size()) {
             const auto& at = p.shims_mm[i];
-            t.figures.push_back({"plate.shims",
-                                 "Pack its corners, the most",
-                                 fine(*std::max_element(at.begin(), at.end())),
-                                 {},
-                                 say("{} left near, {} right near, {} right far, {} left far", fine(at[0]), fine(at[1]), fine(at[2]), fine(at[3])),
-                                 {"its gap − the least of all gaps", {}, "as read with the base stood under the top"}});
+            t.figures.push_back(
+                {"plate.shims",
+                 "Pack its corners, the most",
+                 fine(*std::max_element(at.begin(), at.end())),
+                 {},
+                 say("{} left near, {} right near, {} right far, {} left far", fine(at[0]), fine(at[1]), fine(at[2]), fine(at[3])),
+                 {"its gap − the least of all gaps", {}, "as read with the base stood under the top"}});
         }
         out.push_back(std::move(t));
     }

@@ -274,7 +274,8 @@ class Planner {
         for (const Channel& ch : c.channels) {
             const double span = std::max(1.0, ch.length_mm - 2 * c.edge_mm);
             const double down = bend * span * span / 8;
-            h.bolt_n = std::max(h.bolt_n, 48 * steel_mpa * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm) * down / std::pow(span, 3));
+            h.bolt_n =
+                std::max(h.bolt_n, 48 * steel_mpa * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm) * down / std::pow(span, 3));
         }
         p_.held = h;
     }
@@ -340,8 +341,8 @@ class Planner {
                  "Channel carries, across the grain",
                  percent(k.stiffness_share * 100),
                  {},
-                 p_.held ? say("one face {} damper: it cups {} without, {} with them", percent(in_.choices.damper_pct), fine(p_.held->free_mm),
-                               fine(p_.held->held_mm))
+                 p_.held ? say("one face {} damper: it cups {} without, {} with them", percent(in_.choices.damper_pct),
+                               fine(p_.held->free_mm), fine(p_.held->held_mm))
                          : Phrase(),
                  {"E_s I_s / (E_s I_s + E_T I_w), E_s = 200 GPa, E_T = E_L/15",
                   {{"I of the channel, mm⁴",
@@ -598,7 +599,8 @@ class Planner {
         for (const Slot& s : p_.slots)
             if (!s.made.fits) {
                 add("under.reach", Severity::stop,
-                    say("The hole {} from the fixed line travels {} out and {} in; what holds it there lets go of {}. Take slots or oversize "
+                    say("The hole {} from the fixed line travels {} out and {} in; what holds it there lets go of {}. Take slots or "
+                        "oversize "
                         "holes, or the fixed line nearer.",
                         mm(std::abs(s.from_fixed_mm)), fine(s.travel_out_mm), fine(s.travel_in_mm), fine(std::max(0.0, s.made.lets_go_mm))),
                     s.uv);
@@ -608,7 +610,8 @@ class Planner {
         if (p_.base.feet.size() > 2) {
             const Box feet = bounds(Ring(p_.base.feet.begin(), p_.base.feet.end()));
             const Box rim = bounds(top_.above);
-            const double past = std::max({rim.low.x - feet.low.x, feet.high.x - rim.high.x, rim.low.y - feet.low.y, feet.high.y - rim.high.y});
+            const double past =
+                std::max({rim.low.x - feet.low.x, feet.high.x - rim.high.x, rim.low.y - feet.low.y, feet.high.y - rim.high.y});
             if (past > 1)
                 add("under.feet_out", Severity::watch,
                     say("The feet stand {} past the top: shins find them. Less lean, or the plates further in.", mm(past)));
@@ -623,14 +626,15 @@ class Planner {
                 if (shim > most) most = shim, where = i;
         if (most > 0.3)
             add("under.gaps", most > 3 ? Severity::stop : Severity::watch,
-                say("The plates do not lie in one plane: it would rock, or the bolts would bend it. Pack the corners – the most, {}, at plate "
+                say("The plates do not lie in one plane: it would rock, or the bolts would bend it. Pack the corners – the most, {}, at "
+                    "plate "
                     "{}; the plate tells all four.",
                     fine(most), count(static_cast<double>(where) + 1)),
                 Vec2{c.plates[where].u_mm, c.plates[where].v_mm});
         if (!c.plates.empty() && p_.leg_mm >= 300 && p_.clear_mm < c.knee_mm)
             add("under.knees", Severity::watch,
-                say("{} are clear below the top and its base; knees want {}. Thinner bars, plates let in, or a higher table.", mm(p_.clear_mm),
-                    mm(c.knee_mm)));
+                say("{} are clear below the top and its base; knees want {}. Thinner bars, plates let in, or a higher table.",
+                    mm(p_.clear_mm), mm(c.knee_mm)));
         if (!p_.passage.top_alone)
             add("under.door", Severity::stop,
                 say("The top goes through no door of {} by {}, flat or on its edge: {} wide. Another way in, or halves joined on site.",
@@ -658,7 +662,8 @@ class Planner {
             const double left = plate.across_mm / 2 - std::max(std::abs(outer - plate.v_mm), std::abs(inner - plate.v_mm));
             if (left < 3) {
                 add("under.slot_off", Severity::stop,
-                    say("A slot of {} leaves {} of steel at its end: {} from the plate's end to the bolt is too little. Set the last bolt further "
+                    say("A slot of {} leaves {} of steel at its end: {} from the plate's end to the bolt is too little. Set the last bolt "
+                        "further "
                         "in.",
                         s.part, fine(std::max(0.0, left)), fine(c.edge_mm)),
                     s.uv);
@@ -714,8 +719,9 @@ class Planner {
             UnderChoices c = in_.choices;
             c.fixing = way;
             const HoleMade m = make_hole({furthest->travel_out_mm, furthest->travel_in_mm, furthest->round, top_.thickness_mm, 0, {}}, c);
-            if (!m.fits) out.push_back(say("lets go of {}, and it travels {}: too little", fine(std::max(0.0, m.lets_go_mm)),
-                                           fine(std::max(furthest->travel_out_mm, furthest->travel_in_mm))));
+            if (!m.fits)
+                out.push_back(say("lets go of {}, and it travels {}: too little", fine(std::max(0.0, m.lets_go_mm)),
+                                  fine(std::max(furthest->travel_out_mm, furthest->travel_in_mm))));
             else if (way == Fixing::slots) out.push_back(say("slots up to {} long", fine(m.opening_mm)));
             else if (way == Fixing::oversize) out.push_back(say("holes up to {}, washers of {}", fine(m.opening_mm), fine(m.washer_mm)));
             else if (way == Fixing::figure_eight) out.push_back(say("swing up to {} to either side", fine(m.lets_go_mm)));

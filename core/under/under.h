@@ -75,16 +75,16 @@ struct UnderPlan : StepPlan {
     double wood_left_mm = 0;             ///< above the inserts
     std::array<double, 12> month_pct{};  ///< the wood's own moisture through the year, lagged behind the air
     double lag_days = 0;
-    std::optional<Tipping> tipping;  ///< with the base under it; nothing while no feet are known
-    std::vector<Vec2> feet;          ///< in the top's frame
-    BasePlan base;           ///< empty for a bought one
-    std::string base_wrong;  ///< why it can't be built, in a sentence; empty where it can
+    std::optional<Tipping> tipping;               ///< with the base under it; nothing while no feet are known
+    std::vector<Vec2> feet;                       ///< in the top's frame
+    BasePlan base;                                ///< empty for a bought one
+    std::string base_wrong;                       ///< why it can't be built, in a sentence; empty where it can
     std::vector<std::array<double, 4>> shims_mm;  ///< of each plate's corners, where its gaps were read; else empty
     double clear_mm = 0;                          ///< for knees: floor to the lowest of what hangs under the top between the plates
     double end_overhang_mm = 0;                   ///< of the top past the outermost plate, the smaller of both ends
     std::optional<HeldFlat> held;                 ///< where channels are laid
     Passage passage;
-    std::optional<double> sag_mm;    ///< between the plates, its own weight and somebody on it, twice over for years of load
+    std::optional<double> sag_mm;  ///< between the plates, its own weight and somebody on it, twice over for years of load
 };
 
 UnderPlan plan_under(const UnderInputs& in);

@@ -50,7 +50,8 @@ TEST_CASE("the class that is advised, and why [T3]", "[fill][T3]") {
                     const FillAdvice a = advice_for(kind, depth, gap, through, 0);
                     CHECK(a.soak == (kind == FlawKind::soft));
                     CHECK_FALSE(a.why.empty());
-                    CHECK(std::any_of(starting_resins().begin(), starting_resins().end(), [&](const Resin& r) { return r.key == a.resin; }));
+                    CHECK(
+                        std::any_of(starting_resins().begin(), starting_resins().end(), [&](const Resin& r) { return r.key == a.resin; }));
                 }
 }
 

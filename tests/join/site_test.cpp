@@ -88,8 +88,7 @@ TEST_CASE("halves weigh what the top weighs, connectors sit evenly across, tenon
     CHECK(h.left_kg > 0.3 * plan.top->mass_kg);
     REQUIRE(h.connectors.size() == 4);
     CHECK(h.tenons.size() == 3);
-    for (std::size_t i = 1; i < 4; ++i)
-        CHECK(h.connectors[i].y - h.connectors[i - 1].y == Approx(h.connectors[1].y - h.connectors[0].y));
+    for (std::size_t i = 1; i < 4; ++i) CHECK(h.connectors[i].y - h.connectors[i - 1].y == Approx(h.connectors[1].y - h.connectors[0].y));
     CHECK(h.not_in_wood.empty());
     CHECK(find_caution(plan.join->cautions, "join.halves"));
     // Their recesses are among what is let in, and so are clashed.

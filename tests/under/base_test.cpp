@@ -4,11 +4,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/job/job.h"
-#include "core/job/shop.h"
-#include "core/under/under.h"
-#include "tests/everything.h"
-#include "tests/planks.h"
+#include "tests/under/table.h"
 
 using namespace yb;
 
@@ -55,24 +51,6 @@ struct Walker {
     void go(double mm) { at = at + Vec2{std::cos(heading) * mm, std::sin(heading) * mm}; }
     /// Round a corner whose two cuts stand so far off square.
     void corner(double first_deg, double second_deg) { heading += std::numbers::pi - (90 - first_deg + 90 - second_deg) * deg; }
-};
-
-struct Table {
-    Slab slab = plank("p", 2400, 900, 50, "cherry, black");
-    Job job;
-    Shop shop;
-    Table() {
-        slab.moisture_pct = 9;
-        job = on(slab, {2000, 800, 40, 740, LiveEdges::none, 6, TopShape::rectangle, {}});
-        job.under = starting_under(job.top);
-        for (std::size_t m = 0; m < 12; ++m) job.room.months[m] = {21, m < 6 ? 36.0 : 61.0};
-    }
-    UnderPlan plan() const { return *plan_job(job, slab, shop).under; }
-    const Caution* says(const char* key) {
-        last = plan();
-        return find_caution(last.cautions, key);
-    }
-    UnderPlan last;
 };
 
 }  // namespace

@@ -1,36 +1,9 @@
 // Under: slots, pockets, weight and every caution, on tops that can be worked out by hand.
 #include <catch2/catch.hpp>
 
-#include "core/job/job.h"
-#include "core/job/shop.h"
-#include "core/under/under.h"
-#include "tests/planks.h"
-#include "tests/everything.h"
+#include "tests/under/table.h"
 
 using namespace yb;
-
-namespace {
-
-struct Table {
-    Slab slab = plank("p", 2400, 900, 50, "cherry, black");
-    Job job;
-    Shop shop;
-    Table() {
-        slab.moisture_pct = 9;
-        job = on(slab, {2000, 800, 40, 740, LiveEdges::none, 6, TopShape::rectangle, {}});
-        job.under = starting_under(job.top);
-        // A room that swings from 7 to 11 % or so.
-        for (std::size_t m = 0; m < 12; ++m) job.room.months[m] = {21, m < 6 ? 36.0 : 61.0};
-    }
-    UnderPlan plan() const { return *plan_job(job, slab, shop).under; }
-    const Caution* says(const char* key) {
-        last = plan();
-        return find_caution(last.cautions, key);
-    }
-    UnderPlan last;
-};
-
-}  // namespace
 
 TEST_CASE("a top moves by the handbook's equation between the room's extremes", "[under]") {
     Table t;
