@@ -84,22 +84,22 @@ std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, c
 double wood_above_l(const Surface& off, const Ring& piece) {
     if (piece.size() < 3 || off.empty()) return 0;
     const Box box = bounds(piece);
-    // Each cell of the surface in six, both ways: the lines of all of them between the piece's ends.
-    const auto parted = [](const std::vector<double>& axis, double low, double high) {
+    // The surface's own lines across, where heights run straight between them; along, each cell in slices that a nought running
+    // askew through it does not blur.
+    const auto parted = [](const std::vector<double>& axis, double low, double high, double widest) {
         std::vector<double> out{low};
-        constexpr int parts = 6;
         for (std::size_t i = 0; i + 1 < axis.size(); ++i)
-            for (int k = 0; k < parts; ++k)
+            for (int k = 0, parts = static_cast<int>(std::clamp(std::ceil((axis[i + 1] - axis[i]) / widest), 1.0, 400.0)); k < parts; ++k)
                 if (const double v = axis[i] + (axis[i + 1] - axis[i]) * k / parts; v > low && v < high) out.push_back(v);
         out.push_back(high);
         return out;
     };
-    std::vector<double> xs = parted(off.x(), box.low.x, box.high.x);
+    std::vector<double> xs = parted(off.x(), box.low.x, box.high.x, 25);
     // … and at the corners of the piece: between them its breadth runs straight.
     for (const Vec2 p : simplified(piece, 0.3)) xs.push_back(p.x);
     std::sort(xs.begin(), xs.end());
     xs.erase(std::unique(xs.begin(), xs.end(), [](double a, double b) { return b - a < 0.01; }), xs.end());
-    const std::vector<double> ys = parted(off.y(), box.low.y, box.high.y);
+    const std::vector<double> ys = parted(off.y(), box.low.y, box.high.y, 1e9);
     double mm3 = 0;
     const auto slice = [&](double x) {
         double sum = 0;
