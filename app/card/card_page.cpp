@@ -467,22 +467,20 @@ void CardPage::draw_list(QPainter& p, const QRectF& box) const {
     }
 }
 
-void CardPage::draw_heat(QPainter& p, const QRectF& box) const {
-    const auto asked = question();
-    if (!asked) return;
-    const Answer* a = heat_.at_hand(*asked);
-    if (!a) return heat_.ask(*asked);
+void CardPage::draw_heat(QPainter& p, const QRectF& box, const Question& asked) const {
+    const Answer* a = heat_.at_hand(asked);
+    if (!a) return heat_.ask(asked);
     if (a->planned.empty()) return;
     const auto& c = theme::colours();
     double last_h = a->planned.back().first;
     for (std::size_t i = 0; i < a->planned.size(); ++i)
         if (a->planned[i].second > a->planned.front().second + 2) last_h = a->planned[i].first;
-    if (!asked->readings.empty()) last_h = std::max(last_h, asked->readings.back().after_s / 3600);
+    if (!asked.readings.empty()) last_h = std::max(last_h, asked.readings.back().after_s / 3600);
     last_h = std::max(1.0, last_h * 1.1);
     double low = 1e300;
     double high = -1e300;
     for (const auto& [h, t] : a->planned) low = std::min(low, t), high = std::max(high, t);
-    for (const CardReading& r : asked->readings) low = std::min(low, r.temp_c), high = std::max(high, r.temp_c);
+    for (const CardReading& r : asked.readings) low = std::min(low, r.temp_c), high = std::max(high, r.temp_c);
     low -= 2, high += 3;
     const QRectF plot = box.adjusted(46, 8, -8, -22);
     const auto at = [&](double h, double t) {
@@ -503,7 +501,7 @@ void CardPage::draw_heat(QPainter& p, const QRectF& box) const {
     p.setPen(QPen(c.pencil, 1.6, Qt::DashLine));
     p.drawPolyline(line);
     line.clear();
-    for (const CardReading& r : asked->readings) line << at(r.after_s / 3600, r.temp_c);
+    for (const CardReading& r : asked.readings) line << at(r.after_s / 3600, r.temp_c);
     p.setPen(QPen(theme::heat(0.75), 2.4));
     p.drawPolyline(line);
     p.restore();
@@ -522,10 +520,10 @@ void CardPage::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), theme::colours().paper);
     const QRectF board = QRectF(board_->geometry());
     const double split = board.left() + board.width() * 0.6;
-    const bool heat = question().has_value();
+    const auto heat = question();
     const double plot = heat ? std::min(170.0, board.height() * 0.3) : 0;
     draw_now(p, QRectF(board.left(), board.top(), split - board.left() - 24, board.height() - plot));
-    if (heat) draw_heat(p, QRectF(board.left(), board.bottom() - plot + 8, split - board.left() - 24, plot - 12));
+    if (heat) draw_heat(p, QRectF(board.left(), board.bottom() - plot + 8, split - board.left() - 24, plot - 12), *heat);
     draw_list(p, QRectF(split, board.top(), board.right() - split, board.height()));
 }
 

@@ -64,7 +64,6 @@ class CardPage : public QWidget {
     void draw_now(QPainter& p, const QRectF& box) const;
     void draw_set_out(QPainter& p, const QRectF& box) const;
     void draw_list(QPainter& p, const QRectF& box) const;
-    void draw_heat(QPainter& p, const QRectF& box) const;
     void keep_readings();
     bool change_run(const QString& label, const std::function<void(CardRun&)>& change);
 
@@ -80,6 +79,7 @@ class CardPage : public QWidget {
         std::optional<Corrected> corrected;
     };
     std::optional<Question> question() const;
+    void draw_heat(QPainter& p, const QRectF& box, const Question& asked) const;
 
     Session& session_;
     QString card_;

@@ -65,6 +65,9 @@ Ring box_ring(Vec2 middle, double along, double across) {
             middle + Vec2{-along / 2, across / 2}};
 }
 
+/// How many of the joints are glued at once; in two stages half of them, the larger half, first.
+std::size_t first_stage(const JoinPlan& p, const JoinChoices& c) { return c.two_stages ? (p.joints.size() + 1) / 2 : p.joints.size(); }
+
 class Planner {
   public:
     explicit Planner(const JoinInputs& in) : in_(in) {}
@@ -76,13 +79,10 @@ class Planner {
         p_.open_min = open_minutes(in_.choices.open_min * (in_.choices.slow_glue ? 3 : 1), in_.air_c);
         if (!is_river(in_.how.kind))
             for (std::size_t i = 0; i < in_.makeup.joints.size(); ++i) joint(i);
-        if (in_.choices.two_stages && p_.joints.size() > 1) {
-            // The second stage takes the first one's clamps.
-            int first = 0;
-            int second = 0;
-            for (std::size_t i = 0; i < p_.joints.size(); ++i) (i < (p_.joints.size() + 1) / 2 ? first : second) += p_.joints[i].clamps;
-            p_.clamps = std::max(first, second);
-        }
+        // The second stage takes the first one's clamps.
+        int first = 0;
+        for (std::size_t i = 0; i < first_stage(p_, in_.choices); ++i) first += p_.joints[i].clamps;
+        p_.clamps = std::max(first, p_.clamps - first);
         p_.steps = sequence(in_.choices);
         for (const GlueStep& s : p_.steps) p_.needed_min += s.minutes;
         if (!p_.joints.empty() && in_.choices.cauls) p_.cauls = cauls_for(in_.top, in_.choices.caul_mm);
@@ -271,9 +271,7 @@ std::vector<GlueStep> glue_sequence(const JoinPlan& p, const JoinChoices& c) {
     double pieces = 0;
     double clamps = 0;
     double n = 0;
-    // In two stages half of the joints, the larger half, are glued first.
-    const std::size_t first = c.two_stages ? (p.joints.size() + 1) / 2 : p.joints.size();
-    for (std::size_t i = 0; i < first; ++i) {
+    for (std::size_t i = 0; i < first_stage(p, c); ++i) {
         const GluedJoint& j = p.joints[i];
         m2 += j.m2 * (c.both_faces ? 2 : 1), pieces += j.pieces, clamps += j.clamps, n += 1;
     }

@@ -21,21 +21,19 @@ std::vector<Vec2> outermost(const Top& top, bool left) {
     std::sort(at.begin(), at.end());
     at.erase(std::unique(at.begin(), at.end(), [](double x, double y) { return y - x < 1e-6; }), at.end());
     std::vector<Vec2> out;
+    double before = 0;
     for (const double x : at) {
         const double va = height_at(a, x);
         const double vb = height_at(b, x);
         const Vec2 q{x, left ? std::max(va, vb) : std::min(va, vb)};
         // Between two corners the faces may cross: there the outermost turns.
-        if (!out.empty()) {
-            const double before = height_at(a, out.back().x) - height_at(b, out.back().x);
-            const double now = va - vb;
-            if (before * now < -1e-12) {
-                const double t = before / (before - now);
-                const double u = out.back().x + (x - out.back().x) * t;
-                out.push_back({u, height_at(a, u)});
-            }
+        const double now = va - vb;
+        if (before * now < -1e-12) {
+            const double u = out.back().x + (x - out.back().x) * before / (before - now);
+            out.push_back({u, height_at(a, u)});
         }
         out.push_back(q);
+        before = now;
     }
     return out;
 }
@@ -76,7 +74,6 @@ std::vector<Caul> cauls_for(const Top& top, double thinnest, double longest) {
             c.shape = Ring(side.begin(), side.end());
             c.shape.push_back({to, back});
             c.shape.push_back({from, back});
-            if (!left) std::reverse(c.shape.begin(), c.shape.end());
             if (signed_area(c.shape) < 0) std::reverse(c.shape.begin(), c.shape.end());
             out.push_back(std::move(c));
         }
