@@ -73,7 +73,7 @@ class MainWindow : public QMainWindow {
     void show_find_tops();
     /// The slabs of a tree in the order they were sawn.
     void show_log();
-    /// A card to run at the bench, "pour" or "glue"; where one is under way it goes on.
+    /// A card to run at the bench, "pour", "glue" or "rods"; where one is under way it goes on.
     CardPage* show_card(const QString& card);
     /// … of any job of the shop that was broken off. @returns false where there is none.
     bool take_up_card();

@@ -185,6 +185,19 @@ void grow_demo(Documents& docs) {
 
 namespace {
 
+/// A base made here, of bars so wide and so thick.
+void stand_on(Job& j, BaseKind kind, double wide, double thick) {
+    j.under.base = kind;
+    j.under.leg_wide_mm = wide;
+    j.under.leg_thick_mm = thick;
+}
+
+/// Bolts near both edges, two rows of them: none in the middle, where the river runs.
+void clear_of_the_river(Job& j) {
+    for (LegPlate& p : j.under.plates) p.bolts_across = 2, p.bolts_along = 2, p.along_mm = 120;
+    for (Channel& c : j.under.channels) c.bolts = 2;
+}
+
 /// The jobs of several leaves, and a round.
 void made_up(Documents& d) {
     const auto lay = [&](Job& j, MakeUp kind, std::initializer_list<const char*> ids) {
@@ -203,6 +216,8 @@ void made_up(Documents& d) {
     boards.room = generic_climates()[2];
     boards.under = starting_under(boards.top);
     boards.under.helpers = 4;
+    stand_on(boards, BaseKind::trestle, 80, 60);
+    boards.under.corners = BarJoint::tenon;
     lay(boards, MakeUp::boards, {"slab-butternut-log-1", "slab-butternut-log-2", "slab-butternut-log-3", "slab-butternut-log-4"});
 
     Job river;
@@ -213,6 +228,11 @@ void made_up(Documents& d) {
     river.top = {2000, 900, 40, 740, LiveEdges::none, 6};
     river.makeup.river_mm = 140;
     river.room = generic_climates()[1];
+    river.under = starting_under(river.top);
+    river.under.helpers = 3;
+    clear_of_the_river(river);
+    stand_on(river, BaseKind::frames, 60, 70);
+    river.under.corners = BarJoint::half_lap;
     lay(river, MakeUp::river, {"slab-sycamore-log-2", "slab-sycamore-log-7"});
 
     Job open;
@@ -223,6 +243,10 @@ void made_up(Documents& d) {
     open.top = {2100, 1050, 40, 740, LiveEdges::both, 8};
     open.makeup.river_mm = 70;
     open.room = generic_climates()[3];
+    open.under = starting_under(open.top);
+    open.under.helpers = 3;
+    clear_of_the_river(open);
+    stand_on(open, BaseKind::trestle, 70, 60);
     lay(open, MakeUp::open_river, {"slab-sycamore-log-3", "slab-sycamore-log-5"});
 
     Job pair;
@@ -233,6 +257,8 @@ void made_up(Documents& d) {
     pair.top = {1900, 820, 42, 740, LiveEdges::both, 6};
     pair.room = generic_climates()[1];
     pair.under = starting_under(pair.top);
+    pair.under.helpers = 2;
+    stand_on(pair, BaseKind::cross, 70, 50);
     lay(pair, MakeUp::book, {"slab-hackberry-log-3", "slab-hackberry-log-4"});
 
     // Two that do not work as they lie: more is wanted of the slabs than they give, and banks that meet below.
@@ -243,6 +269,9 @@ void made_up(Documents& d) {
     thin.start = "2027-03-22";
     thin.top = {2000, 850, 60, 760, LiveEdges::both, 6};
     thin.room = generic_climates()[2];
+    thin.under = starting_under(thin.top);
+    thin.under.helpers = 3;
+    stand_on(thin, BaseKind::frames, 60, 60);
     lay(thin, MakeUp::slip, {"slab-hackberry-log-1", "slab-hackberry-log-2"});
 
     Job counter;
@@ -253,6 +282,11 @@ void made_up(Documents& d) {
     counter.top = {1900, 720, 42, 900, LiveEdges::both, 6};
     counter.makeup.river_mm = 60;
     counter.room = generic_climates()[4];
+    counter.under = starting_under(counter.top);
+    clear_of_the_river(counter);
+    counter.under.splay_deg = 6;
+    counter.under.helpers = 2;
+    stand_on(counter, BaseKind::legs, 70, 70);
     lay(counter, MakeUp::river, {"slab-hackberry-log-5", "slab-hackberry-log-6"});
     Leaf& left = d.jobs.at(counter.id).leaves.back();
     move_by(left.placement, {0, -46});  // drawn together by eye, from above
@@ -264,6 +298,9 @@ void made_up(Documents& d) {
     round.start = "2027-03-01";
     round.top = {860, 860, 45, 730, LiveEdges::none, 4, TopShape::round, {}};
     round.room = generic_climates()[0];
+    round.under.plates = {{0, 0, 360, 360, 3, 3}};
+    stand_on(round, BaseKind::pedestal, 60, 36);
+    round.under.foot_across_mm = round.under.foot_along_mm = 560;
     give_slab(round, d.slabs.at("slab-maple-round-3"));
     d.jobs[round.id] = round;
 }
@@ -458,6 +495,13 @@ Documents made_demo() {
     hall.top = {1100, 900, 50, 760, LiveEdges::none, 4};
     hall.first().placement = {740, 0, 0, false, 25};
     hall.room = generic_climates()[0];
+    // A drum of five panels, flat towards the wall.
+    hall.under = starting_under(hall.top);
+    hall.under.plates = {{-160, 0, 120, 560, 3, 1}, {160, 0, 120, 560, 3, 1}};
+    hall.under.channels = {{-340, 0, 600, 40, 12, 3, 3}, {340, 0, 600, 40, 12, 3, 3}};
+    stand_on(hall, BaseKind::panels, 30, 30);
+    hall.under.outline = {{-400, -350}, {400, -350}, {440, 140}, {0, 400}, {-440, 140}};
+    hall.under.helpers = 2;
     // Roughed on a Friday; over the weekend it moved, and was read twice.
     hall.first().rounds = {{"2027-01-15", 0.2, 0.4, 0.5, 54.4}, {"2027-01-18", 0.6, 1.5, 1.6, 54.2}};
     d.jobs[hall.id] = hall;

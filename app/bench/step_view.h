@@ -75,6 +75,8 @@ class StepView {
     virtual double end_rise() const { return 1; }
     /// What the end view shows stands on a floor: it is never laid on edge.
     virtual bool end_upright() const { return false; }
+    /// How much of the room below the plan the strip has, the end view the rest.
+    virtual double strip_share() const { return 0.43; }
     /// The end view is the finished top, not the slab as it is.
     virtual bool shows_finished() const { return false; }
     /// Of a whole top the leaves as they come out of the log, not the finished top.

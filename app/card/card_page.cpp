@@ -327,7 +327,7 @@ std::optional<CardPage::Question> CardPage::question() const {
 
 QString CardPage::read_out() const {
     const Shown s = shown();
-    if (steps_.empty()) return tr("There is nothing to run: this job has no pour and no glue-up of that kind.");
+    if (steps_.empty()) return tr("There is nothing to run: this job has no pour, no glue-up and no rods of that kind.");
     if (!s.run) return tr("Not started: %1 steps.").arg(steps_.size());
     if (!s.now) return tr("Its start can't be read.");
     if (s.now->next >= steps_.size()) return tr("All is done. %1 since the start.").arg(clock_text(s.now->elapsed_s));
@@ -345,7 +345,7 @@ void CardPage::draw_now(QPainter& p, const QRectF& box) const {
     const Shown s = shown();
     p.setPen(c.pencil);
     p.setFont(theme::text(13));
-    const QString name = card_ == "pour" ? tr("The pour") : tr("The glue-up");
+    const QString name = card_ == "pour" ? tr("The pour") : card_ == "rods" ? tr("The rods") : tr("The glue-up");
     const QString head = s.run && s.run->fast > 1
                              ? tr("%1 · %2 · practice, %3 times as fast").arg(name, session_.job_name()).arg(s.run->fast)
                              : tr("%1 · %2").arg(name, session_.job_name());

@@ -26,7 +26,7 @@ class CardPage : public QWidget {
   public:
     explicit CardPage(Session& session, QWidget* parent = nullptr);
     ~CardPage() override;
-    /// Shows a card, "pour" or "glue"; a run under way goes on.
+    /// Shows a card, "pour", "glue" or "rods"; a run under way goes on.
     void open(const QString& card);
     /// Seconds since 1970: for tests another clock than the wall's.
     void set_clock(std::function<double()> now);

@@ -85,7 +85,9 @@ void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
     }
 }
 
-std::vector<Field> FillView::fields(const Session&) const { return {job_number("fill.overfill_mm"), job_number("fill.reserve_pct")}; }
+std::vector<Field> FillView::fields(const Session&) const {
+    return {job_number("fill.overfill_mm"), job_number("fill.reserve_pct"), job_number("fill.tape_mm")};
+}
 
 std::vector<Action> FillView::actions(Session& session) {
     Session* s = &session;
@@ -121,6 +123,22 @@ std::vector<Action> FillView::actions(Session& session) {
                  const Thing* t = s->picked_thing();
                  const auto plan = s->plan_of_whole();
                  if (t && plan) s->edit_job(QObject::tr("A patch over a void"), [&, i = t->index](Job& j) { patch_void(j, *plan, i); });
+             },
+             true, false, "void"},
+            {"void_off",
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 const auto plan = s->plan_of_whole();
+                 const auto off = t && plan && s->job() ? cut_off(*plan, *s->job(), t->index) : std::nullopt;
+                 return off ? QObject::tr("Cut it off · %1 shorter").arg(in_units(mm(off->by_mm), *s)) : QObject::tr("Cut it off");
+             }(),
+             QObject::tr("The top ends short of it; the other end stays where it is on the wood"),
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 const auto plan = s->plan_of_whole();
+                 if (!t || !plan) return;
+                 s->edit_job(QObject::tr("A void cut off"), [&, i = t->index](Job& j) { cut_void_off(j, *plan, i); });
+                 s->pick({});
              },
              true, false, "void"},
             {"next", QObject::tr("Next: the pour"), {}, [s] { s->set_step(step_key::pour); }, true, true}};

@@ -13,6 +13,7 @@
 namespace yb {
 
 QString JoinView::strip_title(const Session& s) const {
+    if (!s.plan()->join->rods.empty()) return QObject::tr("how long each rod is: the gap, and both depths");
     if (s.plan()->join->joints.empty()) return QObject::tr("nothing is glued edge to edge in this top");
     return QObject::tr("how far the joints stand open, dry · a tick for each clamp");
 }
@@ -54,16 +55,49 @@ void JoinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         p.setPen(QPen(tie ? c.ink : c.pencil, 1));
         p.drawPolygon(on_bench(l.at));
     }
+    // Where a live edge is carved: the line to copy onto the wood.
+    for (const CarvedLine& line : j.carved) {
+        Ring at(line.line.begin(), line.line.end());
+        p.setPen(QPen(c.madder, 1.8));
+        p.drawPolyline(on_bench(at));
+    }
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.madder, 2.2));
     for (const Clash& k : j.clashes) p.drawEllipse(map.px(f.to_slab(k.at)), 9, 9);
 }
 
+namespace {
+/// Each rod where it goes, as long as it is: the gap dark, both depths in the wood light.
+void draw_rods(QPainter& p, const BenchMap& map, const Session& s) {
+    const auto& c = theme::colours();
+    const JoinPlan& j = *s.plan()->join;
+    const Frame f = s.plan()->placement.frame();
+    double longest = 1;
+    for (const Rod& r : j.rods) longest = std::max(longest, r.length_mm);
+    const double k = (map.strip.height() - 22) / longest;
+    p.setFont(theme::figures(9));
+    for (std::size_t i = 0; i < j.rods.size(); ++i) {
+        const Rod& r = j.rods[i];
+        const double x = map.px(f.to_slab(Vec2{r.u_mm, 0}).x);
+        const double middle = map.strip.top() + 4 + longest * k / 2;
+        p.setPen(QPen(c.ink, 1));
+        p.setBrush(c.wood);
+        p.drawRect(QRectF(x - 4, middle - r.length_mm * k / 2, 8, r.length_mm * k));
+        p.setBrush(c.steel);
+        p.drawRect(QRectF(x - 4, middle - r.gap_mm * k / 2, 8, r.gap_mm * k));
+        p.setPen(c.ink);
+        p.drawText(QRectF(x - 40, map.strip.bottom() - 16, 80, 15), Qt::AlignCenter, in_units(fine(r.length_mm), s));
+    }
+}
+}  // namespace
+
 void JoinView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     const JoinPlan& j = *plan.join;
-    if (!j.ready || j.joints.empty() || !s.join()) return;
+    if (!j.ready || !s.join()) return;
+    if (!j.rods.empty()) return draw_rods(p, map, s);
+    if (j.joints.empty()) return;
     const double most = std::max(1.0, [&] {
         double m = 0;
         for (const GapReading& g : s.join()->gaps) m = std::max(m, g.gap_mm);
@@ -79,16 +113,20 @@ void JoinView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
             const double u = along.front().u + (along.back().u - along.front().u) * (k + 0.5) / g.clamps;
             p.drawLine(QPointF(x_of(u), map.strip.bottom()), QPointF(x_of(u), map.strip.bottom() - 6));
         }
-        std::vector<GapReading> own;
-        for (const GapReading& r : s.join()->gaps)
-            if (r.joint == static_cast<int>(g.joint) + 1) own.push_back(r);
-        std::sort(own.begin(), own.end(), [](const GapReading& a, const GapReading& b) { return a.u_mm < b.u_mm; });
-        QPolygonF line;
-        for (const GapReading& r : own) line << QPointF(x_of(r.u_mm), y_of(r.gap_mm));
-        p.setPen(QPen(c.madder, 1.8));
-        p.drawPolyline(line);
-        p.setBrush(c.madder);
-        for (const QPointF& q : line) p.drawEllipse(q, 3, 3);
+        // What was read pushed together drawn full, each edge under the straightedge dashed.
+        for (const EdgeRead edge : {EdgeRead::together, EdgeRead::right, EdgeRead::left}) {
+            std::vector<GapReading> own;
+            for (const GapReading& r : s.join()->gaps)
+                if (r.joint == static_cast<int>(g.joint) + 1 && r.edge == edge) own.push_back(r);
+            std::sort(own.begin(), own.end(), [](const GapReading& a, const GapReading& b) { return a.u_mm < b.u_mm; });
+            QPolygonF line;
+            for (const GapReading& r : own) line << QPointF(x_of(r.u_mm), y_of(r.gap_mm));
+            const QColor colour = edge == EdgeRead::together ? c.madder : edge == EdgeRead::right ? c.chalk : c.brass_dark;
+            p.setPen(QPen(colour, 1.8, edge == EdgeRead::together ? Qt::SolidLine : Qt::DashLine));
+            p.drawPolyline(line);
+            p.setBrush(colour);
+            for (const QPointF& q : line) p.drawEllipse(q, 3, 3);
+        }
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(c.steel, 1.4));
     }
@@ -149,6 +187,7 @@ std::vector<Field> JoinView::fields(const Session& s) const {
                                  "piece_s", "set_min", "clamp_s", "clamp_n"})
             out.push_back(job_number(std::string("join.") + what));
     out.push_back(job_number("join.edge_mm"));
+    if (s.plan() && !s.plan()->join->rods.empty()) out.push_back(job_number("join.washer_mm"));
     if (s.plan() && !s.plan()->join->cauls.empty()) out.push_back(job_number("join.caul_mm"));
     if (s.makeup() && s.makeup()->halves_u_mm)
         for (const char* what : {"connectors", "washer_mm"}) out.push_back(job_number(std::string("join.") + what));
@@ -160,10 +199,18 @@ std::vector<Field> JoinView::fields(const Session& s) const {
         const auto joint = static_cast<int>(s.plan()->join->joints[t->index].joint) + 1;
         const auto& gaps = s.job()->join.gaps;
         for (std::size_t i = 0; i < gaps.size(); ++i)
-            if (gaps[i].joint == joint)
-                out.push_back(of(job_number("join.gaps[" + std::to_string(i) + "].gap_mm", QString("gap_%1").arg(i + 1),
-                                            QObject::tr("Gap at %1").arg(in_units(along(gaps[i].u_mm + s.top()->length_mm / 2), s))),
-                                 "joint"));
+            if (gaps[i].joint == joint) {
+                const QString place = in_units(along(gaps[i].u_mm + s.top()->length_mm / 2), s);
+                const QString what = gaps[i].edge == EdgeRead::together ? QObject::tr("Gap at %1")
+                                     : gaps[i].edge == EdgeRead::right  ? QObject::tr("Right edge, hollow at %1")
+                                                                        : QObject::tr("Left edge, hollow at %1");
+                const std::string path = "join.gaps[" + std::to_string(i) + "].";
+                out.push_back(of(job_number(path + "gap_mm", QString("gap_%1").arg(i + 1), what.arg(place)), "joint"));
+                if (gaps[i].edge == EdgeRead::together)
+                    out.push_back(of(job_number(path + "square_mm", QString("square_%1").arg(i + 1),
+                                                QObject::tr("Open above (+) or below at %1").arg(place)),
+                                     "joint"));
+            }
     }
     if (t && t->kind == "tie")
         for (const char* what : {"u_mm", "v_mm", "turn_deg", "long_mm", "wide_mm", "deep_mm"})
@@ -176,8 +223,19 @@ std::vector<Field> JoinView::fields(const Session& s) const {
 std::vector<Action> JoinView::actions(Session& session) {
     Session* s = &session;
     const auto gauge_uv = [s] { return s->plan()->placement.frame().from_slab(Vec2{s->gauge_mm(), centroid(s->plan()->lay->outline).y}); };
-    return {{"run_card", QObject::tr("Run the glue-up's card"), QObject::tr("In large type, with its clock; every tick goes to the book"),
-             [s] { Q_EMIT s->card_wanted(QStringLiteral("glue")); }, session.plan() && !session.plan()->join->joints.empty()},
+    const bool rods = session.plan() && !session.plan()->join->rods.empty();
+    const auto read_at = [s, gauge_uv](EdgeRead edge) {
+        return [s, gauge_uv, edge] {
+            const Thing* t = s->picked_thing();
+            if (!t || t->index >= s->plan()->join->joints.size()) return;
+            const int joint = static_cast<int>(s->plan()->join->joints[t->index].joint) + 1;
+            s->edit_job(QObject::tr("A gap read"), [&](Job& j) { read_gap(j, joint, gauge_uv().x, 0.1, edge); });
+        };
+    };
+    return {{"run_card", rods ? QObject::tr("Run the card of the rods") : QObject::tr("Run the glue-up's card"),
+             QObject::tr("In large type, with its clock; every tick goes to the book"),
+             [s, rods] { Q_EMIT s->card_wanted(rods ? QStringLiteral("rods") : QStringLiteral("glue")); },
+             rods || (session.plan() && !session.plan()->join->joints.empty())},
             {"add_tie",
              QObject::tr("A bow tie at the gauge"),
              {},
@@ -194,13 +252,11 @@ std::vector<Action> JoinView::actions(Session& session) {
                  if (n == 0) Q_EMIT s->news(QObject::tr("No crack of this top wants another bow tie."));
              }},
             {"add_gap", QObject::tr("A gap read at the gauge"), QObject::tr("Pushed together dry, with a feeler gauge"),
-             [s, gauge_uv] {
-                 const Thing* t = s->picked_thing();
-                 if (!t || t->index >= s->plan()->join->joints.size()) return;
-                 const int joint = static_cast<int>(s->plan()->join->joints[t->index].joint) + 1;
-                 s->edit_job(QObject::tr("A gap read"), [&](Job& j) { read_gap(j, joint, gauge_uv().x, 0.1); });
-             },
-             session.plan() && session.whole(), false, "joint"},
+             read_at(EdgeRead::together), session.plan() && session.whole(), false, "joint"},
+            {"add_right_gap", QObject::tr("The right edge read at the gauge"), QObject::tr("A straightedge along it, a feeler gauge below"),
+             read_at(EdgeRead::right), session.plan() && session.whole(), false, "joint"},
+            {"add_left_gap", QObject::tr("The left edge read at the gauge"), QObject::tr("A straightedge along it, a feeler gauge below"),
+             read_at(EdgeRead::left), session.plan() && session.whole(), false, "joint"},
             {"tie_away",
              QObject::tr("Take this bow tie away"),
              {},

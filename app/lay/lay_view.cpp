@@ -183,7 +183,7 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                                     now.edit_job(QObject::tr("Shape of the top"),
                                                  [&](Job& j) { set_top_shape(j, static_cast<TopShape>(i)); });
                                 }}};
-    for (PickField& f : patches::picks(s)) out.push_back(std::move(f));
+    for (PickField& f : patches::picks(s, pictures_)) out.push_back(std::move(f));
     if (s.job() && (s.leaves()->size() > 1) && !is_river(s.makeup()->kind))
         out.push_back({"joint_kind",
                        QObject::tr("Middle joint"),

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "app/bench/bench.h"
+#include "app/session/pictures.h"
 #include "app/theme/theme.h"
 #include "core/job/job.h"
 #include "core/lay/lay.h"
@@ -21,7 +22,7 @@ struct Source {
 };
 
 /// What a patch may be cut from, what passes best for the wood under it first.
-std::vector<Source> sources(const Session& s, std::size_t patch) {
+std::vector<Source> sources(const Session& s, std::size_t patch, Pictures& pictures) {
     std::vector<Source> out;
     const Slab* under = nullptr;
     Vec2 where;
@@ -35,9 +36,11 @@ std::vector<Source> sources(const Session& s, std::size_t patch) {
         if (const auto it = s.slabs().find(in.slab); it != s.slabs().end()) under = &it->second;
         where = in.placement.frame().to_slab(middle);
     }
+    const auto face = [&](const Slab& slab) { return slab.picture_a ? pictures.small(slab.picture_a->key) : nullptr; };
+    const PatchMatch unknown{};
     for (const auto& [id, slab] : s.slabs()) {
         if (slab.retired) continue;
-        out.push_back({&slab, under ? patch_match(slab, {}, *under, where) : PatchMatch{}});
+        out.push_back({&slab, under ? patch_match(slab, {}, *under, where, face(slab), face(*under)) : unknown});
     }
     std::stable_sort(out.begin(), out.end(), [&](const Source& a, const Source& b) {
         return std::pair(-a.match.score, a.slab->name) < std::pair(-b.match.score, b.slab->name);
@@ -52,6 +55,7 @@ QString told_of(const Source& from, const Session& s) {
     else if (from.match.same_wood) why << QObject::tr("same wood");
     else why << QObject::tr("another wood");
     if (from.match.rings_deg) why << QObject::tr("rings %1 apart").arg(in_units(degrees(*from.match.rings_deg), s));
+    if (from.match.colour) why << QObject::tr("colour %1 off").arg(in_units(number(std::round(*from.match.colour)), s));
     if (from.match.offcut) why << QObject::tr("an offcut");
     return QObject::tr("%1 · %2").arg(QString::fromStdString(from.slab->name), why.join(QStringLiteral(", ")));
 }
@@ -125,39 +129,34 @@ std::vector<Field> fields(const Session& now) {
     return out;
 }
 
-std::vector<PickField> picks(const Session& s) {
-    std::vector<PickField> out;
+std::vector<PickField> picks(const Session& s, Pictures& pictures) {
     const Thing* picked = s.picked_thing();
-    if (!s.job() || !picked || picked->kind != "patch") return out;
+    if (!s.job() || !picked || picked->kind != "patch" || picked->index >= s.makeup()->patches.size()) return {};
     QStringList names{QObject::tr("not said")};
-    for (const Source& from : sources(s, picked->index)) names << told_of(from, s);
-    for (std::size_t i = 0; i < s.makeup()->patches.size(); ++i) {
-        if (i != picked->index) continue;
-        out.push_back({QStringLiteral("patch_%1_from").arg(i + 1), QObject::tr("Patch %1 from").arg(i + 1), names,
-                       [i](const Session& now) {
-                           if (!now.job() || i >= now.makeup()->patches.size()) return -1;
-                           const auto all = sources(now, i);
-                           const std::string& id = now.makeup()->patches[i].slab;
-                           const auto it = std::find_if(all.begin(), all.end(), [&](const Source& from) { return from.slab->id == id; });
-                           return id.empty() ? 0 : it == all.end() ? -1 : static_cast<int>(it - all.begin()) + 1;
-                       },
-                       [i](Session& now, int k) {
-                           const auto all = sources(now, i);
-                           const Slab* slab = k > 0 ? all.at(static_cast<std::size_t>(k) - 1).slab : nullptr;
-                           const Plan plan = *now.plan();
-                           bool found = true;
-                           now.edit_job(QObject::tr("What a patch is cut from"), [&](Job& j) {
-                               if (slab) found = cut_patch_from(j, i, *slab, plan);
-                               else patch_from_nothing(j, i);
-                           });
-                           if (!found)
-                               Q_EMIT now.trouble(
-                                   QObject::tr("No clean place of that size was found on it; the piece lies in its middle. "
-                                               "Type another place, or choose another slab."));
-                       },
-                       "patch"});
-    }
-    return out;
+    // In the order that is shown: pictures that arrive meanwhile may make another.
+    std::vector<std::string> ids{""};
+    for (const Source& from : sources(s, picked->index, pictures)) names << told_of(from, s), ids.push_back(from.slab->id);
+    const std::size_t i = picked->index;
+    return {{QStringLiteral("patch_%1_from").arg(i + 1), QObject::tr("Patch %1 from").arg(i + 1), names,
+             [i, ids](const Session& now) {
+                 if (!now.job() || i >= now.makeup()->patches.size()) return -1;
+                 const auto it = std::find(ids.begin(), ids.end(), now.makeup()->patches[i].slab);
+                 return it == ids.end() ? -1 : static_cast<int>(it - ids.begin());
+             },
+             [i, ids](Session& now, int k) {
+                 const auto slab = now.slabs().find(ids.at(static_cast<std::size_t>(k)));
+                 const Plan plan = *now.plan();
+                 bool found = true;
+                 now.edit_job(QObject::tr("What a patch is cut from"), [&](Job& j) {
+                     if (slab != now.slabs().end()) found = cut_patch_from(j, i, slab->second, plan);
+                     else patch_from_nothing(j, i);
+                 });
+                 if (!found)
+                     Q_EMIT now.trouble(
+                         QObject::tr("No clean place of that size was found on it; the piece lies in its middle. "
+                                     "Type another place, or choose another slab."));
+             },
+             "patch"}};
 }
 
 std::vector<Action> actions(Session& session, Bench& bench) {

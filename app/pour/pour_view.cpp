@@ -135,6 +135,37 @@ QString PourView::end_note(const Session& s) const {
     return QObject::tr("hottest here %1 after %2").arg(in_units(celsius(c->peak_c), s), in_units(hours(c->peak_h), s));
 }
 
+namespace {
+/// What the form is cut to: inside always, all of it while it is picked.
+void form_sizes(QPainter& p, const BenchMap& map, const Session& s) {
+    const Form& form = s.plan()->pour->form;
+    const Frame f = s.plan()->placement.frame();
+    const double l = form.inside_length_mm / 2;
+    const double w = form.inside_width_mm / 2;
+    const auto at = [&](double u, double v) { return map.px(f.to_slab(form.middle + Vec2{u, v})); };
+    const Thing* t = s.picked_thing();
+    const bool all = t && t->kind == "form";
+    p.save();
+    p.setPen(QPen(theme::colours().ink, all ? 1.4 : 1));
+    draw::dimension(p, at(-l, -w), at(l, -w), in_units(mm(form.inside_length_mm), s), -16);
+    draw::dimension(p, at(-l, -w), at(-l, w), in_units(mm(form.inside_width_mm), s), 16);
+    if (all) {
+        const double o = form.thick_mm;
+        draw::dimension(p, at(-l - o, w + o), at(l + o, w + o), in_units(mm(form.inside_length_mm + 2 * o), s), 14);
+        draw::dimension(p, at(l + o, -w - o), at(l + o, w + o), in_units(mm(form.inside_width_mm + 2 * o), s), -16);
+        // Its stiffeners or blocks along both sides.
+        p.setPen(QPen(theme::colours().wood_edge, 3));
+        const int n = std::max(1, static_cast<int>(std::ceil(2 * l / std::max(50.0, form.stiffeners_mm))));
+        for (int i = 0; i <= n; ++i)
+            for (const double side : {-1.0, 1.0}) {
+                const double u = -l + 2 * l * i / n;
+                p.drawLine(at(u, side * (w + o)), at(u, side * (w + o + 40)));
+            }
+    }
+    p.restore();
+}
+}  // namespace
+
 void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
@@ -156,6 +187,7 @@ void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     };
     p.setPen(QPen(c.wood_edge, std::max(2.0, sheet * map.scale)));
     p.drawPolygon(box(sheet / 2));
+    form_sizes(p, map, s);
     p.setPen(QPen(c.slip, 3));
     for (const Dam& d : plan.pour->dams) {
         const double half = d.length_mm / 2;
@@ -266,8 +298,40 @@ std::optional<Dial> PourView::dial(const Session& s) const {
     return Dial{QObject::tr("after %1").arg(in_units(hours(c->frames[k].h), s)), static_cast<int>(c->frames.size()) - 1};
 }
 
+namespace {
+/// The form cut across: its bottom under the top, its sides beside it, how high they stand.
+void form_section(QPainter& p, const BenchMap& map, const Session& s) {
+    const Plan& plan = *s.plan();
+    if (plan.pour->lifts.empty()) return;
+    const Form& form = plan.pour->form;
+    const Frame f = plan.placement.frame();
+    const double u = f.from_slab(Vec2{s.gauge_mm(), f.to_slab(form.middle).y}).x;
+    if (std::abs(u - form.middle.x) > form.inside_length_mm / 2) return;
+    const double w = form.inside_width_mm / 2;
+    const auto y_of = [&](double v) { return f.to_slab(form.middle + Vec2{u - form.middle.x, v}).y; };
+    const auto& c = theme::colours();
+    QColor board = c.wood_edge;
+    board.setAlpha(150);
+    p.setPen(QPen(c.ink, 0.8));
+    p.setBrush(board);
+    const auto box = [&](double v0, double v1, double z0, double z1) {
+        p.drawRect(QRectF(map.end_px(y_of(v0), z1), map.end_px(y_of(v1), z0)).normalized());
+    };
+    const double t = form.thick_mm;
+    box(-w, w, -t, 0);
+    box(-w - t, -w, -t, form.side_mm);
+    box(w, w + t, -t, form.side_mm);
+    p.setBrush(Qt::NoBrush);
+    if (const Thing* picked = s.picked_thing(); picked && picked->kind == "form") {
+        p.setPen(QPen(c.ink, 1));
+        draw::dimension(p, map.end_px(y_of(w + t), 0), map.end_px(y_of(w + t), form.side_mm), in_units(mm(form.side_mm), s), 14);
+    }
+}
+}  // namespace
+
 /// Heat over the section at the hour of the dial, at its hottest while nobody has turned it.
 void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    form_section(p, map, s);
     const Cured* c = here(s);
     const auto wide = river_at(s, s.gauge_mm());
     if (!c || !wide || c->frames.empty() || s.plan()->pour->lifts.empty()) return;

@@ -35,6 +35,19 @@ QImage Pictures::face(const std::string& key) {
     return {};
 }
 
+const Picture* Pictures::small(const std::string& key) {
+    const QImage image = thumbnail(key);
+    if (image.isNull()) return nullptr;
+    auto& [made_of, picture] = small_[key];
+    if (made_of != image.cacheKey() || picture.empty()) {
+        const QImage rgb = image.convertToFormat(QImage::Format_RGB888);
+        picture = Picture(rgb.width(), rgb.height());
+        for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.constScanLine(y), 3 * rgb.width(), picture.at(0, y));
+        made_of = image.cacheKey();
+    }
+    return &picture;
+}
+
 QImage Pictures::thumbnail(const std::string& key) {
     if (const auto it = thumbnails_.find(key); it != thumbnails_.end()) return it->second;
     fetch(key, true);

@@ -23,6 +23,8 @@ class Pictures : public QObject {
     QImage face(const std::string& key);
     /// The same no wider than 512 px, for the rack: kept longer, and kept small in the shop once made.
     QImage thumbnail(const std::string& key);
+    /// The thumbnail as plain pixels; nullptr while it is on its way or when there is none.
+    const Picture* small(const std::string& key);
     /// Reads and decodes a picture where it is called, from any thread: for work that compares pictures. Nothing where there
     /// is none. @throws StoreError.
     std::function<std::optional<Picture>()> pixels(const std::string& key) const;
@@ -41,6 +43,7 @@ class Pictures : public QObject {
 
     Session& session_;
     std::map<std::string, QImage> faces_, thumbnails_;
+    std::map<std::string, std::pair<qint64, Picture>> small_;  ///< of which thumbnail
     std::set<std::string> on_the_way_, missing_;
     std::vector<std::string> order_;  ///< of faces, oldest first: only a few stay decoded
     int generation_ = 0;

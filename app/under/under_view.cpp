@@ -2,6 +2,7 @@
 
 #include <cmath>
 #include <numbers>
+#include <tuple>
 
 #include "app/bench/top_section.h"
 #include "app/theme/theme.h"
@@ -17,7 +18,7 @@ namespace yb {
 
 QString UnderView::strip_title(const Session& s) const {
     const UnderPlan& u = *s.plan()->under;
-    return QObject::tr("from the side; how far it goes down, twenty times over") +
+    return QObject::tr("from the side and the end, to scale; how far it goes down, twenty times over") +
            (u.ready ? QObject::tr(" · %1 today, %2 to %3 in the room")
                           .arg(in_units(percent(u.day_pct), s), in_units(percent(u.low_pct), s), in_units(percent(u.high_pct), s))
                     : QString());
@@ -52,6 +53,47 @@ void draw_base(QPainter& p, const BasePlan& base, const std::function<QPointF(Ve
 double station_u(const Plan& plan, double x) { return plan.placement.frame().from_slab({x, plan.placement.y_mm}).x; }
 }  // namespace
 
+namespace {
+/// A hole: round on the fixed line, otherwise its slot and an arrow, both the way it truly goes.
+void draw_hole(QPainter& p, const BenchMap& map, const Session& s, const Slot& slot) {
+    const auto& c = theme::colours();
+    const Frame f = s.plan()->placement.frame();
+    const UnderChoices& u = s.job()->under;
+    const QPointF q = map.px(f.to_slab(slot.uv));
+    const double r = std::max(3.0, u.bolt_mm * map.scale / 2);
+    p.setPen(QPen(c.ink, 1));
+    p.setBrush(slot.round ? c.brass : c.slip);
+    if (slot.round) return p.drawEllipse(q, r + 1, r + 1);
+    // Away from the fixed line, on paper.
+    const QPointF ahead = map.px(f.to_slab(slot.uv + slot.way * 100)) - q;
+    const QPointF way = ahead / std::max(1e-9, std::hypot(ahead.x(), ahead.y()));
+    const QPointF across(-way.y(), way.x());
+    const double len = std::max(8.0, slot.length_mm * map.scale * 1.5);
+    p.save();
+    p.translate(q);
+    p.rotate(std::atan2(way.y(), way.x()) * 180 / std::numbers::pi);
+    p.drawRoundedRect(QRectF(-len / 2, -r, len, 2 * r), r, r);
+    p.restore();
+    p.setBrush(c.ink);
+    p.drawEllipse(q, 1.6, 1.6);
+    if (s.dial()) {
+        // Where the hole stands in the month of the dial, its way drawn twelve times over.
+        const auto month = static_cast<std::size_t>(std::lround(*s.dial() * 11));
+        const QPointF to = q + way * (12 * slot.month_mm[month] * map.scale);
+        p.setPen(QPen(c.madder, 2));
+        p.drawLine(q, to);
+        p.setBrush(c.madder);
+        p.drawEllipse(to, 2.6, 2.6);
+        return;
+    }
+    p.setPen(QPen(c.madder, 1.4));
+    const QPointF tip = q + way * (len / 2 + 9);
+    p.drawLine(q + way * (len / 2 + 1), tip);
+    p.drawLine(tip, tip - way * 4 + across * 3);
+    p.drawLine(tip, tip - way * 4 - across * 3);
+}
+}  // namespace
+
 void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
@@ -69,6 +111,14 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     p.setOpacity(0.55);
     draw_base(p, plan.under->base, [&](Vec3 q) { return map.px(f.to_slab({q.x, q.y})); });
     p.restore();
+    if (u.base == BaseKind::panels) {
+        p.setPen(QPen(c.chalk, 1.6));
+        p.setBrush(c.slip);
+        for (const BaseCorner& q : base_outline(u)) {
+            const QPointF at = map.px(f.to_slab({q.u_mm, q.v_mm}));
+            p.drawRect(QRectF(at.x() - 5, at.y() - 5, 10, 10));
+        }
+    }
     QColor steel = c.steel;
     steel.setAlpha(190);
     for (const Channel& ch : u.channels) {
@@ -81,137 +131,125 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
         p.setPen(QPen(c.ink, 1.3));
         p.drawPolygon(on_plan(footprint(pl), f, map));
     }
-    for (const Slot& slot : plan.under->slots) {
-        const QPointF q = map.px(f.to_slab(slot.uv));
-        const double r = std::max(3.0, u.bolt_mm * map.scale / 2);
-        p.setPen(QPen(c.ink, 1));
-        p.setBrush(slot.round ? c.brass : c.slip);
-        if (slot.round) {
-            p.drawEllipse(q, r + 1, r + 1);
-            continue;
-        }
-        const double len = std::max(8.0, slot.length_mm * map.scale * 1.5);
-        p.drawRoundedRect(QRectF(q.x() - r, q.y() - len / 2, 2 * r, len), r, r);
-        p.setBrush(c.ink);
-        p.drawEllipse(q, 1.6, 1.6);
-        if (s.dial()) {
-            // Where the hole stands in the month of the dial, its way drawn twelve times over.
-            const auto month = static_cast<std::size_t>(std::lround(*s.dial() * 11));
-            const double away = slot.month_mm[month] * (slot.from_fixed_mm > 0 ? 1 : -1);
-            const QPointF to = q - QPointF(0, 12 * away * map.scale);
-            p.setPen(QPen(c.madder, 2));
-            p.drawLine(q, to);
-            p.setBrush(c.madder);
-            p.drawEllipse(to, 2.6, 2.6);
-            continue;
-        }
-        // An arrow each way: how the hole travels away from the fixed line.
-        const double dir = slot.from_fixed_mm > 0 ? -1 : 1;
-        p.setPen(QPen(c.madder, 1.4));
-        const QPointF tip = q + QPointF(0, dir * (len / 2 + 9));
-        p.drawLine(q + QPointF(0, dir * (len / 2 + 1)), tip);
-        p.drawLine(tip, tip + QPointF(-3, -dir * 4));
-        p.drawLine(tip, tip + QPointF(3, -dir * 4));
-    }
+    for (const Slot& slot : plan.under->slots) draw_hole(p, map, s, slot);
 }
 
-/// The table from the side: floor, feet, legs under their plates, the top, how far it goes down twenty times over, its balance point.
+namespace {
+/// A chair as one sees it from its side, its seat 450 mm over the floor: for the eye to measure by. Which way it looks: 1 to the right.
+void draw_chair(QPainter& p, const std::function<QPointF(double, double)>& at, double x, double way) {
+    p.setPen(QPen(theme::colours().pencil, 1.2));
+    p.setBrush(Qt::NoBrush);
+    const auto line = [&](double x0, double z0, double x1, double z1) { p.drawLine(at(x + way * x0, z0), at(x + way * x1, z1)); };
+    line(0, 0, 0, 900);
+    line(0, 450, 400, 450);
+    line(400, 450, 400, 0);
+    line(0, 220, 400, 220);
+}
+
+/// The table from its side, or its end. @param at places of (along or across, up), mm, on paper.
+void draw_standing(QPainter& p, const Session& s, bool side, const std::function<QPointF(double, double)>& at) {
+    const auto& c = theme::colours();
+    const Plan& plan = *s.plan();
+    const UnderPlan& under = *plan.under;
+    const Top& top = *plan.top;
+    const UnderChoices& u = s.job()->under;
+    const Box rim = bounds(top.above);
+    const double tall = top.wanted.height_mm;
+    const double t = top.thickness_mm;
+    const double feet = u.feet_high_mm();
+    const double low = side ? rim.low.x : rim.low.y;
+    const double high = side ? rim.high.x : rim.high.y;
+    draw_base(p, under.base, [&](Vec3 q) { return at(side ? q.x : q.y, q.z + feet); });
+    // Feet under the base, plates between it and the top.
+    p.setPen(QPen(c.ink, 1));
+    p.setBrush(c.steel);
+    const auto box = [&](double from, double to, double z0, double z1) { p.drawRect(QRectF(at(from, z1), at(to, z0)).normalized()); };
+    for (const Vec2 q : under.base.feet) {
+        const double x = side ? q.x : q.y;
+        box(x - 15, x + 15, 0, feet);
+    }
+    QColor leg = c.steel;
+    leg.setAlpha(120);
+    const Box feet_box = under.feet.empty() ? Box{} : bounds(Ring(under.feet.begin(), under.feet.end()));
+    for (const LegPlate& pl : u.plates) {
+        const double middle = side ? pl.u_mm : pl.v_mm;
+        const double half = (side ? pl.along_mm : pl.across_mm) / 2;
+        p.setBrush(c.steel);
+        if (!u.plate_let_in) box(middle - half, middle + half, tall - t - u.plate_mm, tall - t);
+        if (!under.base.pieces.empty()) continue;
+        // Bought: its legs under the plates, to where its feet stand.
+        double from = middle - half;
+        double to = middle + half;
+        double foot_from = from;
+        double foot_to = to;
+        if (const bool set = side ? u.foot_along_mm.has_value() : u.foot_across_mm.has_value(); set && !under.feet.empty()) {
+            const double f0 = side ? feet_box.low.x : feet_box.low.y;
+            const double f1 = side ? feet_box.high.x : feet_box.high.y;
+            if (!side || u.plates.size() < 2) foot_from = f0, foot_to = f1;
+            else if (middle < (f0 + f1) / 2) foot_from = f0;
+            else foot_to = f1;
+        }
+        p.setBrush(leg);
+        p.drawPolygon(QPolygonF{at(from, tall - t - u.plate_mm), at(to, tall - t - u.plate_mm), at(foot_to, 0), at(foot_from, 0)});
+    }
+    p.setPen(QPen(c.wood_edge, 1.2));
+    p.setBrush(c.wood);
+    box(low, high, tall - t, tall);
+    draw_chair(p, at, side ? low - 420 : high + 420, side ? 1 : -1);
+    if (under.tipping) {
+        const QPointF foot = at(side ? under.tipping->balance.x : under.tipping->balance.y, 0);
+        p.setPen(QPen(c.brass_dark, 1.2));
+        p.setBrush(c.brass);
+        p.drawPolygon(QPolygonF{foot, foot + QPointF(-5, -9), foot + QPointF(5, -9)});
+    }
+    if (!side || !under.sag_mm || *under.sag_mm < 0.05 || u.plates.size() < 2) return;
+    double p0 = 1e300;
+    double p1 = -1e300;
+    for (const LegPlate& pl : u.plates) p0 = std::min(p0, pl.u_mm), p1 = std::max(p1, pl.u_mm);
+    QPolygonF bent;
+    for (int i = 0; i <= 30; ++i) bent << at(p0 + (p1 - p0) * i / 30, tall - t - 20 * *under.sag_mm * std::sin(std::numbers::pi * i / 30));
+    p.setPen(QPen(c.madder, 1.4));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolyline(bent);
+    p.setFont(theme::figures(9));
+    p.setPen(c.ink);
+    p.drawText(at((p0 + p1) / 2, tall - t - 20 * *under.sag_mm) + QPointF(6, 12), in_units(fine(*under.sag_mm), s));
+}
+}  // namespace
+
+/// The table from the side, and from its end beside it, on one floor and to one scale: feet, base, top, a chair to measure it by, how far
+/// it goes down twenty times over, its balance point.
 void UnderView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     const Top& top = *plan.top;
     if (!plan.under->ready || !top.ready || !s.job() || top.wanted.height_mm <= 0) return;
-    const Frame f = plan.placement.frame();
-    const UnderChoices& u = s.job()->under;
+    const Box rim = bounds(top.above);
+    const double tall = std::max(900.0, top.wanted.height_mm) + 20;
+    constexpr double chair_mm = 650;
     const QRectF room = map.strip.adjusted(0, 4, 0, -3);
-    const double tall = std::max(1.0, top.wanted.height_mm);
-    const double k = room.height() / tall;
-    const auto at = [&](double along_u, double up_mm) { return QPointF(map.px(f.to_slab({along_u, 0}).x), room.bottom() - up_mm * k); };
-    p.setPen(QPen(c.pencil, 1.4));
-    p.drawLine(room.bottomLeft(), room.bottomRight());
-    const Box rim = bounds(top.above);
-    const double t = std::max(top.thickness_mm, 3 / k);
-    // Legs under their plates, as wide at the floor as the feet stand.
-    double low = 1e300;
-    double high = -1e300;
-    for (const Vec2 q : plan.under->feet) low = std::min(low, q.x), high = std::max(high, q.x);
-    QColor leg = c.steel;
-    leg.setAlpha(120);
-    p.setPen(QPen(c.ink, 1));
-    p.setBrush(leg);
-    draw_base(p, plan.under->base, [&](Vec3 q) { return at(q.x, q.z + u.feet_mm); });
-    p.setPen(QPen(c.ink, 1));
-    p.setBrush(leg);
-    if (plan.under->base.pieces.empty())
-        for (const LegPlate& pl : u.plates) {
-            const double from = pl.u_mm - pl.along_mm / 2;
-            const double to = pl.u_mm + pl.along_mm / 2;
-            // The outermost ones reach to the feet.
-            double foot_from = from;
-            double foot_to = to;
-            if (u.foot_along_mm && high > low && u.plates.size() > 1)
-                (pl.u_mm < (low + high) / 2 ? foot_from : foot_to) = pl.u_mm < (low + high) / 2 ? low : high;
-            p.drawPolygon(QPolygonF{at(from, tall - t), at(to, tall - t), at(foot_to, u.feet_mm), at(foot_from, u.feet_mm)});
-        }
-    p.setPen(QPen(c.wood_edge, 1.2));
-    p.setBrush(c.wood);
-    p.drawRect(QRectF(at(rim.low.x, tall), at(rim.high.x, tall - t)).normalized());
-    p.setFont(theme::figures(9));
-    if (plan.under->sag_mm && u.plates.size() > 1) {
-        double p0 = 1e300;
-        double p1 = -1e300;
-        for (const LegPlate& pl : u.plates) p0 = std::min(p0, pl.u_mm), p1 = std::max(p1, pl.u_mm);
-        QPolygonF bent;
-        for (int i = 0; i <= 30; ++i) {
-            const double x = p0 + (p1 - p0) * i / 30;
-            const double share = std::sin(std::numbers::pi * i / 30);
-            bent << at(x, tall - t - 20 * *plan.under->sag_mm * share);
-        }
-        p.setPen(QPen(c.madder, 1.4));
-        p.setBrush(Qt::NoBrush);
-        p.drawPolyline(bent);
-        p.setPen(c.ink);
-        p.drawText(at((p0 + p1) / 2, tall - t - 20 * *plan.under->sag_mm) + QPointF(6, 12), in_units(fine(*plan.under->sag_mm), s));
-    }
-    if (plan.under->tipping) {
-        const QPointF foot = at(plan.under->tipping->balance.x, 0);
-        p.setPen(QPen(c.brass_dark, 1.2));
-        p.setBrush(c.brass);
-        p.drawPolygon(QPolygonF{foot, foot + QPointF(-6, -10), foot + QPointF(6, -10)});
-    }
-}
-
-/// The table as one sees it from its end, floor and all, small beside the section.
-void UnderView::draw_whole_end(QPainter& p, const BenchMap& map, const Session& s) const {
-    const auto& c = theme::colours();
-    const Plan& plan = *s.plan();
-    const BasePlan& base = plan.under->base;
-    const Top& top = *plan.top;
-    if (base.pieces.empty() || map.end_on_edge || top.wanted.height_mm <= 0) return;
-    const Box rim = bounds(top.above);
-    const QRectF room(map.end.right() - map.end.width() * 0.15, map.end.top(), map.end.width() * 0.15, map.end.height());
-    double low = rim.low.y;
-    double high = rim.high.y;
-    for (const Vec2 q : plan.under->feet) low = std::min(low, q.y), high = std::max(high, q.y);
-    const double k = std::min(room.width() / (high - low), (room.height() - 4) / top.wanted.height_mm);
+    const double wide = rim.width() + 2 * chair_mm + rim.height() + 500;
+    const double k = std::min(room.height() / tall, room.width() / wide);
     const double floor = room.bottom() - 2;
-    // Left of the top is to the left, as in the section.
-    const auto at = [&](double v, double z) { return QPointF(room.center().x() - (v - (low + high) / 2) * k, floor - z * k); };
-    const double feet = s.job()->under.feet_mm;
+    const double left = room.center().x() - wide * k / 2;
     p.setPen(QPen(c.pencil, 1.4));
-    p.drawLine(QPointF(room.left(), floor), QPointF(room.right(), floor));
-    draw_base(p, base, [&](Vec3 q) { return at(q.y, q.z + feet); });
-    p.setPen(QPen(c.wood_edge, 1.2));
-    p.setBrush(c.wood);
-    p.drawRect(
-        QRectF(at(rim.low.y, top.wanted.height_mm), at(rim.high.y, top.wanted.height_mm - std::max(top.thickness_mm, 2 / k))).normalized());
+    p.drawLine(QPointF(left, floor), QPointF(left + wide * k, floor));
+    const double side_middle = left + (chair_mm + rim.width() / 2) * k;
+    const double rim_middle = (rim.low.x + rim.high.x) / 2;
+    draw_standing(p, s, true, [&](double x, double z) { return QPointF(side_middle + (x - rim_middle) * k, floor - z * k); });
+    const double end_middle = left + (2 * chair_mm + rim.width() + 250 + rim.height() / 2) * k;
+    const double v_middle = (rim.low.y + rim.high.y) / 2;
+    // Left of the top is to the left.
+    draw_standing(p, s, false, [&](double v, double z) { return QPointF(end_middle - (v - v_middle) * k, floor - z * k); });
+    p.setFont(theme::figures(9));
+    p.setPen(c.pencil);
+    p.drawText(QPointF(left + wide * k + 8, floor), QObject::tr("1 to %1").arg(std::lround(p.device()->logicalDpiX() / 25.4 / k)));
 }
 
 void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
     const auto& c = theme::colours();
     const Plan& plan = *s.plan();
     if (!plan.under->ready || !s.job()) return;
-    draw_whole_end(p, map, s);
     const Frame f = s.plan()->placement.frame();
     const UnderChoices& u = s.job()->under;
     const double gauge_u = station_u(plan, s.gauge_mm());
@@ -252,6 +290,15 @@ std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) co
     for (std::size_t i = 0; i < u.channels.size(); ++i)
         out.push_back({QObject::tr("channel %1").arg(i + 1), QObject::tr("Move a channel"), on_plan(footprint(u.channels[i]), f, map),
                        f.to_slab({u.channels[i].u_mm, u.channels[i].v_mm}), Qt::OpenHandCursor, move(move_channel, i)});
+    if (u.base == BaseKind::panels) {
+        const auto corners = base_outline(u);
+        for (std::size_t i = 0; i < corners.size(); ++i) {
+            const Vec2 at{corners[i].u_mm, corners[i].v_mm};
+            const QPointF q = map.px(f.to_slab(at));
+            out.push_back({QObject::tr("corner %1").arg(i + 1), QObject::tr("Move a corner of the base"),
+                           QPolygonF(QRectF(q.x() - 7, q.y() - 7, 14, 14)), f.to_slab(at), Qt::OpenHandCursor, move(move_base_corner, i)});
+        }
+    }
     for (std::size_t i = 0; i < u.plates.size(); ++i)
         out.push_back({QObject::tr("plate %1").arg(i + 1), QObject::tr("Move a leg plate"), on_plan(footprint(u.plates[i]), f, map),
                        f.to_slab({u.plates[i].u_mm, u.plates[i].v_mm}), Qt::OpenHandCursor, move(move_plate, i)});
@@ -301,6 +348,43 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
     return out;
 }
 
+namespace {
+/// How the base stands on its floor, and the corners of an outline of one's own.
+void base_fields(std::vector<Field>& out, const Session& now) {
+    const QString feet[] = {QObject::tr("Foot above the floor, left near"), QObject::tr("Foot above the floor, right near"),
+                            QObject::tr("Foot above the floor, right far"), QObject::tr("Foot above the floor, left far")};
+    for (std::size_t k = 0; k < 4; ++k)
+        out.push_back(of(Field{QString("floor_gap_%1").arg(k + 1), feet[k], Kind::fine,
+                               [k](const Session& s) -> std::optional<double> {
+                                   if (!s.job() || k >= s.job()->under.floor_gaps_mm.size()) return {};
+                                   return s.job()->under.floor_gaps_mm[k];
+                               },
+                               [k](Session& s, std::optional<double> v) {
+                                   s.edit_job(QObject::tr("A foot above the floor"), [&](Job& j) { set_floor_gap(j, k, v); });
+                               },
+                               0, 60, true},
+                         "base"));
+    if (now.job()->under.base != BaseKind::panels) return;
+    const auto corners = base_outline(now.job()->under);
+    for (std::size_t i = 0; i < corners.size(); ++i)
+        for (const auto& [name, label, side] : {std::tuple{"u", QObject::tr("Corner %1, along").arg(i + 1), &BaseCorner::u_mm},
+                                                {"v", QObject::tr("Corner %1, across").arg(i + 1), &BaseCorner::v_mm}})
+            out.push_back(of(Field{QString("corner_%1_%2").arg(i + 1).arg(name), label, Kind::length,
+                                   [i, side = side](const Session& s) -> std::optional<double> {
+                                       if (!s.job()) return {};
+                                       const auto all = base_outline(s.job()->under);
+                                       return i < all.size() ? std::optional(all[i].*side) : std::nullopt;
+                                   },
+                                   [i, side = side](Session& s, std::optional<double> v) {
+                                       if (v)
+                                           s.edit_job(QObject::tr("A corner of the base"),
+                                                      [&](Job& j) { set_base_corner(j, i, side, *v); });
+                                   },
+                                   -10000, 10000},
+                             "base"));
+}
+}  // namespace
+
 std::vector<Field> UnderView::fields(const Session& now) const {
     std::vector<Field> out{job_number("under.day_moisture_pct", "under_day"),
                            job_number("under.bolt_mm"),
@@ -319,10 +403,11 @@ std::vector<Field> UnderView::fields(const Session& now) const {
                            job_number("under.edge_mm"),
                            job_number("under.helpers")};
     // What it stands on, where it is made here; what it has to go through.
-    for (const char* path :
-         {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm", "under.foot_across_mm",
-          "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm", "under.person_n", "under.push_n"})
+    for (const char* path : {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm",
+                             "under.foot_across_mm", "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm",
+                             "under.stair_mm", "under.stair_high_mm", "under.feet_travel_mm", "under.person_n", "under.push_n"})
         out.push_back(of(job_number(path), "base"));
+    if (const Thing* t = now.picked_thing(); t && t->kind == "base" && now.job()) base_fields(out, now);
     // How far the plate's corners hang below the top, the base stood under it.
     if (const Thing* t = now.picked_thing(); t && t->kind == "plate") {
         const QString corners[] = {QObject::tr("Gap, left near"), QObject::tr("Gap, right near"), QObject::tr("Gap, right far"),
@@ -379,6 +464,7 @@ std::vector<PickField> UnderView::picks(const Session&) const {
 
 std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
+    const bool panels = session.job() && session.job()->under.base == BaseKind::panels;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
     const auto drop = [s](const QString& label, void (*how)(Job&, std::size_t)) {
         return [s, label, how] {
@@ -415,6 +501,18 @@ std::vector<Action> UnderView::actions(Session& session) {
          false,
          "channel"},
         {"drop_plate", QObject::tr("Take this plate away"), {}, drop(QObject::tr("Take a plate away"), drop_plate), true, false, "plate"},
+        {"add_corner", QObject::tr("A corner more, at the longest panel"), QObject::tr("Midway along it; drag it where it is wanted"),
+         [s] { s->edit_job(QObject::tr("A corner of the base more"), add_base_corner); }, panels, false, "base"},
+        {"drop_corner",
+         QObject::tr("The last corner away"),
+         {},
+         [s] {
+             if (!s->job()) return;
+             s->edit_job(QObject::tr("A corner of the base less"), [](Job& j) { drop_base_corner(j, base_outline(j.under).size() - 1); });
+         },
+         panels,
+         false,
+         "base"},
         {"next", QObject::tr("Next: the bench sheet"), {}, [s] { s->set_step(step_key::sheets); }, true, true}};
 }
 

@@ -10,12 +10,12 @@ class UnderView : public StepView {
   public:
     Step step() const override { return step_key::under; }
     bool end_upright() const override { return true; }
+    double strip_share() const override { return 0.72; }
     bool shows_finished() const override { return true; }
     QString strip_title(const Session& s) const override;
     double end_rise() const override { return 1; }
     void draw_plan(QPainter&, const BenchMap&, const Session&) const override;
     void draw_strip(QPainter&, const BenchMap&, const Session&) const override;
-    void draw_whole_end(QPainter& p, const BenchMap& map, const Session& s) const;
     void draw_end(QPainter&, const BenchMap&, const Session&) const override;
     std::optional<Dial> dial(const Session&) const override;
     std::vector<Handle> handles(const BenchMap&, const Session&) const override;

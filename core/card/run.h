@@ -28,7 +28,7 @@ struct CardReading {
 };
 
 struct CardRun {
-    std::string card;     ///< "pour", "glue"
+    std::string card;     ///< "pour", "glue", "rods"
     std::string started;  ///< UTC
     double fast = 1;      ///< its clock runs so many times as fast: for practice
     bool over = false;    ///< put away

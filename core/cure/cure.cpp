@@ -261,7 +261,7 @@ void check(const Kinetics& k, const Section& s) {
     if (!(k.gel_25_h > 0) || !(k.heat_kj_kg > 0)) throw std::invalid_argument("a resin that gels and sets heat free is wanted");
     if (!(s.depth_mm > 0) || !(s.h > 0) || s.width_mm < 0 || s.board_mm < 0 || (s.width_mm > 0 && !(s.banks_mm > 0)))
         throw std::invalid_argument("depth, width, banks and h have to be above 0");
-    if (!(s.air_c > -40 && s.air_c < 80)) throw std::invalid_argument("air from -40 to 80 °C can be planned");
+    if (!(s.air_c >= -60 && s.air_c <= 80)) throw std::invalid_argument("air from -60 to 80 °C can be planned");
 }
 
 Body body_of(const Kinetics& k, const Section& s, double coarse) {

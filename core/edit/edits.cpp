@@ -263,6 +263,18 @@ void move_patch(Job& job, std::size_t patch, Vec2 by) {
     for (Vec2& q : job.makeup.patches.at(patch).outline) q = q + by;
 }
 
+void shorten(Job& job, double by, double end) {
+    job.top.length_mm -= by;
+    for (Leaf& l : job.leaves) {
+        if (job.several()) {
+            move_by(l.placement, {end * by / 2, 0});
+            continue;
+        }
+        const Vec2 at = l.placement.frame().to_slab({-end * by / 2, 0});
+        l.placement.x_mm = at.x, l.placement.y_mm = at.y;
+    }
+}
+
 void set_supports(Leaf& leaf, const std::vector<Vec2>& at) {
     leaf.supports.clear();
     for (const Vec2 p : at) leaf.supports.push_back({p.x, p.y});
@@ -274,21 +286,6 @@ void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t sup
     leaf.supports.at(support).y_mm += by.y;
 }
 
-void lay_plates(Job& job) {
-    const UnderChoices fresh = starting_under(job.top);
-    job.under.plates = fresh.plates;
-    job.under.channels = fresh.channels;
-}
-
-void add_channel(Job& job, double u) { job.under.channels.push_back({u, 0, std::floor(job.top.width_mm * 0.07) * 10, 40, 12, 3, 3}); }
-
-void add_plate(Job& job, double u) {
-    LegPlate p = job.under.plates.empty() ? starting_under(job.top).plates.front() : job.under.plates.back();
-    p.u_mm = u;
-    p.v_mm = 0;
-    job.under.plates.push_back(p);
-}
-
 namespace {
 /// Takes the i-th away where there is one.
 template <class T>
@@ -297,15 +294,6 @@ void drop(std::vector<T>& from, std::size_t i) {
 }
 }  // namespace
 
-void drop_channel(Job& job, std::size_t channel) { drop(job.under.channels, channel); }
-void drop_plate(Job& job, std::size_t plate) { drop(job.under.plates, plate); }
-void set_plate_gap(Job& job, std::size_t plate, std::size_t corner, std::optional<double> gap) {
-    auto& gaps = job.under.plates.at(plate).gaps_mm;
-    if (corner > 3) throw std::out_of_range("a plate has four corners");
-    if (gaps.size() < 4) gaps.resize(4);
-    gaps[corner] = gap;
-    if (std::none_of(gaps.begin(), gaps.end(), [](const auto& g) { return g.has_value(); })) gaps.clear();
-}
 void add_divider(Job& job, int river, double u) {
     for (const Divider& d : job.pour.dividers)
         if (d.river == river && std::abs(d.u_mm - u) < 20)
@@ -319,26 +307,6 @@ void drop_support(Leaf& leaf, std::vector<Vec2> standing, std::size_t support) {
     drop(standing, support);
     set_supports(leaf, standing);
 }
-
-void move_plate(Job& job, std::size_t plate, Vec2 by) {
-    LegPlate& p = job.under.plates.at(plate);
-    p.u_mm += by.x, p.v_mm += by.y;
-}
-
-void move_channel(Job& job, std::size_t channel, Vec2 by) {
-    Channel& c = job.under.channels.at(channel);
-    c.u_mm += by.x, c.v_mm += by.y;
-}
-
-double from_end_mm(const Job& job, double u) { return job.top.length_mm / 2 - std::abs(u); }
-
-namespace {
-/// The same side of the middle as before, so far from that end.
-void set_from_end(const Job& job, double& u, double from_end) { u = (u < 0 ? -1 : 1) * (job.top.length_mm / 2 - from_end); }
-}  // namespace
-
-void set_plate_from_end(Job& job, std::size_t i, double mm) { set_from_end(job, job.under.plates.at(i).u_mm, mm); }
-void set_channel_from_end(Job& job, std::size_t i, double mm) { set_from_end(job, job.under.channels.at(i).u_mm, mm); }
 
 void rename_job(Job& job, const std::string& name) { set_name(job.name, name); }
 void set_client(Job& job, const std::string& client) { job.client = client; }

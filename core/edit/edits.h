@@ -15,6 +15,7 @@
 namespace yb {
 
 struct AirLog;
+struct BaseCorner;
 struct Climate;
 struct Documents;
 struct Job;
@@ -26,6 +27,7 @@ struct Plan;
 struct Shop;
 struct Slab;
 enum class TopShape;
+enum class EdgeRead;
 
 /// What can't be made, said as a sentence; what it was asked of stays as it was.
 struct Refusal : std::runtime_error {
@@ -127,13 +129,26 @@ void add_tie(Job& job, Vec2 uv, double thickness_mm);
 std::size_t tie_void(Job& job, const Plan& plan, std::size_t which);
 /// A patch over one void, a little larger than it. @throws Refusal where it would run past the edge of the top.
 void patch_void(Job& job, const Plan& plan, std::size_t which);
+/// What is left of the top when a void is cut off with its nearer end: how much shorter it gets, and from which end (−1 left, 1 right).
+struct CutOff {
+    double by_mm = 0, end = 1;
+};
+/// Nothing where no useful top is left: half of its length or more would go.
+std::optional<CutOff> cut_off(const Plan& plan, const Job& job, std::size_t which);
+/// Cuts the top short of one void: the other end stays where it is on the wood. @throws Refusal where too little would be left.
+void cut_void_off(Job& job, const Plan& plan, std::size_t which);
+/// Cuts one end of the top further in by so much; the other stays where it is on the wood. @param end 1 right, −1 left.
+void shorten(Job& job, double by_mm, double end);
 /// Bow ties over every crack of the top, as many as hold it; those that are there stay. @returns how many were added.
 std::size_t tie_cracks(Job& job, const Plan& plan);
 void drop_tie(Job& job, std::size_t tie);
 void move_tie(Job& job, std::size_t tie, Vec2 by_uv);
 void turn_tie(Job& job, std::size_t tie, double degrees);
-/// How far a joint stands open at a place, pushed together dry.
-void read_gap(Job& job, int joint, double u_mm, double gap_mm);
+/// How far a joint stands open at a place, pushed together dry – or how far one of its edges lies from a straightedge.
+void read_gap(Job& job, int joint, double u_mm, double gap_mm, EdgeRead edge);
+void read_gap(Job& job, int joint, double u_mm, double gap_mm);  ///< both pushed together
+/// How far both edges together are out of square at a place of a joint; nothing: not read. A reading of the gap there keeps its gap.
+void read_square(Job& job, int joint, double u_mm, std::optional<double> square_mm);
 
 // --- Under
 
@@ -146,6 +161,15 @@ void drop_channel(Job& job, std::size_t channel);
 void drop_plate(Job& job, std::size_t plate);
 /// How far a plate's corner hangs below the top; nothing: not read. @param corner 0 to 3, from the left near one the way round.
 void set_plate_gap(Job& job, std::size_t plate, std::size_t corner, std::optional<double> gap_mm);
+/// How far a foot hangs above the floor it stands on; nothing: not read. @param foot 0 to 3, from the left near one the way round.
+void set_floor_gap(Job& job, std::size_t foot, std::optional<double> gap_mm);
+/// The outline of a base of panels: a corner moved or set, one added midway along the longest side, one taken
+/// away. What stood round the plates
+/// becomes the maker's own. @throws Refusal for a third corner less.
+void move_base_corner(Job& job, std::size_t corner, Vec2 by_uv);
+void set_base_corner(Job& job, std::size_t corner, double BaseCorner::*side, double mm);
+void add_base_corner(Job& job);
+void drop_base_corner(Job& job, std::size_t corner);
 /// A divider across a river, and one taken away. Its colour is "second" until it is named. @throws Refusal where one stands already.
 void add_divider(Job& job, int river, double u_mm);
 void drop_divider(Job& job, std::size_t divider);

@@ -48,6 +48,24 @@ void patch_void(Job& job, const Plan& plan, std::size_t which) {
     add_patch(job, over);
 }
 
+std::optional<CutOff> cut_off(const Plan& plan, const Job& job, std::size_t which) {
+    if (!plan.top->ready || which >= plan.fill->voids.size() || job.top.shape != TopShape::rectangle) return {};
+    const Box b = bounds(plan.placement.frame().from_slab(plan.fill->voids[which].outline));
+    const double half = job.top.length_mm / 2;
+    constexpr double clear_mm = 5;  // of the saw's cut
+    CutOff c;
+    c.end = b.low.x + b.high.x > 0 ? 1 : -1;
+    c.by_mm = std::ceil((c.end > 0 ? half - b.low.x : b.high.x + half) + clear_mm - 1e-6);
+    if (c.by_mm <= 0 || c.by_mm >= half) return {};
+    return c;
+}
+
+void cut_void_off(Job& job, const Plan& plan, std::size_t which) {
+    const auto c = cut_off(plan, job, which);
+    if (!c) throw Refusal(say("Cutting it off would leave less than half of the top: fill it, stitch it or patch it."));
+    shorten(job, c->by_mm, c->end);
+}
+
 void drop_tie(Job& job, std::size_t tie) {
     if (tie < job.join.ties.size()) job.join.ties.erase(job.join.ties.begin() + static_cast<std::ptrdiff_t>(tie));
 }
@@ -61,12 +79,22 @@ void turn_tie(Job& job, std::size_t tie, double degrees) {
     if (tie < job.join.ties.size()) job.join.ties[tie].turn_deg += degrees;
 }
 
-void read_gap(Job& job, int joint, double u, double gap) {
+namespace {
+/// The reading of an edge at a place, added where there is none.
+GapReading& reading(Job& job, int joint, double u, EdgeRead edge) {
     auto& gaps = job.join.gaps;
-    std::erase_if(gaps, [&](const GapReading& r) { return r.joint == joint && std::abs(r.u_mm - u) < 1; });
-    gaps.push_back({joint, u, gap});
-    std::stable_sort(gaps.begin(), gaps.end(),
-                     [](const GapReading& a, const GapReading& b) { return a.joint != b.joint ? a.joint < b.joint : a.u_mm < b.u_mm; });
+    for (GapReading& r : gaps)
+        if (r.joint == joint && r.edge == edge && std::abs(r.u_mm - u) < 1) return r;
+    const auto before = [&](const GapReading& r) { return r.joint != joint ? r.joint < joint : r.u_mm <= u; };
+    const auto at = std::find_if_not(gaps.begin(), gaps.end(), before);
+    return *gaps.insert(at, {joint, u, 0, edge, {}});
+}
+}  // namespace
+
+void read_gap(Job& job, int joint, double u, double gap, EdgeRead edge) { reading(job, joint, u, edge).gap_mm = gap; }
+void read_gap(Job& job, int joint, double u, double gap) { read_gap(job, joint, u, gap, EdgeRead::together); }
+void read_square(Job& job, int joint, double u, std::optional<double> square) {
+    reading(job, joint, u, EdgeRead::together).square_mm = square;
 }
 
 }  // namespace yb

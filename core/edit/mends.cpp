@@ -28,18 +28,6 @@ using Edit = std::function<void(Documents&, Job&, const std::vector<double>&)>;
 
 std::size_t index(double v) { return static_cast<std::size_t>(std::max(0.0, v)); }
 
-/// Cuts one end of the top further in; the other stays where it is on the wood.
-void shorten(Job& j, double by, double end) {
-    j.top.length_mm -= by;
-    for (Leaf& l : j.leaves) {
-        if (j.several()) move_by(l.placement, {end * by / 2, 0});
-        else {
-            const Vec2 at = l.placement.frame().to_slab({-end * by / 2, 0});
-            l.placement.x_mm = at.x, l.placement.y_mm = at.y;
-        }
-    }
-}
-
 const std::map<std::string, Edit>& edits() {
     static const std::map<std::string, Edit> all{
         {"end_further_in", [](Documents&, Job& j, const auto& n) { shorten(j, n.at(0), n.at(1)); }},
@@ -140,7 +128,7 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
     const std::optional<Vec2> uv = c.at ? std::optional(bench.from_slab(*c.at)) : std::nullopt;
     if (c.key == "lay.end_crack" && c.says.values.size() >= 3 && uv)
         for (const double by : {c.says.value(1), c.says.value(1) + 10})
-            offer("end_further_in", say("Cut {} further in · {} long", mm(by), mm(job.top.length_mm - by)), {by, uv->x > 0 ? -1.0 : 1.0});
+            offer("end_further_in", say("Cut {} further in · {} long", mm(by), mm(job.top.length_mm - by)), {by, uv->x > 0 ? 1.0 : -1.0});
     if (c.key == "lay.short" && !plan.lay->short_at.empty()) {
         double sides = 0;
         double ends = 0;

@@ -60,6 +60,7 @@ struct VoidFill {
 struct FillChoices {
     double overfill_mm = 1.5;  ///< stands proud for shrinkage and levelling
     double reserve_pct = 10;   ///< stays in the cup and soaks in
+    double tape_mm = 50;       ///< width of the tape that shuts what is open below
     std::string river;         ///< the resin a river is poured of, its key; empty: the one that takes the deepest lift
     bool operator==(const FillChoices&) const = default;
 };

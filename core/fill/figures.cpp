@@ -86,6 +86,15 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
                        {"(girth × depth + floor) × what soft wood drinks",
                         {{"drinks, mL a m²", number(soft_drinks_ml_m2), "starting value"}},
                         "docs/methods.md, Fill"}});
+    if (p.tape_mm > 0)
+        out.push_back({"fill.tape",
+                       "Tape underneath",
+                       along(p.tape_mm),
+                       {},
+                       say("in strips over what is open below, pressed down, on a flat board"),
+                       {"strips × (length + 200 mm), each over the last by a fifth, 15 mm past its sides",
+                        {{"tape, wide", mm(choices.tape_mm), "the maker's"}},
+                        "docs/methods.md, Fill"}});
     if (p.small > 1)
         out.push_back({"fill.small",
                        "Small ones, in one lump",
@@ -175,6 +184,14 @@ std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resi
                                  {"(girth × depth + floor) × what soft wood drinks",
                                   {{"drinks, mL a m²", number(soft_drinks_ml_m2), "starting value"}},
                                   "docs/methods.md, Fill"}});
+        if (v.tape_mm > 0)
+            t.figures.push_back(
+                {"void.tape",
+                 "Tape underneath",
+                 along(v.tape_mm),
+                 {},
+                 {},
+                 {"strips × (length + 200 mm), each over the last by a fifth, 15 mm past its sides", {}, "docs/methods.md, Fill"}});
         if (v.holes > 0)
             t.figures.push_back({"void.holes",
                                  "Holes, each wide",

@@ -70,6 +70,33 @@ Lift mixed(const Resin& r, double litres) {
     return l;
 }
 
+double tape_under_mm(const Ring& opening, double tape) {
+    if (!(tape > 0)) throw std::invalid_argument("the tape has a width");
+    if (opening.size() < 3) return 0;
+    // Along the way in which it is narrowest across, as tape is laid: one of the directions of its hull's sides.
+    const Ring hull = convex_hull(opening);
+    double across = 1e300;
+    double along = 0;
+    for (std::size_t i = 0; i < hull.size(); ++i) {
+        const Vec2 side = hull[(i + 1) % hull.size()] - hull[i];
+        if (length(side) < 1e-9) continue;
+        const Vec2 way = side * (1 / length(side));
+        Box b{{1e300, 1e300}, {-1e300, -1e300}};
+        for (const Vec2 q : hull) {
+            const Vec2 turned{dot(q, way), q.y * way.x - q.x * way.y};
+            b.low = {std::min(b.low.x, turned.x), std::min(b.low.y, turned.y)};
+            b.high = {std::max(b.high.x, turned.x), std::max(b.high.y, turned.y)};
+        }
+        if (b.height() < across - 1e-9) across = b.height(), along = b.width();
+    }
+    if (across > 1e299) return 0;
+    constexpr double past_side = 15;
+    constexpr double past_end = 100;
+    const double wide = across + 2 * past_side;
+    const double strips = wide <= tape ? 1 : 1 + std::ceil((wide - tape) / (0.8 * tape) - 1e-9);
+    return strips * (along + 2 * past_end);
+}
+
 namespace {
 
 const char* title_of(FlawKind kind) {
@@ -170,6 +197,7 @@ class Planner {
             v.soak_l = (girth(flaw.outline) * (k + low) / 2 * v.depth_mm * 1e-6 + floor_m2) * soft_drinks_ml_m2 / 1000;
         }
         v.small = v.volume_l < small_void_l && !v.gone;
+        if (v.through && !v.left_open && !v.gone) v.tape_mm = tape_under_mm(v.mouth, in_.choices.tape_mm);
         v.lifts = lifts(v, mouth, full, off_own, floor, resin(v.resin));
         v.mass_kg = v.left_open ? 0 : v.volume_l * resin(v.resin).mixed_density();
         choice(flaw, v, mouth, full, off_own, floor);
@@ -241,6 +269,7 @@ class Planner {
             }
             p_.volume_l += v.volume_l;
             p_.soak_l += v.soak_l;
+            p_.tape_mm += v.tape_mm;
             if (v.small) ++p_.small, p_.small_l += v.volume_l;
             if (v.soaked) p_.hands_on_h += 0.3;  // brushed on till it takes no more: a starting value
             p_.mass_kg += v.mass_kg;
@@ -286,7 +315,7 @@ class Planner {
             if (v.through)
                 add("fill.tape", Severity::note,
                     say("The {} at {} is open below: tape the underside, press it down, set it on a flat board. Tape: {}.", what,
-                        along(v.at.x), mm(std::ceil(girth(f.outline) / 2 + 100))),
+                        along(v.at.x), mm(std::ceil(v.tape_mm))),
                     v.at);
             if (v.meets_river)
                 add("fill.meets_river", Severity::note,

@@ -68,6 +68,7 @@ struct VoidPlan {
     double soak_l = 0;           ///< of it
     int holes = 0;               ///< of insects, where they were counted
     bool small = false;          ///< told in one lump with its like
+    double tape_mm = 0;          ///< of tape to shut it below, in strips; 0 where nothing runs out there
     std::vector<Lift> lifts;
     double mass_kg = 0;  ///< of resin that stays in the top
 };
@@ -81,6 +82,7 @@ struct FillPlan : StepPlan {
     double small_l = 0;                 ///< … all of them
     double mixed_l = 0;                 ///< to mix, with overfill and reserve
     double open_l = 0;                  ///< of voids left open
+    double tape_mm = 0;                 ///< under all that are open below
     double mass_kg = 0;                 ///< resin that stays in the top
     double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
     int rounds = 0;
@@ -143,6 +145,10 @@ FillAdvice advice_for(FlawKind kind, double depth_mm, double gap_mm, bool throug
 
 /// Soft wood drinks so much of a penetrating resin, mL on a square metre: a starting value.
 inline constexpr double soft_drinks_ml_m2 = 900;
+/// Tape that shuts an opening below, mm: strips along it with a hand's width past each end, each over the last by a fifth, 15 mm past
+/// its sides. @param tape_mm width of the tape. @throws std::invalid_argument for a tape of no width.
+double tape_under_mm(const Ring& opening, double tape_mm);
+
 /// Voids smaller than that are told in one lump.
 inline constexpr double small_void_l = 0.005;
 

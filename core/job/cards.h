@@ -12,7 +12,7 @@ struct Job;
 struct Plan;
 struct Shop;
 
-/// The steps of a card, "pour" or "glue"; empty where the plan has nothing for it, or for a card nobody knows.
+/// The steps of a card, "pour", "glue" or "rods"; empty where the plan has nothing for it, or for a card nobody knows.
 std::vector<CardStep> card_of(const std::string& card, const Job& job, const Plan& plan, const Shop& shop);
 /// The run of that card that is under way: started and not put away; −1 for none.
 int running_card(const Job& job, const std::string& card);

@@ -221,7 +221,8 @@ void make_the_top(Planning& w) {
                  nullptr,
                  {},
                  w.job.under.day_moisture_pct,
-                 w.p.shop_settles_pct};
+                 w.p.shop_settles_pct,
+                 w.job.under.sawn};
     for (std::size_t i = 0; i < w.leaves.size(); ++i)
         in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished});
     if (!w.shop.resins.empty()) in.river = &river_resin(w.shop.resins, w.job.fill.river);
@@ -385,14 +386,17 @@ void plan_pour_step(Planning& w) {
 
 void plan_join_step(Planning& w) {
     if (!w.asked(step_key::join)) w.p.join = w.before()->join;
-    else if (w.top)
-        w.p.join = std::make_shared<JoinPlan>(
-            plan_join({*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm}));
+    else if (w.top) {
+        JoinInputs in{*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm};
+        for (const auto& leaf : w.leaves) in.shapes.push_back(&leaf.shape);
+        w.p.join = std::make_shared<JoinPlan>(plan_join(in));
+    }
 }
 
 void plan_under_step(Planning& w) {
     if (!w.asked(step_key::under)) w.p.under = w.before()->under;
-    else if (w.top) w.p.under = std::make_shared<UnderPlan>(plan_under({*w.top, w.job.under, w.job.room, w.p.shop_air}));
+    else if (w.top)
+        w.p.under = std::make_shared<UnderPlan>(plan_under({*w.top, w.job.under, w.job.room, w.p.shop_air, w.job.makeup.halves_u_mm}));
 }
 
 }  // namespace yb

@@ -1,4 +1,4 @@
-// The glue-up as a card to run: a dry run, then every step against the open time.
+// The glue-up as a card to run: a dry run, then every step against the open time. And an open river put together on its rods.
 #include <cmath>
 
 #include "core/join/join.h"
@@ -55,6 +55,49 @@ std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& c) {
     CardStep night{"unclamp", say("Clamps off"), say("it was left overnight"), 600};
     night.from_s = 12 * 3600;
     out.push_back(std::move(night));
+    return out;
+}
+
+std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& c, const MakeUpChoices& how) {
+    std::vector<CardStep> out;
+    if (p.rods.empty()) return out;
+    const double n = static_cast<double>(p.rods.size());
+    double shortest = 1e300;
+    double longest = 0;
+    for (const Rod& r : p.rods) shortest = std::min(shortest, r.length_mm), longest = std::max(longest, r.length_mm);
+    out.push_back({"set out", say("{} rods of {}, from {} to {} long", count(n), fine(how.rod_mm), fine(shortest), fine(longest)),
+                   say("each with its number from the left end; drill, guide, straight edge, square, quick resin, blocks"), 900});
+    out.push_back({"polish", say("Polish the rods, ends rounded"), say("after this nobody reaches them; wrap them in paper"), 300 * n});
+    out.push_back(
+        {"banks", say("Finish both banks"), say("sanded and oiled now, glue kept off the holes; after this nobody reaches them"), 3600});
+    out.push_back({"mark", say("Both halves side by side, ends level: one straight edge over both banks at each rod"),
+                   say("square to the joint line, never along the bends"), 120 * n});
+    for (std::size_t i = 0; i < p.rods.size(); ++i) {
+        const Rod& r = p.rods[i];
+        out.push_back({"drill " + std::to_string(i + 1),
+                       say("Rod {}, {} from the middle: drill {} deep into both banks", count(static_cast<double>(i) + 1), mm(r.u_mm),
+                           fine(how.rod_depth_mm)),
+                       c.washer_mm > 0 ? say("through the guide, the washer of {} under it on one bank only; {} of gap between",
+                                             fine(c.washer_mm), fine(r.gap_mm))
+                                       : say("through the guide; {} of gap between", fine(r.gap_mm)),
+                       240});
+    }
+    out.push_back({"dry run", say("Dry: all rods into one half, the other half slid on"),
+                   say("read the width at both ends; a rod that binds is drilled again, not hammered"), 1200});
+    CardStep glue{"glue", say("Quick resin into one bank's holes only, rods in to their marks"),
+                  say("the other bank stays dry: the halves move with the seasons"), 60 * n};
+    out.push_back(glue);
+    CardStep slide{"slide", say("Slide the other half on, both ends together"), say("blocks as wide as the river at both ends"), 300};
+    slide.after = "glue";
+    slide.until_s = p.open_min * 60;
+    slide.late = say("The resin pulls by now: leave the rods in their bank to set, slide the other half on after");
+    out.push_back(slide);
+    CardStep check{"check", say("Faces level, ends level, both diagonals alike"), say("weights on, nothing clamped across"), 300};
+    out.push_back(check);
+    CardStep set{"set", say("Blocks out"), say("it was left overnight"), 300};
+    set.after = "slide";
+    set.from_s = 12 * 3600;
+    out.push_back(set);
     return out;
 }
 

@@ -26,10 +26,15 @@ struct BowTie {
     bool operator==(const BowTie&) const = default;
 };
 
-/// How far apart the edges stand at a place of a joint, pushed together dry: feeler gauge.
+/// What was read: both edges pushed together dry, or one of them under a straightedge.
+enum class EdgeRead { together, right, left };
+/// How far apart the edges stand at a place of a joint – or one edge from a straightedge along it: feeler gauge. And how far out of
+/// square they are there.
 struct GapReading {
     int joint = 1;
     double u_mm = 0, gap_mm = 0;
+    EdgeRead edge = EdgeRead::together;
+    std::optional<double> square_mm{};  ///< open under the try square's blade, over the thickness: above +, below −
     bool operator==(const GapReading&) const = default;
 };
 
@@ -62,6 +67,9 @@ struct JoinChoices {
     bool operator==(const JoinChoices&) const = default;
 };
 
+inline constexpr auto edge_reads =
+    school(nullptr, "edge", "Read at", &GapReading::edge, Way{EdgeRead::together, "together", "Both, pushed together"},
+           Way{EdgeRead::right, "right", "The right leaf's edge"}, Way{EdgeRead::left, "left", "The left leaf's edge"});
 inline constexpr auto join_looses = school("join.loose", "loose", "Aligned by", &JoinChoices::loose, Way{Loose::none, "none", "Nothing"},
                                            Way{Loose::tenons, "tenons", "Loose tenons"}, Way{Loose::dowels, "dowels", "Dowels"},
                                            Way{Loose::biscuits, "biscuits", "Biscuits"});

@@ -89,7 +89,9 @@ class Planner {
         if (in_.how.halves_u_mm) p_.halves = halves_at(in_.top, *in_.how.halves_u_mm, in_.choices.connectors);
         let_in();
         clashes();
-        edge();
+        shape_rim(in_, p_);
+        for (const RiverRun& r : in_.top.rivers) p_.rods.insert(p_.rods.end(), r.rods.begin(), r.rods.end());
+        std::sort(p_.rods.begin(), p_.rods.end(), [](const Rod& a, const Rod& b) { return a.u_mm < b.u_mm; });
         tell_join(in_, p_);
         sort_by_severity(p_.cautions);
         return p_;
@@ -138,7 +140,8 @@ class Planner {
         g.spacing_mm = clamp_spacing(c.clamp_n, pressure, std::max(1.0, in_.top.thickness_mm), distance);
         g.clamps = static_cast<int>(std::ceil(g.length_mm / g.spacing_mm - 1e-9));
         for (const GapReading& r : c.gaps)
-            if (r.joint == static_cast<int>(i) + 1) g.widest_gap_mm = std::max(g.widest_gap_mm, r.gap_mm);
+            if (r.joint == static_cast<int>(i) + 1 && r.edge == EdgeRead::together) g.widest_gap_mm = std::max(g.widest_gap_mm, r.gap_mm);
+        take_from_edges(in_, g);
         if (g.widest_gap_mm > 0 || c.spring == Spring::hollow) {
             // Both leaves bend edgewise as beams of their width under an even load.
             const auto stiff = [&](std::size_t leaf) {
@@ -241,20 +244,6 @@ class Planner {
         if (steel(a) && steel(b)) return true;
         if ((steel(a) && flaw(b)) || (steel(b) && flaw(a))) return true;
         return (is(a, "bow tie") && flaw(b)) || (is(b, "bow tie") && flaw(a));
-    }
-
-    void edge() {
-        const auto& c = in_.choices;
-        double girth = 0;
-        for (std::size_t i = 0; i < in_.top.above.size(); ++i)
-            girth += length(in_.top.above[(i + 1) % in_.top.above.size()] - in_.top.above[i]);
-        const double e = c.edge_mm;
-        double section = 0;  // mm² off one edge, both arrises where it is both
-        if (c.edge == EdgeShape::round_over) section = 2 * (1 - std::numbers::pi / 4) * e * e;
-        if (c.edge == EdgeShape::chamfer) section = e * e;
-        if (c.edge == EdgeShape::under_bevel) section = e * e;  // twice as wide as high
-        if (c.edge == EdgeShape::carved) section = e * in_.top.thickness_mm / 2;
-        p_.edge_l = girth * section * 1e-6;
     }
 
     std::vector<GlueStep> sequence(const JoinChoices& c) const { return glue_sequence(p_, c); }

@@ -22,6 +22,14 @@ struct GlueStep {
     double minutes = 0;
 };
 
+/// What comes off an edge at a place, so that both meet: right leaf, left leaf.
+struct EdgeTake {
+    double u_mm = 0, right_mm = 0, left_mm = 0;
+};
+/// What comes off along an edge whose hollows were read: down to the straight line that takes least off and leaves none of them. At
+/// most one place along is given twice. @param at places along and the gap there, mm. @returns what comes off at each, in their order.
+std::vector<double> taken_straight(const std::vector<Vec2>& at);
+
 /// One glued joint.
 struct GluedJoint {
     std::size_t joint = 0;
@@ -32,9 +40,12 @@ struct GluedJoint {
     int pieces = 0;         ///< tenons, dowels or biscuits
     double spacing_mm = 0;  ///< of clamps: the lesser of F/(p·t) and twice the distance from clamp to joint
     int clamps = 0;
-    double widest_gap_mm = 0;  ///< as read dry
-    double close_n = 0;        ///< force that bends the leaves to close it: 384·E·I·δ/(5·L³)
-    double spring_n = 0;       ///< … the hollow of a spring joint
+    double widest_gap_mm = 0;         ///< as read dry
+    double close_n = 0;               ///< force that bends the leaves to close it: 384·E·I·δ/(5·L³)
+    double spring_n = 0;              ///< … the hollow of a spring joint
+    std::vector<EdgeTake> takes;      ///< where gaps were read: what to plane off, and off which
+    double take_mm = 0;               ///< the most of it
+    std::optional<double> square_mm;  ///< it stands open above (+) or below by so much, the worst place, both edges together
 };
 
 /// A piece sawn from the offcut between clamp and live edge: one side follows the edge, the other is straight.
@@ -48,6 +59,20 @@ struct Caul {
 /// ends where the next begins. The side that follows lies on the outermost of both faces, so that it bears there.
 /// @param thinnest_mm left of a caul where the edge stands out furthest. @throws std::invalid_argument for one not above 0.
 std::vector<Caul> cauls_for(const Top& top, double thinnest_mm, double longest_mm = 900);
+
+/// What shaping the edge does to the rim.
+struct ShapedRim {
+    double above_mm = 0, below_mm = 0;  ///< the upper face and the underside draw in by
+    double flat_mm = 0;                 ///< left of the thickness at the rim, straight up
+    double litres = 0;                  ///< taken off
+    double kg = 0;                      ///< … weighs
+};
+/// Where a live edge is carved back into a side that was sawn: a line of the grain, from end to end.
+struct CarvedLine {
+    bool left = false;
+    std::vector<Vec2> line;
+    double deepest_mm = 0;
+};
 
 /// A top that is brought in two halves and drawn together where it stands.
 struct Halves {
@@ -87,7 +112,9 @@ struct JoinPlan : StepPlan {
     std::vector<Clash> clashes;
     std::vector<Vec2> piece_at;  ///< middles of tenons, dowels, biscuits
     double piece_above_mm = 0;   ///< wood above and below them
-    double edge_l = 0;           ///< what shaping the edge takes off
+    ShapedRim rim;
+    std::vector<CarvedLine> carved;
+    std::vector<Rod> rods;  ///< of an open river, from the left end
     std::vector<Caul> cauls;
     std::optional<Halves> halves;
 };
@@ -99,13 +126,22 @@ struct JoinInputs {
     JoinChoices choices;
     UnderChoices under;
     double air_c = 18;
-    double least_above_mm = 8;  ///< of wood between what is let in and the upper face
+    double least_above_mm = 8;               ///< of wood between what is let in and the upper face
+    std::vector<const SlabShape*> shapes{};  ///< of the leaves as laid: a carved edge follows their grain
 };
 JoinPlan plan_join(const JoinInputs& in);
 
 /// The glue-up as a card to run: a dry run, then every step against the open time since the glue was first spread, then a night in
 /// clamps. Empty where nothing is glued.
 std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& choices);
+
+/// The open river put together on its rods, as a card to run. Empty where there are no rods.
+std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& choices, const MakeUpChoices& how);
+
+/// Lines of the grain along the sawn sides of a top: between a slab's two edges the grain runs as they do, each in its share. Of
+/// those the one that stays inside the side and is nearest to it. Nothing along a side that keeps its live edge, or for a round top.
+/// @param shapes of the leaves as laid.
+std::vector<CarvedLine> grain_lines(const Top& top, const std::vector<const SlabShape*>& shapes);
 
 /// Minutes of open time at a temperature: doubles for 10 °C colder, halves for 10 °C warmer.
 double open_minutes(double at_20_min, double temp_c);

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/figure/choice.h"
 
@@ -34,6 +35,7 @@ class Teller {
 
     void figures() {
         const auto& c = in_.choices;
+        if (p_.joints.empty() && !p_.rods.empty()) return;  // its rods are what it is about
         if (p_.joints.empty()) {
             p_.figures.push_back({"join.needed",
                                   "Minutes of glue-up",
@@ -132,41 +134,7 @@ class Teller {
                         count(static_cast<double>(k) + 1)),
                     h.connectors[k]);
         }
-        double rods = 0;
-        double shortest = 1e300;
-        double longest = 0;
-        for (const RiverRun& r : in_.top.rivers)
-            for (const Rod& rod : r.rods)
-                rods += 1, shortest = std::min(shortest, rod.length_mm), longest = std::max(longest, rod.length_mm);
-        if (rods > 0) {
-            std::vector<Given> each;
-            for (const RiverRun& r : in_.top.rivers)
-                for (const Rod& rod : r.rods)
-                    each.push_back({"rod at", along(rod.u_mm + in_.top.wanted.length_mm / 2), "from the left end"}),
-                        each.push_back({"its length", fine(rod.length_mm), "gap and both depths"});
-            p_.figures.push_back({"join.rods",
-                                  "Rods, the longest",
-                                  count(rods),
-                                  fine(longest),
-                                  say("the shortest {}; drilled {} deep into both banks", fine(shortest), fine(in_.how.rod_depth_mm)),
-                                  {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
-            add("join.rods", Severity::note,
-                say("Rods: carry both banks' marks across with one straight edge, drill square to the joint line – never along its bends – "
-                    "with "
-                    "a guide, polish the rods before they go in, then slide both halves on together. What they carry is not computed: an "
-                    "estimate is yours."));
-            double most = 0;
-            for (const Region& r : in_.top.regions)
-                if (r.wood())
-                    most = std::max(most, r.shrinkage(bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) *
-                                              bounds(r.above).height() / 100 * 4 / 30);
-            if (most > 0.5)
-                add("join.rods_move", Severity::watch,
-                    say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, "
-                        "and "
-                        "{} longer bored there.",
-                        fine(most), fine(std::ceil(most))));
-        }
+        if (!p_.rods.empty()) rods();
         if (c.spring == Spring::hollow)
             for (const GluedJoint& j : p_.joints)
                 if (j.spring_n > 0.3 * j.clamps * c.clamp_n)
@@ -174,6 +142,40 @@ class Teller {
                         say("A hollow of {} takes {} N to close joint {}, of the {} N its clamps give: plane it flatter.",
                             fine(c.spring_mm), number(std::round(j.spring_n)), count(static_cast<double>(j.joint) + 1),
                             number(j.clamps * c.clamp_n)));
+    }
+
+    /// The rods of an open river: how long each is, in what order they go in, what the wood does at them.
+    void rods() {
+        const auto n = static_cast<double>(p_.rods.size());
+        const auto [shortest, longest] =
+            std::minmax_element(p_.rods.begin(), p_.rods.end(), [](const Rod& a, const Rod& b) { return a.length_mm < b.length_mm; });
+        std::vector<Given> each;
+        for (const Rod& rod : p_.rods)
+            each.push_back({"rod at", along(rod.u_mm + in_.top.wanted.length_mm / 2), "from the left end"}),
+                each.push_back({"its length", fine(rod.length_mm), "gap and both depths"});
+        p_.figures.push_back(
+            {"join.rods",
+             "Rods, the longest",
+             count(n),
+             fine(longest->length_mm),
+             say("the shortest {}; drilled {} deep into both banks", fine(shortest->length_mm), fine(in_.how.rod_depth_mm)),
+             {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
+        add("join.rods", Severity::note,
+            say("Rods: carry both banks' marks across with one straight edge, drill square to the joint line – never along its bends – "
+                "with "
+                "a guide, polish the rods before they go in, then slide both halves on together. What they carry is not computed: an "
+                "estimate is yours."));
+        double most = 0;
+        for (const Region& r : in_.top.regions)
+            if (r.wood())
+                most = std::max(
+                    most, r.shrinkage(bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) * bounds(r.above).height() / 100 * 4 / 30);
+        if (most > 0.5)
+            add("join.rods_move", Severity::watch,
+                say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, "
+                    "and "
+                    "{} longer bored there.",
+                    fine(most), fine(std::ceil(most))));
     }
 
     void glue_up() {
@@ -240,6 +242,31 @@ class Teller {
 
     void gaps() {
         for (const GluedJoint& j : p_.joints) {
+            const std::string which = std::to_string(j.joint + 1);
+            if (j.take_mm > 0.05) {
+                const auto most = std::max_element(j.takes.begin(), j.takes.end(), [](const EdgeTake& a, const EdgeTake& b) {
+                    return std::max(a.right_mm, a.left_mm) < std::max(b.right_mm, b.left_mm);
+                });
+                const bool right = most->right_mm >= most->left_mm;
+                add("join.take", Severity::note,
+                    say("Joint {}: plane {} off {} at {}, less to where nothing comes off – the working of the joint has it place by "
+                        "place.",
+                        which, fine(j.take_mm), in_.top.regions.at(right ? j.right : j.left).name,
+                        along(most->u_mm + in_.top.wanted.length_mm / 2)),
+                    Vec2{most->u_mm, 0});
+            }
+            if (j.square_mm && std::abs(*j.square_mm) > 0.1) {
+                const double each = std::atan2(std::abs(*j.square_mm) / 2, std::max(1.0, in_.top.thickness_mm)) * 180 / std::numbers::pi;
+                add("join.square", std::abs(*j.square_mm) > 0.5 ? Severity::stop : Severity::watch,
+                    *j.square_mm > 0
+                        ? say("Joint {} stands open above by {}: clamped, the top becomes a roof. Tilt the fence {} at each edge, or plane "
+                              "one edge with its face up and the other with its face down.",
+                              which, fine(*j.square_mm), degrees(each))
+                        : say("Joint {} stands open below by {}: clamped, the top sags in the middle. Tilt the fence {} at each edge, or "
+                              "plane "
+                              "one edge with its face up and the other with its face down.",
+                              which, fine(-*j.square_mm), degrees(each)));
+            }
             if (j.widest_gap_mm <= 0) continue;
             const double there = j.clamps * in_.choices.clamp_n;
             if (j.close_n > 0.2 * there || j.widest_gap_mm > 0.5)
@@ -256,13 +283,77 @@ class Teller {
         if (c.edge == EdgeShape::carved)
             add("join.carved", Severity::note,
                 say("A carved edge follows the grain lines: draw them on, vary the bevel, burn nothing flat."));
-        if (c.edge != EdgeShape::square && c.edge_mm > in_.top.thickness_mm / 2)
+        if (c.edge == EdgeShape::carved && p_.carved.empty())
+            add("join.carved_nothing", Severity::watch,
+                say("Nothing is carved: every side keeps its live edge, or the top is no rectangle. Choose another edge."));
+        rim();
+        if (c.edge != EdgeShape::square && c.edge != EdgeShape::carved && c.edge_mm > in_.top.thickness_mm / 2)
             add("join.edge", Severity::watch,
                 say("An edge shaped by {} leaves nothing of the {} there is. Take less.", fine(c.edge_mm), fine(in_.top.thickness_mm)));
         if (!p_.joints.empty())
             add("join.before", Severity::note,
                 say("What can't be reached after is done before: mask the glue faces, polish rods, set inserts in square stock, finish "
                     "small parts."));
+    }
+
+    /// The rim: what shaping it leaves, what is let in too near to it, where a live edge runs out thin.
+    void rim() {
+        const ShapedRim& r = p_.rim;
+        const double t = in_.top.thickness_mm;
+        if (in_.choices.edge != EdgeShape::square) {
+            std::vector<Given> given{{"upper face draws in by", fine(r.above_mm), "the edge's shape"},
+                                     {"underside draws in by", fine(r.below_mm), "the edge's shape"},
+                                     {"weighs less by", kg(r.kg), "wood's density; an estimate"}};
+            p_.figures.push_back(
+                {"join.rim",
+                 "Straight left of the rim",
+                 fine(std::max(0.0, r.flat_mm)),
+                 litres(r.litres),
+                 say("{} come off round it; the underside draws in {}", litres(r.litres), fine(r.below_mm)),
+                 {"thickness − what the shape takes; section taken × length round the rim", given, "docs/methods.md, Join"}});
+            // A bevel as high as it is asked for underneath; a rounded or chamfered edge the same above.
+            const double high = in_.choices.edge == EdgeShape::carved ? t : in_.choices.edge_mm;
+            near_the_rim(widened(in_.top.below.size() > 2 ? in_.top.below : in_.top.above, -r.below_mm), 0, high);
+            near_the_rim(widened(in_.top.above, -r.above_mm), t - high, t);
+            if (r.flat_mm > 0 && r.flat_mm < 6 && t > 12)
+                add("join.rim_thin", Severity::watch,
+                    say("The shaped edge leaves {} standing straight: a rim so thin chips and dents. Take less off.", fine(r.flat_mm)));
+        }
+        if (in_.top.below.size() < 3 || in_.top.cross_cut()) return;
+        const Sides above = sides_of(in_.top.above);
+        const Sides below = sides_of(in_.top.below);
+        double worst = 0;
+        Vec2 where;
+        for (const bool left : {false, true}) {
+            const auto& a = left ? above.high : above.low;
+            const auto& b = left ? below.high : below.low;
+            if (a.size() < 2 || b.size() < 2) continue;
+            for (int i = 1; i < 60; ++i) {
+                const double u = in_.top.wanted.length_mm * (i / 60.0 - 0.5);
+                const Vec2 q{u, height_at(a, u)};
+                if (const double lean = std::abs(q.y - height_at(b, u)); lean > worst) worst = lean, where = q;
+            }
+        }
+        constexpr double blunt_mm = 6;
+        if (worst > 1.5 * t)
+            add("join.feather", Severity::watch,
+                say("The live edge at {} leans {} over {} of thickness and runs out thin: it chips, and catches sleeves. Break it back {} "
+                    "following the grain, so that {} stands.",
+                    along(where.x + in_.top.wanted.length_mm / 2), mm(worst), fine(t), mm(worst * blunt_mm / std::max(1.0, t)),
+                    fine(blunt_mm)),
+                where);
+    }
+
+    /// What is let in and does not lie inside a face that was drawn in, between two heights.
+    void near_the_rim(const Ring& inside, double low, double high) {
+        for (const LetIn& l : p_.let_in) {
+            if (!l.cuts || l.high_mm <= low + 0.05 || l.low_mm >= high - 0.05) continue;
+            const double out = area(l.at) - (inside.size() > 2 ? intersection_area(l.at, inside) : 0);
+            if (out < 4) continue;
+            add("join.edge_meets", Severity::stop, say("The shaped edge cuts into the {}: move it in, or shape the edge by less.", l.what),
+                centroid(l.at));
+            return;
+        }
     }
 
     void choices() {
@@ -301,9 +392,16 @@ class Teller {
                                             most > 0 ? say("the ends stay shut; {} N close the middle", number(std::round(most)))
                                                      : say("{} hollow in the middle: the ends stay shut as they dry", fine(c.spring_mm))}));
         }
-        p_.choices.push_back(choice_of(join_edges, c,
-                                       {say("nothing off"), say("soft to the hand"), say("crisp, and shows the thickness"),
-                                        say("makes it look thinner"), say("where the live edge was cut away")}));
+        std::vector<Phrase> edges{say("nothing off"), say("soft to the hand"), say("crisp, and shows the thickness"),
+                                  say("makes it look thinner"), say("where the live edge was cut away, along the grain")};
+        for (std::size_t i = 1; i < edges.size(); ++i) {
+            JoinInputs other = in_;
+            other.choices.edge = join_edges.values[i];
+            JoinPlan with;
+            shape_rim(other, with);
+            edges[i].then.push_back(say("{} straight left, {} off", fine(std::max(0.0, with.rim.flat_mm)), litres(with.rim.litres)));
+        }
+        p_.choices.push_back(choice_of(join_edges, c, std::move(edges)));
     }
 
     const JoinInputs& in_;
@@ -322,7 +420,7 @@ std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, co
         Ring line;
         for (const JointStation& s : makeup.joints.at(j.joint).along) line.push_back({s.u, s.v});
         t.area = to_bench.to_slab(pen_outline(line, 12));
-        t.choices = {join_springs.key, join_looses.key, join_faces.key};
+        t.choices = {join_springs.choice, join_looses.choice, join_faces.choice};
         t.figures = {{"joint.length", "Long", mm(j.length_mm), {}, say("{} to glue", square_metres(j.m2)), {"along its line", {}, ""}},
                      {"joint.glue", "Glue", litres(j.glue_l), {}, {}, {"area × faces × spread / density", {}, ""}},
                      {"joint.clamps",
@@ -332,6 +430,30 @@ std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, co
                       {},
                       {"the lesser of F/(p·t) and twice the distance", {}, ""}},
                      {"joint.pieces", "Tenons", count(j.pieces), {}, {}, {"length / pitch", {}, ""}}};
+        if (!j.takes.empty()) {
+            std::vector<Given> places;
+            for (const EdgeTake& e : j.takes) {
+                if (e.right_mm > 0.005)
+                    places.push_back(
+                        {"right leaf, at " + std::to_string(std::lround(e.u_mm)) + " mm from the middle", fine(e.right_mm), "gauge"});
+                if (e.left_mm > 0.005)
+                    places.push_back(
+                        {"left leaf, at " + std::to_string(std::lround(e.u_mm)) + " mm from the middle", fine(e.left_mm), "gauge"});
+            }
+            t.figures.push_back({"joint.take",
+                                 "To plane off, the most",
+                                 fine(j.take_mm),
+                                 {},
+                                 say("down to the straight line that takes least"),
+                                 {"the lowest line over all gaps, half-way along, less each gap", places, "upper hull of the readings"}});
+        }
+        if (j.square_mm)
+            t.figures.push_back({"joint.square",
+                                 "Open above (+) or below (−)",
+                                 fine(*j.square_mm),
+                                 {},
+                                 say("both edges together, over the thickness"),
+                                 {"as read with the try square, the worst place", {}, "gauge"}});
         if (j.widest_gap_mm > 0)
             t.figures.push_back({"joint.gap",
                                  "Stands open dry, N to close",

@@ -51,18 +51,16 @@ Ring round(Vec2 at, double diameter) {
     return out;
 }
 
-/// A slot across the top from one end of its middle line to the other, so wide.
+/// A slot from one end of its middle line to the other, so wide.
 Ring slot(Vec2 from, Vec2 to, double wide) {
-    if (from.y > to.y) std::swap(from, to);
+    const Vec2 way = length(to - from) > 1e-9 ? (to - from) * (1 / length(to - from)) : Vec2{0, 1};
+    const double first = std::atan2(way.y, way.x) - std::numbers::pi / 2;
     Ring out;
-    for (int i = 0; i <= 24; ++i) {
-        const double a = std::numbers::pi * i / 24;
-        out.push_back(to + Vec2{std::cos(a), std::sin(a)} * (wide / 2));
-    }
-    for (int i = 0; i <= 24; ++i) {
-        const double a = std::numbers::pi * (1 + i / 24.0);
-        out.push_back(from + Vec2{std::cos(a), std::sin(a)} * (wide / 2));
-    }
+    for (const auto& [end, turned] : {std::pair{to, 0.0}, {from, std::numbers::pi}})
+        for (int i = 0; i <= 24; ++i) {
+            const double a = first + turned + std::numbers::pi * i / 24;
+            out.push_back(end + Vec2{std::cos(a), std::sin(a)} * (wide / 2));
+        }
     return out;
 }
 
@@ -77,9 +75,8 @@ Ring from_below(const Ring& ring) {
 /// What is cut into steel for a hole: a slot that reaches from its inner end outward, or a round one.
 Ring opening(const Slot& s, const UnderChoices& c) {
     if (s.round || c.fixing != Fixing::slots) return round(from_below(s.uv), s.made.opening_mm);
-    const double away = s.from_fixed_mm > 0 ? 1 : -1;
-    const Vec2 inner = s.uv - Vec2{0, away * (s.bolt_from_inner_mm - c.bolt_mm / 2)};
-    const Vec2 outer = inner + Vec2{0, away * (s.length_mm - c.bolt_mm)};
+    const Vec2 inner = s.uv - s.way * (s.bolt_from_inner_mm - c.bolt_mm / 2);
+    const Vec2 outer = inner + s.way * (s.length_mm - c.bolt_mm);
     return slot(from_below(inner), from_below(outer), c.bolt_mm);
 }
 

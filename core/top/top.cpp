@@ -17,7 +17,7 @@ std::optional<double> Region::shrinkage(double v0, double v1) const {
     if (!species || !species->shrink_tangential_pct) return {};
     if (cross_cut) return species->shrink_radial_pct.value_or(*species->shrink_tangential_pct);
     const Frame f = placed.frame();
-    const double s = shrinkage_across(*species, pith_mm, f.to_slab({0, v0}).y, f.to_slab({0, v1}).y);
+    const double s = shrinkage_across(*species, pith_mm, f.to_slab({0, v0}).y, f.to_slab({0, v1}).y, sawn);
     if (kind != RegionKind::patch) return s;
     const double c = std::cos(placed.angle_deg * std::numbers::pi / 180);
     return s * c * c;
@@ -226,6 +226,7 @@ class Maker {
         r.placed = placed;
         r.pith_mm = s.pith_mm;
         r.moisture_pct = s.moisture_pct;
+        r.sawn = in_.sawn;
         r.cross_cut = s.cross_cut;
         if (r.species && r.species->specific_gravity_12) r.kg_m3 = density(*r.species->specific_gravity_12, moisture(s));
         else t_.mass_known = false;

@@ -39,12 +39,13 @@ struct Region {
     const Species* species = nullptr;
     Placement placed;                    ///< of the top on its slab: which way grain and rings run
     std::optional<double> pith_mm;       ///< from the middle of the slab's thickness
+    Sawn sawn = Sawn::flat;              ///< … where no pith is known
     std::optional<double> moisture_pct;  ///< as it reads
     bool cross_cut = false;
 
     bool wood() const { return kind == RegionKind::leaf || kind == RegionKind::patch; }
     /// Mean shrinkage across the top between two lines of it, percent: from the ring angle where the pith is known, radial
-    /// for a cross-cut, otherwise tangential, the most it can be. A patch's grain may lie turned: S(θ) = S·cos²θ.
+    /// for a cross-cut, otherwise by how it was sawn. A patch's grain may lie turned: S(θ) = S·cos²θ.
     /// Nothing where the species has no figures; 0 for what is not wood.
     std::optional<double> shrinkage(double v0, double v1) const;
 };
@@ -119,6 +120,7 @@ struct TopInputs {
     std::vector<const Slab*> patches{};    ///< each patch is cut from, as measured; nullptr where it is not known
     std::optional<double> moisture_pct{};  ///< typed for the day: of all wood; empty: each leaf as it reads
     double settles_pct = 12;               ///< taken where nothing was read
+    Sawn sawn = Sawn::flat;                ///< of wood whose pith nobody knows
 };
 
 /// Both faces of a slab cut at two planes along its ruled edges, in the slab's frame. A plane above or below the wood at

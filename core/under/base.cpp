@@ -58,6 +58,7 @@ class Builder {
             case BaseKind::trestle: trestle(); break;
             case BaseKind::pedestal: pedestal(); break;
             case BaseKind::cross: cross(); break;
+            case BaseKind::panels: panels(); break;
             case BaseKind::bought: break;
         }
         laminated();
@@ -72,27 +73,31 @@ class Builder {
     }
     void piece(std::size_t part, std::vector<Vec3> corners) { p_.pieces.push_back({part, std::move(corners)}); }
 
-    /// Two closed frames across the top, mitred at all four corners; wider at the floor where they splay.
+    /// Two closed frames across the top; wider at the floor where they splay. Mitred at all four corners, or bars that lie over one
+    /// another: then the level bars reach from outside to outside and the uprights from the floor to the top.
     void frames() {
         const double b = c_.leg_wide_mm;
         const double s = c_.splay_deg * deg;
+        const bool mitred = c_.corners == BarJoint::mitre;
         const double above = c_.plates.front().across_mm;
         const double below = above + 2 * high_ * std::tan(s);
         if (high_ <= 2 * b || above <= 2 * b) throw std::invalid_argument("the frame's bars are thicker than half of it");
-        // A corner's cut halves its angle: 90° + splay above, 90° − splay at the floor.
-        const double upper = 45 - c_.splay_deg / 2;
-        const double lower = 45 + c_.splay_deg / 2;
+        // A corner's cut halves its angle: 90° + splay above, 90° − splay at the floor. Lapped, level bars end along the uprights.
+        const double upper = mitred ? 45 - c_.splay_deg / 2 : c_.splay_deg;
+        const double lower = mitred ? 45 + c_.splay_deg / 2 : c_.splay_deg;
         const int n = static_cast<int>(c_.plates.size());
-        const std::size_t rail = part({"frame, upper bar", n, above, b, c_.leg_thick_mm, upper, upper});
+        const double lean_adds = mitred ? 0 : b * std::tan(s);
+        const std::size_t rail = part({"frame, upper bar", n, above + 2 * lean_adds, b, c_.leg_thick_mm, upper, upper});
         const std::size_t sill = part({"frame, lower bar", n, below, b, c_.leg_thick_mm, lower, lower});
-        const std::size_t post = part({"frame, upright", 2 * n, high_ / std::cos(s), b, c_.leg_thick_mm, upper, lower});
+        const std::size_t post = part({"frame, upright", 2 * n, high_ / std::cos(s) + lean_adds, b, c_.leg_thick_mm, upper, lower});
+        if (!mitred) frame_notes(rail, sill, post, s);
         p_.diagonal_mm = std::hypot(high_, (above + below) / 2);
         p_.notes.push_back(say("Both diagonals of each frame measure {}: alike, or it is not square. Glue it round a board cut to that.",
                                fine(p_.diagonal_mm)));
         for (const LegPlate& plate : c_.plates) {
             const Vec3 through{1, 0, 0};
             const auto at = [&](double v, double z) { return Vec3{plate.u_mm, plate.v_mm + v, z}; };
-            // Each corner's cut lies on the line that halves it, from the outer corner inward.
+            // A mitre lies on the line that halves its corner, from the outer corner inward.
             const auto cut = [&](double v, double z, double side, double up) {
                 const double half = (up > 0 ? upper : lower) * deg;
                 // The line from the corner inward, half the angle from the level bar.
@@ -101,10 +106,17 @@ class Builder {
                 const Vec3 normal{0, -inward.z, inward.y};
                 return Plane{normal, dot(normal, at(v, z))};
             };
-            const Plane ul = cut(-above / 2, high_, -1, 1);
-            const Plane ur = cut(above / 2, high_, 1, 1);
-            const Plane ll = cut(-below / 2, 0, -1, -1);
-            const Plane lr = cut(below / 2, 0, 1, -1);
+            // Lapped, along the outer face of the upright.
+            const auto along = [&](double side) {
+                const Vec3 outward{0, side * std::cos(s), std::sin(s)};
+                return Plane{outward, dot(outward, at(side * below / 2, 0))};
+            };
+            const Plane floor{{0, 0, 1}, 0};
+            const Plane level{{0, 0, 1}, high_};
+            const Plane ul = mitred ? cut(-above / 2, high_, -1, 1) : along(-1);
+            const Plane ur = mitred ? cut(above / 2, high_, 1, 1) : along(1);
+            const Plane ll = mitred ? cut(-below / 2, 0, -1, -1) : along(-1);
+            const Plane lr = mitred ? cut(below / 2, 0, 1, -1) : along(1);
             const double half_t = c_.leg_thick_mm / 2;
             piece(rail, bar(at(0, high_ - b / 2), {0, 1, 0}, through, half_t, {0, 0, 1}, b / 2, ul, ur));
             piece(sill, bar(at(0, b / 2), {0, 1, 0}, through, half_t, {0, 0, 1}, b / 2, ll, lr));
@@ -112,10 +124,30 @@ class Builder {
                 const Vec3 way{0, -side * std::sin(s), std::cos(s)};     // upward, inward
                 const Vec3 outward{0, side * std::cos(s), std::sin(s)};  // square to it, away from the middle
                 const Vec3 outer = at(side * below / 2, 0);
-                piece(post, bar(outer + outward * (-b / 2), way, through, half_t, outward, b / 2, side < 0 ? ll : lr, side < 0 ? ul : ur));
+                piece(post, bar(outer + outward * (-b / 2), way, through, half_t, outward, b / 2, mitred ? (side < 0 ? ll : lr) : floor,
+                                mitred ? (side < 0 ? ul : ur) : level));
             }
         }
     }
+
+    /// How the bars of a frame lie over one another, or go through.
+    void frame_notes(std::size_t rail, std::size_t sill, std::size_t post, double splay) {
+        const double b = c_.leg_wide_mm;
+        const double t = c_.leg_thick_mm;
+        if (c_.corners == BarJoint::half_lap) {
+            for (const std::size_t i : {rail, sill})
+                p_.parts[i].note = say("half-laps at both ends, {} long and {} deep", fine(b / std::cos(splay)), fine(t / 2));
+            p_.parts[post].note = say("half-laps at both ends, {} long and {} deep; ends parallel", fine(b / std::cos(splay)), fine(t / 2));
+        } else {
+            for (const std::size_t i : {rail, sill})
+                p_.parts[i].note = say("a mortise {} wide right through at both ends, {} in from the end, {} long", fine(t / 3),
+                                       fine(tenon_in(b)), fine(b - 2 * tenon_in(b)));
+            p_.parts[post].note = say("tenons {} thick right through both bars, wedged; shoulders {} apart", fine(t / 3),
+                                      fine((high_ - 2 * b) / std::cos(splay)));
+        }
+    }
+    /// Wood left beside a mortise at a bar's end.
+    static double tenon_in(double b) { return std::round(b / 5); }
 
     /// Four legs, at the outer corners of the plates that lie furthest out; of one plate, at its corners.
     void legs() {
@@ -158,9 +190,13 @@ class Builder {
         const std::size_t bearer = part({"trestle, bearer", n, across, b, t});
         const std::size_t floor = part({"trestle, foot", n, foot, b, t});
         const std::size_t post = part({"trestle, post", n, high_, std::max(b, 2 * t), t});
+        const bool tenoned = c_.corners == BarJoint::tenon;
         for (const std::size_t i : {bearer, floor})
-            p_.parts[i].note = say("half-lap in the middle, {} wide and {} deep", mm(p_.parts[post].width_mm), fine(t / 2));
-        p_.parts[post].note = say("half-laps at both ends, {} long and {} deep", mm(b), fine(t / 2));
+            p_.parts[i].note = tenoned ? say("a mortise {} wide and {} long in the middle, right through", fine(t / 3),
+                                             fine(p_.parts[post].width_mm - 2 * tenon_in(b)))
+                                       : say("half-lap in the middle, {} wide and {} deep", mm(p_.parts[post].width_mm), fine(t / 2));
+        p_.parts[post].note = tenoned ? say("tenons {} thick right through, wedged; shoulders {} apart", fine(t / 3), fine(high_ - 2 * b))
+                                      : say("half-laps at both ends, {} long and {} deep", mm(b), fine(t / 2));
         double low = 1e300;
         double high = -1e300;
         for (const LegPlate& plate : plates) {
@@ -230,6 +266,56 @@ class Builder {
             }
     }
 
+    /// Panels that stand on edge round an outline, mitred where they meet: what any shape of one's own comes down to.
+    void panels() {
+        Ring ring;
+        for (const BaseCorner& q : base_outline(c_)) ring.push_back({q.u_mm, q.v_mm});
+        if (ring.size() < 3) throw std::invalid_argument("an outline has three corners at least");
+        if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
+        const std::size_t n = ring.size();
+        const auto corner = [&](std::size_t i) { return ring[i % n]; };
+        for (std::size_t i = 0; i < n; ++i) {
+            if (length(corner(i + 1) - corner(i)) < 1) throw std::invalid_argument("two corners of the outline lie in one place");
+            for (std::size_t k = i + 2; k < n; ++k)
+                if (!(i == 0 && k == n - 1) && cross_over(corner(i), corner(i + 1), corner(k), corner(k + 1)))
+                    throw std::invalid_argument("the outline crosses itself");
+        }
+        // A mitre halves its corner; inside, the panels meet so far in.
+        const double t = c_.leg_thick_mm;
+        std::vector<double> off;
+        Ring inner;
+        for (std::size_t i = 0; i < n; ++i) {
+            const Vec2 in = corner(i) - corner(i + n - 1);
+            const Vec2 out = corner(i + 1) - corner(i);
+            const double turn = std::atan2(in.x * out.y - in.y * out.x, in.x * out.x + in.y * out.y);
+            if (std::abs(turn) > 170 * deg) throw std::invalid_argument("a corner of the outline is too sharp to be mitred");
+            off.push_back(turn / 2 / deg);
+            const Vec2 left = Vec2{-in.y, in.x} * (1 / length(in));
+            const Vec2 along = in * (1 / length(in));
+            inner.push_back(corner(i) + left * t - along * (t * std::tan(turn / 2)));
+        }
+        for (std::size_t i = 0; i < n; ++i) {
+            const Vec2 out = corner(i + 1) - corner(i);
+            const Vec2 in = inner[(i + 1) % n] - inner[i];
+            if (out.x * in.x + out.y * in.y <= 0) throw std::invalid_argument("the panels are thicker than half of it");
+            const std::size_t one = part({"base, panel " + std::to_string(i + 1), 1, length(out), high_, t, off[i], off[(i + 1) % n]});
+            p_.parts[one].note = say("mitred at both upright edges, length measured outside");
+            std::vector<Vec3> corners;
+            for (const Vec2 q : {corner(i), inner[i], corner(i + 1), inner[(i + 1) % n]})
+                for (const double z : {0.0, high_}) corners.push_back({q.x, q.y, z});
+            piece(one, std::move(corners));
+        }
+        p_.outline = ring;
+        p_.notes.push_back(
+            say("Draw the outline on a board, 1:1, and glue the panels up standing on it; the last joint is planed to fit."));
+    }
+
+    /// Whether two stretches cross.
+    static bool cross_over(Vec2 a, Vec2 b, Vec2 c, Vec2 d) {
+        const auto side = [](Vec2 p, Vec2 q, Vec2 r) { return (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x); };
+        return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
+    }
+
     void laminated() {
         for (BasePart& part : p_.parts) {
             p_.volume_l += part.count * part.length_mm * part.width_mm * part.thick_mm * 1e-6;
@@ -273,6 +359,16 @@ double cross_lean_deg(double wide, double high, double bar) {
     if (bar >= wide) throw std::invalid_argument("the bars of the X are as wide as it is");
     // wide·cos θ − high·sin θ = bar.
     return (std::acos(bar / r) - std::atan2(high, wide)) / deg;
+}
+
+std::vector<BaseCorner> base_outline(const UnderChoices& c) {
+    if (!c.outline.empty() || c.plates.empty()) return c.outline;
+    Box box{{1e300, 1e300}, {-1e300, -1e300}};
+    for (const LegPlate& p : c.plates) {
+        box.low = {std::min(box.low.x, p.u_mm - p.along_mm / 2), std::min(box.low.y, p.v_mm - p.across_mm / 2)};
+        box.high = {std::max(box.high.x, p.u_mm + p.along_mm / 2), std::max(box.high.y, p.v_mm + p.across_mm / 2)};
+    }
+    return {{box.low.x, box.low.y}, {box.high.x, box.low.y}, {box.high.x, box.high.y}, {box.low.x, box.high.y}};
 }
 
 BasePlan plan_base(const BaseInputs& in) { return Builder(in).run(); }

@@ -40,6 +40,7 @@ struct BasePlan {
     std::vector<BasePart> parts;
     std::vector<BasePiece> pieces;
     std::vector<Vec2> feet;        ///< where it stands on the floor, outermost, counter-clockwise
+    Ring outline;                  ///< of panels: their outer corners at the floor, counter-clockwise
     double diagonal_mm = 0;        ///< of each frame, corner to corner on the outside: both alike, or it is not square; 0 where it has none
     double floor_diagonal_mm = 0;  ///< of the feet, both alike
     double volume_l = 0;           ///< of its wood
@@ -48,8 +49,12 @@ struct BasePlan {
 };
 
 /// A base of the chosen kind under the plates that are laid. Bought, or without plates: nothing. @throws std::invalid_argument where its
-/// bars are thicker than what they stand in – a frame lower than two of its bars, a leg that is not there.
+/// bars are thicker than what they stand in – a frame lower than two of its bars, a leg that is not there – or an outline that crosses
+/// itself.
 BasePlan plan_base(const BaseInputs& in);
+
+/// The outline that panels stand round: as the maker set it, or a box round the plates.
+std::vector<BaseCorner> base_outline(const UnderChoices& choices);
 
 /// A leg that leans by so much along and by so much across: how far it leans in all, degrees, and the length of its axis for a height of
 /// one.

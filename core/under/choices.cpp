@@ -27,6 +27,11 @@ void fields(FieldVisitor& v, Channel& c) {
     v.number({"bolts", "Bolts a channel", Kind::count, bolts}, c.bolts);
 }
 
+void fields(FieldVisitor& v, BaseCorner& c) {
+    v.number({"u_mm", "Along, from the middle", Kind::length, place, true}, c.u_mm);
+    v.number({"v_mm", "Across, from the middle", Kind::length, place, true}, c.v_mm);
+}
+
 void fields(FieldVisitor& v, UnderChoices& c) {
     v.list({"plates", "Leg plates"}, c.plates);
     v.list({"channels", "Channels"}, c.channels);
@@ -58,6 +63,13 @@ void fields(FieldVisitor& v, UnderChoices& c) {
     v.number({"door_wide_mm", "Narrowest door, wide", Kind::length, {300, 5000}}, c.door_wide_mm);
     v.number({"door_high_mm", "Narrowest door, high", Kind::length, {1000, 6000}}, c.door_high_mm);
     v.number({"damper_pct", "One face damper by", Kind::percent, {0, 15}}, c.damper_pct);
+    v.school(sawns, c);
+    v.school(bar_joints, c);
+    v.list({"outline", "Corners of the base"}, c.outline);
+    v.number({"stair_mm", "Narrowest stair, wide", Kind::length, {300, 5000}}, c.stair_mm);
+    v.number({"stair_high_mm", "Clear above the stair", Kind::length, {300, 6000}}, c.stair_high_mm);
+    v.number({"feet_travel_mm", "Feet screw out by", Kind::fine, {0, 100}}, c.feet_travel_mm);
+    v.numbers({"floor_gaps_mm", "Feet above the floor", Kind::fine, {0, 60}}, c.floor_gaps_mm);
 }
 
 }  // namespace yb

@@ -7,6 +7,7 @@
 
 #include "core/fields/fields.h"
 #include "core/figure/figure.h"
+#include "core/wood/wood.h"
 
 namespace yb {
 
@@ -20,7 +21,9 @@ enum class Covered { bare, oil, film };
 /// What holds the top to its base.
 enum class Fixing { slots, oversize, figure_eight, clips, buttons };
 /// What stands under the top.
-enum class BaseKind { bought, frames, legs, trestle, pedestal, cross };
+enum class BaseKind { bought, frames, legs, trestle, pedestal, cross, panels };
+/// How the bars of a base meet at its corners.
+enum class BarJoint { mitre, half_lap, tenon };
 enum class InsertKind { screw_in, hammer_in, wood_screw };
 
 /// A steel plate on top of a leg or pair of legs, bolted up into the top.
@@ -41,6 +44,12 @@ struct Channel {
     double width_mm = 40, depth_mm = 12, wall_mm = 3;
     int bolts = 3;
     bool operator==(const Channel&) const = default;
+};
+
+/// A corner of the outline that panels stand round, in the top's frame.
+struct BaseCorner {
+    double u_mm = 0, v_mm = 0;
+    bool operator==(const BaseCorner&) const = default;
 };
 
 struct UnderChoices {
@@ -71,6 +80,16 @@ struct UnderChoices {
     double knee_mm = 620;                            ///< clear height that somebody sitting wants
     double door_wide_mm = 800, door_high_mm = 2000;  ///< the narrowest on its way
     double damper_pct = 2;                           ///< one face damper than the other, for what channels hold back
+    Sawn sawn = Sawn::flat;                          ///< of leaves whose pith nobody knows
+    BarJoint corners = BarJoint::mitre;
+    std::vector<BaseCorner> outline;  ///< of a base of panels, the way round; empty: round its plates
+    std::optional<double> stair_mm;   ///< clear width of the narrowest stair and its landing; empty: none on the way
+    double stair_high_mm = 2000;      ///< clear height above it
+    double feet_travel_mm = 0;        ///< feet screw out by so much; 0: they are fixed
+    /// How far each foot hangs above the floor it stands on, from the left near one the way round; empty: not read.
+    std::vector<std::optional<double>> floor_gaps_mm{};
+    /// From the floor to the top's plates' feet: feet that screw stand half-way out.
+    double feet_high_mm() const { return feet_mm + feet_travel_mm / 2; }
     bool operator==(const UnderChoices&) const = default;
 };
 
@@ -90,13 +109,20 @@ inline constexpr auto base_kinds =
     school("under.base", "base", "Base", &UnderChoices::base, Way{BaseKind::bought, "bought", "Bought, with its plates"},
            Way{BaseKind::frames, "frames", "Two closed frames"}, Way{BaseKind::legs, "legs", "Four legs on plates"},
            Way{BaseKind::trestle, "trestle", "A trestle"}, Way{BaseKind::pedestal, "pedestal", "A pedestal of two panels"},
-           Way{BaseKind::cross, "cross", "Crossed legs"});
+           Way{BaseKind::cross, "cross", "Crossed legs"}, Way{BaseKind::panels, "panels", "Panels round an outline of your own"});
+inline constexpr auto bar_joints =
+    school("under.corners", "corners", "Bars joined by", &UnderChoices::corners, Way{BarJoint::mitre, "mitre", "Mitres"},
+           Way{BarJoint::half_lap, "half_lap", "Half-laps"}, Way{BarJoint::tenon, "tenon", "Wedged tenons"});
+inline constexpr auto sawns =
+    school("under.sawn", "sawn", "Sawn, pith unknown", &UnderChoices::sawn, Way{Sawn::flat, "flat", "Flat: the most it can move"},
+           Way{Sawn::rift, "rift", "Rift: rings at a slant"}, Way{Sawn::quarter, "quarter", "On the quarter: the least"});
 inline constexpr auto insert_kinds =
     school("under.inserts", "inserts", "In the wood", &UnderChoices::inserts, Way{InsertKind::screw_in, "screw_in", "Screw-in inserts"},
            Way{InsertKind::hammer_in, "hammer_in", "Hammer-in inserts"}, Way{InsertKind::wood_screw, "wood_screw", "Screws with washers"});
 
 void fields(FieldVisitor& v, LegPlate& p);
 void fields(FieldVisitor& v, Channel& c);
+void fields(FieldVisitor& v, BaseCorner& c);
 void fields(FieldVisitor& v, UnderChoices& c);
 
 }  // namespace yb

@@ -1,6 +1,7 @@
 // What of the underside can be picked: plates, channels, holes, the base.
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/under/under.h"
 
@@ -36,6 +37,9 @@ Figure from_end_of(const char* key, double u, const WantedTop& top) {
 Figure off_middle_of(const char* key, double v) {
     return {key, "Off the middle line", mm(std::abs(v)), {}, {}, {"its place across the top", {}, ""}};
 }
+
+/// How far its slot stands off square to the top's length, degrees.
+double off_square(const Slot& s) { return std::atan2(std::abs(s.way.x), std::abs(s.way.y)) * 180 / std::numbers::pi; }
 
 /// The cut list, where it is made here.
 void made(Thing& t, const UnderPlan& p) {
@@ -90,6 +94,30 @@ void tipping(Thing& t, const UnderPlan& p, const UnderChoices& c, const WantedTo
          {"weight × balance point inside the feet's edge / height", {{"height", mm(top.height_mm), "wanted top"}}, "moments"}});
 }
 
+/// How it gets there, and stands on its floor.
+void stands(Thing& t, const UnderPlan& p, const UnderChoices& c) {
+    if (p.stair_longest_mm)
+        t.figures.push_back({"base.stair",
+                             "Round the stair's landing goes",
+                             mm(*p.stair_longest_mm),
+                             {},
+                             say("carried in is {}, on edge", mm(p.carried_mm)),
+                             {"least over θ of (a·cos θ + a·sin θ − t)/(sin θ·cos θ)",
+                              {{"stair and landing, wide", mm(c.stair_mm.value_or(0)), "set in Under"}},
+                              "a thing carried level round a square bend; tilted it goes a little further"}});
+    if (c.feet_travel_mm > 0 || !p.foot_out_mm.empty()) {
+        const auto foot = [&](std::size_t i) { return fine(i < p.foot_out_mm.size() ? p.foot_out_mm[i] : 0); };
+        t.figures.push_back({"base.feet",
+                             "Feet out by, the most of",
+                             fine(p.foot_out_mm.empty() ? 0 : *std::max_element(p.foot_out_mm.begin(), p.foot_out_mm.end())),
+                             fine(c.feet_travel_mm / 2),
+                             p.foot_out_mm.empty()
+                                 ? say("they stand half-way out; how the floor is was not read")
+                                 : say("{} left near, {} right near, {} right far, {} left far", foot(0), foot(1), foot(2), foot(3)),
+                             {"each gap to the floor − the least of them; half of what they screw", {}, "as read where it stands"}});
+    }
+}
+
 /// The slots of one part, in the order of its holes.
 Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::string& part) {
     double longest = 0;
@@ -108,7 +136,7 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
         const LegPlate& plate = c.plates[i];
         Thing t{part("plate", i), "plate", i, say("Plate {}", count(static_cast<double>(i) + 1))};
         t.area = to_bench.to_slab(footprint(plate));
-        t.choices = {plate_places.key, insert_kinds.key};
+        t.choices = {plate_places.choice, insert_kinds.choice};
         t.figures = {travel_of("plate.travel", p.slots, t.key),
                      from_end_of("plate.from_end", plate.u_mm, top),
                      off_middle_of("plate.off_middle", plate.v_mm),
@@ -171,6 +199,12 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                       fine(s.travel_in_mm),
                       say("from the assembly day"),
                       {"widening between it and the fixed line, day to dampest; day to driest", {}, "Wood Handbook eq. 13-3"}},
+                     {"hole.way",
+                      "Off square to the top",
+                      degrees(off_square(s)),
+                      {},
+                      say("square to its leaf's grain: cut the slot so"),
+                      {"angle of the grain against the top's length", {}, "Lay"}},
                      {"hole.from_fixed", "From the fixed line", mm(std::abs(s.from_fixed_mm)), {}, {}, {"across the top", {}, ""}},
                      {"hole.bolt",
                       "Bolt from the inner end",
@@ -186,7 +220,7 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                       {"for what goes in; a little deeper than it, where the wood above allows",
                        {{"goes in", fine(c.insert_mm), "set in Under"}, {"stays above, at least", fine(c.least_above_mm), "set in Under"}},
                        "docs/methods.md, Under; finished thickness from Flat"}}};
-        t.choices = {insert_kinds.key};
+        t.choices = {insert_kinds.choice};
         if (s.made.washer_mm > 0)
             t.figures.push_back({"hole.washer",
                                  "Washer, at least",
@@ -217,6 +251,8 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                  {},
                  say("with {} N on it, years of load counted twice", number(c.person_n)),
                  {"E·I·y'' = M for the real width, own weight and a person midway, doubled", {}, "Euler and Bernoulli; an estimate"}});
+        stands(t, p, c);
+        t.choices = {bar_joints.choice};
         t.figures.push_back({"base.lag",
                              "The wood follows the air later by",
                              hours(24 * p.lag_days),

@@ -24,6 +24,7 @@ struct UnderInputs {
     UnderChoices choices;
     Climate room;
     Month shop_air;
+    std::optional<double> halves_u_mm{};  ///< brought in two halves, cut there
 };
 
 struct Slot {
@@ -35,6 +36,7 @@ struct Slot {
     double length_mm = 0;               ///< of the slot, bolt and play counted, up to the next half millimetre
     double bolt_from_inner_mm = 0;      ///< middle of the bolt on the day, from the end nearer the fixed line
     bool round = false;                 ///< on the fixed line: a round hole, done up tight
+    Vec2 way{0, 1};                     ///< it travels so away from the fixed line: square to its leaf's grain; a cross-cut's outward
     std::array<double, 12> month_mm{};  ///< travel in each month, January first, away from the fixed line positive, from the day
     HoleMade made;                      ///< how it is drilled, and what holds there
 };
@@ -54,6 +56,11 @@ struct Passage {
 };
 /// @param height_mm of the table. A length never turns in a doorway: bends of stairs are the maker's judgement.
 Passage through_door(double width_mm, double thick_mm, double height_mm, double door_wide_mm, double door_high_mm);
+
+/// The longest thing so thick that goes round a square bend between two passages, carried level: the least over all angles of
+/// (a·cos θ + b·sin θ − t)/(sin θ·cos θ); tilted it gets a little further. 0 where it is thicker than a passage is wide.
+/// Check: 1000 by 1000, thickness 0: 2828 mm; 1000 by 1000, 100: 2628 mm. @throws std::invalid_argument for a passage of no width.
+double longest_round_bend_mm(double one_mm, double other_mm, double thick_mm);
 
 struct Pocket {
     std::size_t channel = 0;
@@ -84,7 +91,10 @@ struct UnderPlan : StepPlan {
     double end_overhang_mm = 0;                   ///< of the top past the outermost plate, the smaller of both ends
     std::optional<HeldFlat> held;                 ///< where channels are laid
     Passage passage;
-    std::optional<double> sag_mm;  ///< between the plates, its own weight and somebody on it, twice over for years of load
+    std::optional<double> stair_longest_mm;  ///< goes round its landing, carried on edge; nothing without a stair
+    double carried_mm = 0;                   ///< the longer of what is carried in: the top, or its longer half
+    std::vector<double> foot_out_mm;         ///< of each foot, where its gap to the floor was read: screwed out or packed by so much
+    std::optional<double> sag_mm;            ///< between the plates, its own weight and somebody on it, twice over for years of load
 };
 
 UnderPlan plan_under(const UnderInputs& in);

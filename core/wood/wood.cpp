@@ -80,10 +80,10 @@ double movement(double width_mm, double shrinkage_pct, double from_mc, double to
     return width_mm * (to_mc - from_mc) / (3000 / shrinkage_pct - 30 + from_mc);
 }
 
-double shrinkage_across(const Species& s, std::optional<double> pith_mm, double y0, double y1) {
+double shrinkage_across(const Species& s, std::optional<double> pith_mm, double y0, double y1, Sawn sawn) {
     const double st = s.shrink_tangential_pct.value_or(0);
     const double sr = s.shrink_radial_pct.value_or(st);
-    if (!pith_mm) return st;
+    if (!pith_mm) return sawn == Sawn::flat ? st : sawn == Sawn::quarter ? sr : (st + sr) / 2;
     const double h = std::max(std::abs(*pith_mm), 1e-6);
     const auto integral = [&](double y) { return sr * y + (st - sr) * h * std::atan(y / h); };
     if (std::abs(y1 - y0) < 1e-9) return sr + (st - sr) * h * h / (h * h + y0 * y0);

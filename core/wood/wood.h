@@ -39,11 +39,15 @@ double equilibrium_moisture(double temp_c, double rh_pct);
 /// @throws std::invalid_argument for a moisture outside 0–30 % or a shrinkage that is not positive.
 double movement(double width_mm, double shrinkage_pct, double from_mc, double to_mc);
 
+/// How a board's rings stand in its width, where nobody knows the pith: along it, slanting, or across its thickness.
+enum class Sawn { flat, rift, quarter };
+
 /// Shrinkage across the width of a flat slab, in percent, averaged from `y0` to `y1` (mm from the line above
 /// the pith), at `pith_mm` from the pith to the middle of the slab. With tan φ = y/h,
 /// S(φ) = S_T cos²φ + S_R sin²φ integrates to S_R·y + (S_T − S_R)·h·atan(y/h).
-/// Without `pith_mm` the tangential figure is returned: the most it can be.
-double shrinkage_across(const Species& species, std::optional<double> pith_mm, double y0, double y1);
+/// Without `pith_mm` it goes by how the slab was sawn: flat tangential – the most it can be –, quarter radial, rift half of each
+/// (rings at 45° everywhere).
+double shrinkage_across(const Species& species, std::optional<double> pith_mm, double y0, double y1, Sawn sawn = Sawn::flat);
 
 /// Density in kg/m³ at moisture `mc_pct`: 1000·G12·(1 + M/100).
 double density(double specific_gravity_12, double mc_pct);

@@ -1,6 +1,9 @@
 // Heat and cure against published check values, textbook conduction, hand sums and an explicit scheme of the tests' own.
+#include <array>
 #include <cmath>
 #include <numeric>
+
+#include <boost/numeric/odeint.hpp>
 
 #include <catch2/catch.hpp>
 
@@ -78,6 +81,51 @@ TEST_CASE("held at a temperature it cures as the equation integrated by itself",
     }
     const double whole = 4.0381;
     CHECK(*c.syrup_h == Approx(40 * t / whole).epsilon(2e-3));
+}
+
+TEST_CASE("held at a temperature it cures as another library integrates it", "[cure]") {
+    namespace odeint = boost::numeric::odeint;
+    using State = std::array<double, 1>;
+    for (const Kinetics& k : {slow, medium, Kinetics{2.5, 420, 1150}})
+        for (const double air : {10.0, 20.0, 25.0, 35.0}) {
+            INFO(k.gel_25_h << " h at 25 °C, held at " << air << " °C");
+            // α to where it was wanted: the time is found by halving what Dormand and Prince's steps overshoot.
+            const double scale = std::exp(-55000 / 8.314462618 / (air + 273.15));
+            const double a = k.per_s();
+            const auto slope = [&](const State& y, State& d, double) {
+                const double x = std::clamp(y[0], 0.0, 1.0);
+                d[0] = a * scale * (0.02 + std::pow(x, 0.9)) * std::pow(1 - x, 1.6);
+            };
+            for (const double alpha : {syrup_alpha, gel_alpha, tacky_alpha, 0.9}) {
+                auto steps = odeint::make_dense_output(1e-10, 1e-10, odeint::runge_kutta_dopri5<State>());
+                steps.initialize(State{0}, 0, 60);
+                while (steps.current_state()[0] < alpha) steps.do_step(slope);
+                double low = steps.previous_time();
+                double high = steps.current_time();
+                State y{};
+                for (int i = 0; i < 60; ++i) {
+                    const double mid = (low + high) / 2;
+                    steps.calc_state(mid, y);
+                    (y[0] < alpha ? low : high) = mid;
+                }
+                CHECK(isothermal_h(k, alpha, air) == Approx(high / 3600).epsilon(1e-4));
+            }
+            // And the section itself, a thin film in air as good as water, follows it.
+            Section film = deep(0.5, air);
+            film.board_mm = 0;
+            film.h = 500;
+            film.most_h = 2000;
+            CHECK(*cure(k, film).gel_h == Approx(isothermal_gel_h(k, air)).epsilon(3e-3));
+        }
+}
+
+TEST_CASE("at forty below nothing gels and nothing warms", "[cure]") {
+    const Cured c = cure(slow, deep(40, -40));
+    CHECK_FALSE(c.gel_h);
+    CHECK_FALSE(c.cured_h);
+    CHECK(c.peak_c < -39);
+    CHECK(c.energy_error_pct < 0.1);
+    CHECK(std::isfinite(c.peak_c));
 }
 
 TEST_CASE("with no loss at all it rises by H·α/c", "[cure]") {

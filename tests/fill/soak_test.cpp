@@ -2,7 +2,9 @@
 #include <catch2/catch.hpp>
 
 #include "core/edit/edits.h"
+#include "core/edit/mends.h"
 #include "core/fill/fill.h"
+#include "core/job/documents.h"
 #include "core/job/job.h"
 #include "core/job/shop.h"
 #include "tests/everything.h"
@@ -108,4 +110,73 @@ TEST_CASE("what only soaks in is offered to fill nothing, a river is poured of n
     for (const Resin& r : starting_resins())
         if (r.solid || r.soaks || r.key == "medium") odd.push_back(r);
     CHECK(river_resin(odd, {}).key == "medium");
+}
+
+TEST_CASE("tape underneath by length: strips over an opening, by hand", "[fill][tape][T6]") {
+    // 300 by 12: 42 with both sides, one strip, a hand's width past each end.
+    const Ring crack = box(0, 0, 300, 12);
+    CHECK(tape_under_mm(crack, 50) == Approx(500));
+    // Turned it takes as much.
+    CHECK(tape_under_mm(Frame{{40, 90}, 33}.to_slab(crack), 50) == Approx(500));
+    // A square of 100: 130 with both sides; 1 + ceil(80 / 40) = 3 strips.
+    CHECK(tape_under_mm(box(0, 0, 100, 100), 50) == Approx(3 * 300));
+    CHECK(tape_under_mm(box(0, 0, 100, 100), 200) == Approx(300));
+    CHECK(tape_under_mm({}, 50) == 0);
+    CHECK_THROWS_AS(tape_under_mm(crack, 0), std::invalid_argument);
+    Bench b;
+    b.flaw(FlawKind::crack, std::nullopt, box(700, -6, 1000, 6)).through = true;
+    FillPlan p = b.plan();
+    REQUIRE(p.voids.size() == 1);
+    CHECK(p.voids[0].tape_mm > 400);
+    CHECK(p.tape_mm == Approx(p.voids[0].tape_mm));
+    const auto told = std::find_if(p.figures.begin(), p.figures.end(), [](const Figure& f) { return f.key == "fill.tape"; });
+    REQUIRE(told != p.figures.end());
+    CHECK(told->value.value == Approx(p.tape_mm));
+    // Left open it wants none, nor does one that is shut below.
+    b.job.leaves.front().voids.push_back({"f1", "", true});
+    CHECK(b.plan().tape_mm == 0);
+    Bench shut;
+    shut.flaw(FlawKind::void_, 12);
+    CHECK(shut.plan().tape_mm == 0);
+}
+
+TEST_CASE("an end crack is cut off with its end, or cured by the mend of its caution [T35]", "[fill][edit][T35]") {
+    for (const bool at_right : {true, false}) {
+        INFO(at_right);
+        Bench b;
+        // The top runs from 200 to 1800; the crack reaches 150 into it.
+        b.flaw(FlawKind::crack, 30, at_right ? box(1650, -10, 1900, 10) : box(100, -10, 350, 10));
+        Documents docs;
+        docs.slabs["p"] = b.slab;
+        docs.jobs["job"] = b.job;
+        Plan plan = plan_job(b.job, docs);
+        const Caution* c = find_caution(plan.lay->cautions, "lay.end_crack");
+        REQUIRE(c);
+        const auto off = cut_off(plan, b.job, 0);
+        REQUIRE(off);
+        CHECK(off->by_mm == Approx(155));
+        CHECK(off->end == (at_right ? 1 : -1));
+        const auto ends = [](const Plan& p) { return bounds(p.lay->outline); };
+        const Box before = ends(plan);
+        const auto mend = mend_of(*c, docs, "job", plan);
+        REQUIRE(mend);
+        Documents by_mend = docs;
+        mended(by_mend, "job", *mend);
+        cut_void_off(b.job, plan, 0);
+        for (const Job& j : {b.job, by_mend.jobs.at("job")}) {
+            docs.jobs["job"] = j;
+            const Plan now = plan_job(j, docs);
+            CHECK_FALSE(find_caution(now.lay->cautions, "lay.end_crack"));
+            // The other end stays where it was on the wood.
+            const Box after = ends(now);
+            CHECK((at_right ? after.low.x : after.high.x) == Approx(at_right ? before.low.x : before.high.x).margin(1e-6));
+            CHECK(after.width() < before.width() - 140);
+        }
+    }
+    // One in the middle would take half of the top: refused.
+    Bench b;
+    b.flaw(FlawKind::void_, 30, box(950, -30, 1050, 30));
+    const Plan plan = plan_job(b.job, b.slab, b.shop);
+    CHECK_FALSE(cut_off(plan, b.job, 0));
+    CHECK_THROWS_AS(cut_void_off(b.job, plan, 0), Refusal);
 }

@@ -212,5 +212,5 @@ TEST_CASE("joints and bow ties are things, a river is not glued, days count the 
     double girth = 0;
     for (std::size_t i = 0; i < plan.top->above.size(); ++i)
         girth += length(plan.top->above[(i + 1) % plan.top->above.size()] - plan.top->above[i]);
-    CHECK(plan_job(job, docs).join->edge_l == Approx(girth * 2 * (1 - M_PI / 4) * 36 * 1e-6));
+    CHECK(plan_job(job, docs).join->rim.litres == Approx(girth * 2 * (1 - M_PI / 4) * 36 * 1e-6));
 }

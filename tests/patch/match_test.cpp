@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/patch/match.h"
+#include "core/picture/colour.h"
 
 using namespace yb;
 
@@ -46,4 +47,50 @@ TEST_CASE("rings that run alike and wood as dry count, by hand", "[patch]") {
     CHECK(*patch_match(from, {}, under, {}).moisture_pct == Approx(3));
     from.moisture_pct.reset();
     CHECK_FALSE(patch_match(from, {}, under, {}).moisture_pct);
+}
+
+TEST_CASE("colours are told apart as the tables have it", "[patch][colour]") {
+    const Lab white = lab_of(255, 255, 255);
+    CHECK(white.l == Approx(100).margin(1e-3));
+    CHECK(white.a == Approx(0).margin(0.02));
+    CHECK(white.b == Approx(0).margin(0.02));
+    const Lab red = lab_of(255, 0, 0);
+    CHECK(red.l == Approx(53.24).margin(0.02));
+    CHECK(red.a == Approx(80.09).margin(0.05));
+    CHECK(red.b == Approx(67.20).margin(0.05));
+    CHECK(lab_of(119, 119, 119).l == Approx(50.03).margin(0.05));
+    CHECK(colour_difference(white, lab_of(0, 0, 0)) == Approx(100).margin(0.05));
+    Picture p(40, 20);
+    for (int y = 0; y < 20; ++y)
+        for (int x = 0; x < 40; ++x) std::fill_n(p.at(x, y), 3, static_cast<std::uint8_t>(x < 20 ? 119 : 255));
+    CHECK(mean_colour(p, 8, 10, 5)->l == Approx(50.03).margin(0.05));
+    CHECK(mean_colour(p, 30, 10, 5)->l == Approx(100).margin(1e-3));
+    CHECK_FALSE(mean_colour(p, 90, 10, 5));
+    CHECK_FALSE(mean_colour({}, 0, 0, 5));
+}
+
+TEST_CASE("of two pieces of one tree the one that looks like the wood under it comes first [T43]", "[patch][colour][T43]") {
+    // 400 by 200 mm at 2 mm a point: dark on its left half, light on its right.
+    const auto face = [] {
+        Picture p(200, 100);
+        for (int y = 0; y < 100; ++y)
+            for (int x = 0; x < 200; ++x) {
+                const bool dark = x < 100;
+                p.at(x, y)[0] = dark ? 130 : 205, p.at(x, y)[1] = dark ? 90 : 170, p.at(x, y)[2] = dark ? 60 : 130;
+            }
+        return p;
+    }();
+    Slab under = of("butternut", "ferry lane");
+    under.picture_a = FacePicture{"k", 2, 200, 100, {0, 100}, false};
+    const auto at = [&](double x) { return patch_match(under, {x, 0}, under, {60, 0}, &face, &face); };
+    REQUIRE(at(60).colour);
+    CHECK(*at(60).colour == Approx(0).margin(1e-9));
+    CHECK(*at(300).colour > 20);
+    CHECK(at(60).score > at(300).score);
+    // A thumbnail half as fine shows the same.
+    Picture small = halved(face);
+    CHECK(*patch_match(under, {300, 0}, under, {60, 0}, &small, &face).colour == Approx(*at(300).colour).margin(0.5));
+    // Without a picture, or off it, nothing is said of it.
+    CHECK_FALSE(patch_match(under, {60, 0}, under, {60, 0}).colour);
+    CHECK_FALSE(at(900).colour);
 }

@@ -237,3 +237,20 @@ TEST_CASE("each compartment and lift is a thing with its figures", "[pour]") {
     CHECK(section->peak_c <= plan.pour->lifts.front().peak_c + 0.5);  // a narrow river stays cooler than the wide answer
     CHECK_FALSE(cure_at(*plan.top, *plan.pour, starting_resins()[0], f.job().pour, 5000, 20));
 }
+
+TEST_CASE("forty below, a form of no room and a ratio of nothing are told, and the plan stands", "[pour][hostile]") {
+    Documents d = demo_shop();
+    Job& job = d.jobs.at("job-tarn-river");
+    for (Month& m : d.shop.air.months) m = {-40, 40};
+    Plan plan = plan_job(job, d);
+    REQUIRE_FALSE(plan.pour->lifts.empty());
+    CHECK(find_caution(plan.pour->cautions, "pour.air"));
+    for (const PourLift& l : plan.pour->lifts) CHECK(std::isfinite(l.peak_c));
+    CHECK(std::isfinite(plan.pour->wait_h));
+    // A blank that nothing is left of has no form to be poured in.
+    d = demo_shop();
+    Job& none = d.jobs.at("job-tarn-river");
+    none.top.width_mm = 20;
+    plan = plan_job(none, d);
+    CHECK((plan.pour->lifts.empty() || find_caution(plan.pour->cautions, "pour.form")));
+}

@@ -71,6 +71,31 @@ inline std::map<std::string, Recompute> of_fill_and_under() {
          [](const Case& c, const Figure&) {
              return Expected{resins(c).small, resins(c).small_l, 0, 0.01, 1e-4};
          }},
+        {"fill.tape",
+         [](const Case& c, const Figure&) {
+             // Turned by a fiftieth of a degree at a time to where it is narrowest; strips laid one after another until it is covered.
+             double sum = 0;
+             for (const LeafPlan& l : c.plan.leaves)
+                 for (const VoidPlan& v : l.fill->voids) {
+                     if (!v.through || v.left_open || v.gone) continue;
+                     double narrow = 1e300;
+                     double along = 0;
+                     for (int i = 0; i < 9000; ++i) {
+                         const double a = M_PI * i / 9000;
+                         double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+                         for (const Vec2 q : v.mouth) {
+                             const double x = q.x * std::cos(a) + q.y * std::sin(a);
+                             const double y = q.y * std::cos(a) - q.x * std::sin(a);
+                             x0 = std::min(x0, x), x1 = std::max(x1, x), y0 = std::min(y0, y), y1 = std::max(y1, y);
+                         }
+                         if (y1 - y0 < narrow) narrow = y1 - y0, along = x1 - x0;
+                     }
+                     int strips = 1;
+                     for (double covered = c.job.fill.tape_mm; covered < narrow + 30 - 1e-6; ++strips) covered += 0.8 * c.job.fill.tape_mm;
+                     sum += strips * (along + 200);
+                 }
+             return Expected{sum, 0, 1, 0.01, 0};
+         }},
         {"fill.soaks",
          [](const Case& c, const Figure&) {
              return Expected{resins(c).soak_l, 0, 2e-4, 0.01, 0};

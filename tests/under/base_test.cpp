@@ -215,7 +215,7 @@ TEST_CASE("a base that can't be built says why, and the step goes on", "[under][
     const UnderPlan p = t.plan();
     const auto kinds = std::find_if(p.choices.begin(), p.choices.end(), [](const Choice& x) { return x.key == "under.base"; });
     REQUIRE(kinds != p.choices.end());
-    CHECK(kinds->options.size() == 6);
+    CHECK(kinds->options.size() == 7);
     CHECK(render(kinds->options[1].consequence, Units::metric()).find("8 pieces") == 0);
 }
 

@@ -111,7 +111,7 @@ TEST_CASE("what stands in the way underneath is said with its place", "[under][T
     t.job.under = good;
     t.job.under.channels[1].u_mm = t.job.under.channels[0].u_mm + 10;
     REQUIRE(t.says("under.clash"));
-    CHECK(t.says("under.clash")->says.pattern.find("lie over each other") != std::string::npos);
+    CHECK(t.says("under.clash")->says.pattern.find("meet") != std::string::npos);
     t.job.under = good;
     t.job.under.insert_mm = 35;
     REQUIRE(t.says("under.through"));

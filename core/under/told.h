@@ -1,0 +1,24 @@
+// What Under says: figures, cautions, choices. Used by core/under only.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/under/under.h"
+
+namespace yb {
+
+/// Found on the way to the plan.
+struct UnderKnown {
+    const Species* species = nullptr;  ///< of the first leaf
+    std::string day_from;              ///< where the day's moisture is from
+    std::vector<double> leaf_pct;      ///< moisture of each leaf on the day, 30 % at most
+    Top::Widest wide;
+};
+
+/// Where the fixed line runs, across the top.
+double fixed_at(FixedLine line, const Top& top);
+
+void tell_under(const UnderInputs& in, const UnderKnown& of, UnderPlan& plan);
+
+}  // namespace yb
