@@ -502,6 +502,9 @@ Documents made_demo() {
     stand_on(hall, BaseKind::panels, 30, 30);
     hall.under.outline = {{-400, -350}, {400, -350}, {440, 140}, {0, 400}, {-440, 140}};
     hall.under.helpers = 2;
+    // Its long sides were sawn; a live edge is carved again along the grain.
+    hall.join.edge = EdgeShape::carved;
+    hall.join.edge_mm = 18;
     // Roughed on a Friday; over the weekend it moved, and was read twice.
     hall.first().rounds = {{"2027-01-15", 0.2, 0.4, 0.5, 54.4}, {"2027-01-18", 0.6, 1.5, 1.6, 54.2}};
     d.jobs[hall.id] = hall;

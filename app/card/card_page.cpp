@@ -54,12 +54,7 @@ CardPage::CardPage(Session& session, QWidget* parent)
               Section one = q.section;
               one.width_mm = 0;
               const Cured c = cure(kinetics_of(q.resin), one, {3, 200});
-              for (const CureFrame& f : c.frames) {
-                  double hottest = -1e300;
-                  for (std::size_t j = 0; j < c.z.size(); ++j)
-                      if (c.z[j] >= 0 && c.z[j] <= one.depth_mm) hottest = std::max(hottest, f.temp_c[j]);
-                  a.planned.emplace_back(f.h, hottest);
-              }
+              for (std::size_t i = 0; i < c.frames.size(); ++i) a.planned.emplace_back(c.frames[i].h, resin_hottest_c(c, one, i));
               w.check();
               a.corrected = corrected_by(q.readings, q.resin, q.section);
               return a;

@@ -79,6 +79,29 @@ void panels(Flow& flow, const SheetData& d) {
     }
 }
 
+/// A label to cut out for each colour's sample cup.
+void labels(Flow& flow, const SheetData& d) {
+    const PourPlan& p = *d.plan.pour;
+    const auto resin = std::find_if(d.shop.resins.begin(), d.shop.resins.end(), [&](const Resin& r) { return r.key == p.resin; });
+    if (resin == d.shop.resins.end()) return;
+    flow.need(40);
+    flow.note(QObject::tr("Labels for the sample cups"), 12, true);
+    for (std::size_t i = 0; i < p.compartments.size(); ++i)
+        flow.drawing(27, [&](QPainter& painter, const QRectF& box) {
+            const QRectF label(box.left(), box.top() + 1, std::min(box.width(), 110.0), 24);
+            painter.setPen(QPen(Qt::black, 0.25, Qt::DashLine));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawRect(label);
+            painter.setPen(Qt::black);
+            painter.setFont(flow.font(12));
+            const QRectF text = label.adjusted(3, 2, -3, -2);
+            painter.drawText(text, Qt::AlignLeft | Qt::AlignTop, QString::fromStdString(d.job.name));
+            painter.setFont(flow.font(11));
+            painter.drawText(text.adjusted(0, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, d.say(label_of(p, i, *resin)));
+            painter.drawText(text, Qt::AlignLeft | Qt::AlignBottom, QObject::tr("poured on ________ at ____ °C"));
+        });
+}
+
 /// The river's card: lifts with their heat, batches, form, clamps.
 void river(Flow& flow, const SheetData& d) {
     const PourPlan& p = *d.plan.pour;
@@ -125,6 +148,7 @@ void river(Flow& flow, const SheetData& d) {
                   .arg(p.form.screws)
                   .arg(d.say(mm(std::floor(p.form.stiffeners_mm / 10) * 10))));
     panels(flow, d);
+    labels(flow, d);
     lines(flow, d, QObject::tr("Set out"), p.set_out);
     lines(flow, d, QObject::tr("Where it leaks"), p.leaks);
     if (p.shopping.kits > 0)

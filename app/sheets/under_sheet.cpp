@@ -60,6 +60,24 @@ void base(Flow& flow, const SheetData& d) {
     for (const BasePart& p : b.parts)
         if (!p.note.empty()) flow.note(QObject::tr("%1: %2").arg(QObject::tr(p.name.c_str()), d.say(p.note)));
     for (const Phrase& note : b.notes) flow.note(d.say(note));
+    rows.clear();
+    for (std::size_t i = 0; i < b.outline.size(); ++i)
+        rows.push_back({QString::number(i + 1), d.say(along(b.outline[i].x + d.job.top.length_mm / 2)), d.say(mm(b.outline[i].y))});
+    if (!rows.empty())
+        flow.table({{QObject::tr("corner"), 1}, {QObject::tr("from the left end"), 2, true}, {QObject::tr("off the middle line"), 2, true}},
+                   rows, Flow::cut_points);
+}
+
+/// How it gets there and stands: stair, feet.
+void standing(Flow& flow, const SheetData& d) {
+    const UnderPlan& u = *d.plan.under;
+    if (u.stair_longest_mm)
+        flow.note(QObject::tr("Round the stair's landing goes %1, carried level on edge; carried in is %2.")
+                      .arg(d.say(mm(*u.stair_longest_mm)), d.say(mm(u.carried_mm))));
+    if (u.foot_out_mm.size() < 4) return;
+    flow.note(QObject::tr("Feet out, or packed: left near %1, right near %2, right far %3, left far %4.")
+                  .arg(d.say(fine(u.foot_out_mm[0])), d.say(fine(u.foot_out_mm[1])), d.say(fine(u.foot_out_mm[2])),
+                       d.say(fine(u.foot_out_mm[3]))));
 }
 
 }  // namespace
@@ -87,6 +105,7 @@ void write_under_sheet(Flow& flow, const SheetData& d) {
     if (!pockets.empty()) flow.table({{{}, 1}, {{}, 3}}, pockets, Flow::cut_points);
     drilling(flow, d);
     base(flow, d);
+    standing(flow, d);
 }
 
 }  // namespace yb

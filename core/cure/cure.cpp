@@ -365,6 +365,16 @@ Cured cure(const Kinetics& k, const Section& s, const CureOrder& order) {
     return out;
 }
 
+double resin_hottest_c(const Cured& c, const Section& s, std::size_t frame) {
+    const CureFrame& f = c.frames.at(frame);
+    double out = -1e300;
+    for (std::size_t i = 0; i < c.x.size(); ++i)
+        for (std::size_t j = 0; j < c.z.size(); ++j)
+            if (c.z[j] >= 0 && c.z[j] <= s.depth_mm && (s.width_mm <= 0 || c.x[i] <= s.width_mm / 2))
+                out = std::max(out, f.temp_c[i * c.z.size() + j]);
+    return out;
+}
+
 std::vector<LiftCure> cure_lifts(const Kinetics& k, const Section& s, const std::vector<double>& depths, const CureOrder& order) {
     std::vector<LiftCure> out;
     Body b;

@@ -86,6 +86,9 @@ struct CureOrder {
 /// @throws std::invalid_argument for a depth, width, bank or h that is not above 0 (a width of 0 means one dimension).
 Cured cure(const Kinetics& k, const Section& s, const CureOrder& order = {});
 
+/// The hottest place of the resin at one of the frames: where a thermocouple is put. @throws std::out_of_range.
+double resin_hottest_c(const Cured& cured, const Section& section, std::size_t frame);
+
 /// Lifts one upon the other, in one dimension: each poured when the surface of the one before has gelled.
 struct LiftCure {
     double poured_h = 0;                   ///< after the first

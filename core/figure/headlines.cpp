@@ -53,6 +53,7 @@ const std::map<std::string, const char*>& all() {
         {"flat.tram", "The sled is out of tram"},
         {"flat.unshimmed", "No shims: one corner gives everything"},
         {"join.before", "What can't be reached after"},
+        {"join.bark", "Bark left on falls off"},
         {"join.carved", "Carve along the grain"},
         {"join.carved_nothing", "No side to carve"},
         {"join.edge_meets", "The shaped edge meets what is in"},

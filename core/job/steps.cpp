@@ -30,6 +30,8 @@ void lay_operations(const Planning& w, std::vector<Operation>& out) {
     const StepPlan& says = *w.p.lay;
     give(out, says, "lay", "Lay", step_key::lay, 10, 2, 0);
     give(out, says, "rough", "Rough-cut", step_key::lay, 20, 0.5, 0);
+    if (const double bark = w.p.join ? w.p.join->bark_mm : 0; bark > 0 && !w.job.join.bark_kept)
+        give(out, says, "bark", "Bark off", step_key::lay, 25, bark / 1000 * bark_off_h_m, 0);
     // Starting values, until joining and pouring are planned step by step.
     const std::size_t joints = w.p.makeup->joints.size();
     const double n = static_cast<double>(joints);
@@ -70,6 +72,9 @@ void pour_operations(const Planning& w, std::vector<Operation>& out) {
     // What stands proud comes off; what shrank is topped up and has to set again.
     give(out, p, "scrape", "Scrape, plane", step_key::pour, 44, 1, 0);
     give(out, p, "topup", "Top up", step_key::pour, 45, 0.5, p.lifts.back().next_from_h);
+    // What crept over a live edge comes off once it is hard, not before: a soft resin clogs every disc.
+    if (w.job.top.live != LiveEdges::none) give(out, p, "bleed", "Clean edges", step_key::pour, 46, 0.75, 0);
+    give(out, p, "touchup", "Touch up", step_key::pour, 47, 0.5, p.lifts.back().next_from_h);
 }
 
 void join_operations(const Planning& w, std::vector<Operation>& out) {

@@ -62,6 +62,7 @@ struct JoinChoices {
     double washer_mm = 1;    ///< under the drilling guide: the rods' holes stand so much apart
     double caul_mm = 60;     ///< left of a caul at its thinnest
     int connectors = 3;      ///< that draw two halves together where the table stands
+    bool bark_kept = false;  ///< on live edges
     std::vector<BowTie> ties;
     std::vector<GapReading> gaps;
     bool operator==(const JoinChoices&) const = default;
@@ -86,6 +87,8 @@ inline constexpr auto join_cauls = school("join.cauls", "cauls", "Live edges cla
 inline constexpr auto join_springs =
     school("join.spring", "spring", "Edges planed", &JoinChoices::spring, Way{Spring::straight, "straight", "Straight"},
            Way{Spring::hollow, "hollow", "A little hollow"});
+inline constexpr auto join_barks =
+    school("join.bark", "bark_kept", "Bark on live edges", &JoinChoices::bark_kept, Way{false, "off", "Off"}, Way{true, "kept", "Left on"});
 inline constexpr auto join_edges =
     school("join.edge", "edge", "Edge", &JoinChoices::edge, Way{EdgeShape::square, "square", "Square, broken by hand"},
            Way{EdgeShape::round_over, "round_over", "Rounded over"}, Way{EdgeShape::chamfer, "chamfer", "Chamfered"},

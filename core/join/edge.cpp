@@ -155,6 +155,16 @@ void shape_rim(const JoinInputs& in, JoinPlan& p) {
             break;
     }
     r.litres += girth * section * 1e-6;
+    // The sides that are kept as they grew.
+    const Sides sides = sides_of(in.top.above);
+    const auto run = [](const std::vector<Vec2>& line) {
+        double sum = 0;
+        for (std::size_t i = 1; i < line.size(); ++i) sum += length(line[i] - line[i - 1]);
+        return sum;
+    };
+    const LiveEdges live = in.top.cross_cut() ? LiveEdges::none : in.top.wanted.live;
+    if (live == LiveEdges::both || live == LiveEdges::right) p.bark_mm += run(sides.low);
+    if (live == LiveEdges::both || live == LiveEdges::left) p.bark_mm += run(sides.high);
     double kg = 0;
     double litres = 0;
     for (std::size_t i = 0; i < in.top.leaves; ++i) kg += in.top.regions[i].mass_kg, litres += in.top.regions[i].volume_l;

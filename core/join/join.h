@@ -113,6 +113,7 @@ struct JoinPlan : StepPlan {
     std::vector<Vec2> piece_at;  ///< middles of tenons, dowels, biscuits
     double piece_above_mm = 0;   ///< wood above and below them
     ShapedRim rim;
+    double bark_mm = 0;  ///< of live edges on its finished faces
     std::vector<CarvedLine> carved;
     std::vector<Rod> rods;  ///< of an open river, from the left end
     std::vector<Caul> cauls;
@@ -142,6 +143,9 @@ std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& choices, co
 /// those the one that stays inside the side and is nearest to it. Nothing along a side that keeps its live edge, or for a round top.
 /// @param shapes of the leaves as laid.
 std::vector<CarvedLine> grain_lines(const Top& top, const std::vector<const SlabShape*>& shapes);
+
+/// To draw bark off a metre of edge and brush it, h: a starting value.
+inline constexpr double bark_off_h_m = 0.3;
 
 /// Minutes of open time at a temperature: doubles for 10 °C colder, halves for 10 °C warmer.
 double open_minutes(double at_20_min, double temp_c);

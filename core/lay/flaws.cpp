@@ -53,4 +53,26 @@ void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const
     }
 }
 
+void pith_caution(const Slab& slab, const SlabShape& shape, const Ring& outline, std::vector<Caution>& out) {
+    if (!slab.pith_mm || slab.cross_cut || outline.size() < 3) return;
+    if (std::any_of(out.begin(), out.end(), [](const Caution& c) { return c.key == "lay.pith"; })) return;
+    // It runs below the chalk line; told where it is nearest to a face, of what of it lies in the top.
+    const Box box = bounds(outline);
+    double least = 1e300;
+    Vec2 where;
+    for (int i = 1; i < 40; ++i) {
+        const Vec2 at{box.low.x + box.width() * i / 40, 0};
+        if (!contains(outline, at)) continue;
+        const double inside = shape.thickness_at(at) / 2 - std::abs(*slab.pith_mm);
+        if (inside < least) least = inside, where = at;
+    }
+    if (least > 1e299 || least <= 0) return;
+    out.push_back(
+        {"lay.pith", Severity::watch, step_key::lay,
+         say("The pith runs inside this leaf, {} below its nearer face: it tends to split there. Rip it out, or stitch it and plan "
+             "to fill.",
+             mm(least)),
+         where});
+}
+
 }  // namespace yb

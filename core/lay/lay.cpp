@@ -411,6 +411,7 @@ class Planner {
                     mm(taper)),
                 frame_.to_slab({p_.width_left_mm > p_.width_right_mm ? -in_.top.length_mm / 2 : in_.top.length_mm / 2, 0}));
         flaw_cautions(in_.slab, p_.flaws, frame_, in_.top.length_mm, p_.cautions);
+        pith_caution(in_.slab, in_.shape, p_.outline, p_.cautions);
         live_edge_notes();
     }
 

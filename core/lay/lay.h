@@ -61,6 +61,9 @@ struct LayPlan : StepPlan {
 /// @param place the top's frame on the slab. @param length_mm of the top.
 std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline);
 void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm, std::vector<Caution>& out);
+/// Where the pith itself lies inside a leaf, between its faces and inside the outline on it: it splits there. Nothing where it is drawn
+/// as a flaw already.
+void pith_caution(const Slab& slab, const SlabShape& shape, const Ring& outline, std::vector<Caution>& out);
 
 /// Lays the top on the slab. Widths are exact for the polygonal outline: they are compared at every vertex.
 LayPlan plan_lay(const LayInputs& in);

@@ -150,6 +150,7 @@ class Teller {
             const LeafIn& in = in_.leaves[i];
             std::vector<Caution> own;
             flaw_cautions(in.slab, leaf(i).lay.flaws, in.placement.frame(), in_.top.length_mm, own);
+            pith_caution(in.slab, in.shape, leaf(i).lay.outline, own);
             told_together(own);
             for (Caution& c : own) {
                 c.of = in.slab.name;

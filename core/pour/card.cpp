@@ -19,6 +19,15 @@ double cup_s(const Resin& resin, const Batch& b, double air_c) {
 
 }  // namespace
 
+Phrase label_of(const PourPlan& p, std::size_t compartment, const Resin& resin) {
+    const Compartment& c = p.compartments.at(compartment);
+    Phrase out = say("{}, {} to {} by volume", resin.label, number(resin.volume_a()), number(resin.volume_b()));
+    if (c.pigment_g_kg > 0)
+        out.then.push_back(say("{}, {} g in each kg of mix", c.colour.empty() ? std::string("pigment") : c.colour, number(c.pigment_g_kg)));
+    else out.then.push_back(say("no pigment"));
+    return out;
+}
+
 void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
     const auto& c = in.choices;
     double a = 0;
@@ -95,6 +104,10 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
             pour.late = say("This cup is about to gel in itself: out of the shop with it, mix another");
             out.push_back(std::move(pour));
             poured_before = "pour " + number;
+            // One cup of each colour, from its first batch: it settles later what the colour was.
+            if (n == 1 && (i == 0 || l.compartment != p.lifts[i - 1].compartment))
+                out.push_back({"sample " + std::to_string(l.compartment + 1), say("A sample cup, and on its label:"),
+                               label_of(p, l.compartment, resin), 90});
         }
         CardStep torch{"bubbles " + lift, say("Bubbles: torch it, lightly"), say("keep the flame moving; nothing that burns near it"), 120};
         torch.after = poured_before;
@@ -156,19 +169,12 @@ std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, 
             const double h = r.after_s / 3600;
             std::size_t i = 0;
             while (i + 2 < c.frames.size() && c.frames[i + 1].h < h) ++i;
-            const auto middle = [&](const CureFrame& f) {
-                // The hottest place of the resin: where a thermocouple is put.
-                double t = -1e300;
-                for (std::size_t j = 0; j < c.z.size(); ++j)
-                    if (c.z[j] >= 0 && c.z[j] <= one.depth_mm) t = std::max(t, f.temp_c[j]);
-                return t;
-            };
-            double t = middle(c.frames[i]);
+            double t = resin_hottest_c(c, one, i);
             if (i + 1 < c.frames.size()) {
                 const double a = c.frames[i].h;
                 const double b = c.frames[i + 1].h;
                 const double s = b > a ? std::clamp((h - a) / (b - a), 0.0, 1.0) : 0;
-                t = t * (1 - s) + middle(c.frames[i + 1]) * s;
+                t = t * (1 - s) + resin_hottest_c(c, one, i + 1) * s;
             }
             sum += (t - r.temp_c) * (t - r.temp_c);
         }

@@ -173,6 +173,9 @@ struct Corrected {
 /// @param readings s after the pour, in the middle of the resin. Nothing for fewer than three, or none in the first 48 h.
 std::optional<Corrected> corrected_by(const std::vector<CardReading>& readings, const Resin& resin, const Section& section);
 
+/// What the label of a compartment's sample cup says: resin, parts, tint and its dose.
+Phrase label_of(const PourPlan& p, std::size_t compartment, const Resin& resin);
+
 /// The card with the hours that a thermocouple asks for: what waits for the cure waits longer or shorter by the factor, cups as they were.
 std::vector<CardStep> at_pace(std::vector<CardStep> steps, double factor);
 

@@ -179,6 +179,27 @@ std::vector<DrawnPath> drawn_plates(const Plan& plan, const Job& job) {
     return out;
 }
 
+std::vector<DrawnPath> drawn_base(const Plan& plan) {
+    std::vector<DrawnPath> out;
+    const BasePlan& b = plan.under->base;
+    if (b.outline.size() > 2) out.push_back({b.outline, true, "base, outside"});
+    // Every piece as it stands on the floor, or over it.
+    for (const BasePiece& piece : b.pieces) {
+        std::vector<Vec2> down;
+        for (const Vec3 q : piece.corners) down.push_back({q.x, q.y});
+        out.push_back({convex_hull(std::move(down)), true, b.parts.at(piece.part).name});
+    }
+    return out;
+}
+
+std::vector<DrawnPath> drawn_carved(const Plan& plan) {
+    std::vector<DrawnPath> out;
+    for (const CarvedLine& c : plan.join->carved)
+        out.push_back({{c.line.begin(), c.line.end()}, false, c.left ? "carved, left" : "carved, right"});
+    if (!out.empty()) out.push_back({plan.top->above, true, "top"});
+    return out;
+}
+
 std::span<const TemplateRow> templates() {
     using Asked = const TemplateAsked&;
     static constexpr TemplateRow rows[] = {
@@ -204,6 +225,10 @@ std::span<const TemplateRow> templates() {
          [](Asked a) { return a.job ? drawn_ties(*a.job, a.shop.bushings_mm) : std::vector<DrawnPath>(); }},
         {"cauls", "The cauls", "No caul is needed: nothing is glued, or no edge is live, or they are not chosen in Join.",
          [](Asked a) { return a.job ? drawn_cauls(a.plan) : std::vector<DrawnPath>(); }},
+        {"carved", "The line of a carved edge", "No edge is carved: in Join, choose a carved edge for a side that was sawn.",
+         [](Asked a) { return a.job ? drawn_carved(a.plan) : std::vector<DrawnPath>(); }},
+        {"base", "The base from above", "No base is made here: in Under, choose one.",
+         [](Asked a) { return a.job ? drawn_base(a.plan) : std::vector<DrawnPath>(); }},
         {"drilling", "The drilling of the underside", "No plate or channel is laid: in Under, lay them first.",
          [](Asked a) { return a.job ? drawn_drilling(a.plan, *a.job) : std::vector<DrawnPath>(); }},
         {"plates", "The plates, for a metal shop", "No plate is laid: in Under, lay them first.",

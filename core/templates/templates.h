@@ -49,6 +49,10 @@ std::vector<DrawnPath> drawn_panels(const Plan& plan, const Job& job);
 std::vector<DrawnPath> drawn_ties(const Job& job, const std::vector<double>& bushings_mm);
 /// Cauls along the live edges, in the top's frame.
 std::vector<DrawnPath> drawn_cauls(const Plan& plan);
+/// A base made here, from above in the top's frame: its outline where it stands round one, each piece's shadow.
+std::vector<DrawnPath> drawn_base(const Plan& plan);
+/// The lines of carved edges, in the top's frame, with the top's outline. Empty where nothing is carved.
+std::vector<DrawnPath> drawn_carved(const Plan& plan);
 /// The drilling of the upturned top, seen from below (left and right exchanged): its outline, what is drilled where, pockets, plates.
 std::vector<DrawnPath> drawn_drilling(const Plan& plan, const Job& job);
 /// Each plate for the metal shop, one beside the other: outline and the openings that let the top go, seen from below.

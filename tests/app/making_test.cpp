@@ -209,3 +209,90 @@ TEST_CASE("a logger's file sets the months of the room, a bad one is said and ch
     desk.click("undo");
     CHECK(desk.session().job()->room == before);
 }
+
+TEST_CASE("an edge is read under the straightedge, and what is to be planed off is told on the slip", "[app][join]") {
+    Desk desk;
+    desk.session().set_job("job-opened-pair");
+    desk.click("step_join");
+    desk.pick("joint 1");
+    const Span1 all = desk.session().plan()->stations();
+    int n = 0;
+    for (const double share : {0.1, 0.5, 0.9}) {
+        desk.session().set_gauge(all.from + (all.to - all.from) * share);
+        desk.click("add_right_gap");
+        ++n;
+    }
+    REQUIRE(desk.session().join()->gaps.size() == 3);
+    desk.type("gap_1", "0");
+    desk.type("gap_2", "0.8");
+    desk.type("gap_3", "0");
+    CHECK(desk.session().plan()->join->joints[0].take_mm == Approx(0.8).margin(0.02));
+    CHECK(desk.text("figure_joint.take").contains("0.8"));
+    // Out of square is typed where both were read together.
+    desk.click("add_gap");
+    desk.type("square_4", "0.6");
+    const Caution* c = find_caution(desk.session().plan()->join->cautions, "join.square");
+    REQUIRE(c);
+    CHECK(c->severity == Severity::stop);
+}
+
+TEST_CASE("the rods' card is run from Join, and a closed river has none", "[app][join][card]") {
+    Desk desk;
+    desk.session().set_job("job-open-river");
+    desk.click("step_join");
+    desk.click("run_card");
+    CHECK(desk.find<QWidget>("card_page")->isVisible());
+    desk.session().set_job("job-tarn-river");
+    desk.click("step_join");
+    CHECK_FALSE(desk.find<QPushButton>("run_card")->isEnabled());
+}
+
+TEST_CASE("a void is cut off with its end from Fill, and undone", "[app][fill]") {
+    Desk desk;
+    desk.session().set_job("job-reading-table");
+    desk.click("step_fill");
+    const double before = desk.session().top()->length_mm;
+    // The end crack: the first void of it.
+    std::size_t crack = 0;
+    const auto& voids = desk.session().plan()->fill->voids;
+    for (std::size_t i = 0; i < voids.size(); ++i)
+        if (voids[i].kind == FlawKind::crack) crack = i + 1;
+    REQUIRE(crack > 0);
+    desk.pick(("void " + std::to_string(crack)).c_str());
+    CHECK(desk.find<QPushButton>("void_off")->text().contains("shorter"));
+    desk.click("void_off");
+    CHECK(desk.session().top()->length_mm < before);
+    for (const VoidPlan& v : desk.session().plan()->fill->voids) CHECK(v.kind != FlawKind::crack);
+    desk.session().undo();
+    CHECK(desk.session().top()->length_mm == before);
+}
+
+TEST_CASE("a base of panels is dragged by its corners, grown and lessened", "[app][under]") {
+    Desk desk;
+    desk.session().set_job("job-hall-table");
+    desk.click("step_under");
+    const auto outline = [&] { return desk.session().job()->under.outline; };
+    const auto was = outline();
+    REQUIRE(was.size() == 5);
+    Bench& bench = desk.window->bench();
+    const BenchMap& map = bench.map();
+    const Frame f = desk.session().plan()->placement.frame();
+    const QPointF at = map.px(f.to_slab({was[2].u_mm, was[2].v_mm}));
+    desk.drag(at, at + QPointF(-30, 0));
+    CHECK(outline()[2].u_mm == Approx(was[2].u_mm - 30 / map.scale).margin(3));
+    CHECK(outline()[1] == was[1]);
+    desk.pick("base 1");
+    desk.click("add_corner");
+    CHECK(outline().size() == 6);
+    CHECK(desk.session().plan()->under->base.parts.size() == 6);
+    desk.click("drop_corner");
+    CHECK(outline().size() == 5);
+    desk.type("corner_1_v", "-300");
+    CHECK(outline()[0].v_mm == -300);
+    desk.type("floor_gap_2", "2.5");
+    desk.type("floor_gap_1", "0");
+    REQUIRE(desk.session().plan()->under->foot_out_mm.size() == 4);
+    CHECK(desk.session().plan()->under->foot_out_mm[1] == Approx(2.5));
+    desk.type("under_stair_mm", "700");
+    CHECK(desk.session().plan()->under->stair_longest_mm);
+}

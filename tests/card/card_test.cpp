@@ -204,13 +204,8 @@ TEST_CASE("a thermocouple in the pour corrects the model, of readings made by a 
     truth.gel_25_h *= 0.75;
     const Cured real = cure(truth, section, {2, 400});
     std::vector<CardReading> read;
-    for (const CureFrame& f : real.frames) {
-        if (f.h > 14) break;
-        double hottest = -1e300;
-        for (std::size_t i = 0; i < real.z.size(); ++i)
-            if (real.z[i] >= 0 && real.z[i] <= deep) hottest = std::max(hottest, f.temp_c[i]);
-        read.push_back({f.h * 3600, std::round(hottest * 10) / 10});
-    }
+    for (std::size_t i = 0; i < real.frames.size() && real.frames[i].h <= 14; ++i)
+        read.push_back({real.frames[i].h * 3600, std::round(resin_hottest_c(real, section, i) * 10) / 10});
     REQUIRE(read.size() > 10);
     const auto got = corrected_by(read, resin, section);
     REQUIRE(got);

@@ -145,7 +145,7 @@ TEST_CASE("left open, it is counted as air", "[fill]") {
     CHECK(p.plan().open_l == 0);
 }
 
-TEST_CASE("what can go wrong with a filling is said before it is poured", "[fill]") {
+TEST_CASE("what can go wrong with a filling is said before it is poured", "[fill][T18]") {
     Pour p;
     Flaw& f = p.flaw(FlawKind::void_, Face::a, {});
     CHECK(p.says("fill.no_depth"));

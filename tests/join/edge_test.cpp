@@ -276,3 +276,35 @@ TEST_CASE("the rods of an open river are a card from the polish to the blocks ou
     CHECK(card_of("rods", docs.jobs.at("job-opened-pair"), plan_job(docs.jobs.at("job-opened-pair"), docs), docs.shop).empty());
     CHECK(card_of("glue", job, plan, docs.shop).empty());
 }
+
+TEST_CASE("bark is kept or drawn off, each with what it brings [T45]", "[join][edge][T45]") {
+    Documents docs = demo_shop();
+    Job& job = docs.jobs.at("job-reading-table");
+    const auto hours_of = [&](const char* key) {
+        const Plan plan = plan_job(job, docs);
+        for (const Operation& op : plan.days->operations)
+            if (op.key == key) return op.hands_on_h;
+        return 0.0;
+    };
+    Plan plan = plan_job(job, docs);
+    // Both long edges as they run: no shorter than the top, no longer by a tenth.
+    CHECK(plan.join->bark_mm > 2 * 2200);
+    CHECK(plan.join->bark_mm < 2.2 * 2200);
+    CHECK_FALSE(find_caution(plan.join->cautions, "join.bark"));
+    CHECK(hours_of("bark") == Approx(plan.join->bark_mm / 1000 * bark_off_h_m));
+    const auto choice =
+        std::find_if(plan.join->choices.begin(), plan.join->choices.end(), [](const Choice& c) { return c.key == "join.bark"; });
+    REQUIRE(choice != plan.join->choices.end());
+    CHECK(choice->options.size() == 2);
+    set_choice(job, "join.bark", "kept");
+    plan = plan_job(job, docs);
+    const Caution* c = find_caution(plan.join->cautions, "join.bark");
+    REQUIRE(c);
+    CHECK(render(c->says, Units::metric()).find("falls off") != std::string::npos);
+    CHECK(hours_of("bark") == 0);
+    // No live edge, no bark.
+    job.top.live = LiveEdges::none;
+    plan = plan_job(job, docs);
+    CHECK(plan.join->bark_mm == 0);
+    CHECK_FALSE(find_caution(plan.join->cautions, "join.bark"));
+}

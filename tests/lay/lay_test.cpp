@@ -2,6 +2,9 @@
 
 #include "core/lay/lay.h"
 #include "tests/everything.h"
+#include "core/job/job.h"
+#include "core/job/shop.h"
+#include "tests/planks.h"
 
 using namespace yb;
 
@@ -84,4 +87,31 @@ TEST_CASE("sliding to the best fit mends what can be mended", "[lay]") {
     const WantedTop t{1600, 660, 40, 740, LiveEdges::none, 0};
     const Placement best = best_placement({w.slab, w.shape, t, {1000, -60, 0, false, 30}});
     CHECK(w.lay(t, best).fits);
+}
+
+TEST_CASE("a pith that lies inside the leaf is told with how far it is from a face [T44]", "[lay][T44]") {
+    Slab s = plank("p", 2000, 600, 50);
+    const auto says = [&](WantedTop top, double y = 0) {
+        Job j = on(s, top);
+        j.leaves.front().placement.y_mm = y;
+        const LayPlan p = *plan_job(j, s, Shop()).lay;
+        const Caution* c = find_caution(p.cautions, "lay.pith");
+        return c ? std::optional(c->says.value(0)) : std::nullopt;
+    };
+    const WantedTop wide{1600, 500, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}};
+    CHECK_FALSE(says(wide));
+    s.pith_mm = 80;  // of another board
+    CHECK_FALSE(says(wide));
+    s.pith_mm = 10;
+    REQUIRE(says(wide));
+    CHECK(*says(wide) == Approx(15));
+    s.pith_mm = -10;
+    CHECK(*says(wide) == Approx(15));
+    // A narrow top beside it is clear of it.
+    CHECK_FALSE(says({1600, 200, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}}, 150));
+    // Drawn as a flaw it is told once, as it was drawn.
+    s.flaws.push_back({"pith", FlawKind::pith, Face::a, box(300, -5, 1700, 5), false, {}, 1, ""});
+    Job j = on(s, wide);
+    const LayPlan p = *plan_job(j, s, Shop()).lay;
+    CHECK(std::count_if(p.cautions.begin(), p.cautions.end(), [](const Caution& c) { return c.key == "lay.pith"; }) == 1);
 }

@@ -1,6 +1,7 @@
 // The pour of a river: volumes that add up, lifts below the limit, batches by hand, Archimedes, the form, and every mistake told.
 #include <catch2/catch.hpp>
 
+#include "core/job/cards.h"
 #include "core/job/documents.h"
 #include "core/job/plan.h"
 #include "core/pour/pour.h"
@@ -238,7 +239,7 @@ TEST_CASE("each compartment and lift is a thing with its figures", "[pour]") {
     CHECK_FALSE(cure_at(*plan.top, *plan.pour, starting_resins()[0], f.job().pour, 5000, 20));
 }
 
-TEST_CASE("forty below, a form of no room and a ratio of nothing are told, and the plan stands", "[pour][hostile]") {
+TEST_CASE("forty below and a top with no room for its river are told, and the plan stands", "[pour][hostile]") {
     Documents d = demo_shop();
     Job& job = d.jobs.at("job-tarn-river");
     for (Month& m : d.shop.air.months) m = {-40, 40};
@@ -247,10 +248,59 @@ TEST_CASE("forty below, a form of no room and a ratio of nothing are told, and t
     CHECK(find_caution(plan.pour->cautions, "pour.air"));
     for (const PourLift& l : plan.pour->lifts) CHECK(std::isfinite(l.peak_c));
     CHECK(std::isfinite(plan.pour->wait_h));
-    // A blank that nothing is left of has no form to be poured in.
+    // A top so narrow that nothing of the river is left has nothing to pour, and says so.
     d = demo_shop();
     Job& none = d.jobs.at("job-tarn-river");
     none.top.width_mm = 20;
     plan = plan_job(none, d);
-    CHECK((plan.pour->lifts.empty() || find_caution(plan.pour->cautions, "pour.form")));
+    CHECK(plan.pour->lifts.empty());
+    CHECK(plan.pour->form.parts.empty());
+}
+
+TEST_CASE("a sample cup of each colour is kept with its label, the first batch's [T8]", "[pour][card][T8]") {
+    Poured f;
+    f.job().pour.pigment_g_kg = 4;
+    f.job().pour.colour = "tarn green";
+    add_divider(f.job(), 1, 100);
+    f.job().pour.dividers[0].colour = "bog oak";
+    f.job().pour.dividers[0].pigment_g_kg = 9;
+    const Plan plan = f.plan();
+    const auto steps = card_of("pour", f.job(), plan, f.docs.shop);
+    std::vector<std::string> labels;
+    for (std::size_t i = 0; i < steps.size(); ++i) {
+        if (steps[i].key.rfind("sample ", 0) != 0) continue;
+        labels.push_back(render(steps[i].more, Units::metric()));
+        CHECK(steps[i - 1].key.rfind("pour ", 0) == 0);
+    }
+    REQUIRE(labels.size() == 2);
+    CHECK(labels[0].find("tarn green, 4 g in each kg") != std::string::npos);
+    CHECK(labels[1].find("bog oak, 9 g in each kg") != std::string::npos);
+    const Resin& resin = river_resin(f.docs.shop.resins, f.job().fill.river);
+    CHECK(labels[0].find(resin.label) != std::string::npos);
+    CHECK(labels[0].find("2 to 1 by volume") != std::string::npos);
+    // Without pigment it says so.
+    f.job().pour.dividers.clear();
+    f.job().pour.pigment_g_kg = 0;
+    CHECK(render(label_of(*f.plan().pour, 0, resin), Units::metric()).find("no pigment") != std::string::npos);
+}
+
+TEST_CASE("what the pour leaves behind is in the days, after it is cured [T39]", "[pour][days][T39]") {
+    Poured f;
+    f.job().top.live = LiveEdges::both;
+    const Plan plan = f.plan();
+    const auto op = [&](const char* key) {
+        for (const Operation& o : plan.days->operations)
+            if (o.key == key) return o;
+        FAIL(key);
+        return Operation{};
+    };
+    // Scraped, topped up, edges cleaned, touched up – in that order, none before the last lift can be levelled.
+    CHECK(op("scrape").start_h >= op("pour").end_h);
+    CHECK(op("topup").start_h >= op("scrape").hands_end_h);
+    CHECK(op("bleed").start_h >= op("topup").end_h);
+    CHECK(op("touchup").start_h >= op("bleed").hands_end_h);
+    // Where no edge is live there is nothing to clean.
+    f.job().top.live = LiveEdges::none;
+    const Plan sawn = f.plan();
+    CHECK(std::none_of(sawn.days->operations.begin(), sawn.days->operations.end(), [](const Operation& o) { return o.key == "bleed"; }));
 }

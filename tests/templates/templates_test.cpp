@@ -160,3 +160,22 @@ TEST_CASE("a bow tie's template guides the larger bushing round it", "[templates
     d.shop.bushings_mm = {18};
     CHECK(drawn(d, "job-reading-table", "ties").size() == 1);
 }
+
+TEST_CASE("a base's outline and a carved line are drawn as they are cut", "[templates][under][join]") {
+    Documents d = demo_shop();
+    Job& hall = d.jobs.at("job-hall-table");
+    const auto base = drawn(d, "job-hall-table", "base");
+    const Ring outline = layer(base, "base, outside").at(0);
+    CHECK(outline.size() == hall.under.outline.size());
+    for (const BaseCorner& c : hall.under.outline)
+        CHECK(std::any_of(outline.begin(), outline.end(), [&](Vec2 q) { return length(q - Vec2{c.u_mm, c.v_mm}) < 1e-6; }));
+    CHECK(base.size() == 1 + hall.under.outline.size());
+    hall.join.edge = EdgeShape::square;
+    CHECK(drawn(d, "job-hall-table", "carved").empty());
+    hall.join.edge = EdgeShape::carved;
+    hall.join.edge_mm = 30;
+    const auto carved = drawn(d, "job-hall-table", "carved");
+    CHECK(layer(carved, "carved, left").size() == 1);
+    CHECK(layer(carved, "carved, right").size() == 1);
+    CHECK(layer(carved, "top").size() == 1);
+}

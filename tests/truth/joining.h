@@ -85,6 +85,41 @@ inline std::map<std::string, Recompute> of_join() {
              }
              return Expected{n, widest, 1e-9, 1e-9, 0.5};
          }},
+        {"join.rim",
+         [](const Case& c, const Figure&) {
+             // Carved: millimetre by millimetre along, the grain in its share between the slab's edges, as deep as was asked for at most.
+             const double t = c.plan.flat->thickness_mm;
+             double litres = 0;
+             for (const double way : {-1.0, 1.0}) {
+                 if (way < 0 ? c.right_stays() : c.left_stays()) continue;
+                 const Ring face = c.show(way < 0 ? 0 : c.slabs.size() - 1);
+                 std::vector<std::pair<double, double>> edges;
+                 double share = 1;
+                 for (int i = 0; i <= static_cast<int>(2 * c.hl()); ++i) {
+                     double low = 1e300;
+                     double high = -1e300;
+                     const double u = std::clamp(i - c.hl(), -c.hl() + 1e-6, c.hl() - 1e-6);
+                     for (std::size_t k = 0; k < face.size(); ++k) {
+                         const Vec2 a = face[k];
+                         const Vec2 b = face[(k + 1) % face.size()];
+                         if ((a.x - u) * (b.x - u) > 0 || a.x == b.x) continue;
+                         const double v = a.y + (b.y - a.y) * (u - a.x) / (b.x - a.x);
+                         low = std::min(low, v), high = std::max(high, v);
+                     }
+                     edges.emplace_back(way > 0 ? low : high, way > 0 ? high : low);
+                     share = std::min(share, (way * c.hw() - edges.back().first) / (edges.back().second - edges.back().first));
+                 }
+                 double deepest = 0;
+                 double sum = 0;
+                 for (const auto& [far, near] : edges) {
+                     const double in = std::abs(way * c.hw() - far - share * (near - far));
+                     deepest = std::max(deepest, in);
+                     sum += in;
+                 }
+                 litres += sum * std::min(1.0, c.job.join.edge_mm / deepest) * t * 1e-6;
+             }
+             return Expected{t, litres, 0.01, 0.02, 1e-3};
+         }},
         {"join.rods", of_rack_and_lay().at("lay.rods")},
         {"join.pieces",
          [](const Case& c, const Figure&) {
