@@ -25,6 +25,7 @@ namespace {
 
 constexpr double practice_fast = 60;      ///< a minute of practice is an hour
 constexpr double keep_every_s = 20;       ///< readings of a thermocouple are written so often
+constexpr double silence_s = 120;         ///< after which a thermocouple that says nothing is told
 constexpr double between_readings_s = 5;  ///< of the card's clock
 
 /// "9 d 20:31", "1:05:09", "4:20": days and hours only where there are some, seconds where they matter.
@@ -118,6 +119,7 @@ CardPage::CardPage(Session& session, QWidget* parent)
     second_.setInterval(250);
     connect(&second_, &QTimer::timeout, this, [this] {
         if (!unkept_.empty() && now_() - kept_at_ >= keep_every_s) keep_readings();
+        listen_for_silence();
         update();
     });
     connect(&session_, &Session::changed, this, [this] {
@@ -270,14 +272,29 @@ void CardPage::put_away() {
     refresh();
 }
 
+void CardPage::listen_for_silence() {
+    if (!thermocouple_->listening() || silent_ || now_() - heard_at_ < silence_s) return;
+    silent_ = true;
+    keep_readings();
+    line_->setText(
+        tr("Nothing has come from the thermocouple for two minutes: look at its wire and its plug. What it read is kept; the "
+           "card goes on by the simulation."));
+    refresh();
+}
+
 bool CardPage::listen_to(const QString& line) {
     const QString wrong = thermocouple_->listen(line);
+    heard_at_ = now_();
+    silent_ = false;
     line_->setText(wrong.isEmpty() ? tr("Listening: what it reads is drawn against what was simulated.") : wrong);
     refresh();
     return wrong.isEmpty();
 }
 
 void CardPage::take_temperature(double c) {
+    heard_at_ = now_();
+    if (silent_) line_->setText(tr("The thermocouple reads again."));
+    silent_ = false;
     const CardRun* run = session_.running(card_.toStdString());
     if (!run) return;
     const auto at = card_clock(*run, now_());

@@ -64,6 +64,7 @@ class CardPage : public QWidget {
     void draw_now(QPainter& p, const QRectF& box) const;
     void draw_set_out(QPainter& p, const QRectF& box) const;
     void draw_list(QPainter& p, const QRectF& box) const;
+    void listen_for_silence();
     void keep_readings();
     bool change_run(const QString& label, const std::function<void(CardRun&)>& change);
 
@@ -88,6 +89,8 @@ class CardPage : public QWidget {
     QTimer second_;
     std::vector<CardReading> unkept_;
     double kept_at_ = -1e300;
+    double heard_at_ = 0;  ///< the thermocouple, by the wall's clock
+    bool silent_ = false;  ///< … and it was said that nothing comes
     DepthGauge* thermocouple_;
     mutable Slow<Question, Answer> heat_;
     QPushButton *start_, *tick_, *untick_, *away_, *wire_, *back_;

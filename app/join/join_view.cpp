@@ -55,6 +55,19 @@ void JoinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         p.setPen(QPen(tie ? c.ink : c.pencil, 1));
         p.drawPolygon(on_bench(l.at));
     }
+    // Cauls across, a bar above and one below.
+    QColor bar = c.brass;
+    bar.setAlpha(90);
+    for (const double u : j.across_u) {
+        const auto cut = cut_at_x(plan.top->above, std::clamp(u, -s.top()->length_mm / 2 + 1, s.top()->length_mm / 2 - 1));
+        if (cut.empty()) continue;
+        const double from = cut.front().from - 20;
+        const double to = cut.back().to + 20;
+        const double half = across_bar_mm / 2;
+        p.setBrush(bar);
+        p.setPen(QPen(c.brass_dark, 1));
+        p.drawPolygon(on_bench({{u - half, from}, {u + half, from}, {u + half, to}, {u - half, to}}));
+    }
     // Where a live edge is carved: the line to copy onto the wood.
     for (const CarvedLine& line : j.carved) {
         Ring at(line.line.begin(), line.line.end());

@@ -399,6 +399,7 @@ std::vector<Field> UnderView::fields(const Session& now) const {
                            of(job_number("under.channels[].length_mm", "channel_length"), "channel"),
                            of(job_number("under.channels[].width_mm", "channel_width"), "channel"),
                            of(job_number("under.channels[].depth_mm", "channel_depth"), "channel"),
+                           of(job_number("under.channels[].wall_mm", "channel_wall"), "channel"),
                            of(job_number("under.channels[].bolts", "channel_bolts"), "channel"),
                            job_number("under.edge_mm"),
                            job_number("under.helpers")};
@@ -442,7 +443,32 @@ std::vector<Field> UnderView::fields(const Session& now) const {
     return out;
 }
 
-std::vector<PickField> UnderView::picks(const Session&) const {
+namespace {
+/// The section of a channel, of those on the maker's list.
+PickField section_pick(const Session& now, std::size_t channel) {
+    QStringList names;
+    const std::vector<ChannelSection> sections = now.shop().sections;
+    for (const ChannelSection& c : sections)
+        names << QObject::tr("%1 × %2, wall %3")
+                     .arg(in_units(fine(c.width_mm), now), in_units(fine(c.depth_mm), now), in_units(fine(c.wall_mm), now));
+    return {"channel_section",
+            QObject::tr("Section"),
+            names,
+            [channel, sections](const Session& s) {
+                if (!s.job() || channel >= s.job()->under.channels.size()) return -1;
+                const Channel& c = s.job()->under.channels[channel];
+                const auto it = std::find(sections.begin(), sections.end(), ChannelSection{c.width_mm, c.depth_mm, c.wall_mm});
+                return it == sections.end() ? -1 : static_cast<int>(it - sections.begin());
+            },
+            [channel, sections](Session& s, int i) {
+                s.edit_job(QObject::tr("A channel's section"),
+                           [&](Job& j) { set_section(j, channel, sections.at(static_cast<std::size_t>(i))); });
+            },
+            "channel"};
+}
+}  // namespace
+
+std::vector<PickField> UnderView::picks(const Session& of_now) const {
     QStringList names;
     for (const Climate& c : generic_climates()) names << told(c.name);
     const auto index = [](const Climate& now) {
@@ -451,15 +477,18 @@ std::vector<PickField> UnderView::picks(const Session&) const {
             if (all[i] == now) return static_cast<int>(i);
         return -1;
     };
-    return {{"room", QObject::tr("Room"), names, [index](const Session& s) { return s.job() ? index(s.job()->room) : -1; },
-             [](Session& s, int i) {
-                 s.edit_job(QObject::tr("Room"), [&](Job& j) { set_room(j, generic_climates().at(static_cast<std::size_t>(i))); });
-             }},
-            {"shop_air", QObject::tr("Shop"), names, [index](const Session& s) { return index(s.shop().air); },
-             [](Session& s, int i) {
-                 s.edit_shop(QObject::tr("Shop air"),
-                             [&](Shop& shop) { set_shop_air(shop, generic_climates().at(static_cast<std::size_t>(i))); });
-             }}};
+    std::vector<PickField> out{
+        {"room", QObject::tr("Room"), names, [index](const Session& s) { return s.job() ? index(s.job()->room) : -1; },
+         [](Session& s, int i) {
+             s.edit_job(QObject::tr("Room"), [&](Job& j) { set_room(j, generic_climates().at(static_cast<std::size_t>(i))); });
+         }},
+        {"shop_air", QObject::tr("Shop"), names, [index](const Session& s) { return index(s.shop().air); },
+         [](Session& s, int i) {
+             s.edit_shop(QObject::tr("Shop air"),
+                         [&](Shop& shop) { set_shop_air(shop, generic_climates().at(static_cast<std::size_t>(i))); });
+         }}};
+    if (const Thing* t = of_now.picked_thing(); t && t->kind == "channel") out.push_back(section_pick(of_now, t->index));
+    return out;
 }
 
 std::vector<Action> UnderView::actions(Session& session) {
@@ -493,6 +522,28 @@ std::vector<Action> UnderView::actions(Session& session) {
              const double u = at_gauge();
              s->edit_job(QObject::tr("Add a plate"), [&](Job& j) { add_plate(j, u); });
          }},
+        {"keep_section",
+         QObject::tr("Keep its section on the list"),
+         {},
+         [s] {
+             if (const Thing* t = s->picked_thing(); t && s->job() && t->index < s->job()->under.channels.size())
+                 s->edit_shop(QObject::tr("Keep a section"),
+                              [c = s->job()->under.channels[t->index]](Shop& shop) { keep_section(shop, c); });
+         },
+         true,
+         false,
+         "channel"},
+        {"drop_section",
+         QObject::tr("Take its section off the list"),
+         {},
+         [s] {
+             if (const Thing* t = s->picked_thing(); t && s->job() && t->index < s->job()->under.channels.size())
+                 s->edit_shop(QObject::tr("A section off the list"),
+                              [c = s->job()->under.channels[t->index]](Shop& shop) { drop_section(shop, c); });
+         },
+         true,
+         false,
+         "channel"},
         {"drop_channel",
          QObject::tr("Take this channel away"),
          {},

@@ -16,6 +16,8 @@ namespace yb {
 
 struct AirLog;
 struct BaseCorner;
+struct Channel;
+struct ChannelSection;
 struct Climate;
 struct Documents;
 struct Job;
@@ -170,6 +172,12 @@ void move_base_corner(Job& job, std::size_t corner, Vec2 by_uv);
 void set_base_corner(Job& job, std::size_t corner, double BaseCorner::*side, double mm);
 void add_base_corner(Job& job);
 void drop_base_corner(Job& job, std::size_t corner);
+/// How high a corner of the form stands; nothing: not read. @param corner 0 to 3, from the left near one the way round.
+void set_form_corner(Job& job, std::size_t corner, std::optional<double> high_mm);
+/// The shop's list of channel sections: one kept on it, one taken off, one given to a channel.
+void keep_section(Shop& shop, const Channel& channel);
+void drop_section(Shop& shop, const Channel& channel);
+void set_section(Job& job, std::size_t channel, const ChannelSection& section);
 /// A divider across a river, and one taken away. Its colour is "second" until it is named. @throws Refusal where one stands already.
 void add_divider(Job& job, int river, double u_mm);
 void drop_divider(Job& job, std::size_t divider);

@@ -102,7 +102,8 @@ const std::map<std::string, Edit>& edits() {
         {"lifts_as_needed", [](Documents&, Job& j, const auto&) { j.pour.lifts = 0; }},
         {"fans", [](Documents&, Job& j, const auto&) { j.pour.fans = true; }},
         {"bearers", [](Documents&, Job& j, const auto& n) { j.pour.bearers_mm = n.at(0); }},
-        {"level_form", [](Documents&, Job& j, const auto&) { j.pour.slope_mm_m = 0; }},
+        {"level_form", [](Documents&, Job& j, const auto&) { j.pour.slope_mm_m = 0, j.pour.corners_mm.clear(); }},
+        {"bench_to_the_end", [](Documents&, Job& j, const auto&) { j.pour.overhang_mm = 0; }},
         {"smaller_cups", [](Documents&, Job& j, const auto& n) { j.pour.cup_l = n.at(0); }},
         {"screw_in", [](Documents&, Job& j, const auto&) { j.under.inserts = InsertKind::screw_in; }},
         {"allowance",
@@ -257,7 +258,8 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
     }
     if (c.key == "pour.sags" && c.says.values.size() >= 3)
         offer("bearers", say("Bearers {} apart", mm(c.says.value(2))), {c.says.value(2)});
-    if (c.key == "pour.slope") offer("level_form", say("Level the form"));
+    if (c.key == "pour.slope" || c.key == "pour.level") offer("level_form", say("Level the form"));
+    if (c.key == "pour.overhang") offer("bench_to_the_end", say("Let its end lie on the bench"));
     if (c.key == "pour.pot" || c.key == "pour.cup") {
         const double l = c.key == "pour.pot" ? job.pour.pot_l / 2 : job.pour.cup_l / 2;
         for (const double cup : {l, l / 2, l / 4}) offer("smaller_cups", say("Batches of {}", litres(cup)), {cup});

@@ -2,9 +2,11 @@
 #include <algorithm>
 #include <cmath>
 #include <stdexcept>
+#include <tuple>
 
 #include "core/edit/edits.h"
 #include "core/job/job.h"
+#include "core/job/shop.h"
 #include "core/under/under.h"
 
 namespace yb {
@@ -91,6 +93,23 @@ void add_base_corner(Job& job) {
 void drop_base_corner(Job& job, std::size_t corner) {
     if (base_outline(job.under).size() <= 3) throw Refusal(say("An outline has three corners at least: move one instead."));
     drop(own_outline(job), corner);
+}
+
+void set_form_corner(Job& job, std::size_t corner, std::optional<double> high) { set_gap(job.pour.corners_mm, corner, high); }
+
+void keep_section(Shop& shop, const Channel& c) {
+    const ChannelSection s{c.width_mm, c.depth_mm, c.wall_mm};
+    if (std::find(shop.sections.begin(), shop.sections.end(), s) == shop.sections.end()) shop.sections.push_back(s);
+    std::sort(shop.sections.begin(), shop.sections.end(), [](const ChannelSection& a, const ChannelSection& b) {
+        return std::tuple(a.width_mm, a.depth_mm, a.wall_mm) < std::tuple(b.width_mm, b.depth_mm, b.wall_mm);
+    });
+}
+
+void drop_section(Shop& shop, const Channel& c) { std::erase(shop.sections, ChannelSection{c.width_mm, c.depth_mm, c.wall_mm}); }
+
+void set_section(Job& job, std::size_t channel, const ChannelSection& s) {
+    Channel& c = job.under.channels.at(channel);
+    c.width_mm = s.width_mm, c.depth_mm = s.depth_mm, c.wall_mm = s.wall_mm;
 }
 
 }  // namespace yb

@@ -388,7 +388,7 @@ void plan_join_step(Planning& w) {
     if (!w.asked(step_key::join)) w.p.join = w.before()->join;
     else if (w.top) {
         JoinInputs in{*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm};
-        for (const auto& leaf : w.leaves) in.shapes.push_back(&leaf.shape);
+        for (const auto& leaf : w.leaves) in.shapes.push_back(&leaf.shape), in.slabs.push_back(&leaf.slab);
         w.p.join = std::make_shared<JoinPlan>(plan_join(in));
     }
 }

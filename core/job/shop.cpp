@@ -31,6 +31,7 @@ void fields(FieldVisitor& v, Shop& s) {
     v.number({"dry_allowed_pct", "Dry enough: above the room by", Kind::percent, {0, 20}}, s.dry_allowed_pct);
     v.object({"workday", "Working hours"}, s.workday);
     v.numbers({"bushings_mm", "Guide bushings at hand", Kind::fine, {1, 300}}, s.bushings_mm);
+    v.list({"sections", "Channel sections"}, s.sections);
     v.flag({"letter", "Sheets on Letter"}, s.letter);
 }
 

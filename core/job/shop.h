@@ -8,6 +8,7 @@
 #include "core/fill/choices.h"
 #include "core/flat/choices.h"
 #include "core/measure/measure.h"
+#include "core/under/choices.h"
 #include "core/wood/wood.h"
 
 namespace yb {
@@ -21,9 +22,10 @@ struct Shop {
     Climate air;                 ///< of the shop, through the year
     double dry_allowed_pct = 2;  ///< moisture above what the room settles at that still counts as dry enough
     Workday workday;
-    std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};  ///< guide bushings at hand, outer diameters
-    bool letter = false;                                              ///< sheets on Letter, otherwise A4
-    std::string kept;                                                 ///< fields of a newer program, kept as they came: JSON
+    std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};                           ///< guide bushings at hand, outer diameters
+    std::vector<ChannelSection> sections{{30, 10, 2}, {40, 12, 3}, {50, 15, 3}, {60, 20, 4}};  ///< of steel channel that can be had
+    bool letter = false;                                                                       ///< sheets on Letter, otherwise A4
+    std::string kept;  ///< fields of a newer program, kept as they came: JSON
     Shop();
     bool operator==(const Shop&) const = default;
 };

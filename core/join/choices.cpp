@@ -45,6 +45,7 @@ void fields(FieldVisitor& v, JoinChoices& c) {
     v.school(join_cauls, c);
     v.school(join_edges, c);
     v.school(join_barks, c);
+    v.school(join_acrosses, c);
     v.number({"edge_mm", "Edge, by", Kind::fine, {0, 60}}, c.edge_mm);
     v.school(join_springs, c);
     v.number({"spring_mm", "Hollow in the middle", Kind::fine, {0, 5}}, c.spring_mm);

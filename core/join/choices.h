@@ -15,6 +15,8 @@ inline constexpr Step join{"join"};
 enum class Loose { none, tenons, dowels, biscuits };
 /// How the edges are planed before they are glued.
 enum class Spring { straight, hollow };
+/// Bars across the joints while it is glued, above and below in pairs.
+enum class CaulsAcross { none, ends, all };
 enum class EdgeShape { square, round_over, chamfer, under_bevel, carved };
 
 /// A bow tie let in across a crack, in the top's frame; its waist lies on the crack.
@@ -60,6 +62,7 @@ struct JoinChoices {
     double spring_mm = 0.4;  ///< hollow in the middle of a spring joint
     double bit_mm = 6;       ///< of the router that lets bow ties in: a corner it leaves is rounded by half of it
     double washer_mm = 1;    ///< under the drilling guide: the rods' holes stand so much apart
+    CaulsAcross across = CaulsAcross::ends;
     double caul_mm = 60;     ///< left of a caul at its thinnest
     int connectors = 3;      ///< that draw two halves together where the table stands
     bool bark_kept = false;  ///< on live edges
@@ -84,6 +87,9 @@ inline constexpr auto join_stages = school("join.stages", "two_stages", "Glued",
                                            Way{true, "stages", "In two stages"});
 inline constexpr auto join_cauls = school("join.cauls", "cauls", "Live edges clamped", &JoinChoices::cauls,
                                           Way{true, "cauls", "With cauls from the offcut"}, Way{false, "bare", "As they are"});
+inline constexpr auto join_acrosses =
+    school("join.across", "across", "Cauls across", &JoinChoices::across, Way{CaulsAcross::none, "none", "None"},
+           Way{CaulsAcross::ends, "ends", "At both ends"}, Way{CaulsAcross::all, "all", "All along"});
 inline constexpr auto join_springs =
     school("join.spring", "spring", "Edges planed", &JoinChoices::spring, Way{Spring::straight, "straight", "Straight"},
            Way{Spring::hollow, "hollow", "A little hollow"});

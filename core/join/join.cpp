@@ -86,8 +86,10 @@ class Planner {
         p_.steps = sequence(in_.choices);
         for (const GlueStep& s : p_.steps) p_.needed_min += s.minutes;
         if (!p_.joints.empty() && in_.choices.cauls) p_.cauls = cauls_for(in_.top, in_.choices.caul_mm);
+        if (!p_.joints.empty()) across();
         if (in_.how.halves_u_mm) p_.halves = halves_at(in_.top, *in_.how.halves_u_mm, in_.choices.connectors);
         let_in();
+        knots();
         clashes();
         shape_rim(in_, p_);
         for (const RiverRun& r : in_.top.rivers) p_.rods.insert(p_.rods.end(), r.rods.begin(), r.rods.end());
@@ -162,6 +164,15 @@ class Planner {
         return in_.choices.loose == Loose::dowels ? "dowel" : in_.choices.loose == Loose::biscuits ? "biscuit" : "tenon";
     }
 
+    /// Bars across, clear of what is sunk into the underside: there they would press on nothing.
+    void across() {
+        std::vector<Span1> sunk;
+        for (const Channel& c : in_.under.channels) sunk.push_back({c.u_mm - c.width_mm / 2, c.u_mm + c.width_mm / 2});
+        if (in_.under.plate_let_in)
+            for (const LegPlate& p : in_.under.plates) sunk.push_back({p.u_mm - p.along_mm / 2, p.u_mm + p.along_mm / 2});
+        p_.across_u = cauls_across(in_.top.wanted.length_mm, in_.choices.across, across_bar_mm, sunk);
+    }
+
     /// What is let in from below and above: plates, pockets, inserts, rods, bow ties, fillings, patches.
     void let_in() {
         const auto& u = in_.under;
@@ -213,6 +224,16 @@ class Planner {
         }
     }
 
+    /// Live knots: wood, but hard, and across the grain; what is drilled or cut into one breaks out.
+    void knots() {
+        for (std::size_t i = 0; i < std::min(in_.slabs.size(), in_.top.leaves); ++i)
+            for (const Flaw& f : in_.slabs[i]->flaws) {
+                if (f.kind != FlawKind::knot || f.outline.size() < 3 || f.through || f.depth_mm || f.loose) continue;
+                const Ring at = in_.top.regions[i].placed.frame().from_slab(f.outline);
+                if (intersection_area(at, in_.top.above) > 4) p_.let_in.push_back({"knot", at, 0, in_.top.thickness_mm, false});
+            }
+    }
+
     void clashes() {
         const auto meet = [](const LetIn& a, const LetIn& b) { return std::min(a.high_mm, b.high_mm) - std::max(a.low_mm, b.low_mm); };
         std::vector<Box> boxes;
@@ -240,6 +261,9 @@ class Planner {
     static bool belong_together(const std::string& a, const std::string& b) {
         const auto is = [](const std::string& s, const char* what) { return s.rfind(what, 0) == 0; };
         const auto steel = [&](const std::string& s) { return is(s, "insert") || is(s, "plate") || is(s, "pocket"); };
+        // A pocket or a plate is cut through a knot as through any wood.
+        const auto wide = [&](const std::string& s) { return is(s, "plate") || is(s, "pocket") || is(s, "patch"); };
+        if ((is(a, "knot") && wide(b)) || (is(b, "knot") && wide(a))) return true;
         const auto flaw = [&](const std::string& s) { return is(s, "filled") || is(s, "open"); };
         if (steel(a) && steel(b)) return true;
         if ((steel(a) && flaw(b)) || (steel(b) && flaw(a))) return true;

@@ -113,7 +113,8 @@ struct JoinPlan : StepPlan {
     std::vector<Vec2> piece_at;  ///< middles of tenons, dowels, biscuits
     double piece_above_mm = 0;   ///< wood above and below them
     ShapedRim rim;
-    double bark_mm = 0;  ///< of live edges on its finished faces
+    std::vector<double> across_u;  ///< where a pair of cauls lies across, from the left end; clear of what is let in below
+    double bark_mm = 0;            ///< of live edges on its finished faces
     std::vector<CarvedLine> carved;
     std::vector<Rod> rods;  ///< of an open river, from the left end
     std::vector<Caul> cauls;
@@ -129,6 +130,7 @@ struct JoinInputs {
     double air_c = 18;
     double least_above_mm = 8;               ///< of wood between what is let in and the upper face
     std::vector<const SlabShape*> shapes{};  ///< of the leaves as laid: a carved edge follows their grain
+    std::vector<const Slab*> slabs{};        ///< … as laid: where their knots are
 };
 JoinPlan plan_join(const JoinInputs& in);
 
@@ -144,9 +146,16 @@ std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& choices, co
 /// @param shapes of the leaves as laid.
 std::vector<CarvedLine> grain_lines(const Top& top, const std::vector<const SlabShape*>& shapes);
 
+/// Mild steel bends for good at, N/mm².
+inline constexpr double rod_yield_mpa = 235;
+/// A caul across is so wide.
+inline constexpr double across_bar_mm = 50;
 /// To draw bark off a metre of edge and brush it, h: a starting value.
 inline constexpr double bark_off_h_m = 0.3;
 
+/// Places along a top for cauls across it: 80 mm in from both ends, and – all along – one at least every 450 mm between; each slid along
+/// so that a bar so wide lies over none of what is in the way, as far as there is room. @param in_the_way stretches along.
+std::vector<double> cauls_across(double length_mm, CaulsAcross how, double bar_mm, const std::vector<Span1>& in_the_way);
 /// Minutes of open time at a temperature: doubles for 10 °C colder, halves for 10 °C warmer.
 double open_minutes(double at_20_min, double temp_c);
 /// Pressure that closes a joint, N/mm²: 0.7 for hard woods, 0.35 for soft (specific gravity below 0.45).

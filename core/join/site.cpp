@@ -110,4 +110,25 @@ std::optional<Halves> halves_at(const Top& top, double u, int connectors) {
     return h;
 }
 
+std::vector<double> cauls_across(double length_mm, CaulsAcross how, double bar, const std::vector<Span1>& in_the_way) {
+    if (how == CaulsAcross::none || !(length_mm > 0)) return {};
+    constexpr double from_end = 80;
+    constexpr double apart = 450;
+    const double half = std::max(0.0, length_mm / 2 - from_end);
+    const int n = how == CaulsAcross::ends ? 1 : std::max(1, static_cast<int>(std::ceil(2 * half / apart - 1e-9)));
+    const auto clear = [&](double u) {
+        return std::all_of(in_the_way.begin(), in_the_way.end(),
+                           [&](const Span1& s) { return u + bar / 2 <= s.from || u - bar / 2 >= s.to; });
+    };
+    std::vector<double> out;
+    for (int i = 0; i <= n; ++i) {
+        const double wanted = -half + 2 * half * i / n;
+        double best = wanted;
+        for (int k = 0; k <= 80 && !clear(best); ++k)
+            best = std::clamp(wanted + (k % 2 ? -1 : 1) * 5.0 * ((k + 1) / 2), -length_mm / 2 + bar / 2, length_mm / 2 - bar / 2);
+        out.push_back(clear(best) ? best : wanted);
+    }
+    return out;
+}
+
 }  // namespace yb

@@ -113,6 +113,16 @@ class Teller {
                                   say("sawn from the offcut along the edge, before the glue is opened"),
                                   {"the outermost of both faces; straight behind", cut, "docs/methods.md, Join"}});
         }
+        if (!p_.across_u.empty()) {
+            std::vector<Given> at;
+            for (const double u : p_.across_u) at.push_back({"a pair at", along(u + in_.top.wanted.length_mm / 2), "from the left end"});
+            p_.figures.push_back({"join.across",
+                                  "Cauls across, in pairs",
+                                  count(static_cast<double>(p_.across_u.size())),
+                                  {},
+                                  say("a bar above and one below, wax paper between; clear of pockets"),
+                                  {"80 mm in from both ends, one at least every 450 mm between", at, "docs/methods.md, Join"}});
+        }
         if (p_.halves) {
             const Halves& h = *p_.halves;
             p_.figures.push_back({"join.halves",
@@ -160,11 +170,23 @@ class Teller {
              fine(longest->length_mm),
              say("the shortest {}; drilled {} deep into both banks", fine(shortest->length_mm), fine(in_.how.rod_depth_mm)),
              {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
+        // A rod let into both banks: M = F·g/2, it bends for good at 235 N/mm².
+        double carry = 0;
+        for (const Rod& rod : p_.rods)
+            if (rod.gap_mm > 1) carry += 2 * rod_yield_mpa * std::numbers::pi * std::pow(in_.how.rod_mm, 3) / 32 / rod.gap_mm;
+        p_.figures.push_back({"join.rods_carry",
+                              "Rods bend under, N on one bank",
+                              number(std::round(carry / 100) * 100),
+                              {},
+                              say("all of them together, of mild steel; an estimate for your judgement"),
+                              {"Σ 2·σ·W/gap, W = π·d³/32, let in at both ends",
+                               {{"σ, N/mm²", number(rod_yield_mpa), "mild steel"}, {"d", fine(in_.how.rod_mm), "Lay"}},
+                               "the wood around them gives before, where they are short; local codes stand above it"}});
         add("join.rods", Severity::note,
             say("Rods: carry both banks' marks across with one straight edge, drill square to the joint line – never along its bends – "
                 "with "
-                "a guide, polish the rods before they go in, then slide both halves on together. What they carry is not computed: an "
-                "estimate is yours."));
+                "a guide, polish the rods before they go in, then slide both halves on together. What they carry is an "
+                "estimate."));
         double most = 0;
         for (const Region& r : in_.top.regions)
             if (r.wood())
@@ -214,9 +236,18 @@ class Teller {
     }
 
     void clashes() {
-        for (const Clash& k : p_.clashes)
+        for (const Clash& k : p_.clashes) {
+            const bool one = k.one == "knot";
+            if (one || k.other == "knot") {
+                add("join.knot", Severity::watch,
+                    say("A {} lands in a knot: it is hard, its grain stands across, and it breaks out. Move it along, or drill it slowly.",
+                        one ? k.other : k.one),
+                    k.at);
+                continue;
+            }
             add("join.clash", Severity::stop,
                 say("A {} meets {} and shares {} of height with it. Move one of them along.", k.one, k.other, fine(k.deep_mm)), k.at);
+        }
         for (const LetIn& l : p_.let_in)
             if (l.cuts && l.high_mm > in_.top.thickness_mm - 1e-6 && l.low_mm < 1 && l.what.rfind("patch", 0) != 0)
                 add("join.surface", Severity::stop, say("A {} goes through the top.", l.what), centroid(l.at));
@@ -413,6 +444,15 @@ class Teller {
             edges[i].then.push_back(say("{} straight left, {} off", fine(std::max(0.0, with.rim.flat_mm)), litres(with.rim.litres)));
         }
         p_.choices.push_back(choice_of(join_edges, c, std::move(edges)));
+        if (!p_.joints.empty()) {
+            std::vector<Phrase> bars;
+            for (const CaulsAcross way : join_acrosses.values) {
+                const auto n = static_cast<double>(cauls_across(in_.top.wanted.length_mm, way, across_bar_mm, {}).size());
+                bars.push_back(n > 0 ? say("{} pairs, {} clamps more; the faces stay level", count(n), count(2 * n))
+                                     : say("the faces are held level by tenons and eye"));
+            }
+            p_.choices.push_back(choice_of(join_acrosses, c, std::move(bars)));
+        }
     }
 
     const JoinInputs& in_;

@@ -27,6 +27,8 @@ void fields(FieldVisitor& v, PourChoices& c) {
     v.number({"clamp_n", "A clamp presses, N", Kind::number, {20, 20000}}, c.clamp_n);
     v.number({"slope_mm_m", "Form out of level, mm a m", Kind::number, {0, 50}}, c.slope_mm_m);
     v.number({"bearers_mm", "Bearers apart", Kind::length, {50, 3000}}, c.bearers_mm);
+    v.number({"overhang_mm", "Form over its bench by", Kind::length, {0, 3000}}, c.overhang_mm);
+    v.numbers({"corners_mm", "Form's corners, high by", Kind::fine, {-100, 100}}, c.corners_mm);
     v.number({"night_c", "Colder by night, °C", Kind::number, {0, 40}}, c.night_c);
     v.list({"dividers", "Dividers"}, c.dividers);
     v.text({"second_colour", "Second colour"}, c.second_colour);

@@ -40,7 +40,11 @@ struct PourChoices {
     double clamp_n = 1500;     ///< what a clamp presses
     double slope_mm_m = 0;     ///< the form stands out of level
     double bearers_mm = 500;   ///< under the form's bottom, apart
-    double night_c = 0;        ///< colder by night, the heater off
+    double overhang_mm = 0;    ///< the form hangs over its bench by so much at an end
+    /// How high the form stands at its corners, from the left near one the way round, over any level; empty: not read. They stand above
+    /// the slope.
+    std::vector<std::optional<double>> corners_mm{};
+    double night_c = 0;  ///< colder by night, the heater off
     std::vector<Divider> dividers;
     std::string second_colour;                          ///< stirred in when the first is a syrup
     double second_pct = 0;                              ///< of the last lift

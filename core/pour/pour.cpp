@@ -212,7 +212,19 @@ class Planner {
         f.sag_mm = 1000 * 5 * load * std::pow(c.bearers_mm / 1000, 4) / (384 * sheet_pa * inertia);
         double surface = 0;
         for (const Compartment& k : p_.compartments) surface += area(k.above);
-        f.wedge_l = surface * c.slope_mm_m / 1000 * f.inside_length_mm / 2 * 1e-6;
+        // Past the bench it hangs like a beam let in at one end.
+        f.overhang_sag_mm = 1000 * load * std::pow(c.overhang_mm / 1000, 4) / (8 * sheet_pa * inertia);
+        // Everything is filled to where the highest place still has its depth: the rest stands deeper.
+        double deeper = c.slope_mm_m / 1000 * f.inside_length_mm / 2;
+        if (c.corners_mm.size() == 4 &&
+            std::all_of(c.corners_mm.begin(), c.corners_mm.end(), [](const auto& h) { return h.has_value(); })) {
+            double highest = -1e300;
+            double mean = 0;
+            for (const auto& h : c.corners_mm) highest = std::max(highest, *h), mean += *h / 4;
+            deeper = highest - mean;
+            for (const auto& h : c.corners_mm) f.pack_mm.push_back(highest - *h);
+        }
+        f.wedge_l = surface * deeper * 1e-6;
         f.sheets = nest(f.parts, c.panel_long_mm, c.panel_wide_mm, c.kerf_mm);
         f.rolls = static_cast<int>(std::ceil(f.tape_m / c.roll_m - 1e-9));
         // A side is a beam between its stiffeners, free on them: what presses on it, on all of its height.

@@ -85,13 +85,15 @@ struct Form {
     double thick_mm = 0;  ///< of its sheets
     std::vector<FormPart> parts;
     double tape_m = 0, caulk_m = 0;
-    double wall_n_m = 0;        ///< the pour presses on each metre of its sides: ρ·g·h²/2
-    double sag_mm = 0;          ///< of the bottom between its bearers
-    double wedge_l = 0;         ///< more that a form out of level takes
-    std::vector<Sheet> sheets;  ///< what is cut from each panel
-    int rolls = 0;              ///< of tape
-    double stiffeners_mm = 0;   ///< along its sides, apart: their bottoms press out by half a millimetre at most
-    int screws = 0;             ///< around the bottom, one every 150 mm
+    double wall_n_m = 0;          ///< the pour presses on each metre of its sides: ρ·g·h²/2
+    double sag_mm = 0;            ///< of the bottom between its bearers
+    double wedge_l = 0;           ///< more that a form out of level takes
+    double overhang_sag_mm = 0;   ///< of its end past the bench
+    std::vector<double> pack_mm;  ///< under each corner, where all four were read, so that it stands level
+    std::vector<Sheet> sheets;    ///< what is cut from each panel
+    int rolls = 0;                ///< of tape
+    double stiffeners_mm = 0;     ///< along its sides, apart: their bottoms press out by half a millimetre at most
+    int screws = 0;               ///< around the bottom, one every 150 mm
 };
 
 struct FloatUp {

@@ -162,7 +162,17 @@ class Teller {
             add("pour.sags", Severity::watch,
                 say("Between bearers {} apart the form's bottom hangs {}: set them closer, {} or less.", mm(c.bearers_mm), fine(f.sag_mm),
                     mm(std::floor(c.bearers_mm * std::pow(0.4 / f.sag_mm, 0.25) / 10) * 10)));
-        if (c.slope_mm_m > 0.5)
+        if (f.overhang_sag_mm > 0.5)
+            add("pour.overhang", f.overhang_sag_mm > 3 ? Severity::stop : Severity::watch,
+                say("Where the form hangs {} over its bench its end goes down {}: put a leg or a board under it.", mm(c.overhang_mm),
+                    fine(f.overhang_sag_mm)));
+        if (!f.pack_mm.empty()) {
+            if (const double most = *std::max_element(f.pack_mm.begin(), f.pack_mm.end()); most > 0.5)
+                add("pour.level", Severity::watch,
+                    say("The form's corners stand {} apart: {} more resin at the low ones. Pack up {} left near, {} right near, {} right "
+                        "far, {} left far.",
+                        fine(most), litres(f.wedge_l), fine(f.pack_mm[0]), fine(f.pack_mm[1]), fine(f.pack_mm[2]), fine(f.pack_mm[3])));
+        } else if (c.slope_mm_m > 0.5)
             add("pour.slope", Severity::watch,
                 say("The form stands {} mm a metre out of level: a wedge of {} more at one end, planed off after. Level it.",
                     number(c.slope_mm_m), litres(f.wedge_l)));
@@ -367,7 +377,7 @@ Thing form_thing(const PourPlan& p, const Frame& to_bench) {
                   "Bottom hangs between bearers",
                   fine(f.sag_mm),
                   {},
-                  {},
+                  f.overhang_sag_mm > 0.05 ? say("and its end past the bench {}", fine(f.overhang_sag_mm)) : Phrase(),
                   {"5·q·L⁴/(384·E·I), a strip as wide as it is thick", {}, "an estimate"}}};
     return t;
 }

@@ -27,6 +27,12 @@ void fields(FieldVisitor& v, Channel& c) {
     v.number({"bolts", "Bolts a channel", Kind::count, bolts}, c.bolts);
 }
 
+void fields(FieldVisitor& v, ChannelSection& c) {
+    v.number({"width_mm", "Wide", Kind::fine, {5, 200}}, c.width_mm);
+    v.number({"depth_mm", "Deep", Kind::fine, {2, 100}}, c.depth_mm);
+    v.number({"wall_mm", "Wall", Kind::fine, {0.5, 20}}, c.wall_mm);
+}
+
 void fields(FieldVisitor& v, BaseCorner& c) {
     v.number({"u_mm", "Along, from the middle", Kind::length, place, true}, c.u_mm);
     v.number({"v_mm", "Across, from the middle", Kind::length, place, true}, c.v_mm);

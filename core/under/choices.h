@@ -52,6 +52,12 @@ struct BaseCorner {
     bool operator==(const BaseCorner&) const = default;
 };
 
+/// A section of channel on the maker's list.
+struct ChannelSection {
+    double width_mm = 40, depth_mm = 12, wall_mm = 3;
+    bool operator==(const ChannelSection&) const = default;
+};
+
 struct UnderChoices {
     std::vector<LegPlate> plates;  ///< none: nothing is laid yet
     std::vector<Channel> channels;
@@ -123,6 +129,7 @@ inline constexpr auto insert_kinds =
 void fields(FieldVisitor& v, LegPlate& p);
 void fields(FieldVisitor& v, Channel& c);
 void fields(FieldVisitor& v, BaseCorner& c);
+void fields(FieldVisitor& v, ChannelSection& c);
 void fields(FieldVisitor& v, UnderChoices& c);
 
 }  // namespace yb

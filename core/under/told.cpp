@@ -86,6 +86,14 @@ class Teller {
                                    "volumes between the finished planes, Simpson's rule; Wood Handbook FPL-GTR-190, table 5-3a"}});
         if (!p_.pockets.empty()) {
             const Pocket& k = p_.pockets.front();
+            std::vector<Given> beside;
+            if (p_.held) {
+                beside.push_back({"cup without anything", fine(p_.held->free_mm), "one face damper"});
+                beside.push_back({"cup with the channels", fine(p_.held->held_mm), "their share of the stiffness taken off"});
+                beside.push_back(
+                    {"cup with bow ties or resin instead", fine(p_.held->free_mm), "they keep a crack shut, and nothing flat"});
+                beside.push_back({"pulls at a channel's middle bolt, N", number(std::round(p_.held->bolt_n)), "48·E·I·δ/L³"});
+            }
             p_.figures.push_back(
                 {"under.channel",
                  "Channel carries, across the grain",
@@ -102,6 +110,8 @@ class Teller {
                    {"E_L, MPa", number(of_.species->moe_mpa.value_or(0)), "species table"},
                    {"thickness", fine(top_.thickness_mm), "Flat"}},
                   "Euler–Bernoulli; how far it helps is disputed: judge for yourself"}});
+            auto& given = p_.figures.back().working.given;
+            given.insert(given.end(), beside.begin(), beside.end());
         }
     }
 

@@ -133,7 +133,11 @@ TEST_CASE("with no loss at all it rises by H·α/c", "[cure]") {
     wrapped.board_mm = 0;
     wrapped.h = 1e-6;
     wrapped.most_h = 400;
-    const Cured c = cure(slow, wrapped);
+    const Cured c = cure(slow, wrapped, {1, 60});
+    // Everywhere and always: so much warmer as it is cured.
+    REQUIRE(c.frames.size() > 4);
+    for (const CureFrame& f : c.frames)
+        for (std::size_t i = 0; i < f.temp_c.size(); ++i) CHECK(f.temp_c[i] - 20 == Approx(c.rise_c * f.alpha[i]).margin(0.001 * c.rise_c));
     CHECK(c.peak_c == Approx(20 + c.rise_c).epsilon(0.003));
     CHECK(c.energy_error_pct < 0.1);
 }

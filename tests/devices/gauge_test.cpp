@@ -45,3 +45,16 @@ TEST_CASE("bytes come in any pieces and a runaway line is dropped", "[devices]")
         CHECK(back[0].value_mm == Approx(v));
     }
 }
+
+TEST_CASE("a thermocouple that reads what no pour has is broken, and says so", "[devices]") {
+    for (const char* line : {"R 2000 C", "R 260.5 C", "R -41 C", "R 4000 F"}) {
+        const GaugeMessage m = read_gauge_line(line);
+        INFO(line);
+        CHECK(m.kind == GaugeMessage::Kind::trouble);
+        CHECK(m.words.find("look at its wire") != std::string::npos);
+    }
+    CHECK(read_gauge_line("R 64.5 C").kind == GaugeMessage::Kind::temperature);
+    CHECK(read_gauge_line("R 212 F").value_mm == Approx(100));
+    CHECK(read_gauge_line("R nan C").kind != GaugeMessage::Kind::temperature);
+    CHECK(read_gauge_line("R  C").kind != GaugeMessage::Kind::temperature);
+}

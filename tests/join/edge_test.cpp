@@ -308,3 +308,21 @@ TEST_CASE("bark is kept or drawn off, each with what it brings [T45]", "[join][e
     CHECK(plan.join->bark_mm == 0);
     CHECK_FALSE(find_caution(plan.join->cautions, "join.bark"));
 }
+
+TEST_CASE("what is drilled into a live knot is told, a pocket across one is not [T21]", "[join][clash][T21]") {
+    Plain f(EdgeShape::square, 3);
+    f.job.under.plates = {{0, 0, 100, 400, 3, 1}};
+    f.slab.flaws.push_back({"k", FlawKind::knot, Face::a, box(990, -10, 1010, 10), false, {}, 1, ""});
+    const JoinPlan p = f.plan();
+    const Caution* c = find_caution(p.cautions, "join.knot");
+    REQUIRE(c);
+    CHECK(c->severity == Severity::watch);
+    CHECK(render(c->says, Units::metric()).find("insert of plate 1") != std::string::npos);
+    // A dead one is a void and Fill's, and Under tells of holes in it.
+    f.slab.flaws[0].depth_mm = 12;
+    CHECK_FALSE(find_caution(f.plan().cautions, "join.knot"));
+    f.slab.flaws[0].depth_mm.reset();
+    f.job.under.plates.clear();
+    f.job.under.channels = {{0, 60, 300, 40, 12, 3, 2}};
+    CHECK_FALSE(find_caution(f.plan().cautions, "join.knot"));
+}

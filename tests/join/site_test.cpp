@@ -161,3 +161,34 @@ TEST_CASE("in two stages the second one takes the first one's clamps", "[join][s
     CHECK(twice.join->clamps == std::max(j[0].clamps + j[1].clamps, j[2].clamps));
     CHECK(twice.join->clamps < once.join->clamps);
 }
+
+TEST_CASE("cauls across lie near both ends, close enough between, and on no pocket", "[join][cauls]") {
+    CHECK(cauls_across(2000, CaulsAcross::none, 50, {}).empty());
+    CHECK(cauls_across(2000, CaulsAcross::ends, 50, {}) == std::vector<double>{-920, 920});
+    const auto all = cauls_across(2000, CaulsAcross::all, 50, {});
+    REQUIRE(all.size() == 6);  // 1840 / 450 = 4.1 spans
+    CHECK(all[1] - all[0] == Approx(368));
+    // One slides off the pocket it would lie on, by no more than it has to within 5 mm.
+    const auto slid = cauls_across(2000, CaulsAcross::all, 50, {{all[2] - 30, all[2] + 10}});
+    CHECK(std::abs(slid[2] - all[2]) <= 40);
+    CHECK((slid[2] - 25 >= all[2] + 10 - 1e-9 || slid[2] + 25 <= all[2] - 30 + 1e-9));
+    CHECK(slid[1] == all[1]);
+    // In every demo job that is glued they lie clear of every channel, inside the top.
+    const Documents docs = demo_shop();
+    int glued = 0;
+    for (const auto& [id, job] : docs.jobs) {
+        Job all_along = job;
+        all_along.join.across = CaulsAcross::all;
+        const Plan plan = plan_job(all_along, docs);
+        if (plan.join->joints.empty()) {
+            CHECK(plan.join->across_u.empty());
+            continue;
+        }
+        ++glued;
+        for (const double u : plan.join->across_u) {
+            CHECK(std::abs(u) <= job.top.length_mm / 2 - 25 + 1e-9);
+            for (const Channel& c : job.under.channels) CHECK(std::abs(u - c.u_mm) >= (50 + c.width_mm) / 2 - 1e-9);
+        }
+    }
+    CHECK(glued >= 3);
+}

@@ -1,6 +1,7 @@
 // The pour of a river: volumes that add up, lifts below the limit, batches by hand, Archimedes, the form, and every mistake told.
 #include <catch2/catch.hpp>
 
+#include "core/edit/mends.h"
 #include "core/job/cards.h"
 #include "core/job/documents.h"
 #include "core/job/plan.h"
@@ -303,4 +304,45 @@ TEST_CASE("what the pour leaves behind is in the days, after it is cured [T39]",
     f.job().top.live = LiveEdges::none;
     const Plan sawn = f.plan();
     CHECK(std::none_of(sawn.days->operations.begin(), sawn.days->operations.end(), [](const Operation& o) { return o.key == "bleed"; }));
+}
+
+TEST_CASE("a form's corners as read: what the low ones cost, what packs them; an end past its bench [T6]", "[pour][form][T6]") {
+    Poured f;
+    Plan plan = f.plan();
+    CHECK(plan.pour->form.wedge_l == 0);
+    double surface = 0;
+    for (const Compartment& c : plan.pour->compartments) surface += area(c.above);
+    // Level across, 4 mm higher at the right: the mean lies 2 below the highest, as a slope of 4 over the length has it.
+    f.job().pour.corners_mm = {0, 4, 4, 0};
+    plan = f.plan();
+    CHECK(plan.pour->form.wedge_l == Approx(surface * 2 * 1e-6));
+    CHECK(plan.pour->form.pack_mm == std::vector<double>{4, 0, 0, 4});
+    const Caution* c = find_caution(plan.pour->cautions, "pour.level");
+    REQUIRE(c);
+    CHECK(c->severity == Severity::watch);
+    f.job().pour.corners_mm = {};
+    f.job().pour.slope_mm_m = 4000 / plan.pour->form.inside_length_mm;
+    CHECK(f.plan().pour->form.wedge_l == Approx(surface * 2 * 1e-6));
+    // Three of four read say nothing yet.
+    f.job().pour.slope_mm_m = 0;
+    for (std::size_t k = 0; k < 3; ++k) set_form_corner(f.job(), k, 3.0 * static_cast<double>(k));
+    CHECK(f.plan().pour->form.pack_mm.empty());
+    set_form_corner(f.job(), 3, 1);
+    CHECK(f.plan().pour->form.pack_mm == std::vector<double>{6, 3, 0, 5});
+    // Past its bench by 400 it hangs by q·L⁴/(8·E·I), the load of resin as deep as it is poured, its own strip of sheet.
+    f.job().pour.overhang_mm = 400;
+    plan = f.plan();
+    const Resin& resin = river_resin(f.docs.shop.resins, f.job().fill.river);
+    const double deep = plan.top->thickness_mm + f.job().fill.overfill_mm + f.job().pour.after_mm;
+    const double q = resin.mixed_density() * 1000 * 9.80665 * deep / 1000;
+    CHECK(plan.pour->form.overhang_sag_mm ==
+          Approx(1000 * q * std::pow(0.4, 4) / (8 * 3.5e9 * std::pow(f.job().pour.sheet_mm / 1000, 3) / 12)));
+    f.job().pour.overhang_mm = 900;
+    plan = f.plan();
+    c = find_caution(plan.pour->cautions, "pour.overhang");
+    REQUIRE(c);
+    const auto mend = mend_of(*c, f.docs, "job-tarn-river", plan);
+    REQUIRE(mend);
+    mended(f.docs, "job-tarn-river", *mend);
+    CHECK_FALSE(find_caution(f.plan().pour->cautions, "pour.overhang"));
 }

@@ -120,6 +120,25 @@ inline std::map<std::string, Recompute> of_join() {
              }
              return Expected{t, litres, 0.01, 0.02, 1e-3};
          }},
+        {"join.across",
+         [](const Case& c, const Figure&) {
+             // Two at the ends; between them so many that none lies further than 450 from the next.
+             if (c.job.join.across == CaulsAcross::none) return Expected{0, 0, 0, 0, 0};
+             int n = 2;
+             if (c.job.join.across == CaulsAcross::all)
+                 while ((2 * c.hl() - 160) / (n - 1) > 450) ++n;
+             return Expected{static_cast<double>(n), 0, 0, 0, 0};
+         }},
+        {"join.rods_carry",
+         [](const Case& c, const Figure&) {
+             // The moment at each bank by a fixed beam whose ends are pushed apart: F·gap/2; stress at the rim of a round bar.
+             const double r = c.job.makeup.rod_mm / 2;
+             const double inertia = M_PI / 4 * r * r * r * r;
+             double sum = 0;
+             for (const JointPlan& j : c.plan.makeup->joints)
+                 for (const Rod& rod : j.rods) sum += 235 * inertia / r / (rod.gap_mm / 2);
+             return Expected{sum, 0, 51, 0.01, 0};
+         }},
         {"join.rods", of_rack_and_lay().at("lay.rods")},
         {"join.pieces",
          [](const Case& c, const Figure&) {
