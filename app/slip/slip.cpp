@@ -31,6 +31,14 @@ QPushButton* arrow(const QString& sign, const QString& name, const QString& spok
 
 }  // namespace
 
+namespace {
+/// What is scrolled: as high as its lines are at the width they have. What lines could wrap to in a narrower one asks for no room.
+class Paper : public QWidget {
+  public:
+    QSize minimumSizeHint() const override { return {QWidget::minimumSizeHint().width(), 0}; }
+};
+}  // namespace
+
 Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session) {
     setObjectName("slip_paper");
     setFixedWidth(theme::grown(306));
@@ -90,7 +98,7 @@ void Slip::build_head(QVBoxLayout* column) {
 
 /// The paper with all its parts; what they say follows what is picked.
 void Slip::build_paper() {
-    auto* paper = new QWidget;
+    auto* paper = new Paper;
     paper->setObjectName("slip_page");
     auto* box = new QVBoxLayout(paper);
     box->setContentsMargins(18, 0, 16, 0);
