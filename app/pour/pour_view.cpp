@@ -402,19 +402,14 @@ std::vector<Field> PourView::fields(const Session& s) const {
     for (const char* path : {"pour.sheet_mm", "pour.rim_mm", "pour.bearers_mm", "pour.tape_mm", "pour.roll_m", "pour.panel_long_mm",
                              "pour.panel_wide_mm", "pour.kerf_mm", "pour.overhang_mm"})
         out.push_back(of(job_number(path), "top form"));
-    const QString corners[] = {QObject::tr("Corner high by, left near"), QObject::tr("Corner high by, right near"),
-                               QObject::tr("Corner high by, right far"), QObject::tr("Corner high by, left far")};
-    for (std::size_t k = 0; k < 4; ++k)
-        out.push_back(of(Field{QString("form_corner_%1").arg(k + 1), corners[k], Kind::fine,
-                               [k](const Session& now) -> std::optional<double> {
-                                   if (!now.pour() || k >= now.pour()->corners_mm.size()) return {};
-                                   return now.pour()->corners_mm[k];
-                               },
-                               [k](Session& now, std::optional<double> v) {
-                                   now.edit_job(QObject::tr("A corner of the form"), [&](Job& j) { set_form_corner(j, k, v); });
-                               },
-                               -100, 100, true},
-                         "form"));
+    for (Field& f : four_corners(
+             "form_corner", QObject::tr("Corner high by"), -100, 100,
+             [](const Session&now) { return now.pour() ? &now.pour()->corners_mm : nullptr; },
+             [](Session&now, std::size_t k, std::optional<double> v) {
+                 now.edit_job(QObject::tr("A corner of the form"), [&](Job& j) { set_form_corner(j, k, v); });
+             },
+             "form"))
+        out.push_back(std::move(f));
     // A compartment right of a divider: how much of its own colour.
     if (const Thing* t = s.picked_thing(); t && t->kind == "river")
         if (const int d = divider_of(s, t->index); d >= 0) {

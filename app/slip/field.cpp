@@ -72,6 +72,22 @@ Field of(Field field, const char* kinds) {
     return field;
 }
 
+std::vector<Field> four_corners(const QString& name, const QString& what, double low, double high,
+                                std::function<const std::vector<std::optional<double>>*(const Session&)> all,
+                                std::function<void(Session&, std::size_t, std::optional<double>)> set, const QString& of) {
+    const QString places[] = {QObject::tr("%1, left near"), QObject::tr("%1, right near"), QObject::tr("%1, right far"),
+                              QObject::tr("%1, left far")};
+    std::vector<Field> out;
+    for (std::size_t k = 0; k < 4; ++k)
+        out.push_back({QString("%1_%2").arg(name).arg(k + 1), places[k].arg(what), Kind::fine,
+                       [all, k](const Session& s) -> std::optional<double> {
+                           const auto* readings = all(s);
+                           return readings && k < readings->size() ? (*readings)[k] : std::nullopt;
+                       },
+                       [set, k](Session& s, std::optional<double> v) { set(s, k, v); }, low, high, true, of});
+    return out;
+}
+
 Field job_number(const std::string& path, const QString& name, const QString& label) {
     return number_of<Job>(
         path, name, label, [](const Session& s) { return s.job(); }, &Session::edit_job);

@@ -21,6 +21,12 @@ struct Field {
     QString of = QStringLiteral("top");  ///< the kinds of things it is about, as of an action
 };
 
+/// Four readings at corners, from the left near one the way round: name_1 … name_4, each labelled `what` and where it is. @param all where
+/// they are kept, nullptr where nothing is; @param set takes the corner, 0 to 3.
+std::vector<Field> four_corners(const QString& name, const QString& what, double low, double high,
+                                std::function<const std::vector<std::optional<double>>*(const Session&)> all,
+                                std::function<void(Session&, std::size_t, std::optional<double>)> set, const QString& of);
+
 struct TextField {
     QString name, label;
     std::function<QString(const Session&)> get;

@@ -272,7 +272,7 @@ std::optional<Dial> UnderView::dial(const Session& s) const {
     if (!s.plan() || !s.plan()->under->ready || s.plan()->under->slots.empty()) return {};
     if (!s.dial()) return Dial{QObject::tr("through the year"), 11};
     const auto month = static_cast<int>(std::lround(*s.dial() * 11));
-    return Dial{QObject::tr("%1: the wood holds %2")
+    return Dial{QObject::tr("%1: the wood holds %2 · ways twelve times over")
                     .arg(told(month_name(month)), in_units(percent(s.plan()->under->month_pct[static_cast<std::size_t>(month)]), s)),
                 11};
 }
@@ -351,19 +351,14 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
 namespace {
 /// How the base stands on its floor, and the corners of an outline of one's own.
 void base_fields(std::vector<Field>& out, const Session& now) {
-    const QString feet[] = {QObject::tr("Foot above the floor, left near"), QObject::tr("Foot above the floor, right near"),
-                            QObject::tr("Foot above the floor, right far"), QObject::tr("Foot above the floor, left far")};
-    for (std::size_t k = 0; k < 4; ++k)
-        out.push_back(of(Field{QString("floor_gap_%1").arg(k + 1), feet[k], Kind::fine,
-                               [k](const Session& s) -> std::optional<double> {
-                                   if (!s.job() || k >= s.job()->under.floor_gaps_mm.size()) return {};
-                                   return s.job()->under.floor_gaps_mm[k];
-                               },
-                               [k](Session& s, std::optional<double> v) {
-                                   s.edit_job(QObject::tr("A foot above the floor"), [&](Job& j) { set_floor_gap(j, k, v); });
-                               },
-                               0, 60, true},
-                         "base"));
+    for (Field& f : four_corners(
+             "floor_gap", QObject::tr("Foot above the floor"), 0, 60,
+             [](const Session&s) { return s.job() ? &s.job()->under.floor_gaps_mm : nullptr; },
+             [](Session&s, std::size_t k, std::optional<double> v) {
+                 s.edit_job(QObject::tr("A foot above the floor"), [&](Job& j) { set_floor_gap(j, k, v); });
+             },
+             "base"))
+        out.push_back(std::move(f));
     if (now.job()->under.base != BaseKind::panels) return;
     const auto corners = base_outline(now.job()->under);
     for (std::size_t i = 0; i < corners.size(); ++i)
@@ -411,25 +406,16 @@ std::vector<Field> UnderView::fields(const Session& now) const {
     if (const Thing* t = now.picked_thing(); t && t->kind == "base" && now.job()) base_fields(out, now);
     // How far the plate's corners hang below the top, the base stood under it.
     if (const Thing* t = now.picked_thing(); t && t->kind == "plate") {
-        const QString corners[] = {QObject::tr("Gap, left near"), QObject::tr("Gap, right near"), QObject::tr("Gap, right far"),
-                                   QObject::tr("Gap, left far")};
-        for (std::size_t k = 0; k < 4; ++k) {
-            Field f{QString("plate_gap_%1").arg(k + 1),
-                    corners[k],
-                    Kind::fine,
-                    [i = t->index, k](const Session& s) -> std::optional<double> {
-                        if (!s.job() || i >= s.job()->under.plates.size()) return {};
-                        const auto& gaps = s.job()->under.plates[i].gaps_mm;
-                        return k < gaps.size() ? gaps[k] : std::nullopt;
-                    },
-                    [i = t->index, k](Session& s, std::optional<double> v) {
-                        s.edit_job(QObject::tr("A gap under a plate"), [&](Job& j) { set_plate_gap(j, i, k, v); });
-                    },
-                    0,
-                    60,
-                    true};
-            out.push_back(of(f, "plate"));
-        }
+        for (Field& f : four_corners(
+                 "plate_gap", QObject::tr("Gap"), 0, 60,
+                 [i = t->index](const Session&s) {
+                     return s.job() && i < s.job()->under.plates.size() ? &s.job()->under.plates[i].gaps_mm : nullptr;
+                 },
+                 [i = t->index](Session&s, std::size_t k, std::optional<double> v) {
+                     s.edit_job(QObject::tr("A gap under a plate"), [&](Job& j) { set_plate_gap(j, i, k, v); });
+                 },
+                 "plate"))
+            out.push_back(std::move(f));
     }
     out.push_back(of(job_number("under.least_above_mm"), "hole"));
     out.push_back(of(job_number("under.damper_pct"), "channel"));
@@ -495,6 +481,13 @@ std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
     const bool panels = session.job() && session.job()->under.base == BaseKind::panels;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
+    const auto list = [s](const QString& label, void (*how)(Shop&, const Channel&)) {
+        return [s, label, how] {
+            const Thing* t = s->picked_thing();
+            if (!t || !s->job() || t->index >= s->job()->under.channels.size()) return;
+            s->edit_shop(label, [how, c = s->job()->under.channels[t->index]](Shop& shop) { how(shop, c); });
+        };
+    };
     const auto drop = [s](const QString& label, void (*how)(Job&, std::size_t)) {
         return [s, label, how] {
             const Thing* t = s->picked_thing();
@@ -525,22 +518,14 @@ std::vector<Action> UnderView::actions(Session& session) {
         {"keep_section",
          QObject::tr("Keep its section on the list"),
          {},
-         [s] {
-             if (const Thing* t = s->picked_thing(); t && s->job() && t->index < s->job()->under.channels.size())
-                 s->edit_shop(QObject::tr("Keep a section"),
-                              [c = s->job()->under.channels[t->index]](Shop& shop) { keep_section(shop, c); });
-         },
+         list(QObject::tr("Keep a section"), keep_section),
          true,
          false,
          "channel"},
         {"drop_section",
          QObject::tr("Take its section off the list"),
          {},
-         [s] {
-             if (const Thing* t = s->picked_thing(); t && s->job() && t->index < s->job()->under.channels.size())
-                 s->edit_shop(QObject::tr("A section off the list"),
-                              [c = s->job()->under.channels[t->index]](Shop& shop) { drop_section(shop, c); });
-         },
+         list(QObject::tr("A section off the list"), drop_section),
          true,
          false,
          "channel"},

@@ -174,6 +174,7 @@ const std::map<std::string, const char*>& all() {
         {"rack.thickness_zero", "A thickness of nothing"},
         {"rack.twice", "Two stations at one place"},
         {"under.base", "This base can't be built"},
+        {"under.client", "What to tell the client"},
         {"under.door", "The way through the door"},
         {"under.dry", "Drier than any air dries it"},
         {"under.floor", "A foot hangs above the floor"},

@@ -15,7 +15,7 @@ std::vector<CardStep> card_of(const std::string& card, const Job& job, const Pla
     if (card == "pour" && plan.pour && !plan.pour->lifts.empty() && !shop.resins.empty())
         return pour_card(*plan.pour, job.pour, river_resin(shop.resins, job.fill.river));
     if (card == "glue" && plan.join && !plan.join->joints.empty()) return glue_card(*plan.join, job.join);
-    if (card == "rods" && plan.join && !plan.join->rods.empty()) return rod_card(*plan.join, job.join, job.makeup);
+    if (card == "rods" && plan.join && !plan.join->rods.empty()) return rod_card(*plan.join, job.join, job.makeup, job.top.length_mm);
     return {};
 }
 

@@ -58,7 +58,7 @@ std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& c) {
     return out;
 }
 
-std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& c, const MakeUpChoices& how) {
+std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& c, const MakeUpChoices& how, double length) {
     std::vector<CardStep> out;
     if (p.rods.empty()) return out;
     const double n = static_cast<double>(p.rods.size());
@@ -75,8 +75,8 @@ std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& c, const Ma
     for (std::size_t i = 0; i < p.rods.size(); ++i) {
         const Rod& r = p.rods[i];
         out.push_back({"drill " + std::to_string(i + 1),
-                       say("Rod {}, {} from the middle: drill {} deep into both banks", count(static_cast<double>(i) + 1), mm(r.u_mm),
-                           fine(how.rod_depth_mm)),
+                       say("Rod {}, {} from the left end: drill {} deep into both banks", count(static_cast<double>(i) + 1),
+                           mm(r.u_mm + length / 2), fine(how.rod_depth_mm)),
                        c.washer_mm > 0 ? say("through the guide, the washer of {} under it on one bank only; {} of gap between",
                                              fine(c.washer_mm), fine(r.gap_mm))
                                        : say("through the guide; {} of gap between", fine(r.gap_mm)),

@@ -139,7 +139,8 @@ JoinPlan plan_join(const JoinInputs& in);
 std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& choices);
 
 /// The open river put together on its rods, as a card to run. Empty where there are no rods.
-std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& choices, const MakeUpChoices& how);
+/// @param length_mm of the top: places are told from its left end.
+std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& choices, const MakeUpChoices& how, double length_mm);
 
 /// Lines of the grain along the sawn sides of a top: between a slab's two edges the grain runs as they do, each in its share. Of
 /// those the one that stays inside the side and is nearest to it. Nothing along a side that keeps its live edge, or for a round top.

@@ -389,17 +389,6 @@ class Teller {
 
     void choices() {
         const auto& c = in_.choices;
-        if (p_.bark_mm > 0) {
-            p_.choices.push_back(choice_of(join_barks, c,
-                                           {say("{} to draw off and brush, about {}; what is below stays as it grew", along(p_.bark_mm),
-                                                hours(p_.bark_mm / 1000 * bark_off_h_m)),
-                                            say("{} that falls off within the years, in the dry first", along(p_.bark_mm))}));
-            if (c.bark_kept)
-                add("join.bark", Severity::watch,
-                    say("{} of bark stays on: it falls off later, the more the drier the room. Run thin glue under its edge, oil it, and "
-                        "write down that the client agreed.",
-                        along(p_.bark_mm)));
-        }
         if (!p_.joints.empty()) {
             const auto needs = [&](double m, double open) { return say("{} of {} open", minutes(m), minutes(open)); };
             p_.choices.push_back(choice_of(
@@ -444,6 +433,17 @@ class Teller {
             edges[i].then.push_back(say("{} straight left, {} off", fine(std::max(0.0, with.rim.flat_mm)), litres(with.rim.litres)));
         }
         p_.choices.push_back(choice_of(join_edges, c, std::move(edges)));
+        if (p_.bark_mm > 0) {
+            p_.choices.push_back(choice_of(join_barks, c,
+                                           {say("{} to draw off and brush, about {}; what is below stays as it grew", along(p_.bark_mm),
+                                                hours(p_.bark_mm / 1000 * bark_off_h_m)),
+                                            say("{} that falls off within the years, in the dry first", along(p_.bark_mm))}));
+            if (c.bark_kept)
+                add("join.bark", Severity::watch,
+                    say("{} of bark stays on: it falls off later, the more the drier the room. Run thin glue under its edge, oil it, and "
+                        "write down that the client agreed.",
+                        along(p_.bark_mm)));
+        }
         if (!p_.joints.empty()) {
             std::vector<Phrase> bars;
             for (const CaulsAcross way : join_acrosses.values) {

@@ -319,6 +319,7 @@ class Teller {
                     "will shrink {} across.",
                     percent(p_.read_pct), percent(room.low_pct), percent(room.high_pct),
                     fine(-top_.widens(of_.wide.u_mm, of_.wide.low_v, of_.wide.high_v, of_.leaf_pct, (room.low_pct + room.high_pct) / 2))));
+        for_the_client();
         if (const Slot* s = longest(); s && !s->round) {
             const double travel = s->travel_in_mm + s->travel_out_mm;
             const double place = travel > 0 ? s->travel_in_mm / travel : 0.5;
@@ -336,6 +337,35 @@ class Teller {
         if (!p_.slots.empty() && !anchored)
             add("under.no_fixed", Severity::watch,
                 say("No hole sits on the fixed line: the top can wander. Take an odd number of bolts across, or move a plate."));
+    }
+
+    /// How wide it gets through the year, in words for who is to live with it.
+    void for_the_client() {
+        if (of_.wide.width_mm <= 0) return;
+        const auto [dry, damp] = std::minmax_element(p_.month_pct.begin(), p_.month_pct.end());
+        const auto wider = [&](double pct) {
+            return top_.widens(of_.wide.u_mm, of_.wide.low_v, of_.wide.high_v, of_.leaf_pct, std::clamp(pct, 0.0, 30.0));
+        };
+        const double least = wider(*dry);
+        const double most = wider(*damp);
+        if (most - least < 0.5) return;
+        const char* when_least = month_name(static_cast<int>(dry - p_.month_pct.begin()));
+        const char* when_most = month_name(static_cast<int>(damp - p_.month_pct.begin()));
+        if (least < 0 && most > 0)
+            add("under.client", Severity::note,
+                say("To tell the client: in {} it is {} narrower than the day it is put together, in {} {} wider, every year. That is the "
+                    "wood, and no fault; the base lets it.",
+                    when_least, fine(-least), when_most, fine(most)));
+        else if (most <= 0)
+            add("under.client", Severity::note,
+                say("To tell the client: it gets narrower in its room and stays so, by {} in {} and {} in {}, every year. That is the wood, "
+                    "and no fault; the base lets it.",
+                    fine(-most), when_most, fine(-least), when_least));
+        else
+            add("under.client", Severity::note,
+                say("To tell the client: it gets wider in its room and stays so, by {} in {} and {} in {}, every year. That is the wood, "
+                    "and no fault; the base lets it.",
+                    fine(least), when_least, fine(most), when_most));
     }
 
     void loads() {

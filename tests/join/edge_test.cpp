@@ -262,6 +262,12 @@ TEST_CASE("the rods of an open river are a card from the polish to the blocks ou
     std::size_t drilled = 0;
     for (const std::string& key : keys) drilled += key.rfind("drill ", 0) == 0;
     CHECK(drilled == plan.join->rods.size());
+    // Each place is told from the left end, in the top.
+    for (const CardStep& step : steps)
+        if (step.key.rfind("drill ", 0) == 0) {
+            CHECK(step.says.value(1) > 0);
+            CHECK(step.says.value(1) < job.top.length_mm);
+        }
     // Rods from the left, each as long as its gap and both depths; every step's name is its own.
     for (std::size_t i = 0; i < plan.join->rods.size(); ++i) {
         CHECK(plan.join->rods[i].length_mm == Approx(plan.join->rods[i].gap_mm + 2 * job.makeup.rod_depth_mm));

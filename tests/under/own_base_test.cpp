@@ -371,3 +371,26 @@ TEST_CASE("a top moves as its grown slab does, dried in steps ring by ring", "[u
     }
     CHECK(looked >= 4);
 }
+
+TEST_CASE("what the year does to its width, in words for the client", "[under]") {
+    Table t;
+    const Caution* c = t.says("under.client");
+    REQUIRE(c);
+    CHECK(c->severity == Severity::note);
+    const std::string text = render(c->says, Units::metric());
+    // Narrower after the dry months, wider after the damp ones; both as the months of the wood have it.
+    CHECK(text.find("narrower than the day") != std::string::npos);
+    const auto [dry, damp] = std::minmax_element(t.last.month_pct.begin(), t.last.month_pct.end());
+    const double s = *find_species("cherry, black")->shrink_tangential_pct;
+    CHECK(c->says.value(1) == Approx(-movement(800, s, 9, *dry)));
+    CHECK(c->says.value(3) == Approx(movement(800, s, 9, *damp)));
+    // Wet from the yard it only narrows, dry as a bone it only widens.
+    t.slab.moisture_pct = 16;
+    CHECK(render(t.says("under.client")->says, Units::metric()).find("gets narrower") != std::string::npos);
+    t.slab.moisture_pct = 4;
+    CHECK(render(t.says("under.client")->says, Units::metric()).find("gets wider") != std::string::npos);
+    // A room that never changes has nothing to tell.
+    t.slab.moisture_pct = 9;
+    for (Month& m : t.job.room.months) m = {21, 48};
+    CHECK_FALSE(t.says("under.client"));
+}
