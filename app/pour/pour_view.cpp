@@ -364,15 +364,28 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
         return (at(i, j) * (1 - a) + at(i + 1, j) * a) * (1 - b) + (at(i, j + 1) * (1 - a) + at(i + 1, j + 1) * a) * b;
     };
     double now = air;
+    double cured = 0;
+    std::vector<bool> gelled;
     for (int j = 0; j < h; ++j)
         for (int i = 0; i < w; ++i) {
             const double x = std::abs((i + 0.5) / w * 2 - 1) * half;
             const double z = deep * (1 - (j + 0.5) / h);
             const double t = value(f.temp_c, std::min(x, half), z);
             now = std::max(now, t);
+            const double alpha = value(f.alpha, std::min(x, half), z);
+            cured += alpha / (w * h);
+            gelled.push_back(alpha >= gel_alpha);
             QColor colour = theme::heat((t - air) / span);
             colour.setAlphaF(static_cast<float>(std::clamp(0.15 + 0.75 * (t - air) / span, 0.0, 0.9)));
             image.setPixelColor(i, j, colour);
+        }
+    // Where it has gelled ends in a line of ink.
+    for (int j = 0; j < h; ++j)
+        for (int i = 0; i < w; ++i) {
+            const auto at = [&](int a, int b) { return gelled[static_cast<std::size_t>(b * w + a)]; };
+            if (at(i, j) &&
+                ((i > 0 && !at(i - 1, j)) || (i + 1 < w && !at(i + 1, j)) || (j > 0 && !at(i, j - 1)) || (j + 1 < h && !at(i, j + 1))))
+                image.setPixelColor(i, j, theme::colours().ink);
         }
     // It lies at the bottom of the top: the first lift.
     const QPointF a = map.end_px(middle + half, deep);
@@ -389,7 +402,8 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     p.setPen(theme::colours().ink);
     p.setFont(theme::figures(10));
     const QRectF where = QRectF(a, b).normalized();
-    p.drawText(where.center() + QPointF(-30, -where.height() / 2 - 6), in_units(celsius(now), s));
+    p.drawText(where.center() + QPointF(-30, -where.height() / 2 - 6),
+               QObject::tr("%1 · %2 cured").arg(in_units(celsius(now), s), in_units(percent(std::round(100 * cured)), s)));
 }
 
 std::vector<Field> PourView::fields(const Session& s) const {

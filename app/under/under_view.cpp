@@ -468,6 +468,11 @@ std::vector<PickField> UnderView::picks(const Session& of_now) const {
          [](Session& s, int i) {
              s.edit_job(QObject::tr("Room"), [&](Job& j) { set_room(j, generic_climates().at(static_cast<std::size_t>(i))); });
          }},
+        {"store_air", QObject::tr("Store"), names, [index](const Session& s) { return index(s.shop().store); },
+         [](Session& s, int i) {
+             s.edit_shop(QObject::tr("Store air"),
+                         [&](Shop& shop) { set_store_air(shop, generic_climates().at(static_cast<std::size_t>(i))); });
+         }},
         {"shop_air", QObject::tr("Shop"), names, [index](const Session& s) { return index(s.shop().air); },
          [](Session& s, int i) {
              s.edit_shop(QObject::tr("Shop air"),

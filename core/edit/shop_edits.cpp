@@ -17,6 +17,7 @@ void other_temperature_unit(Shop& s) { s.units.celsius = !s.units.celsius; }
 void other_paper(Shop& s) { s.letter = !s.letter; }
 void name_shop(Shop& s, const std::string& name) { s.name = name; }
 void set_shop_air(Shop& s, const Climate& air) { s.air = air; }
+void set_store_air(Shop& s, const Climate& air) { s.store = air; }
 
 namespace {
 Resin* resin_of(Shop& s, const std::string& key) {

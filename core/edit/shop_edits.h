@@ -21,6 +21,8 @@ void other_temperature_unit(Shop& shop);
 void other_paper(Shop& shop);
 void name_shop(Shop& shop, const std::string& name);
 void set_shop_air(Shop& shop, const Climate& air);
+/// The air where finished tops wait.
+void set_store_air(Shop& shop, const Climate& air);
 
 /// Another resin with a key of its own, to be filled in from its label. @returns the key.
 std::string add_resin(Shop& shop);

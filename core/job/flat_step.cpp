@@ -396,7 +396,8 @@ void plan_join_step(Planning& w) {
 void plan_under_step(Planning& w) {
     if (!w.asked(step_key::under)) w.p.under = w.before()->under;
     else if (w.top)
-        w.p.under = std::make_shared<UnderPlan>(plan_under({*w.top, w.job.under, w.job.room, w.p.shop_air, w.job.makeup.halves_u_mm}));
+        w.p.under = std::make_shared<UnderPlan>(
+            plan_under({*w.top, w.job.under, w.job.room, w.p.shop_air, w.job.makeup.halves_u_mm, w.shop.store}));
 }
 
 }  // namespace yb

@@ -4,7 +4,7 @@
 
 namespace yb {
 
-Shop::Shop() : air(generic_climates().back()) {}
+Shop::Shop() : air(generic_climates().back()), store(generic_climates().back()) {}
 
 double dry_enough_pct(const Climate& room, const Shop& shop) { return settles_at(room) + shop.dry_allowed_pct; }
 
@@ -28,6 +28,7 @@ void fields(FieldVisitor& v, Shop& s) {
     v.object({"sled", "Sled"}, s.sled);
     v.list({"resins", "Resins"}, s.resins);
     v.object({"air", "Air of the shop"}, s.air);
+    v.object({"store", "Air of the store"}, s.store);
     v.number({"dry_allowed_pct", "Dry enough: above the room by", Kind::percent, {0, 20}}, s.dry_allowed_pct);
     v.object({"workday", "Working hours"}, s.workday);
     v.numbers({"bushings_mm", "Guide bushings at hand", Kind::fine, {1, 300}}, s.bushings_mm);

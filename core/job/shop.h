@@ -20,6 +20,7 @@ struct Shop {
     Sled sled;
     std::vector<Resin> resins = starting_resins();
     Climate air;                 ///< of the shop, through the year
+    Climate store;               ///< … of the place where finished tops wait
     double dry_allowed_pct = 2;  ///< moisture above what the room settles at that still counts as dry enough
     Workday workday;
     std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};                           ///< guide bushings at hand, outer diameters

@@ -66,6 +66,8 @@ void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
                                       resin.mixed_density() * 1000))));
 }
 
+double unmould_h(const LiftForecast& last) { return std::max(3 * last.next_from_h, last.next_to_h); }
+
 std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const Resin& resin) {
     std::vector<CardStep> out;
     if (p.lifts.empty()) return out;
@@ -130,7 +132,7 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
     out.push_back(std::move(gel));
     CardStep out_of_it{"unmould", say("Unmould"), say("then let it lie with air on both faces"), 1800};
     out_of_it.after = poured_before;
-    out_of_it.from_s = std::max(3 * last.next_from_h, last.next_to_h) * 3600;
+    out_of_it.from_s = unmould_h(last) * 3600;
     out.push_back(std::move(out_of_it));
     return out;
 }

@@ -145,6 +145,7 @@ class Planner {
         if (forecast.empty()) return;
         const LiftForecast& last = forecast.back();
         p_.wait_h = std::max(p_.wait_h, last.poured_h + 3 * std::max(last.next_from_h, 1.0));
+        p_.cured_h = std::max(p_.cured_h, last.cured_h);
         p_.hands_on_h += 1.0 * static_cast<double>(forecast.size());  // mix, pour, torch: a starting value
     }
 
@@ -303,6 +304,7 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
             f.peak_c = mean[i].peak_c, f.peak_low_c = cool[i].peak_c, f.peak_high_c = warm[i].peak_c;
             f.peak_h = mean[i].peak_h;
             f.poured_h = mean[i].poured_h;
+            f.cured_h = alone.cured_h.value_or(600);
             f.next_from_h = mean[i].gel_h.value_or(0);
             f.syrup_h = std::min(f.next_from_h, alone.syrup_h.value_or(f.next_from_h));
             f.next_to_h = std::max(f.next_from_h, mean[i].tacky_h.value_or(f.next_from_h));

@@ -32,6 +32,7 @@ struct LiftForecast {
     double peak_h = 0;                                   ///< after it was poured
     double poured_h = 0;                                 ///< after the first
     double syrup_h = 0;                                  ///< after it was poured: a second colour stays where it is put
+    double cured_h = 0;                                  ///< … at least: alone, in its air
     double next_from_h = 0, next_to_h = 0;               ///< after it was poured: the surface gels, and is no longer tacky
 };
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth_mm, double air_c, const PourChoices& choices);
@@ -148,7 +149,7 @@ struct PourPlan : StepPlan {
     std::vector<Phrase> set_out;        ///< before the first cup is opened
     std::vector<Phrase> leaks;          ///< where to look, in order
     double hands_on_h = 0, wait_h = 0;  ///< until the last lift can be levelled
-    double cured_h = 0;                 ///< … is cured: at least
+    double cured_h = 0;                 ///< after the last lift is poured: at least; 600 where it takes longer
 };
 
 struct PourInputs {
@@ -160,6 +161,9 @@ struct PourInputs {
     double rough_length_mm = 0;  ///< of the blank; 0: the wanted length
 };
 PourPlan plan_pour(const PourInputs& in);
+
+/// When a last lift can come out of its form, h after it was poured: the later of three gels and no longer tacky. A starting value.
+double unmould_h(const LiftForecast& last);
 
 /// The day of the pour as a card to run: set out, mix, pour, watch, the next lift, unmould. Hours by the simulated state; a cup
 /// is to be poured before it would gel in itself.

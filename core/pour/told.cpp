@@ -332,6 +332,19 @@ Thing resin_thing(const PourPlan& p, const Resin& resin) {
            {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
           "the shop's page"}},
         label_figure(resin)};
+    const PourLift& last = p.lifts.back();
+    // A label stands above the model where it says when.
+    const double planed = std::max(resin.sand_h.value_or(0), resin.sand_h ? 0 : p.cured_h);
+    t.figures.push_back({"resin.after",
+                         "Unmould, then sand or plane, after",
+                         hours(unmould_h(last)),
+                         hours(std::max(unmould_h(last), planed)),
+                         say("from the last lift; soft resin clogs and smears"),
+                         {"the later of 3 × its gel and no longer tacky; then as the label says, or 95 % cured",
+                          {{"gels after", hours(last.next_from_h), "simulated"},
+                           {"cured, at least, after", hours(p.cured_h), "simulated"},
+                           {"label: sand after", hours(resin.sand_h.value_or(0)), resin.sand_h ? resin.label : "not said"}},
+                          "docs/methods.md, Pour"}});
     return t;
 }
 

@@ -70,6 +70,7 @@ void fields(FieldVisitor& v, UnderChoices& c) {
     v.number({"door_high_mm", "Narrowest door, high", Kind::length, {1000, 6000}}, c.door_high_mm);
     v.number({"damper_pct", "One face damper by", Kind::percent, {0, 15}}, c.damper_pct);
     v.school(sawns, c);
+    v.school(waitings, c);
     v.school(bar_joints, c);
     v.list({"outline", "Corners of the base"}, c.outline);
     v.number({"stair_mm", "Narrowest stair, wide", Kind::length, {300, 5000}}, c.stair_mm);

@@ -87,6 +87,7 @@ struct UnderChoices {
     double door_wide_mm = 800, door_high_mm = 2000;  ///< the narrowest on its way
     double damper_pct = 2;                           ///< one face damper than the other, for what channels hold back
     Sawn sawn = Sawn::flat;                          ///< of leaves whose pith nobody knows
+    bool waits = false;                              ///< in the store, before it goes to its room
     BarJoint corners = BarJoint::mitre;
     std::vector<BaseCorner> outline;  ///< of a base of panels, the way round; empty: round its plates
     std::optional<double> stair_mm;   ///< clear width of the narrowest stair and its landing; empty: none on the way
@@ -119,6 +120,9 @@ inline constexpr auto base_kinds =
 inline constexpr auto bar_joints =
     school("under.corners", "corners", "Bars joined by", &UnderChoices::corners, Way{BarJoint::mitre, "mitre", "Mitres"},
            Way{BarJoint::half_lap, "half_lap", "Half-laps"}, Way{BarJoint::tenon, "tenon", "Wedged tenons"});
+inline constexpr auto waitings =
+    school("under.waits", "waits", "When it is done", &UnderChoices::waits, Way{false, "straight", "It goes straight to its room"},
+           Way{true, "store", "It waits in the store"});
 inline constexpr auto sawns =
     school("under.sawn", "sawn", "Sawn, pith unknown", &UnderChoices::sawn, Way{Sawn::flat, "flat", "Flat: the most it can move"},
            Way{Sawn::rift, "rift", "Rift: rings at a slant"}, Way{Sawn::quarter, "quarter", "On the quarter: the least"});

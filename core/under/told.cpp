@@ -37,8 +37,8 @@ class Teller {
         const std::string handbook = "Wood Handbook FPL-GTR-190, eq. 13-3 and 4-5";
         std::vector<Given> moving{
             {"moisture on the day", percent(p_.day_pct), of_.day_from},
-            {"driest", percent(p_.low_pct), in_.room.name},
-            {"dampest", percent(p_.high_pct), in_.room.name},
+            {"driest", percent(p_.low_pct), where_it_goes()},
+            {"dampest", percent(p_.high_pct), where_it_goes()},
             {"shrinkage across", percent(p_.shrink_pct),
              top_.cross_cut()                 ? "species table, radial: a cross-cut moves from its pith outward"
              : every_pith_known()             ? "species table, ring angle from the pith"
@@ -114,6 +114,8 @@ class Teller {
             given.insert(given.end(), beside.begin(), beside.end());
         }
     }
+
+    std::string where_it_goes() const { return in_.choices.waits ? in_.room.name + "; store: " + in_.store.name : in_.room.name; }
 
     /// The hole that travels furthest, as what holds it there asks for it.
     Figure holding(const Slot& s, std::vector<Given> given, const std::string& handbook) const {
@@ -358,7 +360,8 @@ class Teller {
                     when_least, fine(-least), when_most, fine(most)));
         else if (most <= 0)
             add("under.client", Severity::note,
-                say("To tell the client: it gets narrower in its room and stays so, by {} in {} and {} in {}, every year. That is the wood, "
+                say("To tell the client: it gets narrower in its room and stays so, by {} in {} and {} in {}, every year. That is the "
+                    "wood, "
                     "and no fault; the base lets it.",
                     fine(-most), when_most, fine(-least), when_least));
         else
@@ -535,6 +538,12 @@ class Teller {
             covers.push_back(say("follows the air {} later", hours(24 * lag_days(std::max(1.0, top_.thickness_mm), face))));
         p_.choices.push_back(choice_of(covereds, in_.choices, std::move(covers)));
         if (!top_.cross_cut() && !every_pith_known()) p_.choices.push_back(choice_of(sawns, in_.choices, with_each_sawing()));
+        const MoistureRange room = moisture_range(in_.room);
+        const MoistureRange store = moisture_range(in_.store);
+        p_.choices.push_back(
+            choice_of(waitings, in_.choices,
+                      {say("{} to {} there", percent(room.low_pct), percent(room.high_pct)),
+                       say("{} to {} there: slots and pockets count it in", percent(store.low_pct), percent(store.high_pct))}));
         p_.choices.push_back(choice_of(fixings, in_.choices, with_each_fixing()));
         p_.choices.push_back(choice_of(base_kinds, in_.choices, with_each_base()));
         if (in_.choices.base == BaseKind::frames || in_.choices.base == BaseKind::trestle)

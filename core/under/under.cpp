@@ -186,6 +186,10 @@ class Planner {
         const double shop = equilibrium_moisture(in_.shop_air.temp_c, in_.shop_air.rh_pct);
         // Movement stops at fibre saturation.
         p_.low_pct = room.low_pct, p_.high_pct = room.high_pct;
+        if (in_.choices.waits) {
+            const MoistureRange store = moisture_range(in_.store);
+            p_.low_pct = std::min(p_.low_pct, store.low_pct), p_.high_pct = std::min(30.0, std::max(p_.high_pct, store.high_pct));
+        }
         bool read = false;
         for (std::size_t i = 0; i < top_.leaves; ++i) {
             const auto& own = top_.regions[i].moisture_pct;

@@ -25,6 +25,7 @@ struct UnderInputs {
     Climate room;
     Month shop_air;
     std::optional<double> halves_u_mm{};  ///< brought in two halves, cut there
+    Climate store{};                      ///< where it waits, if it does
 };
 
 struct Slot {

@@ -1,4 +1,5 @@
 // The glue-up counted, clamps by hand, bow ties over a crack, and the clash check against boxes compared one by one.
+#include <map>
 #include <random>
 
 #include <catch2/catch.hpp>
@@ -186,6 +187,73 @@ TEST_CASE("clashes are those that boxes compared one by one have", "[join][clash
         }
         CHECK(told == by_hand);
     }
+}
+
+TEST_CASE("no clash is missed that voxels find, on two hundred layouts drawn by lot", "[join][clash][T21]") {
+    std::mt19937 random(17);
+    const auto u = [&](double low, double high) { return low + (high - low) * (static_cast<double>(random()) / 4294967296.0); };
+    Documents docs = demo_shop();
+    const auto is = [](const std::string& s, const char* what) { return s.rfind(what, 0) == 0; };
+    constexpr double cell = 4;   // mm across
+    constexpr double level = 1;  // mm up
+    int found = 0;
+    int stray = 0;
+    for (int round = 0; round < 200; ++round) {
+        Job& job = docs.jobs.at(four);
+        job.join.pitch_mm = u(140, 500);
+        job.join.loose_thick_mm = u(6, 16);
+        job.under.insert_mm = u(10, 30);
+        job.under.plates = {{u(-800, 800), u(-200, 200), u(80, 150), u(300, 700), 3, 1}};
+        job.under.channels = {{u(-900, 900), u(-200, 200), u(200, 700), u(20, 60), u(4, 30), 3, 3}};
+        job.join.ties.clear();
+        for (int i = 0; i < 4; ++i)
+            job.join.ties.push_back({u(-900, 900), u(-500, 500), u(0, 180), u(70, 120), 36, u(5, 30), random() % 2 == 0});
+        const JoinPlan plan = *plan_job(job, docs).join;
+        std::vector<std::pair<std::uint64_t, std::uint16_t>> filled;
+        for (std::size_t k = 0; k < plan.let_in.size(); ++k) {
+            const LetIn& l = plan.let_in[k];
+            const Box b = bounds(l.at);
+            for (int x = static_cast<int>(b.low.x / cell) - 1; x * cell < b.high.x; ++x)
+                for (int y = static_cast<int>(b.low.y / cell) - 1; y * cell < b.high.y; ++y) {
+                    if (!contains(l.at, {(x + 0.5) * cell, (y + 0.5) * cell})) continue;
+                    for (int z = 0; z < 60; ++z)
+                        if ((z + 0.5) * level > l.low_mm && (z + 0.5) * level < l.high_mm)
+                            filled.emplace_back((static_cast<std::uint64_t>(x + 4000) << 32) | (static_cast<std::uint64_t>(y + 4000) << 8) |
+                                                    static_cast<std::uint64_t>(z),
+                                                static_cast<std::uint16_t>(k));
+                }
+        }
+        std::sort(filled.begin(), filled.end());
+        std::map<std::pair<std::uint16_t, std::uint16_t>, int> shared;
+        for (std::size_t i = 0; i < filled.size(); ++i)
+            for (std::size_t j = i + 1; j < filled.size() && filled[j].first == filled[i].first; ++j)
+                ++shared[{filled[i].second, filled[j].second}];
+        for (const auto& [pair, cells] : shared) {
+            const std::string& a = plan.let_in[pair.first].what;
+            const std::string& b = plan.let_in[pair.second].what;
+            // What a hand lets into one another on purpose is no clash; what is Under's is told there.
+            const bool piece = a == "tenon" || b == "tenon";
+            const bool tie = is(a, "bow tie") || is(b, "bow tie");
+            const bool flaw = is(a, "filled") || is(b, "filled") || is(a, "open") || is(b, "open");
+            if (!piece && !(tie && !flaw)) continue;
+            if (cells < 2) continue;
+            INFO("round " << round << ": " << a << " and " << b << ", " << cells << " cells");
+            const bool told =
+                std::any_of(plan.clashes.begin(), plan.clashes.end(), [&](const Clash& k) { return k.one == a && k.other == b; });
+            CHECK(told);
+            ++found;
+        }
+        // And none is told of what lies apart: wherever a clash is told, cells are shared or it is thinner than they are.
+        for (const Clash& k : plan.clashes) {
+            if (k.deep_mm < 2 * level) continue;
+            const bool any = std::any_of(shared.begin(), shared.end(), [&](const auto& s) {
+                return plan.let_in[s.first.first].what == k.one && plan.let_in[s.first.second].what == k.other;
+            });
+            stray += !any;
+        }
+    }
+    CHECK(found > 200);
+    CHECK(stray < found / 20);
 }
 
 TEST_CASE("joints and bow ties are things, a river is not glued, days count the glue-up", "[join]") {

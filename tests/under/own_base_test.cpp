@@ -394,3 +394,23 @@ TEST_CASE("what the year does to its width, in words for the client", "[under]")
     for (Month& m : t.job.room.months) m = {21, 48};
     CHECK_FALSE(t.says("under.client"));
 }
+
+TEST_CASE("a top that waits in the store is let go for the store's air too", "[under][T22]") {
+    Table t;
+    const UnderPlan straight = t.plan();
+    // A damp store, all the year.
+    for (Month& m : t.shop.store.months) m = {12, 85};
+    CHECK(t.plan().travel_mm == Approx(straight.travel_mm));
+    t.job.under.waits = true;
+    const UnderPlan waits = t.plan();
+    CHECK(waits.high_pct == Approx(equilibrium_moisture(12, 85)));
+    CHECK(waits.low_pct == Approx(straight.low_pct));
+    CHECK(waits.travel_mm > straight.travel_mm + 3);
+    const auto longest = [](const UnderPlan& p) {
+        double most = 0;
+        for (const Slot& s : p.slots) most = std::max(most, s.length_mm);
+        return most;
+    };
+    CHECK(longest(waits) > longest(straight));
+    CHECK(std::any_of(waits.choices.begin(), waits.choices.end(), [](const Choice& c) { return c.key == "under.waits"; }));
+}
