@@ -365,28 +365,29 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     };
     double now = air;
     double cured = 0;
-    std::vector<bool> gelled;
+    double resin = 0;
+    std::vector<int> gelled;  // −1 wood
+    const double bank = (wide->to - wide->from) / 2;
     for (int j = 0; j < h; ++j)
         for (int i = 0; i < w; ++i) {
             const double x = std::abs((i + 0.5) / w * 2 - 1) * half;
             const double z = deep * (1 - (j + 0.5) / h);
             const double t = value(f.temp_c, std::min(x, half), z);
             now = std::max(now, t);
+            const bool wood = x > bank;
             const double alpha = value(f.alpha, std::min(x, half), z);
-            cured += alpha / (w * h);
-            gelled.push_back(alpha >= gel_alpha);
+            if (!wood) cured += alpha, resin += 1;
+            gelled.push_back(wood ? -1 : alpha >= gel_alpha ? 1 : 0);
             QColor colour = theme::heat((t - air) / span);
             colour.setAlphaF(static_cast<float>(std::clamp(0.15 + 0.75 * (t - air) / span, 0.0, 0.9)));
             image.setPixelColor(i, j, colour);
         }
     // Where it has gelled ends in a line of ink.
+    const auto at = [&](int i, int j) { return i < 0 || j < 0 || i >= w || j >= h ? -1 : gelled[static_cast<std::size_t>(j * w + i)]; };
     for (int j = 0; j < h; ++j)
-        for (int i = 0; i < w; ++i) {
-            const auto at = [&](int a, int b) { return gelled[static_cast<std::size_t>(b * w + a)]; };
-            if (at(i, j) &&
-                ((i > 0 && !at(i - 1, j)) || (i + 1 < w && !at(i + 1, j)) || (j > 0 && !at(i, j - 1)) || (j + 1 < h && !at(i, j + 1))))
+        for (int i = 0; i < w; ++i)
+            if (at(i, j) == 1 && (at(i - 1, j) == 0 || at(i + 1, j) == 0 || at(i, j - 1) == 0 || at(i, j + 1) == 0))
                 image.setPixelColor(i, j, theme::colours().ink);
-        }
     // It lies at the bottom of the top: the first lift.
     const QPointF a = map.end_px(middle + half, deep);
     const QPointF b = map.end_px(middle - half, 0);
@@ -402,8 +403,9 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     p.setPen(theme::colours().ink);
     p.setFont(theme::figures(10));
     const QRectF where = QRectF(a, b).normalized();
-    p.drawText(where.center() + QPointF(-30, -where.height() / 2 - 6),
-               QObject::tr("%1 · %2 cured").arg(in_units(celsius(now), s), in_units(percent(std::round(100 * cured)), s)));
+    p.drawText(
+        where.center() + QPointF(-30, -where.height() / 2 - 6),
+        QObject::tr("%1 · %2 cured").arg(in_units(celsius(now), s), in_units(percent(std::round(100 * cured / std::max(1.0, resin))), s)));
 }
 
 std::vector<Field> PourView::fields(const Session& s) const {

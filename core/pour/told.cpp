@@ -336,7 +336,7 @@ Thing resin_thing(const PourPlan& p, const Resin& resin) {
     // A label stands above the model where it says when.
     const double planed = std::max(resin.sand_h.value_or(0), resin.sand_h ? 0 : p.cured_h);
     t.figures.push_back({"resin.after",
-                         "Unmould, then sand or plane, after",
+                         "Unmould, sand after",
                          hours(unmould_h(last)),
                          hours(std::max(unmould_h(last), planed)),
                          say("from the last lift; soft resin clogs and smears"),
