@@ -180,7 +180,13 @@ std::string render(const Phrase& phrase, const Units& units) {
             out += pattern[i];
         }
     }
-    for (const Phrase& more : phrase.then) out += render(more, units);
+    for (const Phrase& more : phrase.then) {
+        // After a full stop a new sentence; a point between what are none; nothing before what brings its own.
+        const std::string following = render(more, units);
+        const bool brings_its_own = following.rfind(';', 0) == 0 || following.rfind(',', 0) == 0;
+        const bool sum = following.rfind('+', 0) == 0;
+        out += (brings_its_own ? "" : sum || (!out.empty() && out.back() == '.') ? " " : " · ") + following;
+    }
     return out;
 }
 

@@ -130,3 +130,14 @@ TEST_CASE("a temperature below nought keeps its sign through its unit", "[measur
     CHECK(celsius_of("-5") == -5);
     CHECK(std::get<double>(parse("-7' 2\"", Kind::length, Units::imperial())) == Approx(-86 * 25.4));
 }
+
+TEST_CASE("phrases that follow one another are parted as they want it", "[measure][words]") {
+    const auto with = [](Phrase first, Phrase next) {
+        first.then.push_back(std::move(next));
+        return render(first, Units::metric());
+    };
+    CHECK(with(say("2 to 1 by volume"), say("no pigment")) == "2 to 1 by volume · no pigment");
+    CHECK(with(say("Lower it."), say("For the hall it is higher.")) == "Lower it. For the hall it is higher.");
+    CHECK(with(say("ripped straight"), say("; hollow by {} in the middle", fine(0.4))) == "ripped straight; hollow by 0.4 mm in the middle");
+    CHECK(with(say("24 mm"), say("+ {}", fine(3))) == "24 mm + 3.0 mm");
+}
