@@ -5,6 +5,7 @@
 #include <cmath>
 #include <tuple>
 
+#include "core/edit/items.h"
 #include "core/fields/walk.h"
 #include "core/job/documents.h"
 #include "core/job/plan.h"
@@ -285,14 +286,6 @@ void move_support(Leaf& leaf, const std::vector<Vec2>& standing, std::size_t sup
     leaf.supports.at(support).x_mm += by.x;
     leaf.supports.at(support).y_mm += by.y;
 }
-
-namespace {
-/// Takes the i-th away where there is one.
-template <class T>
-void drop(std::vector<T>& from, std::size_t i) {
-    if (i < from.size()) from.erase(from.begin() + static_cast<std::ptrdiff_t>(i));
-}
-}  // namespace
 
 void add_divider(Job& job, int river, double u) {
     for (const Divider& d : job.pour.dividers)

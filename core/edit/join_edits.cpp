@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "core/edit/edits.h"
+#include "core/edit/items.h"
 #include "core/fill/fill.h"
 #include "core/flat/flat.h"
 #include "core/job/job.h"
@@ -66,9 +67,7 @@ void cut_void_off(Job& job, const Plan& plan, std::size_t which) {
     shorten(job, c->by_mm, c->end);
 }
 
-void drop_tie(Job& job, std::size_t tie) {
-    if (tie < job.join.ties.size()) job.join.ties.erase(job.join.ties.begin() + static_cast<std::ptrdiff_t>(tie));
-}
+void drop_tie(Job& job, std::size_t tie) { drop(job.join.ties, tie); }
 
 void move_tie(Job& job, std::size_t tie, Vec2 by) {
     if (tie >= job.join.ties.size()) return;

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/edit/edits.h"
+#include "core/edit/items.h"
 #include "core/job/job.h"
 #include "core/job/shop.h"
 #include "core/under/under.h"
@@ -12,11 +13,6 @@
 namespace yb {
 
 namespace {
-
-template <class T>
-void drop(std::vector<T>& from, std::size_t i) {
-    if (i < from.size()) from.erase(from.begin() + static_cast<std::ptrdiff_t>(i));
-}
 
 /// Sets one of four readings; with none left there are none.
 void set_gap(std::vector<std::optional<double>>& gaps, std::size_t i, std::optional<double> gap) {

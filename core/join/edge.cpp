@@ -84,8 +84,7 @@ std::vector<CarvedLine> grain_lines(const Top& top, const std::vector<const Slab
     if (!top.ready || top.wanted.shape != TopShape::rectangle || shapes.size() < top.leaves || top.leaves == 0) return out;
     constexpr int stations = 60;
     for (const bool left : {false, true}) {
-        const LiveEdges live = top.wanted.live;
-        if (live == LiveEdges::both || live == (left ? LiveEdges::left : LiveEdges::right)) continue;
+        if (left ? left_live(top.wanted.live) : right_live(top.wanted.live)) continue;
         const std::size_t leaf = left ? top.leaves - 1 : 0;
         const Ring slab = top.regions[leaf].placed.frame().from_slab(shapes[leaf]->ring_a);
         const double side = (left ? 1 : -1) * top.wanted.width_mm / 2;
@@ -114,6 +113,15 @@ std::vector<CarvedLine> grain_lines(const Top& top, const std::vector<const Slab
         out.push_back(std::move(c));
     }
     return out;
+}
+
+double live_edges_mm(const Top& top) {
+    if (top.cross_cut()) return 0;
+    const Sides sides = sides_of(top.above);
+    double sum = 0;
+    for (const auto& [kept, line] : {std::pair{right_live(top.wanted.live), &sides.low}, {left_live(top.wanted.live), &sides.high}})
+        for (std::size_t i = 1; kept && i < line->size(); ++i) sum += length((*line)[i] - (*line)[i - 1]);
+    return sum;
 }
 
 void shape_rim(const JoinInputs& in, JoinPlan& p) {
@@ -155,16 +163,6 @@ void shape_rim(const JoinInputs& in, JoinPlan& p) {
             break;
     }
     r.litres += girth * section * 1e-6;
-    // The sides that are kept as they grew.
-    const Sides sides = sides_of(in.top.above);
-    const auto run = [](const std::vector<Vec2>& line) {
-        double sum = 0;
-        for (std::size_t i = 1; i < line.size(); ++i) sum += length(line[i] - line[i - 1]);
-        return sum;
-    };
-    const LiveEdges live = in.top.cross_cut() ? LiveEdges::none : in.top.wanted.live;
-    if (live == LiveEdges::both || live == LiveEdges::right) p.bark_mm += run(sides.low);
-    if (live == LiveEdges::both || live == LiveEdges::left) p.bark_mm += run(sides.high);
     double kg = 0;
     double litres = 0;
     for (std::size_t i = 0; i < in.top.leaves; ++i) kg += in.top.regions[i].mass_kg, litres += in.top.regions[i].volume_l;

@@ -92,6 +92,7 @@ class Planner {
         knots();
         clashes();
         shape_rim(in_, p_);
+        p_.bark_mm = live_edges_mm(in_.top);
         for (const RiverRun& r : in_.top.rivers) p_.rods.insert(p_.rods.end(), r.rods.begin(), r.rods.end());
         std::sort(p_.rods.begin(), p_.rods.end(), [](const Rod& a, const Rod& b) { return a.u_mm < b.u_mm; });
         tell_join(in_, p_);

@@ -45,8 +45,7 @@ std::vector<Caul> cauls_for(const Top& top, double thinnest, double longest) {
     std::vector<Caul> out;
     if (!top.ready || top.above.size() < 3 || top.leaves < 2) return out;
     for (const bool left : {false, true}) {
-        const LiveEdges live = top.wanted.live;
-        if (live != LiveEdges::both && live != (left ? LiveEdges::left : LiveEdges::right)) continue;
+        if (!(left ? left_live(top.wanted.live) : right_live(top.wanted.live))) continue;
         const std::vector<Vec2> edge = outermost(top, left);
         if (edge.size() < 2) continue;
         const double low = edge.front().x;

@@ -10,6 +10,8 @@ std::vector<GlueStep> glue_sequence(const JoinPlan& p, const JoinChoices& c);
 
 /// What comes off both edges where gaps were read along them.
 void take_from_edges(const JoinInputs& in, GluedJoint& joint);
+/// How long the sides are that are kept as they grew, on the upper face.
+double live_edges_mm(const Top& top);
 /// The rim as it is shaped, and where it is carved.
 void shape_rim(const JoinInputs& in, JoinPlan& plan);
 

@@ -96,7 +96,7 @@ CutList cuts_of(const std::vector<LeafIn>& slabs, const std::vector<const LayPla
                                 true});
         }
         for (const bool left : {true, false}) {
-            const bool live = top.live == LiveEdges::both || top.live == (left ? LiveEdges::left : LiveEdges::right);
+            const bool live = left ? left_live(top.live) : right_live(top.live);
             if (live) continue;
             const double v = left ? top.width_mm / 2 : -top.width_mm / 2;
             const Vec2 a = f.to_slab({-hl, v});
