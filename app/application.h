@@ -1,5 +1,5 @@
 // The application: whatever is thrown while a gesture is handled is said in a sentence, and the program goes on with all
-// that was typed.
+// that was typed. A bare character goes to what takes one before it is a command.
 #pragma once
 
 #include <QApplication>

@@ -12,6 +12,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <cstdlib>
+#include <memory>
 #include <string_view>
 
 #include "app/application.h"
@@ -206,7 +207,8 @@ int main(int argc, char** argv) {
                                                          : QSettings().value("text_scale", 1).toDouble());
     yb::theme::apply(app);
     yb::speak_language(yb::wanted_language());
-    yb::MainWindow window;
+    auto made = std::make_unique<yb::MainWindow>();
+    yb::MainWindow& window = *made;
     if (options.isSet("look")) {
         const QStringList what = options.value("look").split(',');
         const QStringList px = options.value("window-size").split('x');
@@ -265,5 +267,9 @@ int main(int argc, char** argv) {
                     worst);
         return 0;
     }
-    return QApplication::exec();
+    const int code = QApplication::exec();
+    // What runs beside is told to stop. What does not within a second and a half holds nothing of the maker's: the shop is closed.
+    made.reset();
+    if (!yb::stop_all(1500)) std::_Exit(code);
+    return code;
 }

@@ -149,12 +149,21 @@ MainWindow::MainWindow() {
     if (auto* app = qobject_cast<Application*>(QApplication::instance()))
         connect(app, &Application::trouble, this, [this](const QString& s) { say(s, true); });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
+    // Another shop: the keys go to the bench, whatever page or dialog had them.
+    connect(&session_, &Session::opened, bench_, [this] { bench_->setFocus(); });
     connect(&session_, &Session::step_changed, this, &MainWindow::show_step);
     show_step();
     show_start();
 }
 
-MainWindow::~MainWindow() = default;
+MainWindow::~MainWindow() {
+    // Everything in the window holds the session: it goes before it.
+    slip_->set_step_view(nullptr);
+    bench_->set_step_view(nullptr);
+    delete takeCentralWidget();
+    delete pictures_;
+    steps_.clear();
+}
 
 QRect MainWindow::fitted(QRect wanted, const QRect& available, const QMargins& frame) {
     const QRect room = available.marginsRemoved(frame);

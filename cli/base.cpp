@@ -102,6 +102,7 @@ void run_under(const std::string& path) {
                          {"slot_mm", s.length_mm},
                          {"bolt_from_inner_mm", s.bolt_from_inner_mm},
                          {"bolt_mm", f.job.under.bolt_mm},
+                         {"held_v_mm", s.held_v_mm},
                          {"travel_mm", s.month_mm}});
     print({{"fixed_v_mm", u.fixed_v_mm},
            {"day_moisture_pct", u.day_pct},
@@ -136,10 +137,10 @@ void add_base_verbs(CLI::App& app) {
 
     auto* under = app.add_subcommand("under", "the underside of a job: holes, slots, and the year's movement");
     auto path = std::make_shared<std::string>();
-    auto year = std::make_shared<bool>(false);
     under->add_option("job", *path, "a job exported as JSON")->required();
-    under->add_flag("--year", *year, "month by month");
-    under->callback([path] { run_under(*path); });
+    auto year = std::make_shared<bool>(false);
+    under->add_flag("--year", *year, "month by month, as it always does");
+    under->callback([path, year] { run_under(*path); });
 }
 
 }  // namespace burl

@@ -21,7 +21,8 @@ struct BadInput : std::runtime_error {
     using std::runtime_error::runtime_error;
 };
 
-inline void print(const yb::Json& j) { std::cout << j.dump(1) << '\n'; }
+/// Bytes of a damaged file that are no text are shown as such, not thrown at.
+inline void print(const yb::Json& j) { std::cout << j.dump(1, ' ', false, yb::Json::error_handler_t::replace) << '\n'; }
 
 /// What is read of a file: what is wrong with it names it.
 template <class F>

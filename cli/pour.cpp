@@ -51,7 +51,7 @@ void run_pour(const std::string& path) {
     Json compartments = Json::array();
     for (const yb::Compartment& c : p.compartments)
         compartments.push_back({{"id", c.id},
-                                {"colour", f.job.pour.colour},
+                                {"colour", c.colour},
                                 {"net_l", c.net_l},
                                 {"pour_l", c.pour_l},
                                 {"guess_l", c.guess_l},

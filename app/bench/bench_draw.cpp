@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "app/bench/bench.h"
+#include "core/job/steps.h"
 #include "app/bench/top_section.h"
 #include "app/bench/wood_face.h"
 #include "app/session/pictures.h"
@@ -64,7 +65,9 @@ void Bench::touch() {
 void Bench::draw_work(QPainter& p) {
     const auto& c = theme::colours();
     const Plan* plan = session_.plan();
-    if (!plan || !plan->drawable() || !view_) {
+    // A step that looks at one slab has nothing to draw while none is chosen, whatever the job's top is.
+    const bool one = view_ && row_of(view_->step()).on == StepRow::On::leaf;
+    if (!plan || !plan->drawable() || !view_ || (one && !plan->shape())) {
         p.fillRect(rect(), c.bench);
         p.setPen(c.pencil);
         p.setFont(theme::figures(15, true));

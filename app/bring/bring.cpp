@@ -29,7 +29,8 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
                 r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
             return std::pair(std::move(r), to_ply(r.on_slab));
         },
-        [&session, path, say](const std::pair<ScanResult, std::string>& read) {
+        [&session, path, say, begun = session.begun()](const std::pair<ScanResult, std::string>& read) {
+            if (!session.still_open(begun, QObject::tr("Slab from a scan"))) return;
             const auto& [r, cloud] = read;
             Slab slab = r.slab;
             slab.name = QFileInfo(path).completeBaseName().toStdString();
@@ -64,10 +65,11 @@ void bring_drawing(Session& session, LongWork& work, const QString& path, std::o
                 throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
             }
         },
-        [&session, path, as, ask_unit](const std::optional<DrawnSlab>& drawn) {
+        [&session, path, as, ask_unit, begun = session.begun()](const std::optional<DrawnSlab>& drawn) {
+            if (!session.still_open(begun, QObject::tr("A drawing"))) return;
             if (!drawn) return ask_unit();
             if (as == OutlineAs::free_form) {
-                session.edit_job(QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
+                session.edit_begun(begun, QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
                 return;
             }
             Slab slab;
@@ -105,7 +107,8 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
             for (const SawnSlab& s : sawn) made.slabs.push_back(s.slab);
             return made;
         },
-        [&session, say, recipe](Made& made) {
+        [&session, say, recipe, begun = session.begun()](Made& made) {
+            if (!session.still_open(begun, QObject::tr("A practice log"))) return;
             if (made.slabs.empty())
                 return say(QObject::tr("No board of that log is wide enough to keep. Take a thicker log or thinner boards."));
             for (std::size_t i = 0; i < made.slabs.size(); ++i) {

@@ -104,6 +104,7 @@ std::vector<Action> FillView::actions(Session& session) {
                  s->set_step(step_key::rack);
                  s->look_at(QString::fromStdString(slab));
                  if (v.flaw < s->things().size()) s->pick(QString::fromStdString(s->things()[v.flaw].key));
+                 Q_EMIT s->typing_wanted("flaw_depth");
              },
              true, false, "void"},
             {"void_ties", QObject::tr("Bow ties over it"), QObject::tr("Stitched across, in Join"),

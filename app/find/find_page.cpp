@@ -243,6 +243,7 @@ void FindPage::search() {
     }
     if (searching_) searching_->stop.request_stop();
     busy_ = true;
+    begun_ = session_.begun();
     about_->setText(tr("Looking through %1 slabs…").arg(session_.slabs().size()));
     searching_ = run_beside(
         this,
@@ -295,7 +296,9 @@ void FindPage::show_found(const std::vector<Found>& found, const Boards& boards,
         auto* t = new Ticket(session_, tops_, f, boards, top);
         t->setObjectName(QStringLiteral("ticket_%1").arg(++n));
         connect(t, &Ticket::clicked, this, [this, f] {
-            session_.edit_job(tr("Take what was found"), [&](Job& j) { take_find(j, f); });
+            // It was looked for with what this job wants: it is laid there.
+            if (!session_.edit_begun(begun_, tr("Take what was found"), [&](Job& j) { take_find(j, f); })) return;
+            session_.set_job(QString::fromStdString(begun_.job));
             session_.set_leaf(0);
             session_.set_step(step_key::lay);
             Q_EMIT back();

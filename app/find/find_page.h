@@ -72,6 +72,7 @@ class FindPage : public QWidget {
     QVBoxLayout* list_;
     QTimer pause_;
     std::shared_ptr<Running> searching_;
+    Session::Begun begun_;  ///< what is searched for
     bool busy_ = false;
 };
 

@@ -445,6 +445,7 @@ std::vector<Action> FlatView::actions(Session& session) {
              });
              const auto& leaf = (*s->leaves())[static_cast<std::size_t>(std::max(0, s->leaf()))];
              s->pick(QStringLiteral("round %1").arg(leaf.rounds.size()));
+             Q_EMIT s->typing_wanted("round_bow");
          },
          true, false, "top round"},
         {"round_away",

@@ -242,7 +242,9 @@ std::vector<Action> JoinView::actions(Session& session) {
             const Thing* t = s->picked_thing();
             if (!t || t->index >= s->plan()->join->joints.size()) return;
             const int joint = static_cast<int>(s->plan()->join->joints[t->index].joint) + 1;
-            s->edit_job(QObject::tr("A gap read"), [&](Job& j) { read_gap(j, joint, gauge_uv().x, 0.1, edge); });
+            std::size_t at = 0;
+            s->edit_job(QObject::tr("A gap read"), [&](Job& j) { at = read_gap(j, joint, gauge_uv().x, 0.1, edge); });
+            Q_EMIT s->typing_wanted(QString("gap_%1").arg(at + 1));
         };
     };
     return {{"run_card", rods ? QObject::tr("Run the card of the rods") : QObject::tr("Run the glue-up's card"),

@@ -249,10 +249,13 @@ void place_beside(Session& s, LongWork& work, const QString& label,
         [plan = *s.plan(), before, top = *s.top(), choices = *s.makeup(), where](const Work&) {
             return where(plan, leaves::inputs(plan, before, top, choices));
         },
-        [&s, before, label](const std::vector<Placement>& all) {
-            if (!s.leaves() || *s.leaves() != before)
-                return Q_EMIT s.news(QObject::tr("The leaves were moved meanwhile; they stay where they are."));
-            s.edit_job(label, [&](Job& j) { set_placements(j, all); });
+        [&s, before, label, begun = s.begun()](const std::vector<Placement>& all) {
+            bool moved = false;
+            s.edit_begun(begun, label, [&](Job& j) {
+                moved = j.leaves != before;
+                if (!moved) set_placements(j, all);
+            });
+            if (moved) Q_EMIT s.news(QObject::tr("The leaves were moved meanwhile; they stay where they are."));
         });
 }
 
@@ -296,13 +299,19 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
             return match_seam(side(seam.right), {&shown[0], *plan.leaves[seam.right].slab().picture_a}, side(seam.left),
                               {&shown[1], *plan.leaves[seam.left].slab().picture_a}, seam, mirrored, 120, w);
         },
-        [&s, left = seam.left, keep](const SeamMatch& m) {
+        [&s, left = seam.left, keep, leaves, begun = s.begun()](const SeamMatch& m) {
+            if (!s.still_open(begun, QObject::tr("Compared faces"))) return;
             if (m.windows.empty()) {
                 Q_EMIT s.trouble(QObject::tr("The faces show too little beside the seam to be compared."));
                 return;
             }
             if (std::abs(m.slide_mm) >= 2 && m.slid_mean > m.mean + 0.02) {
-                s.edit_job(QObject::tr("Slide along the seam"), [&](Job& j) { move_leaf(j, left, {m.slide_mm, 0}); });
+                bool moved = false;
+                s.edit_begun(begun, QObject::tr("Slide along the seam"), [&](Job& j) {
+                    moved = j.leaves != leaves;
+                    if (!moved) move_leaf(j, left, {m.slide_mm, 0});
+                });
+                if (moved) return Q_EMIT s.news(QObject::tr("The leaves were moved meanwhile; they stay where they are."));
                 Q_EMIT s.news(
                     QObject::tr("The left leaf was slid by %1: knots and figure meet better there (likeness %2, before %3). Undo takes "
                                 "it back.")
@@ -313,7 +322,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
                 Q_EMIT s.news(QObject::tr("The figure meets as well as it can along the seam (likeness %1); no slide betters it.")
                                   .arg(m.mean, 0, 'f', 2));
             }
-            keep(m);
+            if (s.begun().job == begun.job) keep(m);
         });
 }
 

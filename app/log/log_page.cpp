@@ -136,11 +136,18 @@ LogPage::LogPage(Session& session, Pictures& pictures, LongWork& work, QWidget* 
     side->addWidget(what);
     tree_->setObjectName("log_tree");
     tree_->setAccessibleName(tr("Tree"));
-    connect(tree_, &QComboBox::activated, this, [this] {
+    const auto forget = [this] {
         pins_.clear();
         sequence_ = {};
+        boards_.clear();
+        ids_.clear();
         picture_->show_log({}, {}, 4);
         show_rows();
+    };
+    connect(tree_, &QComboBox::activated, this, forget);
+    connect(&session_, &Session::opened, this, [this, forget] {
+        forget();
+        list_trees();
     });
     side->addWidget(tree_);
     order_->setObjectName("log_order");
@@ -249,7 +256,8 @@ void LogPage::order() {
             made.sequence = put_in_order(items, w, kerf);
             return made;
         },
-        [this, kerf](const Made& made) {
+        [this, kerf, begun = session_.begun(), tree = tree_->currentText()](const Made& made) {
+            if (!session_.still_open(begun, tr("The order of a log")) || tree_->currentText() != tree) return;
             sequence_ = made.sequence;
             pictures_compared_ = made.pictures;
             boards_ = made.boards;

@@ -14,7 +14,7 @@
 namespace yb {
 
 QString RackView::empty_text(const Session& s) const {
-    if (s.slabs().empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table.");
+    if (s.slabs().empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table: the keys go there by themselves.");
     if (!s.slab()) return QObject::tr("Click a slab on the rack.");
     return QObject::tr("Strike a chalk line along the slab and type the tape table below.\nThe slab draws itself as you type.");
 }
@@ -151,8 +151,15 @@ std::vector<PickField> RackView::picks(const Session&) const {
              [](Session& s, int i) { s.edit_slab(QObject::tr("How it was sawn"), [&](Slab& slab) { set_cross_cut(slab, i == 1); }); }}};
 }
 
+void RackView::type_tape(std::optional<TapeSheet> sheet) {
+    bench_.set_plan_only(true);
+    tape_.show();
+    tape_.begin_typing(sheet);
+}
+
 std::vector<Action> RackView::actions(Session& session) {
     Session* s = &session;
+    const bool some = session.slab(), has_job = session.job();
     const auto draw_flaw = [this, s] {
         if (!s->slab()) return;
         const FlawKind kind = kind_;
@@ -166,22 +173,23 @@ std::vector<Action> RackView::actions(Session& session) {
     return {
         {"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
          [this] {
-             tape_.setVisible(!tape_.isVisible());
-             bench_.set_plan_only(tape_.isVisible());
-             if (tape_.isVisible()) tape_.begin_typing();
-         }},
+             if (!tape_.isVisible()) return type_tape();
+             tape_.hide();
+             bench_.set_plan_only(false);
+             bench_.setFocus();
+         },
+         some},
         {"heights_grid", QObject::tr("Lay a grid for heights"),
          QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
          [this, s] {
              const Slab* slab = s->slab();
              if (!slab || !s->plan() || s->plan()->shape()->ring_a.empty()) return;
              s->edit_slab(QObject::tr("Lay a grid for heights"), lay_height_grid);
-             tape_.setVisible(true);
-             bench_.set_plan_only(true);
-             tape_.show_sheet(TapePanel::Sheet::heights_a);
-         }},
+             type_tape(TapeSheet::heights_a);
+         },
+         some},
         {"draw_flaw", QObject::tr("Draw it on the plan"), QObject::tr("The flaw picked above, over the picture or the bare slab"),
-         draw_flaw},
+         draw_flaw, some},
         {"flaw_away", QObject::tr("Take this flaw away"), QObject::tr("It leaves the slab's record; undo brings it back"),
          [s] {
              const Thing* t = s->picked_thing();
@@ -197,18 +205,17 @@ std::vector<Action> RackView::actions(Session& session) {
              std::string id;
              s->edit(QObject::tr("New slab"), [&](Documents& d) { id = add_slab(d, {}); });
              s->look_at(QString::fromStdString(id));
-             tape_.setVisible(true);
-             bench_.set_plan_only(true);
-             tape_.show_sheet(TapePanel::Sheet::edges);
-             tape_.begin_typing();
-         }},
+             type_tape(TapeSheet::edges);
+         },
+         true, !some},
         {"copy_slab", QObject::tr("Copy this slab"), QObject::tr("A second one like it"),
          [s] {
              if (!s->slab()) return;
              std::string id = s->slab()->id;
              s->edit(QObject::tr("Copy a slab"), [&](Documents& d) { id = copy_slab(d, id); });
              s->look_at(QString::fromStdString(id));
-         }},
+         },
+         some},
         {"split_slab", QObject::tr("Cut it in two at the gauge"), QObject::tr("Two shorter slabs of the same tree; this one is retired"),
          [s] {
              const Slab* slab = s->slab();
@@ -220,7 +227,8 @@ std::vector<Action> RackView::actions(Session& session) {
              } catch (const std::invalid_argument& e) {
                  Q_EMIT s->trouble(QObject::tr("It was not cut: %1.").arg(QString::fromUtf8(e.what())));
              }
-         }},
+         },
+         some},
         {"retire_slab", QObject::tr("Retire this slab"), QObject::tr("It leaves the rack and stays in the record; undo brings it back"),
          [s] {
              if (!s->slab()) return;
@@ -228,7 +236,8 @@ std::vector<Action> RackView::actions(Session& session) {
              s->edit_slab(QObject::tr("Retire a slab"), retire);
              for (const auto& [other, slab] : s->slabs())
                  if (!slab.retired && other != id) return s->look_at(QString::fromStdString(other));
-         }},
+         },
+         some},
         {"new_job",
          QObject::tr("New job from this slab"),
          {},
@@ -239,7 +248,8 @@ std::vector<Action> RackView::actions(Session& session) {
              s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) { id = add_job_on(d, chosen, today()); });
              s->set_job(QString::fromStdString(id));
              s->set_step(step_key::lay);
-         }},
+         },
+         some, some && !has_job},
         {"add_leaf", QObject::tr("Add it to this job's top"), QObject::tr("As another leaf: opened like a book with a sister, or a river"),
          [s] {
              const Slab* slab = s->slab();
@@ -254,7 +264,8 @@ std::vector<Action> RackView::actions(Session& session) {
              ids.push_back(slab->id);
              s->make_up(QObject::tr("Add a leaf"), made_of(s->makeup()->kind, ids.size()), ids);
              s->set_step(step_key::lay);
-         }},
+         },
+         some && has_job},
         {"give_slab", QObject::tr("Next: lay this job's top on it"), QObject::tr("The slab you look at becomes the job's"),
          [s] {
              const Slab* slab = s->slab();
@@ -262,7 +273,7 @@ std::vector<Action> RackView::actions(Session& session) {
              if (!s->uses(slab->id)) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
              s->set_step(step_key::lay);
          },
-         true, true}};
+         some && has_job, some && has_job}};
 }
 
 QString RackView::help() const {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/bench/step_view.h"
+#include "core/edit/tape_edits.h"
 
 namespace yb {
 
@@ -24,6 +25,9 @@ class RackView : public StepView {
     QString help() const override;
 
   private:
+    /// Opens the tape table on a sheet, or on the one it showed last, and gives it the keys.
+    void type_tape(std::optional<TapeSheet> sheet = {});
+
     Bench& bench_;
     TapePanel& tape_;
     mutable FlawKind kind_ = FlawKind::crack;  ///< to be drawn next

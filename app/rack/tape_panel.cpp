@@ -64,7 +64,7 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
         sheets_->addButton(b, i++);
         bar->addWidget(b);
     }
-    connect(sheets_, &QButtonGroup::idClicked, this, [this](int id) { show_sheet(static_cast<Sheet>(id)); });
+    connect(sheets_, &QButtonGroup::idClicked, this, [this](int id) { begin_typing(static_cast<Sheet>(id)); });
     bar->addStretch(1);
     gauge_button_->setObjectName("tape_gauge");
     gauge_button_->setProperty("plain", true);
@@ -153,10 +153,12 @@ void TapePanel::show_sheet(Sheet sheet) {
     fill();
 }
 
-void TapePanel::begin_typing() {
-    fill();
+void TapePanel::begin_typing(std::optional<Sheet> sheet) {
+    show_sheet(sheet.value_or(sheet_));
     table_->setFocus();
-    if (table_->rowCount() > 0) table_->setCurrentCell(0, sheet_ == Sheet::edges ? 1 : 0);
+    // Where the first reading goes: beside its station, or a flaw's depth.
+    const int first = sheet_ == Sheet::flaws ? 2 : 1;
+    if (table_->rowCount() > 0 && table_->columnCount() > first) table_->setCurrentCell(0, first);
 }
 
 void TapePanel::refresh() {

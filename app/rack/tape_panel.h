@@ -35,7 +35,8 @@ class TapePanel : public QWidget {
     explicit TapePanel(Session& session, QWidget* parent = nullptr);
     using Sheet = TapeSheet;
     void show_sheet(Sheet sheet);
-    void begin_typing();
+    /// The keys go to the first cell of a sheet, or of the one that is shown. The panel has to be in sight.
+    void begin_typing(std::optional<Sheet> sheet = {});
     /// Listens to a gauge on a line; its readings fill the cell that is picked, one press after the other.
     bool listen_to_gauge(const QString& line);
 

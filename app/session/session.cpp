@@ -423,15 +423,41 @@ void Session::choose(const QString& label, const std::string& choice, const std:
     });
 }
 
-std::optional<Mend> Session::mend_for(const Caution& caution) const {
+std::shared_ptr<Running> Session::look_for_mend(const Caution& caution, QObject* owner,
+                                                std::function<void(std::optional<Mend>)> came) const {
     if (!plan_ || job_id_.empty() || read_only()) return {};
-    return mend_of(caution, docs_, job_id_, *plan_);
+    // What the plan was made of, and no more: a shop can hold hundreds of slabs.
+    Documents of;
+    of.shop = docs_.shop;
+    const Job& job = docs_.jobs.at(job_id_);
+    of.jobs[job_id_] = job;
+    for (const std::string& id : job.slabs())
+        if (const auto it = docs_.slabs.find(id); it != docs_.slabs.end()) of.slabs[id] = it->second;
+    return run_beside(
+        owner,
+        [caution, of = std::move(of), id = job_id_, plan = *plan_, came](const Work& w) -> std::function<void()> {
+            return [came, mend = mend_of(caution, of, id, plan, w)] { came(mend); };
+        },
+        [came](const QString&) { came({}); });
 }
 
-void Session::mend(const Caution& caution) {
-    const auto m = mend_for(caution);
-    if (!m) return Q_EMIT trouble(tr("Nothing the program can do by itself helps here any more. Nothing was changed."));
-    edit(QString::fromStdString(render(m->label, units())), [&](Documents& d) { mended(d, job_id_, *m); });
+void Session::mend(const Mend& mend) {
+    edit(QString::fromStdString(render(mend.label, units())), [&](Documents& d) { mended(d, job_id_, mend); });
+}
+
+bool Session::still_open(const Begun& where, const QString& what) {
+    if (open_ && where.shop == path()) return true;
+    Q_EMIT news(tr("%1: begun in another shop, and left. Open that one and begin it there again.").arg(what));
+    return false;
+}
+
+bool Session::edit_begun(const Begun& where, const QString& label, const std::function<void(Job&)>& change) {
+    if (!still_open(where, label)) return false;
+    if (!docs_.jobs.count(where.job)) {
+        Q_EMIT news(tr("%1: the job it was begun for is gone; nothing was changed.").arg(label));
+        return false;
+    }
+    return edit(label, [&](Documents& d) { change(d.jobs.at(where.job)); });
 }
 
 void Session::preview(const std::function<void(Job&)>& change) {

@@ -27,6 +27,7 @@ struct Documents;
 struct Job;
 struct JoinChoices;
 struct PourChoices;
+struct Running;
 
 class Session : public QObject {
     Q_OBJECT
@@ -119,10 +120,22 @@ class Session : public QObject {
     void preview_leaf(const std::function<void(Leaf&)>& change);
     /// Takes one of a choice's options; a make-up is laid anew for it.
     void choose(const QString& label, const std::string& choice, const std::string& option);
-    /// What the program can do itself about a caution of the plan: tried, so that it is known to help.
-    std::optional<Mend> mend_for(const Caution& caution) const;
-    /// Does it, as one revision; says so where nothing helps any more.
-    void mend(const Caution& caution);
+    /// Looks beside the work for what the program can do itself about a caution of the plan: tried, so that it is known to help.
+    /// @param came on the interface's thread while `owner` lives and the look was not stopped; nothing where nothing helps.
+    std::shared_ptr<Running> look_for_mend(const Caution& caution, QObject* owner, std::function<void(std::optional<Mend>)> came) const;
+    /// Does it, as one revision; says so where it can't be done any more.
+    void mend(const Mend& mend);
+
+    /// Where something slow was begun: what it makes belongs there, whatever lies on the bench when it comes.
+    struct Begun {
+        QString shop;
+        std::string job;
+    };
+    Begun begun() const { return {path(), job_id_}; }
+    /// True while the same shop is open; otherwise it is said that `what` was left.
+    bool still_open(const Begun& where, const QString& what);
+    /// Changes the job that it was begun for. @returns false, with a sentence, where its shop or it is no longer there.
+    bool edit_begun(const Begun& where, const QString& label, const std::function<void(Job&)>& change);
     /// Turns the slab over or end for end; of several leaves the one on the bench, about its own middle.
     void turn(bool over);
     /// Lays slabs together as a make-up; says why where it is not possible.
@@ -156,6 +169,7 @@ class Session : public QObject {
     void find_wanted();                     ///< … and what could be made of what is on the rack
     void form_wanted();                     ///< … a free form out of a drawing
     void card_wanted(const QString& card);  ///< … a card to run at the bench
+    void typing_wanted(const QString& field);  ///< … to type on a line of the slip: the keys go there
     void changed();                         ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();

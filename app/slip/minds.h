@@ -2,29 +2,41 @@
 #pragma once
 
 #include <functional>
+#include <map>
 
 #include "app/slip/lines.h"
+#include "app/slow/runner.h"
 
 namespace yb {
 
 class Minds : public QWidget {
     Q_OBJECT
   public:
-    /// @param mend_for what the program could do about one, tried when its line is opened.
-    Minds(OpenLines& open, std::function<std::optional<Mend>(const Caution&)> mend_for, QWidget* parent = nullptr);
+    /// Looks for what the program could do about one, when its line is opened; tells it when it is found.
+    using LookForMend =
+        std::function<std::shared_ptr<Running>(const Caution&, QObject* owner, std::function<void(std::optional<Mend>)> came)>;
+    Minds(OpenLines& open, LookForMend look_for_mend, QWidget* parent = nullptr);
     void show(std::vector<Caution> list, const Units& units);
     /// Opens or folds the first.
     void press_first();
 
   Q_SIGNALS:
     void show_place(const yb::Caution& caution);
-    void mend(const yb::Caution& caution);
+    void mend(const yb::Mend& mend);
 
   private:
     MindLine* line(std::size_t i);
+    void look(MindLine* line, const Caution& caution);
+    void stop_looking(MindLine* line);
 
     OpenLines& open_;
-    std::function<std::optional<Mend>(const Caution&)> mend_for_;
+    LookForMend look_for_mend_;
+    struct Looked {
+        Caution of;
+        std::shared_ptr<Running> running;
+        std::optional<Mend> found;
+    };
+    std::map<MindLine*, Looked> looked_;
     Units units_;
     NamedLine* more_line_;
     Fold* more_;

@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 #include <QGridLayout>
+#include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -67,6 +68,7 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
         refresh();
         if (!session_.previewing()) settle();
     });
+    connect(&session, &Session::typing_wanted, this, &Slip::type_in);
     connect(&session, &Session::picked_changed, this, [this] {
         keep_typed();
         refresh();
@@ -111,9 +113,11 @@ void Slip::build_paper() {
     answers_ = new QVBoxLayout;
     answers_->setSpacing(0);
     box->addLayout(answers_);
-    minds_ = new Minds(open_, [this](const Caution& c) { return session_.mend_for(c); });
+    minds_ = new Minds(open_, [this](const Caution& c, QObject* owner, std::function<void(std::optional<Mend>)> came) {
+        return session_.look_for_mend(c, owner, std::move(came));
+    });
     connect(minds_, &Minds::show_place, this, &Slip::show_place);
-    connect(minds_, &Minds::mend, this, [this](const Caution& c) { session_.mend(c); });
+    connect(minds_, &Minds::mend, &session_, &Session::mend);
     box->addWidget(minds_);
     doings_ = new Doings(open_);
     box->addWidget(doings_);
@@ -302,12 +306,16 @@ void Slip::fill_answers() {
 }
 
 QString Slip::keys_text() {
+    const auto all = step_views();
+    const auto numbered =
+        std::count_if(all.begin(), all.end(), [](const StepViewRow& row) { return row.key >= Qt::Key_1 && row.key <= Qt::Key_9; });
     return tr(
-        "1–5 steps · P sheets · T tape table\nF what could be made · L the log put back together\nTab or ‹ › next thing on the bench, Esc "
+        "1–%1 steps · P sheets · T tape table\nF what could be made · L the log put back together\nTab or ‹ › next thing on the bench, Esc "
         "the top\n, . gauge, Shift fine\n[ ] pick what can be moved, arrows move it, Ctrl+arrows turn it\n"
         "G type a dimension · W working of the large figure · M first thing to mind\nU turn over · E end for end · O open like a "
         "book\nAlt+↓ ↑ more or less room for the plan\nCtrl+Enter what comes next\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
-        "Ctrl+U units · F1 this help");
+        "Ctrl+U units · F1 this help")
+        .arg(numbered);
 }
 
 void Slip::toggle_help() {
@@ -321,6 +329,18 @@ void Slip::toggle_workings() {
 }
 
 void Slip::open_first_to_mind() { minds_->press_first(); }
+
+void Slip::type_in(const QString& field) {
+    fill_rest();
+    build_form();
+    auto* line = form_ ? form_->findChild<QLineEdit*>(field) : nullptr;
+    if (!line) return;
+    if (!form_fold_->open()) form_fold_->line()->click();
+    settle();
+    line->setFocus();
+    line->selectAll();
+    scroll_->ensureWidgetVisible(line);
+}
 
 void Slip::press_next() {
     if (!next_.empty()) next_.front()->click();

@@ -32,6 +32,8 @@ class Slip : public QFrame {
     void open_first_to_mind();
     /// The strong button at the foot.
     void press_next();
+    /// The keys go to a line of what can be set, opened where it is folded away; nothing where it is not there.
+    void type_in(const QString& field);
     /// Shows or hides what this step is for and its keys.
     void toggle_help();
     void refresh();

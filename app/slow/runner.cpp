@@ -7,6 +7,8 @@
 
 #include <algorithm>
 #include <exception>
+#include <mutex>
+#include <vector>
 
 namespace yb {
 
@@ -24,7 +26,26 @@ QThreadPool& pool() {
 
 std::atomic<int> under_way{0};
 
+/// What runs, so that all of it can be told to stop.
+struct Started {
+    std::mutex guard;
+    std::vector<std::weak_ptr<Running>> all;
+};
+Started& started() {
+    static Started s;
+    return s;
+}
+
 }  // namespace
+
+bool stop_all(int wait_ms) {
+    {
+        const std::lock_guard lock(started().guard);
+        for (const auto& one : started().all)
+            if (const auto r = one.lock()) r->stop.request_stop();
+    }
+    return pool().waitForDone(wait_ms);
+}
 
 QString sentence_of_exception() {
     try {
@@ -41,10 +62,16 @@ QString sentence_of_exception() {
 std::shared_ptr<Running> run_beside(QObject* owner, Beside work, std::function<void(const QString&)> failed) {
     auto running = std::make_shared<Running>();
     ++under_way;
+    {
+        const std::lock_guard lock(started().guard);
+        std::erase_if(started().all, [](const auto& one) { return one.expired(); });
+        started().all.push_back(running);
+    }
     pool().start([running, owner = QPointer<QObject>(owner), work = std::move(work), failed = std::move(failed)]() mutable {
         std::function<void()> back;
         QString wrong;
         try {
+            if (running->stop.stop_requested()) throw Cancelled();  // before its turn came
             Work w;
             w.stop = running->stop.get_token();
             w.progress = [&running](double share) { running->share = share; };

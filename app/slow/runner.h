@@ -27,6 +27,10 @@ using Beside = std::function<std::function<void()>(const Work&)>;
 /// @param owner must live on the interface's thread. The work itself must not touch it.
 std::shared_ptr<Running> run_beside(QObject* owner, Beside work, std::function<void(const QString&)> failed);
 
+/// Asks everything that runs to stop and waits for it a while. Nothing of it is handed back.
+/// @returns false where something still runs then: what it does is its own, and the program may end without it.
+bool stop_all(int wait_ms);
+
 /// Waits until nothing runs any more and all that was handed back is done: for tests and pictures.
 void wait_for_all();
 

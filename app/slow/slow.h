@@ -21,12 +21,14 @@ class Slow {
     Slow(const Slow&) = delete;
     Slow& operator=(const Slow&) = delete;
 
-    /// Asks for the result. Nothing happens where it is there already or on its way; what else is on its way is stopped.
+    /// Asks for the result. Nothing happens where it is there already, on its way, or failed for the very same; what else is on its
+    /// way is stopped.
     void ask(In in) {
-        if (asked_ && *asked_ == in && (busy() || out_)) return;
+        if (asked_ && *asked_ == in && (busy() || out_ || wrong_)) return;
         stop();
         asked_ = std::move(in);
         out_.reset();
+        wrong_ = false;
         running_ = run_beside(
             owner_,
             [this, make = make_, in = *asked_](const Work& w) -> std::function<void()> {
@@ -38,7 +40,11 @@ class Slow {
                     came_(in, *out);
                 };
             },
-            failed_);
+            [this](const QString& sentence) {
+                wrong_ = true;
+                running_.reset();
+                if (failed_) failed_(sentence);
+            });
     }
     /// Stops what is on its way; nothing of it comes any more.
     void stop() {
@@ -57,6 +63,7 @@ class Slow {
     std::function<void(const QString&)> failed_;
     std::optional<In> asked_;
     std::optional<Out> out_;
+    bool wrong_ = false;  ///< it was thrown out of
     std::shared_ptr<Running> running_;
 };
 

@@ -1,5 +1,6 @@
 #include "core/calendar/calendar.h"
 
+#include <algorithm>
 #include <chrono>
 #include <cmath>
 #include <cstdio>
@@ -33,12 +34,14 @@ bool works_on(sys_days day, const Workday& w) {
 
 }  // namespace
 
+double held_hours(double h) { return std::isnan(h) ? 0 : std::clamp(h, -most_hours, most_hours); }
+
 bool is_date(const std::string& iso) { return read_date(iso).has_value(); }
 
 std::string date_after(const std::string& start, double h) {
     const auto d = read_date(start);
     if (!d) throw std::invalid_argument("‘" + start + "’ is not a date: write it as 2026-11-30");
-    const std::chrono::year_month_day date(*d + std::chrono::days(static_cast<int>(std::floor(h / 24))));
+    const std::chrono::year_month_day date(*d + std::chrono::days(static_cast<int>(std::floor(held_hours(h) / 24))));
     return fmt::format("{:04}-{:02}-{:02}", static_cast<int>(date.year()), static_cast<unsigned>(date.month()),
                        static_cast<unsigned>(date.day()));
 }
@@ -50,6 +53,7 @@ double closing(const Workday& w) { return w.to_h > w.from_h ? w.to_h : 24; }
 
 double next_working_hour(const std::string& start, double h, const Workday& w) {
     const auto first = read_date(start).value_or(sys_days{});
+    h = held_hours(h);
     for (int guard = 0; guard < 30; ++guard) {
         const double day = std::floor(h / 24);
         const double hour = h - day * 24;
@@ -62,7 +66,8 @@ double next_working_hour(const std::string& start, double h, const Workday& w) {
 }
 
 double after_work(const std::string& start, double h, double left, const Workday& w) {
-    h = next_working_hour(start, h, w);
+    h = next_working_hour(start, held_hours(h), w);
+    left = held_hours(left);
     while (left > 1e-9) {
         const double until = std::floor(h / 24) * 24 + closing(w);
         const double now = std::min(left, until - h);

@@ -15,6 +15,11 @@ struct Workday {
 class FieldVisitor;
 void fields(FieldVisitor& v, Workday& w);
 
+/// The furthest that is planned ahead, h: twenty years. Hours beyond it are held there by all of these.
+inline constexpr double most_hours = 20 * 8766.0;
+/// Hours held to that, to either side; what is no number is none.
+double held_hours(double h);
+
 /// True for a date that exists, written YYYY-MM-DD.
 bool is_date(const std::string& iso);
 

@@ -37,7 +37,7 @@ void steps_to(std::vector<double>& out, double to, double step) {
 /// … in steps that grow from `first` on.
 void growing_to(std::vector<double>& out, double to, double first) {
     double step = first;
-    while (out.back() + 1.5 * step < to) out.push_back(out.back() + step), step = std::min(step * 1.15, 15.0);
+    while (out.back() + 1.5 * step < to) out.push_back(out.back() + step), step = std::min(step * 1.15, std::max(15.0, to / 400));
     out.push_back(to);
 }
 
@@ -261,12 +261,16 @@ void check(const Kinetics& k, const Section& s) {
     if (!(k.gel_25_h > 0) || !(k.heat_kj_kg > 0)) throw std::invalid_argument("a resin that gels and sets heat free is wanted");
     if (!(s.depth_mm > 0) || !(s.h > 0) || s.width_mm < 0 || s.board_mm < 0 || (s.width_mm > 0 && !(s.banks_mm > 0)))
         throw std::invalid_argument("depth, width, banks and h have to be above 0");
+    if (s.depth_mm > 5000 || s.width_mm > 20000 || s.banks_mm > 20000 || s.board_mm > 1000)
+        throw std::invalid_argument("a section up to 5 m deep and 20 m wide on a board of up to 1 m can be followed");
+    if (!(s.most_h > 0 && s.most_h <= 20000)) throw std::invalid_argument("a cure can be followed for 20000 h at most");
     if (!(s.air_c >= -60 && s.air_c <= 80)) throw std::invalid_argument("air from -60 to 80 °C can be planned");
 }
 
 Body body_of(const Kinetics& k, const Section& s, double coarse) {
     Body b;
-    const double step_z = std::clamp(s.depth_mm / 50, 0.25, 1.0) * coarse;
+    // Large sections get coarser steps, not more of them than memory and patience have.
+    const double step_z = std::max(std::clamp(s.depth_mm / 50, 0.25, 1.0), s.depth_mm / 400) * coarse;
     b.z = {0};
     if (s.board_mm > 0) steps_to(b.z, s.board_mm, std::max(step_z, s.board_mm / 10));
     b.floor_mm = s.board_mm;
@@ -274,7 +278,7 @@ Body body_of(const Kinetics& k, const Section& s, double coarse) {
     steps_to(b.z, b.top_mm, step_z);
     b.x = {0};
     if (s.width_mm > 0) {
-        const double step_x = std::clamp(s.width_mm / 60, 0.5, 2.0) * coarse;
+        const double step_x = std::max(std::clamp(s.width_mm / 60, 0.5, 2.0), s.width_mm / 800) * coarse;
         steps_to(b.x, s.width_mm / 2, step_x);
         growing_to(b.x, s.width_mm / 2 + s.banks_mm, step_x);
     }
@@ -413,6 +417,7 @@ std::vector<LiftCure> cure_lifts(const Kinetics& k, const Section& s, const std:
             for (const double t : b.temp)
                 if (t > l.peak_c) l.peak_c = t, l.peak_h = h - clock;
             const double top = b.alpha.back();
+            passes(l.syrup_h, syrup_alpha, was_top, top, was_h - clock, h - clock);
             passes(l.gel_h, gel_alpha, was_top, top, was_h - clock, h - clock);
             passes(l.tacky_h, tacky_alpha, was_top, top, was_h - clock, h - clock);
             was_h = h, was_top = top;

@@ -19,13 +19,17 @@ DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, 
     std::stable_sort(operations.begin(), operations.end(), [](const Operation& a, const Operation& b) { return a.order < b.order; });
     p.operations = std::move(operations);
     double h = 0;
+    bool endless = false;
     for (Operation& op : p.operations) {
+        endless = endless || op.hands_on_h > most_hours || op.waiting_h > most_hours || h > most_hours;
+        op.hands_on_h = held_hours(op.hands_on_h), op.waiting_h = held_hours(op.waiting_h);
         op.start_h = next_working_hour(from, h, workday);
         op.hands_end_h = after_work(from, op.start_h, op.hands_on_h, workday);
         op.end_h = op.hands_end_h + op.waiting_h;
         h = op.end_h;
     }
-    p.end_h = h;
+    p.end_h = held_hours(h);
+    p.endless = endless || h > most_hours;
     p.ready = p.date(h);
     return p;
 }

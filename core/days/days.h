@@ -29,6 +29,7 @@ struct DaysPlan {
     std::string start;  ///< ISO date; empty where the job's first day can't be read: hours are then counted from a Monday
     std::vector<Operation> operations;
     double end_h = 0;
+    bool endless = false;  ///< some of it lies beyond what is planned ahead, and is held there
     std::string ready;  ///< ISO date the last operation ends; empty likewise
     /// The date so many hours after the start; empty where there is none.
     std::string date(double h) const { return start.empty() ? std::string() : date_after(start, h); }

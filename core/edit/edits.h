@@ -147,8 +147,9 @@ void drop_tie(Job& job, std::size_t tie);
 void move_tie(Job& job, std::size_t tie, Vec2 by_uv);
 void turn_tie(Job& job, std::size_t tie, double degrees);
 /// How far a joint stands open at a place, pushed together dry – or how far one of its edges lies from a straightedge.
-void read_gap(Job& job, int joint, double u_mm, double gap_mm, EdgeRead edge);
-void read_gap(Job& job, int joint, double u_mm, double gap_mm);  ///< both pushed together
+/// @returns where the reading stands in the list.
+std::size_t read_gap(Job& job, int joint, double u_mm, double gap_mm, EdgeRead edge);
+std::size_t read_gap(Job& job, int joint, double u_mm, double gap_mm);  ///< both pushed together
 /// How far both edges together are out of square at a place of a joint; nothing: not read. A reading of the gap there keeps its gap.
 void read_square(Job& job, int joint, double u_mm, std::optional<double> square_mm);
 

@@ -90,8 +90,12 @@ GapReading& reading(Job& job, int joint, double u, EdgeRead edge) {
 }
 }  // namespace
 
-void read_gap(Job& job, int joint, double u, double gap, EdgeRead edge) { reading(job, joint, u, edge).gap_mm = gap; }
-void read_gap(Job& job, int joint, double u, double gap) { read_gap(job, joint, u, gap, EdgeRead::together); }
+std::size_t read_gap(Job& job, int joint, double u, double gap, EdgeRead edge) {
+    GapReading& r = reading(job, joint, u, edge);
+    r.gap_mm = gap;
+    return static_cast<std::size_t>(&r - job.join.gaps.data());
+}
+std::size_t read_gap(Job& job, int joint, double u, double gap) { return read_gap(job, joint, u, gap, EdgeRead::together); }
 void read_square(Job& job, int joint, double u, std::optional<double> square) {
     reading(job, joint, u, EdgeRead::together).square_mm = square;
 }

@@ -62,6 +62,10 @@ const std::map<std::string, Edit>& edits() {
         {"channel_to", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).u_mm = n.at(1); }},
         {"channel_long", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).length_mm = n.at(1); }},
         {"plate_across", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).across_mm = n.at(1); }},
+        {"channel_bolts", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).bolts = static_cast<int>(n.at(1)); }},
+        {"plate_bolts", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).bolts_across = static_cast<int>(n.at(1)); }},
+        {"plate_one_row", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).bolts_along = 1; }},
+        {"panels_round_plates", [](Documents&, Job& j, const auto&) { j.under.outline.clear(); }},
         {"insert", [](Documents&, Job& j, const auto& n) { j.under.insert_mm = n.at(0); }},
         {"helpers", [](Documents&, Job& j, const auto& n) { j.under.helpers = static_cast<int>(n.at(0)); }},
         {"odd_bolts",
@@ -127,8 +131,8 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
     };
     const Frame bench = plan.placement.frame();
     const std::optional<Vec2> uv = c.at ? std::optional(bench.from_slab(*c.at)) : std::nullopt;
-    if (c.key == "lay.end_crack" && c.says.values.size() >= 3 && uv)
-        for (const double by : {c.says.value(1), c.says.value(1) + 10})
+    if (const auto in = c.ask("further_in_mm"); c.key == "lay.end_crack" && in && uv)
+        for (const double by : {*in, *in + 10})
             offer("end_further_in", say("Cut {} further in · {} long", mm(by), mm(job.top.length_mm - by)), {by, uv->x > 0 ? 1.0 : -1.0});
     if (c.key == "lay.short" && !plan.lay->short_at.empty()) {
         double sides = 0;
@@ -235,7 +239,7 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
     if (c.key == "join.cauls") offer("cauls", say("Saw cauls from the offcut"));
     if (c.key == "join.through" || c.key == "join.thick")
         for (const double t : {8.0, 6.0, 5.0, 4.0})
-            if (t < job.join.loose_thick_mm) offer("thin_tenon", say("Take tenons {} thick", fine(t)), {t});
+            if (t < job.join.loose_thick_mm) offer("thin_tenon", say("Take {} {} thick", pieces_name(job.join.loose), fine(t)), {t});
     if (c.key == "join.clash" && uv) {
         for (std::size_t i = 0; i < job.join.ties.size(); ++i)
             if (contains(outline_of(job.join.ties[i]), *uv))
@@ -256,8 +260,7 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
         if (job.pour.lifts > 0) offer("lifts_as_needed", say("As many lifts as it needs"));
         if (!job.pour.fans) offer("fans", say("Set fans over it"));
     }
-    if (c.key == "pour.sags" && c.says.values.size() >= 3)
-        offer("bearers", say("Bearers {} apart", mm(c.says.value(2))), {c.says.value(2)});
+    if (const auto apart = c.ask("bearers_mm"); c.key == "pour.sags" && apart) offer("bearers", say("Bearers {} apart", mm(*apart)), {*apart});
     if (c.key == "pour.slope" || c.key == "pour.level") offer("level_form", say("Level the form"));
     if (c.key == "pour.overhang") offer("bench_to_the_end", say("Let its end lie on the bench"));
     if (c.key == "pour.pot" || c.key == "pour.cup") {
@@ -265,8 +268,8 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
         for (const double cup : {l, l / 2, l / 4}) offer("smaller_cups", say("Batches of {}", litres(cup)), {cup});
     }
     if (c.key == "under.hammer_in") offer("screw_in", say("Take screw-in inserts"));
-    if (c.key == "flat.moves" && c.says.values.size() >= 4)
-        offer("allowance", say("Leave {} on each face", fine(c.says.value(3))), {c.says.value(3)});
+    if (const auto leave = c.ask("allowance_mm"); c.key == "flat.moves" && leave)
+        offer("allowance", say("Leave {} on each face", fine(*leave)), {*leave});
     if (c.key == "flat.way") offer("by_sled", say("Take the sled"));
     if (c.key == "flat.deep" || c.key == "flat.power")
         for (const double d : {std::floor(docs.shop.sled.cutter_mm / 8), docs.shop.sled.depth_mm / 2})
@@ -282,6 +285,28 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
                               {static_cast<double>(i), static_cast<double>(v.flaw), static_cast<double>(k)});
     if (c.key == "under.no_plates") offer("usual_plates", say("Lay two plates, a fifth in"));
     if (c.key == "under.no_fixed") offer("odd_bolts", say("Take an odd number of bolts"));
+    if (c.key == "under.few_bolts")
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (u.channels[i].bolts < 3) offer("channel_bolts", say("Take three bolts"), {static_cast<double>(i), 3});
+    if (c.key == "under.bolts_near") {
+        const auto fewer = [&](const char* edit, std::size_t i, int now) {
+            for (int n = now - 1; n >= 1; --n) offer(edit, say("Take {} across", counted(n, "bolt", "bolts")), {static_cast<double>(i), double(n)});
+        };
+        for (std::size_t i = 0; i < u.plates.size(); ++i)
+            if (uv && contains(footprint(u.plates[i]), *uv)) {
+                fewer("plate_bolts", i, u.plates[i].bolts_across);
+                if (u.plates[i].bolts_along > 1) offer("plate_one_row", say("Take one row of bolts"), {static_cast<double>(i)});
+            }
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (uv && contains(footprint(u.channels[i]), *uv)) fewer("channel_bolts", i, u.channels[i].bolts);
+    }
+    if (c.key == "under.misses") {
+        if (u.base == BaseKind::panels && !u.outline.empty()) offer("panels_round_plates", say("Stand the panels round the plates"));
+        for (const Carries& k : plan.under->carries)
+            if (k.misses_mm > 1)
+                offer("plate_to", say("Move plate {} over the base", count(static_cast<double>(k.plate) + 1)),
+                      {static_cast<double>(k.plate), k.nearest.x});
+    }
     if (c.key == "under.channel_end")
         for (std::size_t i = 0; i < u.channels.size(); ++i) {
             const double most = job.top.length_mm / 2 - 200;
@@ -310,12 +335,19 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
                           {static_cast<double>(i), std::floor(u.channels[i].length_mm * (1 - 0.07 * k))});
         }
     if (c.key == "under.through") {
-        const double deep = std::floor(plan.top->thickness_mm - 8 - (u.plate_let_in ? u.plate_mm : 0));
-        if (deep >= 8) offer("insert", say("Take an insert {} deep", fine(deep)), {deep});
+        // From the highest floor that one starts at.
+        double floor = 0;
+        for (const Slot& s : plan.under->slots) floor = std::max(floor, s.floor_mm);
+        const double deep = std::floor(plan.top->thickness_mm - u.least_above_mm - floor);
+        if (deep >= u.bolt_mm) offer("insert", say("Take an insert {} deep", fine(deep)), {deep});
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (const double pocket = std::floor(plan.top->thickness_mm - u.least_above_mm - u.insert_mm);
+                pocket >= 5 && pocket < u.channels[i].depth_mm)
+                offer("channel_deep", say("Take a channel {} deep", fine(pocket)), {static_cast<double>(i), pocket});
     }
     if (c.key == "under.lift") {
         const double people = std::ceil(plan.under->top_kg / 25);
-        offer("helpers", say("Have {} people there", count(people)), {people});
+        offer("helpers", say("Have {} there", counted(people, "person", "people")), {people});
     }
     if (c.key == "plan.range") offer("in_range", say("Take what it is planned with"));
     return out;
@@ -354,13 +386,14 @@ void mended(Documents& docs, const std::string& job, const Mend& mend) {
     docs = std::move(tried);
 }
 
-std::optional<Mend> mend_of(const Caution& caution, const Documents& docs, const std::string& job, const Plan& plan) {
+std::optional<Mend> mend_of(const Caution& caution, const Documents& docs, const std::string& job, const Plan& plan, const Work& work) {
     const auto it = docs.jobs.find(job);
     if (it == docs.jobs.end()) return {};
     const auto all = ways(caution, docs, it->second, plan);
     if (all.empty()) return {};
     const Weight now = weigh(plan, caution.key);
     for (const Mend& m : all) {
+        work.check();
         Documents tried;  // only what the plan needs
         tried.shop = docs.shop;
         tried.jobs[job] = it->second;

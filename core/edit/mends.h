@@ -8,6 +8,7 @@
 #include <string>
 
 #include "core/figure/figure.h"
+#include "core/work/work.h"
 
 namespace yb {
 
@@ -16,7 +17,7 @@ struct Plan;
 
 /// What can be done about a caution of this plan of a job; nothing where the program knows no way or none that helps.
 /// @param plan of the whole top, or of the leaf on the bench.
-std::optional<Mend> mend_of(const Caution& caution, const Documents& docs, const std::string& job, const Plan& plan);
+std::optional<Mend> mend_of(const Caution& caution, const Documents& docs, const std::string& job, const Plan& plan, const Work& work = {});
 
 /// Does it. @throws Refusal where it can't be done any more; the documents stay as they were.
 void mended(Documents& docs, const std::string& job, const Mend& mend);

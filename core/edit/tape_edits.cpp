@@ -27,7 +27,7 @@ void type_edge(Slab& slab, std::size_t r, std::size_t column, std::optional<doub
         all[r].x_mm = v.value_or(all[r].x_mm);
         return;
     }
-    if (column > std::size(columns)) throw Refusal(say("a station has {} readings", count(6)));
+    if (column > std::size(columns)) throw Refusal(say("a station has {}", counted(6, "reading", "readings")));
     all[r].*columns[column - 1] = v;
     if (column == 1) repeat_lean(all, r, &Station::left_mm, &Station::other_left_mm);
     if (column == 2) repeat_lean(all, r, &Station::right_mm, &Station::other_right_mm);
@@ -45,8 +45,8 @@ void type_flaw(Slab& slab, std::size_t r, std::size_t column, std::optional<doub
 void type_height(Slab& slab, bool face_b, std::size_t r, std::size_t column, std::optional<double> v) {
     HeightGrid& g = face_b ? slab.heights_b : slab.heights_a;
     if (r >= g.x_mm.size() || column > g.y_mm.size())
-        throw Refusal(say("The grid has {} stations and {} places across; there is no room for this reading.",
-                          count(static_cast<double>(g.x_mm.size())), count(static_cast<double>(g.y_mm.size()))));
+        throw Refusal(say("The grid has {} and {} across; there is no room for this reading.",
+                          counted(static_cast<double>(g.x_mm.size()), "station", "stations"), counted(static_cast<double>(g.y_mm.size()), "place", "places")));
     if (column > 0) g.at(r, column - 1) = v;
     else if (v) g.x_mm[r] = *v;
     // What is read by hand counts for more than the cloud it was first taken from.

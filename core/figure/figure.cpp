@@ -5,6 +5,12 @@
 
 namespace yb {
 
+std::optional<double> Caution::ask(std::string_view name) const {
+    for (const auto& [named, value] : asks)
+        if (named == name) return value;
+    return {};
+}
+
 const char* name_of(Severity severity) {
     switch (severity) {
         case Severity::note: return "Note";

@@ -70,6 +70,10 @@ struct Caution {
     std::string of{};          ///< the leaf it is said of, by name; empty: of all there is
     std::optional<Mend> mend{};
     std::string field{};  ///< path of the field to type anew, where one is wrong: `under.bolt_mm`
+    /// What a mend needs to know beside the sentence, by name: `{"further_in", 34}`.
+    std::vector<std::pair<const char*, double>> asks{};
+    /// One of them; nothing where it is not told.
+    std::optional<double> ask(std::string_view name) const;
 };
 
 /// A headline of at most seven words for a caution's key; the key itself where there is none.

@@ -31,17 +31,49 @@ Figure to_mix(const FillPlan& p, const FillChoices& choices) {
             {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Fill"}};
 }
 
-Figure in_parts(const FillPlan& p) {
-    Lift all;
-    every_lift(p, [&](const std::string&, const Lift& l) { all.a_l += l.a_l, all.b_l += l.b_l, all.a_kg += l.a_kg, all.b_kg += l.b_kg; });
-    return {"fill.parts",
-            "Part A and part B",
+void add(Mixed& to, const Mixed& more) {
+    to.volume_l += more.volume_l, to.a_l += more.a_l, to.b_l += more.b_l, to.a_kg += more.a_kg, to.b_kg += more.b_kg;
+}
+
+/// Part A and part B of one resin; what comes in one part by itself.
+Figure parts_figure(std::string key, const Mixed& all, const Resin* resin, bool named) {
+    const bool two = !resin || !parts_of(*resin).empty();
+    Phrase note = two ? say("by weight {} and {}", kg(all.a_kg), kg(all.b_kg)) : say("by weight {}", kg(all.a_kg + all.b_kg));
+    if (resin && named) {
+        Phrase whose = yb::named(resin->label);
+        whose.then.push_back(std::move(note));
+        note = std::move(whose);
+    }
+    std::vector<Given> given;
+    if (resin && two) {
+        given = {{"part A, as on the label", number(resin->parts_a), resin->by_mass ? "parts by weight" : "parts by volume"},
+                 {"part B, as on the label", number(resin->parts_b), resin->by_mass ? "parts by weight" : "parts by volume"},
+                 {"density A, g/mL", number(resin->density_a), resin->label},
+                 {"density B, g/mL", number(resin->density_b), resin->label}};
+    }
+    return {std::move(key),
+            two ? "Part A and part B" : "Of one part",
             litres(all.a_l),
-            litres(all.b_l),
-            say("by weight {} and {}", kg(all.a_kg), kg(all.b_kg)),
-            {"A = volume × a/(a + b); by weight × density",
-             {{"A", litres(all.a_l), "class"}, {"B", litres(all.b_l), "class"}},
-             "resin classes, starting values: your label stands above them"}};
+            two ? std::optional(litres(all.b_l)) : std::nullopt,
+            std::move(note),
+            {resin && resin->by_mass ? "A = volume × (a/ρ_A)/(a/ρ_A + b/ρ_B); by weight × density"
+                                     : "A = volume × a/(a + b); by weight × density",
+             std::move(given), "resin classes, starting values: your label stands above them"}};
+}
+
+/// One figure a resin, in the order they are first used: parts of different resins are never added.
+std::vector<Figure> in_parts(const FillPlan& p, const std::vector<Resin>& resins) {
+    std::vector<std::pair<std::string, Mixed>> each;
+    every_lift(p, [&](const std::string& key, const Lift& l) {
+        auto it = std::find_if(each.begin(), each.end(), [&](const auto& e) { return e.first == key; });
+        if (it == each.end()) it = each.insert(each.end(), {key, {}});
+        add(it->second, l);
+    });
+    std::vector<Figure> out;
+    if (each.empty()) out.push_back(parts_figure("fill.parts", {}, nullptr, false));
+    for (const auto& [key, all] : each)
+        out.push_back(parts_figure(out.empty() ? "fill.parts" : "fill.parts." + key, all, find_resin(resins, key), each.size() > 1));
+    return out;
 }
 
 std::optional<Figure> cost(const FillPlan& p, const std::vector<Resin>& resins) {
@@ -49,12 +81,12 @@ std::optional<Figure> cost(const FillPlan& p, const std::vector<Resin>& resins) 
     double priced_l = 0;
     std::vector<Given> given;
     every_lift(p, [&](const std::string& key, const Lift& l) {
-        const auto it = std::find_if(resins.begin(), resins.end(), [&](const Resin& r) { return r.key == key; });
-        if (it == resins.end() || !it->price_l) return;
-        price += l.volume_l * *it->price_l;
+        const Resin* r = find_resin(resins, key);
+        if (!r || !r->price_l) return;
+        price += l.volume_l * *r->price_l;
         priced_l += l.volume_l;
-        if (std::none_of(given.begin(), given.end(), [&](const Given& g) { return g.name == it->label; }))
-            given.push_back({it->label, number(*it->price_l), "a litre, shop"});
+        if (std::none_of(given.begin(), given.end(), [&](const Given& g) { return g.name == r->label; }))
+            given.push_back({r->label, number(*r->price_l), "a litre, shop"});
     });
     if (price <= 0) return {};
     return Figure{"fill.cost",
@@ -68,7 +100,8 @@ std::optional<Figure> cost(const FillPlan& p, const std::vector<Resin>& resins) 
 }  // namespace
 
 std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, const std::vector<Resin>& resins, double shop_c) {
-    std::vector<Figure> out{to_mix(p, choices), in_parts(p)};
+    std::vector<Figure> out{to_mix(p, choices)};
+    for (Figure& f : in_parts(p, resins)) out.push_back(std::move(f));
     out.push_back({"fill.rounds",
                    "Rounds",
                    count(p.rounds),
@@ -100,7 +133,7 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
                        "Small ones, in one lump",
                        count(p.small),
                        litres(p.small_l),
-                       say("less than {} each: filled in one round", litres(small_void_l)),
+                       say("each less than {}: filled together, in the rounds above", litres(small_void_l)),
                        {"voids below the size, and what they hold together", {}, ""}});
     if (p.open_l > 0) out.push_back({"fill.open", "Left open", litres(p.open_l), {}, {}, {"volume of voids left open", {}, ""}});
     if (const auto c = cost(p, resins)) out.push_back(*c);
@@ -111,28 +144,23 @@ namespace {
 
 /// What one filling takes: the sum of its lifts, how many and how deep, in parts.
 void tell_lifts(const std::vector<Lift>& lifts, const std::string& resin, const std::vector<Resin>& resins, double flush_l, Thing& t) {
-    Lift all;
+    Mixed all;
     double wait_h = 0;
     std::vector<Given> given;
     for (const Lift& l : lifts) {
-        all.volume_l += l.volume_l, all.a_l += l.a_l, all.b_l += l.b_l, all.a_kg += l.a_kg, all.b_kg += l.b_kg;
+        add(all, l);
         wait_h += l.wait_h;
         given.push_back({"lift", litres(l.volume_l), "its own share, reserve counted"});
     }
-    const auto it = std::find_if(resins.begin(), resins.end(), [&](const Resin& r) { return r.key == resin; });
+    const Resin* of = find_resin(resins, resin);
     t.figures.push_back(
         {t.kind + ".mix",
          "Resin to mix",
          litres(all.volume_l),
          {},
-         it == resins.end() ? say("{} fills it flush", litres(flush_l)) : say("{} fills it flush · {}", litres(flush_l), it->label.c_str()),
+         of ? say("{} fills it flush · {}", litres(flush_l), of->label) : say("{} fills it flush", litres(flush_l)),
          {"sum of its lifts: (volume + mouth × overfill) × (1 + reserve)", given, "docs/methods.md, Fill"}});
-    t.figures.push_back({t.kind + ".parts",
-                         "Part A and part B",
-                         litres(all.a_l),
-                         litres(all.b_l),
-                         say("by weight {} and {}", kg(all.a_kg), kg(all.b_kg)),
-                         {"A = volume × a/(a + b); by weight × density", {}, "the resin's label"}});
+    t.figures.push_back(parts_figure(t.kind + ".parts", all, of, false));
     t.figures.push_back({t.kind + ".lifts",
                          "Lifts",
                          count(static_cast<double>(lifts.size())),

@@ -7,19 +7,6 @@
 
 namespace yb {
 
-const Resin& river_resin(const std::vector<Resin>& resins, const std::string& chosen) {
-    if (resins.empty()) throw std::invalid_argument("there is no resin to pour a river of");
-    for (const Resin& r : resins)
-        if (!chosen.empty() && r.key == chosen) return r;
-    const auto deep = [](const Resin& r) { return r.solid || r.soaks ? 0 : r.deepest_mm; };
-    return *std::max_element(resins.begin(), resins.end(), [&](const Resin& a, const Resin& b) { return deep(a) < deep(b); });
-}
-
-double gel_hours(const Resin& r, double temp_c) {
-    constexpr double e_over_r = 55000 / 8.314462618;
-    return r.gel_25_h * std::exp(e_over_r * (1 / (temp_c + 273.15) - 1 / 298.15));
-}
-
 double void_litres(double mouth, double depth, double floor_share, double from, double to) {
     if (to <= from || depth <= 0) return 0;
     const auto at = [&](double d) {
@@ -38,7 +25,7 @@ std::string advised_resin(double depth, double gap, bool through) {
 }
 
 FillAdvice advice_for(FlawKind kind, double depth, double gap, bool through, int holes) {
-    const std::string what = name_of(kind);
+    const char* what = a_flaw(kind);
     const auto takes = [&](const char* takes_key, Phrase why) { return FillAdvice{takes_key, std::move(why), kind == FlawKind::soft}; };
     if (kind == FlawKind::insects && holes > 0 && gap <= 3)
         return takes("thin-glue", say("holes {} wide: thin glue and dust of the same wood, the accelerator after it", fine(gap)));
@@ -46,28 +33,18 @@ FillAdvice advice_for(FlawKind kind, double depth, double gap, bool through, int
         return takes("stick", say("holes {} wide: a filler stick melts in and is shaved flush", fine(gap)));
     if (kind == FlawKind::soft && depth <= 3)
         return takes("penetrating", say("soft and shallow: what soaks in hardens it, nothing else is wanted"));
-    if (gap < 0.6) return takes("thin-glue", say("a {} {} wide: only a thin glue goes in", what, fine(gap)));
+    if (gap < 0.6) return takes("thin-glue", say("{} {} wide: only a thin glue goes in", what, fine(gap)));
     const std::string key = advised_resin(depth, gap, through);
     if (gap < 1.5) return takes("quick", say("{} wide: worked in with a blade, a thick quick resin stays where it is put", fine(gap)));
     if (key == "quick") return takes("quick", say("{} deep: a quick resin in one go", fine(depth)));
     if (through && gap < 12)
         return takes(
             "medium",
-            say("a {} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in small rounds does not", what,
+            say("{} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in small rounds does not", what,
                 fine(gap)));
     if (key == "coating") return takes("coating", say("{} deep: a coating resin takes it in one lift and levels itself", fine(depth)));
     if (key == "medium") return takes("medium", say("{} deep: one lift of a medium resin", fine(depth)));
     return takes("slow-deep", say("{} deep: only a slow resin takes so much at once and stays cool", fine(depth)));
-}
-
-Lift mixed(const Resin& r, double litres) {
-    Lift l;
-    l.volume_l = litres;
-    l.a_l = litres * r.parts_a / (r.parts_a + r.parts_b);
-    l.b_l = litres - l.a_l;
-    l.a_kg = l.a_l * r.density_a;
-    l.b_kg = l.b_l * r.density_b;
-    return l;
 }
 
 double tape_under_mm(const Ring& opening, double tape) {
@@ -135,8 +112,7 @@ class Planner {
 
   private:
     const Resin& resin(const std::string& key) const {
-        const auto it = std::find_if(in_.resins.begin(), in_.resins.end(), [&](const Resin& r) { return r.key == key; });
-        if (it != in_.resins.end()) return *it;
+        if (const Resin* r = find_resin(in_.resins, key)) return *r;
         return in_.resins.empty() ? starting_resins().front() : in_.resins.front();
     }
 
@@ -179,8 +155,9 @@ class Planner {
         const Vec2 middle = centroid(flaw.outline);
         for (const Vec2 p : flaw.outline) v.mouth.push_back(middle + (p - middle) * k);
         FillAdvice advice = advice_for(flaw.kind, v.depth_mm, v.gap_mm, v.through, v.holes);
-        if (std::none_of(in_.resins.begin(), in_.resins.end(), [&](const Resin& r) { return r.key == advice.resin; }))
+        if (!find_resin(in_.resins, advice.resin))
             advice = {advised_resin(v.depth_mm, v.gap_mm, v.through), say("the nearest that is on the shelf"), advice.soak};
+        if (unknown) advice.why = say("how deep it is was not probed: the choice is safe only once it is");
         v.advised = advice.resin;
         v.why = advice.why;
 
@@ -237,8 +214,7 @@ class Planner {
             other.left_open = false;
             if (r.soaks && !(flaw.kind == FlawKind::soft && v.depth_mm <= 3)) continue;  // it fills nothing
             const auto l = lifts(other, mouth, full, from, floor, r);
-            Phrase gains = say(l.size() == 1 ? "{} lift, {} in all" : "{} lifts, {} in all", count(static_cast<double>(l.size())),
-                               hours(waiting_h(l)));
+            Phrase gains = say("{}, {} in all", counted(static_cast<double>(l.size()), "lift", "lifts"), hours(waiting_h(l)));
             if (r.key == v.advised) gains.then.push_back(v.why);
             c.options.push_back({r.key, r.label, std::move(gains), !v.left_open && v.resin == r.key, r.key == v.advised});
         }
@@ -291,7 +267,7 @@ class Planner {
         bool pours = false;
         for (const VoidPlan& v : p_.voids) {
             const Flaw& f = in_.slab.flaws[v.flaw];
-            const std::string what = name_of(f.kind);
+            const char* what = name_of(f.kind);
             if (v.gone) {
                 add("fill.gone", Severity::note, say("The {} at {} is planed away: nothing to fill.", what, along(v.at.x)), v.at);
                 continue;
@@ -362,7 +338,7 @@ std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, c
     for (int i = 0; i < n; ++i) {
         const bool last = i == n - 1;
         const double flush = flush_l(static_cast<double>(i) / n, static_cast<double>(i + 1) / n);
-        Lift l = mixed(resin, (flush + (last ? over_l : 0)) * keep);
+        Lift l{mixed(resin, (flush + (last ? over_l : 0)) * keep)};
         l.depth_mm = depth_mm / n;
         l.wait_h = gel_hours(resin, shop_c) * (last ? 3 : 1);
         out.push_back(l);

@@ -11,13 +11,10 @@
 #include <vector>
 
 #include "core/figure/figure.h"
-#include "core/fill/choices.h"
+#include "core/fill/resin.h"
 #include "core/flat/flat.h"
 
 namespace yb {
-
-/// Time to gel in h at `temp_c`: gel_25 · exp(E/R · (1/T − 1/298.15)), E = 55 kJ/mol (Arrhenius).
-double gel_hours(const Resin& resin, double temp_c);
 
 struct Top;
 
@@ -34,12 +31,10 @@ struct FillInputs {
     std::size_t leaf = 0;           ///< which of the top's leaves it is
 };
 
-struct Lift {
+/// What is mixed for it has the reserve, the last one's the overfill too.
+struct Lift : Mixed {
     double depth_mm = 0;
-    double volume_l = 0;        ///< with reserve; the last with the overfill too
-    double a_l = 0, b_l = 0;    ///< parts by volume
-    double a_kg = 0, b_kg = 0;  ///< parts by mass
-    double wait_h = 0;          ///< until the next, or until it can be levelled
+    double wait_h = 0;  ///< until the next, or until it can be levelled
 };
 
 struct VoidPlan {
@@ -106,13 +101,6 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
 
 /// Each void and each river as a thing to be picked: what it takes, how deep it is, its lifts. @param top where rivers lie.
 std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resins);
-
-/// The resin a river is poured of: the one chosen, otherwise the class that takes the deepest lift.
-/// @throws std::invalid_argument for no resins.
-const Resin& river_resin(const std::vector<Resin>& resins, const std::string& chosen);
-
-/// A lift's parts by volume and mass for so many litres of mix.
-Lift mixed(const Resin& resin, double volume_l);
 
 /// How many lifts a depth is poured in.
 int lift_count(const Resin& resin, double depth_mm);

@@ -65,6 +65,9 @@ class Finder {
     }
 
   private:
+    static constexpr double most_turn_deg = 8;  ///< the top on its slab, to either side
+    static constexpr double most_live_turn_deg = 4;  ///< between two live edges: turned further its ends stand askew to both
+
     void know() {
         const auto taken = taken_slabs(docs_, order_.for_job);
         for (const auto& [id, s] : docs_.slabs)
@@ -166,7 +169,7 @@ class Finder {
             f.joints = a.joints;
         }
         if (c.kind == MakeUp::single) single(f, *known_[order[0]]);
-        else several(f, order);
+        else if (!several(f, order)) return {};
         for (const std::size_t i : order) {
             const Known& k = *known_[i];
             f.slabs.push_back(k.slab->id);
@@ -210,14 +213,14 @@ class Finder {
             if (!one_edge) {
                 const WideBy by = live != LiveEdges::none && rectangle ? WideBy::live : WideBy::sawn;
                 // Turned over the place is the same, seen from below: exactly so for sawn edges, nearly for live ones.
-                if (!over) place = widest_top(ways.shape(over), length, by, 4);
+                if (!over) place = widest_top(ways.shape(over), length, by, by == WideBy::live ? most_live_turn_deg : most_turn_deg);
                 else place.placement.y_mm = -place.placement.y_mm, place.placement.angle_deg = -place.placement.angle_deg;
                 look(over, place, by, false);
                 continue;
             }
             // The top's left is the slab's +y, or its −y where it lies end for end.
             for (const WideBy by : {WideBy::live_high, WideBy::live_low})
-                look(over, widest_top(ways.shape(over), length, by, 4), by, (by == WideBy::live_high) != (live == LiveEdges::left));
+                look(over, widest_top(ways.shape(over), length, by, most_turn_deg), by, (by == WideBy::live_high) != (live == LiveEdges::left));
         }
         const bool over = f.placements[0].turned_over;
         measure(f, *best);
@@ -228,7 +231,8 @@ class Finder {
         count_flaws(f, ways.slab(over), best->flaws);
     }
 
-    void several(Found& f, const std::vector<std::size_t>& order) {
+    /// @returns false where a joint would run outside the top: that is no way to make it.
+    bool several(Found& f, const std::vector<std::size_t>& order) {
         MakeUpInputs in{{}, order_.top, order_.choices, true, {}};
         in.choices.kind = f.kind;
         in.choices.joints = f.joints;
@@ -242,6 +246,8 @@ class Finder {
             for (std::size_t i = 0; i < order.size(); ++i) in.leaves[i].placement = f.placements[i];
         }
         const LaidTogether laid = plan_makeup(in);
+        for (const JointPlan& j : laid.plan.joints)
+            if (j.outside_mm >= 0.05) return false;
         measure(f, laid.lay);
         for (const JointPlan& j : laid.plan.joints)
             if (!j.river && j.worst_mm > 0.5) f.fits = false, f.lack_mm = std::max(f.lack_mm, j.worst_mm);
@@ -267,6 +273,7 @@ class Finder {
             const int between = a && b ? std::abs(*a - *b) - 1 : 1;
             f.apart_mm = order_.choices.mill_kerf_mm * (between + 1) + between * known_[order[0]]->means.thickness_mm;
         }
+        return true;
     }
 
     /// A river that was found is flattened and poured as the job would be: its litres, weight and thickness are the real top's.
@@ -359,8 +366,8 @@ class Finder {
                          : f.kind == MakeUp::slip ? say("the figure repeats, it does not mirror")
                                                   : say("faces {} apart in the log", fine(f.apart_mm))});
         parts.push_back({w.flaws, 1 / (1 + 0.12 * f.flaw_weight),
-                         f.flaws == 0 ? say("no flaw inside") : say("{} flaws inside", count(f.flaws)),
-                         say("{} flaws inside", count(f.flaws))});
+                         f.flaws == 0 ? say("no flaw inside") : say("{} inside", counted(f.flaws, "flaw", "flaws")),
+                         say("{} inside", counted(f.flaws, "flaw", "flaws"))});
         parts.push_back({w.resin, 1 / (1 + f.resin_l / 12), say("no resin to pour"), say("{} of resin", litres(f.resin_l))});
         parts.push_back({w.weight, 1 / (1 + f.weight_kg / 120), say("weighs {}", kg(f.weight_kg)), say("weighs {}", kg(f.weight_kg))});
         const double wet = std::max(0.0, f.moisture_pct - order_.dry_pct);

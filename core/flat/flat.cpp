@@ -136,7 +136,7 @@ Figure hours_figure(double hours_all, double removed_l, const Sled& sled, std::v
             "Router time, loose chips",
             hours(hours_all),
             litres(std::round(loose_l)),
-            say("{} bags; {} of wood", count(std::ceil(loose_l / sled.bag_l - 1e-9)), litres(removed_l)),
+            say("{}; {} of wood", counted(std::ceil(loose_l / sled.bag_l - 1e-9), "bag", "bags"), litres(removed_l)),
             {formula, given, "the maker's pace; docs/methods.md, Flattening"}};
 }
 
@@ -334,13 +334,13 @@ class Planner {
     /// What the rings and a face that dries alone will do where the table stands.
     void in_service() {
         const Species* species = find_species(in_.slab.species);
-        if (!species || !in_.service_pct || in_.slab.cross_cut || p_.thickness_mm <= 0) return;
-        const double wide = bounds(in_.lay.outline).height();
+        if (!species || !in_.service || in_.slab.cross_cut || p_.thickness_mm <= 0) return;
+        const double wide = widest_across(in_.lay.outline);
         if (!(wide > 0)) return;
-        const double low = std::clamp(in_.service_pct->first, 0.0, 30.0);
-        const double high = std::clamp(in_.service_pct->second, 0.0, 30.0);
+        const double low = std::clamp(in_.service->low_pct, 0.0, 30.0);
+        const double high = std::clamp(in_.service->high_pct, 0.0, 30.0);
         if (in_.slab.pith_mm) p_.service_cup_mm = ring_cup_mm(*species, *in_.slab.pith_mm, wide, p_.thickness_mm, low, high);
-        p_.one_face_mm = face_cup_mm(*species, wide, p_.thickness_mm, (low + high) / 2, service_damper_pct);
+        p_.one_face_mm = face_cup_mm(*species, wide, p_.thickness_mm, (low + high) / 2, in_.service->damper_pct);
     }
 
     const FlatInputs& in_;

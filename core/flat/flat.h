@@ -46,6 +46,13 @@ struct Needs {
     bool operator==(const Needs&) const = default;
 };
 
+/// Where the table goes: what its room settles wood at, in its driest month and its dampest; one face damper than the other by so much.
+struct Service {
+    double low_pct = 0, high_pct = 0;
+    double damper_pct = 2;
+    bool operator==(const Service&) const = default;
+};
+
 struct FlatInputs {
     const Slab& slab;
     const SlabShape& shape;
@@ -61,8 +68,7 @@ struct FlatInputs {
     Needs needs{};
     std::vector<Ring> plates{};           ///< footprints under the top, on the slab as laid
     std::optional<double> settles_pct{};  ///< what the shop's air settles wood at
-    /// What the room it goes to settles wood at, its driest month and its dampest.
-    std::optional<std::pair<double, double>> service_pct{};
+    std::optional<Service> service{};
 };
 
 /// The work of one face.
@@ -95,10 +101,18 @@ struct FlatWork {
     double leaves_mm = 0;  ///< how far off flat it may leave a face, to be corrected
 };
 
-/// How much damper one face is than the other while a table stands in the sun, over a heater, on a damp floor: a starting value.
-inline constexpr double service_damper_pct = 2;
+/// What the ways of flattening ask for, of one slab or summed over the leaves of a top.
+struct FlatAsks {
+    std::array<FlatWork, 6> by{};   ///< in the order of FlatBy
+    std::array<int, 2> lanes{};     ///< a layer, across and along
+    double path_mm = 0;             ///< of the way that is chosen, both faces
+    double points = 0, blocks = 0;  ///< of hot glue; of wedges or hold-downs along the edges
+    double plane_mm = 1e9;          ///< the lowest pass over the bench
+    void add(const FlatAsks& more);
+};
 
 struct FlatPlan : StepPlan {
+    FlatAsks asks;
     Tilt tilt;                 ///< planes of the finished top
     double thickness_mm = 0;   ///< finished
     double thickest_mm = 0;    ///< that the best tilt leaves inside the top
@@ -133,6 +147,8 @@ std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::v
 /// A way in two words at most, for the story stick.
 const char* name_of(FlatBy by);
 /// What it takes in one of the ways.
+/// Choices between lanes, ways and holding, told by what they ask for.
+std::vector<Choice> flat_work_choices(const FlatAsks& asks, const FlatChoices& choices);
 FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& sled);
 
 /// Plans the flattening. Not ready when the slab's shape or the lay is not.

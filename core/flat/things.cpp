@@ -61,7 +61,7 @@ Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled) {
          "Lane passes, skipped",
          count(f.passes_cut),
          count(f.passes_all - f.passes_cut),
-         say("{} lanes a layer", count(f.lanes)),
+         say("{} a layer", counted(f.lanes, "lane", "lanes")),
          {"lanes = ceil(cover / (cutter × (1 − overlap))) + 1",
           {{"lanes", count(f.lanes), ""}},
           "lanes with no wood above the layer are skipped"}},

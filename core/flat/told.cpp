@@ -74,8 +74,8 @@ class Teller {
              "Lane passes, both faces",
              count(cut),
              {},
-             say("{} layers and {} layers; {} passes through air skipped", count(p_.faces[0].layers), count(p_.faces[1].layers),
-                 count(all - cut)),
+             say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(p_.faces[1].layers, "layer", "layers"),
+                 counted(all - cut, "pass", "passes")),
              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
               {{"lanes a layer", count(top.lanes), "rough-cut length"},
                {"cutter", fine(s.cutter_mm), "shop"},
@@ -97,26 +97,26 @@ class Teller {
     /// What it will do where the table stands.
     void in_service() {
         if (!p_.one_face_mm) return;
-        const double wide = bounds(in_.lay.outline).height();
+        const double wide = widest_across(in_.lay.outline);
         const Quantity alone = fine(std::abs(*p_.one_face_mm));
         Working working{
             "rings: κ = 12/t³ ∫ ε(z)·z dz, S between radial and tangential by the ring's slope; one face: κ = c·ΔM/t; rise κ·w²/8",
-            {{"room, driest", percent(in_.service_pct->first), "its climate"},
-             {"room, dampest", percent(in_.service_pct->second), "its climate"},
-             {"one face damper by", percent(service_damper_pct), "starting value"},
+            {{"room, driest", percent(in_.service->low_pct), "its climate"},
+             {"room, dampest", percent(in_.service->high_pct), "its climate"},
+             {"one face damper by", percent(in_.service->damper_pct), "set in Under"},
              {"wide", mm(wide), "this top"},
              {"thick", fine(p_.thickness_mm), "this plan"}},
             "docs/methods.md, Flattening: free to move, no base holding it"};
         if (p_.service_cup_mm) {
             working.given.push_back({"pith from the middle", mm(*in_.slab.pith_mm), "the slab, on the rack"});
             p_.figures.push_back({"flat.service", "Cups in its room, free", fine(std::abs(*p_.service_cup_mm)), alone,
-                                  say("over the year; with one face {} damper", percent(service_damper_pct)), working});
+                                  say("over the year; with one face {} damper", percent(in_.service->damper_pct)), working});
         } else {
             p_.figures.push_back({"flat.service",
                                   "Cups with one face damper",
                                   alone,
                                   {},
-                                  say("by {}; its pith is not known", percent(service_damper_pct)),
+                                  say("by {}; its pith is not known", percent(in_.service->damper_pct)),
                                   working});
         }
     }
@@ -183,7 +183,7 @@ class Teller {
                 say("The best tilt would be steeper than 1:2, further than any slab lies: one of its heights is misread. Look them over on "
                     "the rack; what is told here is not the best."),
                 middle);
-        add("flat.feed", Severity::note,
+        if (in_.choices.by == FlatBy::sled) add("flat.feed", Severity::note,
             say("Router: move it against the cutter's turning, {} at a time, the slab held fast. Dust: extraction and a respirator.",
                 fine(in_.sled.depth_mm)));
     }
@@ -313,6 +313,7 @@ class Teller {
         add("flat.moves", Severity::watch,
             say("It reads {} and the shop settles it at {}: by its rings it will cup {}. Leave {} on each face for after the rest.",
                 percent(*in_.slab.moisture_pct), percent(*in_.settles_pct), fine(std::abs(*p_.cup_mm)), fine(wanted)));
+        p_.cautions.back().asks = {{"allowance_mm", wanted}};
     }
 
     /// What was read after the last rest.
@@ -341,8 +342,8 @@ class Teller {
     void rocking() {
         if (p_.shims.size() < 3) {
             add("flat.supports", Severity::stop,
-                say("{} supports cannot keep the slab from rocking. Lay three at least, four for a long slab.",
-                    count(static_cast<double>(p_.shims.size()))));
+                say("{} cannot keep the slab from rocking. Lay three at least, four for a long slab.",
+                    counted(static_cast<double>(p_.shims.size()), "support", "supports")));
             return;
         }
         if (in_one_line(p_.shims)) {
@@ -417,18 +418,21 @@ class Teller {
         return say("{} of wood off both faces", litres(p_.faces[0].removed_l + p_.faces[1].removed_l));
     }
 
-    /// Lanes to cover the piece once, either way: what is walked is worked out for the way that is chosen.
-    Phrase lanes_say(LaneWay way) const {
-        const Box rough = bounds(in_.lay.rough);
-        const int lanes = lanes_for(way == LaneWay::across ? rough.width() : rough.height(), in_.sled);
-        if (way == in_.choices.lanes)
-            return say("{} lanes a layer, {} of path", count(lanes), along(p_.faces[0].cut_mm + p_.faces[1].cut_mm));
-        return way == LaneWay::across ? say("{} lanes a layer, each as long as the piece is wide", count(lanes))
-                                      : say("{} lanes a layer, each as long as the piece: a longer sled", count(lanes));
-    }
-
     /// What the chosen aim leaves, of several leaves all of them.
     double most() const { return in_.together ? in_.together->most_mm : p_.most_mm; }
+
+    /// What every way would ask for here.
+    FlatAsks asks() const {
+        FlatAsks a;
+        const Box rough = bounds(in_.lay.rough);
+        for (std::size_t i = 0; i < a.by.size(); ++i) a.by[i] = work_by(static_cast<FlatBy>(i), p_, rough, in_.sled);
+        a.lanes = {lanes_for(rough.width(), in_.sled), lanes_for(rough.height(), in_.sled)};
+        a.path_mm = p_.faces[0].cut_mm + p_.faces[1].cut_mm;
+        a.points = static_cast<double>(std::max<std::size_t>(4, p_.shims.size()));
+        a.blocks = 2 * std::max(2.0, std::ceil(rough.width() / 600));
+        a.plane_mm = p_.faces[0].plane_mm;
+        return a;
+    }
 
     void choices() {
         const auto& c = in_.choices;
@@ -443,28 +447,14 @@ class Teller {
         p_.choices.push_back(
             choice_of(flat_finishes, c, {say("{}", fine(std::min(in_.top.thickness_mm, most()))), say("{}, and heavier", fine(most()))}));
         p_.choices.push_back(choice_of(flat_firsts, c, {say("shims under the underside"), say("shims under the show face")}));
-        p_.choices.push_back(choice_of(flat_lanes, c, {lanes_say(LaneWay::across), lanes_say(LaneWay::along)}));
         if (in_.together)
-            p_.choices.push_back(choice_of(
-                flat_tilts, c, {say("each slab keeps most of its own"), say("as much comes off each: the figure stays matched")}));
-        std::vector<Phrase> by;
-        for (const FlatBy way :
-             {FlatBy::sled, FlatBy::hand_planer, FlatBy::planer, FlatBy::drum_sander, FlatBy::machine_shop, FlatBy::bought_flat}) {
-            const FlatWork w = work_by(way, p_, bounds(in_.lay.rough), in_.sled);
-            by.push_back(!w.possible  ? say("the piece is too large for it")
-                         : w.cost > 0 ? say("{} hands-on, {} away, {} of money; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
-                                            number(std::round(w.cost)), fine(w.leaves_mm))
-                                      : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
-        }
-        p_.choices.push_back(choice_of(flat_bys, c, by));
-        const auto points = count(static_cast<double>(std::max<std::size_t>(4, p_.shims.size())));
-        const Box piece = bounds(in_.lay.rough);
-        const auto along_edges = count(2 * std::max(2.0, std::ceil(piece.width() / 600)));
-        p_.choices.push_back(choice_of(flat_helds, c,
-                                       {say("{} points, one at each shim; peels off, nothing stands in the way", points),
-                                        say("{} pairs against blocks screwed to the bench, lower than the last pass", along_edges),
-                                        say("{} along the edges, no higher than {}: moved for the lanes they stand in", along_edges,
-                                            fine(std::max(0.0, p_.faces[0].plane_mm - 3)))}));
+            p_.choices.push_back(choice_of(flat_tilts, c,
+                                           {say("each slab keeps most of its own"),
+                                            c.aim == FlatAim::share_out
+                                                ? say("as much comes off each: the figure stays matched")
+                                                : say("only while it is shared out: the aim you set tilts each slab its own way")}));
+        p_.asks = asks();
+        for (Choice& more : flat_work_choices(p_.asks, c)) p_.choices.push_back(std::move(more));
         p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));
     }
 

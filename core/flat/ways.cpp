@@ -3,6 +3,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/figure/choice.h"
 #include "core/flat/flat.h"
 
 namespace yb {
@@ -10,6 +11,41 @@ namespace yb {
 const char* name_of(FlatBy by) {
     static constexpr std::array names{"Sled", "Hand planer", "Planer", "Drum sander", "Machine shop", "Bought flat"};
     return names.at(static_cast<std::size_t>(by));
+}
+
+void FlatAsks::add(const FlatAsks& more) {
+    for (std::size_t i = 0; i < by.size(); ++i) {
+        by[i].by = more.by[i].by;
+        by[i].possible = by[i].possible && more.by[i].possible;
+        by[i].hands_on_h += more.by[i].hands_on_h, by[i].cost += more.by[i].cost;
+        by[i].wait_h = std::max(by[i].wait_h, more.by[i].wait_h);  // they go away together
+        by[i].leaves_mm = std::max(by[i].leaves_mm, more.by[i].leaves_mm);
+    }
+    for (std::size_t i = 0; i < lanes.size(); ++i) lanes[i] += more.lanes[i];
+    path_mm += more.path_mm, points += more.points, blocks += more.blocks;
+    plane_mm = std::min(plane_mm, more.plane_mm);
+}
+
+std::vector<Choice> flat_work_choices(const FlatAsks& a, const FlatChoices& c) {
+    const auto lanes = [&](LaneWay way, const char* other) {
+        const auto n = count(a.lanes[static_cast<std::size_t>(way)]);
+        return way == c.lanes ? say("{} lanes a layer, {} of path", n, along(a.path_mm)) : say(other, n);
+    };
+    std::vector<Phrase> by;
+    for (const FlatWork& w : a.by)
+        by.push_back(!w.possible  ? say("the piece is too large for it")
+                     : w.cost > 0 ? say("{} hands-on, {} away, {} of money; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
+                                        number(std::round(w.cost)), fine(w.leaves_mm))
+                                  : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
+    return {choice_of(flat_lanes, c,
+                      {lanes(LaneWay::across, "{} lanes a layer, each as long as the piece is wide"),
+                       lanes(LaneWay::along, "{} lanes a layer, each as long as the piece: a longer sled")}),
+            choice_of(flat_bys, c, by),
+            choice_of(flat_helds, c,
+                      {say("{}, one at each shim; peels off, nothing stands in the way", counted(a.points, "point", "points")),
+                       say("{} against blocks screwed to the bench, lower than the last pass", counted(a.blocks, "pair", "pairs")),
+                       say("{} along the edges, no higher than {}: moved for the lanes they stand in", count(a.blocks),
+                           fine(std::max(0.0, a.plane_mm - 3)))})};
 }
 
 FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& sled) {

@@ -339,6 +339,20 @@ Apart apart(const std::vector<Vec2>& low, const std::vector<Vec2>& high) {
     return out;
 }
 
+Ring thinned(const Ring& ring) {
+    if (ring.size() <= most_ring_points) return ring;
+    Ring out;
+    out.reserve(most_ring_points);
+    for (std::size_t i = 0; i < most_ring_points; ++i) out.push_back(ring[i * ring.size() / most_ring_points]);
+    return out;
+}
+
+double widest_across(const Ring& ring) {
+    if (ring.size() < 3) return 0;
+    const Sides s = sides_of(ring);
+    return std::max(0.0, apart(s.low, s.high).widest_mm);
+}
+
 std::vector<Vec2> stretch(const std::vector<Vec2>& side, double from, double to) {
     if (side.size() < 2 || side.front().x > to || side.back().x < from) return {};
     std::vector<Vec2> out;

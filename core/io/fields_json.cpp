@@ -14,22 +14,24 @@ class Writer : public FieldVisitor {
     Json root = Json::object();
     /// @param bare writes which fields there are, without the long lists in them.
     explicit Writer(bool bare = false) : bare_(bare) { at_.push_back(&root); }
-    void number(const NumberField& f, double& v) override { put(f.key, v); }
+    void number(const NumberField& f, double& v) override { put(f.key, writable(f, v)); }
     void number(const NumberField& f, int& v) override { put(f.key, v); }
     void number(const NumberField& f, std::optional<double>& v) override {
-        if (v) put(f.key, *v);
+        if (v) put(f.key, writable(f, *v));
     }
     void number(const NumberField& f, std::optional<int>& v) override {
         if (v) put(f.key, *v);
     }
     void numbers(const NumberField& f, std::vector<double>& v) override {
         if (bare_) return put(f.key, nullptr);
-        put(f.key, v);
+        Json list = Json::array();
+        for (const double d : v) list.push_back(writable(f, d));
+        put(f.key, std::move(list));
     }
     void numbers(const NumberField& f, std::vector<std::optional<double>>& v) override {
         if (bare_) return put(f.key, nullptr);
         Json list = Json::array();
-        for (const auto& d : v) list.push_back(d ? Json(*d) : Json(nullptr));
+        for (const auto& d : v) list.push_back(d ? Json(writable(f, *d)) : Json(nullptr));
         put(f.key, std::move(list));
     }
     void flag(const FieldName& f, bool& v) override { put(f.key, v); }
@@ -62,6 +64,10 @@ class Writer : public FieldVisitor {
     void leave() override { at_.pop_back(); }
 
   private:
+    /// JSON has no infinity and no not-a-number: what plans take instead is written.
+    static double writable(const NumberField& f, double v) {
+        return std::isfinite(v) ? v : std::isnan(v) || v < 0 ? f.range.low : f.range.high;
+    }
     template <class T>
     void put(const char* key, T&& v) {
         (*at_.back())[key] = std::forward<T>(v);
@@ -81,11 +87,14 @@ class Reader : public FieldVisitor {
     void number(const NumberField& f, int& v) override {
         if (const Json* j = find(f.key, f.required)) v = whole(*j, f.key);
     }
+    // What may be empty is never required: an empty one is not written.
     void number(const NumberField& f, std::optional<double>& v) override {
-        if (const Json* j = find(f.key, f.required)) v = real(*j, [&] { return std::string(f.key); });
+        const Json* j = find(f.key, false);
+        v = j ? std::optional(real(*j, [&] { return std::string(f.key); })) : std::nullopt;
     }
     void number(const NumberField& f, std::optional<int>& v) override {
-        if (const Json* j = find(f.key, f.required)) v = whole(*j, f.key);
+        const Json* j = find(f.key, false);
+        v = j ? std::optional(whole(*j, f.key)) : std::nullopt;
     }
     void numbers(const NumberField& f, std::vector<double>& v) override {
         const Json* j = list(f.key, f.required);

@@ -43,11 +43,7 @@ Json to_json(const Shop& s) { return written(Body::shop, s); }
 Json to_json(const Slab& s) { return written(Body::slab, s); }
 Json to_json(const Job& j) { return written(Body::job, j); }
 
-Shop shop_from_json(const Json& j) {
-    Shop s = read<Shop>(Body::shop, j, "shop");
-    if (s.resins.empty()) s.resins = starting_resins();
-    return s;
-}
+Shop shop_from_json(const Json& j) { return read<Shop>(Body::shop, j, "shop"); }
 
 Slab slab_from_json(const Json& j) { return read<Slab>(Body::slab, j, "slab"); }
 

@@ -92,8 +92,13 @@ Json top_json(const Top& t) {
     }
     for (const CoverPiece& p : pieces)
         if (!p.region) put("air", "", area(p.ring), 0, 0, ring_json(p.ring));
+    // What is in the mass is what is known: wood whose density nobody knows is named.
+    Json lacks = Json::array();
+    for (const Region& r : t.regions)
+        if (r.wood() && r.kg_m3 <= 0) lacks.push_back(r.name);
     return {{"area_mm2", t.ready ? t.area_mm2() : 0},
-            {"mass_kg", t.mass_known ? Json(t.mass_kg) : Json(nullptr)},
+            {"mass_kg", t.mass_kg},
+            {"mass_lacks", lacks},
             {"thickness_mm", t.thickness_mm},
             {"regions", regions}};
 }

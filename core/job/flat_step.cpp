@@ -73,13 +73,20 @@ void tell_together(const Planning& w, FlatPlan& all) {
          "Lane passes, both faces",
          count(show.passes_cut + low.passes_cut),
          {},
-         say("{} leaves", count(static_cast<double>(leaves.size()))),
+         say("{}", counted(static_cast<double>(leaves.size()), "leaf", "leaves")),
          {"Σ of the leaves", of_each([](const FlatPlan& f) { return count(f.faces[0].passes_cut + f.faces[1].passes_cut); }), ""}});
     all.figures.push_back(hours_figure(all.hours, show.removed_l + low.removed_l, w.shop.sled,
                                        of_each([](const FlatPlan& f) { return hours(f.hours); }), "Σ of the leaves"));
     // What is decided for the job and says the same whichever leaf is looked at.
-    for (const Choice& c : leaves.front().flat->choices)
-        if (c.key != flat_aims.choice) all.choices.push_back(c);
+    FlatAsks asks = leaves.front().flat->asks;
+    for (std::size_t i = 1; i < leaves.size(); ++i) asks.add(leaves[i].flat->asks);
+    auto summed = flat_work_choices(asks, w.job.flat);
+    for (const Choice& c : leaves.front().flat->choices) {
+        if (c.key == flat_aims.choice) continue;
+        const auto whole = std::find_if(summed.begin(), summed.end(), [&](const Choice& s) { return s.key == c.key; });
+        all.choices.push_back(whole == summed.end() ? c : *whole);
+    }
+    all.asks = asks;
 }
 
 /// Flattening of all leaves told as one: what they come to, what comes off, passes and hours in all.
@@ -136,7 +143,8 @@ std::shared_ptr<FlatPlan> whole_flat(const Planning& w) {
 
 /// One tilt for all leaves as they lay in the log: each leaf's own a and b; empty where each keeps its own.
 std::vector<Tilt> one_tilt(const Planning& w) {
-    if (!w.several() || w.job.flat.tilts != Tilts::one) return {};
+    // Every other aim says itself how each slab is tilted, or that none is.
+    if (!w.several() || w.job.flat.tilts != Tilts::one || w.job.flat.aim != FlatAim::share_out) return {};
     std::vector<SlabReadings> all;
     for (std::size_t i = 0; i < w.lays.size(); ++i) {
         const SlabShape& shape = w.leaves[i].shape;
@@ -166,12 +174,16 @@ std::optional<Together> together(const Planning& w, const std::vector<Tilt>& sha
     return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
 }
 
-/// What Under will want of the thickness: the deepest insert with 8 mm above it, or a channel's pocket twice over.
+/// What Under will want of the thickness: the deepest insert from its own floor with what is to stay above it, or a channel's pocket
+/// twice over.
 Needs needs_of(const UnderChoices& u) {
     Needs out;
-    if (!u.plates.empty()) out = {u.insert_mm + 8 + (u.plate_let_in ? u.plate_mm : 0), "An insert"};
-    for (const Channel& c : u.channels)
-        if (2 * c.depth_mm > out.mm) out = {2 * c.depth_mm, "A channel"};
+    const double insert = u.insert_mm + u.least_above_mm;
+    for (const LegPlate& p : u.plates) out = {floor_of(p, u) + insert, "An insert"};
+    for (const Channel& c : u.channels) {
+        const double most = std::max(2 * c.depth_mm, c.bolts > 0 ? floor_of(c, u) + insert : 0);
+        if (most > out.mm) out = {most, "A channel"};
+    }
     return out;
 }
 
@@ -195,7 +207,7 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
                                                     needs_of(w.job.under),
                                                     w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{},
                                                     w.p.shop_settles_pct,
-                                                    {room.low_pct, room.high_pct}});
+                                                    {room.low_pct, room.high_pct, w.job.under.damper_pct}});
     const Plan* b = w.before();
     if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
         l.flat_from = b->leaves[i].flat_from;
@@ -205,7 +217,7 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
     }
     auto made = std::make_shared<FlatPlan>(
         plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled, from->supports, w.slab(i).whole_mm,
-                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct, from->service_pct}));
+                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct, from->service}));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;
@@ -253,7 +265,7 @@ std::optional<std::pair<DryingForecast, Figure>> dries(const Planning& w, const 
     const double dry = dry_enough_pct(w.job.room, w.shop);
     const auto forecast = drying_of(made.slab, made.thickness_mm, w.shop.air, dry, made.slab.moisture_on);
     if (!forecast) return {};
-    return std::pair(*forecast, drying_figure(*forecast, made.slab, dry));
+    return std::pair(*forecast, drying_figure(*forecast, made.slab, settles_at(w.job.room), dry));
 }
 
 /// What the slabs of a top of several are together: ranges and sums, each with what every slab adds, and the one that dries
@@ -381,7 +393,7 @@ void plan_pour_step(Planning& w) {
     }
     if (!w.top) return;
     w.p.pour = std::make_shared<PourPlan>(
-        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c, w.lay ? w.lay->rough_length_mm : 0}));
+        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}));
 }
 
 void plan_join_step(Planning& w) {

@@ -132,9 +132,34 @@ struct Held {
             for (const OutOfRange& o : hold_in_range([&](FieldVisitor& v) { row.fields(v, job); })) told(o, row.step);
         }
         for (const OutOfRange& o : hold_in_range(walk_of(shop))) told(o, step_key::flat);
+        // So many as no top has: laid over one another they would be planned for minutes.
+        at_most(job.makeup.patches, 60, counted(0, "patch", "patches"), step_key::lay);
+        at_most(job.pour.dividers, 60, counted(0, "divider", "dividers"), step_key::pour);
+        at_most(job.join.ties, 300, counted(0, "bow tie", "bow ties"), step_key::join);
+        at_most(job.join.gaps, 600, counted(0, "gap", "gaps"), step_key::join);
+        at_most(job.under.plates, 40, counted(0, "plate", "plates"), step_key::under);
+        at_most(job.under.channels, 40, counted(0, "channel", "channels"), step_key::under);
+        for (Patch& patch : job.makeup.patches) fewer_points(patch.outline, "A patch", step_key::lay);
+        fewer_points(job.top.free_form, "The top's free form", step_key::lay);
         if (job.leaves.empty()) job.leaves.emplace_back();
     }
     void told(const OutOfRange& o, Step step) { cautions.emplace_back(step, out_of_range(o, step)); }
+    template <class T>
+    void at_most(std::vector<T>& list, std::size_t most, Counted what, Step step) {
+        if (list.size() <= most) return;
+        what.n = static_cast<double>(list.size());
+        cautions.emplace_back(step, Caution{"plan.many", Severity::watch, step,
+                                            say("The job has {}: the plan is made with the first {}, all are kept.", what,
+                                                count(static_cast<double>(most)))});
+        list.resize(most);
+    }
+    void fewer_points(Ring& ring, const char* what, Step step) {
+        if (ring.size() <= most_ring_points) return;
+        cautions.emplace_back(step, Caution{"plan.many", Severity::watch, step,
+                                            say("{} has an outline of {}: the plan is made with every few of them, all are kept.", what,
+                                                counted(static_cast<double>(ring.size()), "point", "points"))});
+        ring = thinned(ring);
+    }
 };
 
 /// Puts on the bench what is looked at: a leaf by its number, the only slab, or the whole.
@@ -147,7 +172,7 @@ void lay_on_bench(Planning& w) {
         return;
     }
     if (w.wanted.on_bench == whole_top || leaf >= p.leaves.size()) {
-        p.title = say("{} leaves, {}", count(static_cast<double>(p.leaves.size())), p.leaves.front().slab().tree);
+        p.title = say("{}, {}", counted(static_cast<double>(p.leaves.size()), "leaf", "leaves"), p.leaves.front().slab().tree);
         return;
     }
     const LeafPlan& l = p.leaves[leaf];
@@ -202,6 +227,11 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
         for (const StepRow& row : steps())
             if (row.operations) guarded(row, [&] { row.operations(w, all); });
         p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday));
+        if (p.days->endless)
+            held.cautions.emplace_back(step_key::lay,
+                                       Caution{"plan.endless", Severity::watch, step_key::lay,
+                                               say("Hands and waiting add up to more than twenty years: the days are held there. Look for "
+                                                   "hours that were typed too large.")});
     }
     lay_on_bench(w);
     for (const StepRow& row : steps()) {

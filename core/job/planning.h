@@ -26,7 +26,7 @@ struct FlatFrom {
     Needs needs;
     std::vector<Ring> plates;
     double settles_pct = 0;
-    std::pair<double, double> service_pct;
+    Service service;
     bool operator==(const FlatFrom&) const = default;
 };
 

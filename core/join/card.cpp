@@ -11,7 +11,7 @@ std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& c) {
     if (p.joints.empty()) return out;
     out.push_back({"dry run", say("Dry run: all of it, clamps too"), say("read the gaps with a feeler gauge; take it apart again"), 1200});
     out.push_back({"set out", say("Clamps open to width, cauls and blocks beside them"),
-                   say("{} clamps, wax paper under the joints, a wet rag, the glue stirred", count(p.clamps)), 600});
+                   say("{}, wax paper under the joints, a wet rag, the glue stirred", counted(p.clamps, "clamp", "clamps")), 600});
     const int stages = c.two_stages && p.joints.size() > 1 ? 2 : 1;
     for (int stage = 1; stage <= stages; ++stage) {
         const std::string n = stages > 1 ? " " + std::to_string(stage) : "";
@@ -29,7 +29,7 @@ std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& c) {
                                 c.loose == Loose::dowels     ? "dowels"
                                 : c.loose == Loose::biscuits ? "biscuits"
                                                              : "tenons");
-            else if (what == "set") step.says = say("Bring {} joints together", count(s.count));
+            else if (what == "set") step.says = say("Bring {} together", counted(s.count, "joint", "joints"));
             else
                 step.says = say("Clamps: {}, from the middle outward", count(s.count)),
                 step.more = say("cauls across the ends; look along the top for a twist");
@@ -65,7 +65,7 @@ std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& c, const Ma
     double shortest = 1e300;
     double longest = 0;
     for (const Rod& r : p.rods) shortest = std::min(shortest, r.length_mm), longest = std::max(longest, r.length_mm);
-    out.push_back({"set out", say("{} rods of {}, from {} to {} long", count(n), fine(how.rod_mm), fine(shortest), fine(longest)),
+    out.push_back({"set out", say("{} of {}, from {} to {} long", counted(n, "rod", "rods"), fine(how.rod_mm), fine(shortest), fine(longest)),
                    say("each with its number from the left end; drill, guide, straight edge, square, quick resin, blocks"), 900});
     out.push_back({"polish", say("Polish the rods, ends rounded"), say("after this nobody reaches them; wrap them in paper"), 300 * n});
     out.push_back(

@@ -21,7 +21,7 @@ void fields(FieldVisitor& v, GapReading& g) {
     v.number({"u_mm", "Along, from the middle", Kind::length, place, true}, g.u_mm);
     v.number({"gap_mm", "Gap", Kind::fine, {0, 30}}, g.gap_mm);
     v.school(edge_reads, g);
-    v.number({"square_mm", "Out of square", Kind::fine, {-10, 10}, true}, g.square_mm);
+    v.number({"square_mm", "Out of square", Kind::fine, {-10, 10}}, g.square_mm);
 }
 
 void fields(FieldVisitor& v, JoinChoices& c) {

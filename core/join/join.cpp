@@ -10,6 +10,10 @@
 
 namespace yb {
 
+const char* piece_name(Loose l) { return l == Loose::dowels ? "dowel" : l == Loose::biscuits ? "biscuit" : "tenon"; }
+const char* pieces_name(Loose l) { return l == Loose::dowels ? "dowels" : l == Loose::biscuits ? "biscuits" : "tenons"; }
+const char* pieces_title(Loose l) { return l == Loose::dowels ? "Dowels" : l == Loose::biscuits ? "Biscuits" : "Tenons"; }
+
 double open_minutes(double at_20, double temp_c) { return at_20 * std::pow(2, (20 - temp_c) / 10); }
 
 double clamp_pressure(double specific_gravity) { return specific_gravity < 0.45 ? 0.35 : 0.7; }
@@ -134,7 +138,7 @@ class Planner {
                 const Vec2 middle{u, a.v + (b.v - a.v) * t};
                 p_.piece_at.push_back(middle);
                 const double low = in_.top.thickness_mm / 2 - c.loose_thick_mm / 2;
-                p_.let_in.push_back({name_of_piece(), box_ring(middle, c.loose_wide_mm, c.loose_long_mm), low, low + c.loose_thick_mm});
+                p_.let_in.push_back({piece_name(in_.choices.loose), box_ring(middle, c.loose_wide_mm, c.loose_long_mm), low, low + c.loose_thick_mm});
             }
             p_.piece_above_mm = in_.top.thickness_mm / 2 - c.loose_thick_mm / 2;
         }
@@ -161,10 +165,6 @@ class Planner {
         p_.joints.push_back(g);
     }
 
-    const char* name_of_piece() const {
-        return in_.choices.loose == Loose::dowels ? "dowel" : in_.choices.loose == Loose::biscuits ? "biscuit" : "tenon";
-    }
-
     /// Bars across, clear of what is sunk into the underside: there they would press on nothing.
     void across() {
         std::vector<Span1> sunk;
@@ -178,18 +178,20 @@ class Planner {
     void let_in() {
         const auto& u = in_.under;
         const double t = in_.top.thickness_mm;
+        // From the floor it is drilled at.
+        const auto insert = [&](std::string what, Vec2 at, double floor) {
+            p_.let_in.push_back({std::move(what), box_ring(at, u.bolt_mm + 4, u.bolt_mm + 4), floor, floor + u.insert_mm});
+        };
         for (std::size_t i = 0; i < u.plates.size(); ++i) {
             if (u.plate_let_in) p_.let_in.push_back({"plate " + std::to_string(i + 1), footprint(u.plates[i]), 0, u.plate_mm});
             for (const Vec2 h : holes_of(u.plates[i], u))
-                p_.let_in.push_back({"insert of plate " + std::to_string(i + 1), box_ring(h, u.bolt_mm + 4, u.bolt_mm + 4), 0,
-                                     u.insert_mm + (u.plate_let_in ? u.plate_mm : 0)});
+                insert("insert of plate " + std::to_string(i + 1), h, floor_of(u.plates[i], u));
         }
         for (std::size_t i = 0; i < u.channels.size(); ++i) {
             const Channel& c = u.channels[i];
             p_.let_in.push_back({"pocket of channel " + std::to_string(i + 1), footprint(c), 0, c.depth_mm});
             for (const Vec2 h : holes_of(c, u))
-                p_.let_in.push_back({"insert of channel " + std::to_string(i + 1), box_ring(h, u.bolt_mm + 4, u.bolt_mm + 4), c.depth_mm,
-                                     std::max(c.depth_mm, u.insert_mm)});
+                insert("insert of channel " + std::to_string(i + 1), h, floor_of(c, u));
         }
         for (const RiverRun& r : in_.top.rivers)
             for (const Rod& rod : r.rods) {

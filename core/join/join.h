@@ -159,6 +159,10 @@ inline constexpr double bark_off_h_m = 0.3;
 std::vector<double> cauls_across(double length_mm, CaulsAcross how, double bar_mm, const std::vector<Span1>& in_the_way);
 /// Minutes of open time at a temperature: doubles for 10 °C colder, halves for 10 °C warmer.
 double open_minutes(double at_20_min, double temp_c);
+/// What aligns the joint, as sentences and titles call it: "tenon", "tenons", "Tenons"; of nothing loose, tenons too.
+const char* piece_name(Loose loose);
+const char* pieces_name(Loose loose);
+const char* pieces_title(Loose loose);
 /// Pressure that closes a joint, N/mm²: 0.7 for hard woods, 0.35 for soft (specific gravity below 0.45).
 double clamp_pressure(double specific_gravity);
 /// Clamps along an edge, mm apart: the lesser of F/(p·t) and twice the distance from clamp to joint.

@@ -12,6 +12,12 @@ namespace {
 
 Quantity minutes(double m) { return hours(m / 60); }
 
+const char* pieces_above(Loose l) {
+    return l == Loose::dowels     ? "Dowels, wood above them"
+           : l == Loose::biscuits ? "Biscuits, wood above them"
+                                  : "Tenons, wood above them";
+}
+
 class Teller {
   public:
     Teller(const JoinInputs& in, JoinPlan& p) : in_(in), p_(p) {}
@@ -78,7 +84,7 @@ class Teller {
               "a 45° spread from each clamp"}});
         if (p_.pieces > 0)
             p_.figures.push_back({"join.pieces",
-                                  "Tenons, wood above them",
+                                  pieces_above(c.loose),
                                   count(p_.pieces),
                                   fine(p_.piece_above_mm),
                                   say("one every {}", mm(c.pitch_mm)),
@@ -129,8 +135,8 @@ class Teller {
                                   "Halves weigh",
                                   kg(h.left_kg),
                                   kg(h.right_kg),
-                                  say("{} connectors underneath, {} tenons between; an estimate",
-                                      count(static_cast<double>(h.connectors.size())), count(static_cast<double>(h.tenons.size()))),
+                                  say("{} underneath, {} between; an estimate",
+                                      counted(static_cast<double>(h.connectors.size()), "connector", "connectors"), counted(static_cast<double>(h.tenons.size()), "tenon", "tenons")),
                                   {"Σ of what lies to either side of the cut", {{"cut, from the middle", mm(h.u_mm), "Lay"}}, ""}});
             add("join.halves", Severity::note,
                 say("Cut square to the sides, both halves in one pass; drill the second half's connectors through a guide with a washer of "
@@ -191,7 +197,7 @@ class Teller {
         for (const Region& r : in_.top.regions)
             if (r.wood())
                 most = std::max(
-                    most, r.shrinkage(bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) * bounds(r.above).height() / 100 * 4 / 30);
+                    most, r.shrinkage(lerp(bounds(r.above).low, bounds(r.above).high, 0.5).x, bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) * bounds(r.above).height() / 100 * 4 / 30);
         if (most > 0.5)
             add("join.rods_move", Severity::watch,
                 say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, "
@@ -227,12 +233,12 @@ class Teller {
         if (p_.pieces == 0) return;
         if (p_.piece_above_mm < in_.least_above_mm)
             add("join.through", p_.piece_above_mm < 3 ? Severity::stop : Severity::watch,
-                say("A tenon {} thick leaves {} of wood above it: sunk a little off it comes through. Take a thinner one.",
-                    fine(c.loose_thick_mm), fine(p_.piece_above_mm)),
+                say("Each {} is {} thick and leaves {} of wood above it: sunk a little off it comes through. Take a thinner one.",
+                    piece_name(c.loose), fine(c.loose_thick_mm), fine(std::max(0.0, p_.piece_above_mm))),
                 p_.piece_at.front());
         if (c.loose_thick_mm > in_.top.thickness_mm / 2)
             add("join.thick", Severity::watch,
-                say("Tenons of {} are more than half of the {} there is.", fine(c.loose_thick_mm), fine(in_.top.thickness_mm)));
+                say("The {} of {} are more than half of the {} there is.", pieces_name(c.loose), fine(c.loose_thick_mm), fine(in_.top.thickness_mm)));
     }
 
     void clashes() {
@@ -240,17 +246,17 @@ class Teller {
             const bool one = k.one == "knot";
             if (one || k.other == "knot") {
                 add("join.knot", Severity::watch,
-                    say("A {} lands in a knot: it is hard, its grain stands across, and it breaks out. Move it along, or drill it slowly.",
+                    say("In a knot lands: {}. It is hard, its grain stands across, and it breaks out. Move it along, or drill it slowly.",
                         one ? k.other : k.one),
                     k.at);
                 continue;
             }
             add("join.clash", Severity::stop,
-                say("A {} meets {} and shares {} of height with it. Move one of them along.", k.one, k.other, fine(k.deep_mm)), k.at);
+                say("Let in here both: {} and {}, over {} of height. Move one of them along.", k.one, k.other, fine(k.deep_mm)), k.at);
         }
         for (const LetIn& l : p_.let_in)
             if (l.cuts && l.high_mm > in_.top.thickness_mm - 1e-6 && l.low_mm < 1 && l.what.rfind("patch", 0) != 0)
-                add("join.surface", Severity::stop, say("A {} goes through the top.", l.what), centroid(l.at));
+                add("join.surface", Severity::stop, say("This goes right through the top: {}.", l.what), centroid(l.at));
         for (std::size_t i = 0; i < in_.choices.ties.size(); ++i) {
             const BowTie& b = in_.choices.ties[i];
             if (intersection_area(outline_of(b), in_.top.above) < area(outline_of(b)) - 1)
@@ -413,7 +419,8 @@ class Teller {
             if (in_.top.wanted.live != LiveEdges::none)
                 p_.choices.push_back(choice_of(
                     join_cauls, c,
-                    {say("two, as long as the top, sawn before the glue is opened"), say("clamps slip on bark and round edges")}));
+                    {say("{} along the edges, sawn before the glue is opened", counted(static_cast<double>(cauls_for(in_.top, c.caul_mm).size()), "caul", "cauls")),
+                     say("clamps slip on bark and round edges")}));
         }
         if (!p_.joints.empty()) {
             double most = 0;
@@ -448,7 +455,7 @@ class Teller {
             std::vector<Phrase> bars;
             for (const CaulsAcross way : join_acrosses.values) {
                 const auto n = static_cast<double>(cauls_across(in_.top.wanted.length_mm, way, across_bar_mm, {}).size());
-                bars.push_back(n > 0 ? say("{} pairs, {} clamps more; the faces stay level", count(n), count(2 * n))
+                bars.push_back(n > 0 ? say("{}, {} more; the faces stay level", counted(n, "pair", "pairs"), counted(2 * n, "clamp", "clamps"))
                                      : say("the faces are held level by tenons and eye"));
             }
             p_.choices.push_back(choice_of(join_acrosses, c, std::move(bars)));
@@ -480,7 +487,7 @@ std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, co
                       mm(j.spacing_mm),
                       {},
                       {"the lesser of F/(p·t) and twice the distance", {}, ""}},
-                     {"joint.pieces", "Tenons", count(j.pieces), {}, {}, {"length / pitch", {}, ""}}};
+                     {"joint.pieces", pieces_title(choices.loose), count(j.pieces), {}, {}, {"length / pitch", {}, ""}}};
         if (!j.takes.empty()) {
             std::vector<Given> places;
             for (const EdgeTake& e : j.takes) {

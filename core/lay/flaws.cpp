@@ -38,6 +38,7 @@ void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const
                 say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and tie it.", along(x),
                     mm(clear), mm(length_mm - clear)),
                 f.at);
+            out.back().asks = {{"further_in_mm", clear}};
         } else if (flaw.kind == FlawKind::soft) {
             add("lay.soft", Severity::watch,
                 say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.", along(x)), f.at);
@@ -46,7 +47,7 @@ void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const
                 say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
         } else {
             add("lay.flaw", Severity::note,
-                say("A {} of {} cm² lies in the top at {}: cut clear, fill, or keep as character.", name_of(flaw.kind),
+                say("In the top lies {}, {} cm², at {}: cut clear, fill, or keep as character.", a_flaw(flaw.kind),
                     count(std::round(f.area_mm2 / 100)), along(x)),
                 f.at);
         }

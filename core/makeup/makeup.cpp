@@ -66,7 +66,8 @@ class Planner {
         widths();
         ends();
         for (std::size_t i = 0; i < n_; ++i) own_lay(i);
-        lay().fits = lay().short_at.empty() && joints_clean();
+        joints_inside();
+        lay().fits = lay().short_at.empty() && joints_clean() && all_joints_inside();
         tell_makeup(in_, out_);
         from_left_end();
         return std::move(out_);
@@ -123,6 +124,29 @@ class Planner {
             else ripped(j, set[k]);
             out_.plan.joints.push_back(std::move(j));
         }
+    }
+
+    /// A ripped joint runs between the sides of the top from end to end; of a round or free form somewhere. Joints do not cross.
+    void joints_inside() {
+        auto& joints = out_.plan.joints;
+        const bool rectangle = in_.top.shape == TopShape::rectangle;
+        for (std::size_t k = 0; k < joints.size(); ++k) {
+            JointPlan& j = joints[k];
+            if (j.river) continue;
+            double least = 1e300;
+            for (std::size_t i = 0; i < j.along.size(); ++i) {
+                const JointStation& s = j.along[i];
+                const auto cut = cut_at_x(shape_, std::clamp(s.u, -hl_ * (1 - 1e-6), hl_ * (1 - 1e-6)));
+                double out = cut.empty() ? 1e300 : std::max(cut.front().from - s.v, s.v - cut.back().to);
+                if (k > 0 && !joints[k - 1].river && i < joints[k - 1].along.size()) out = std::max(out, joints[k - 1].along[i].v - s.v);
+                if (rectangle && out > j.outside_mm) j.outside_mm = out, j.outside_u_mm = s.u;
+                if (!rectangle && out < least) least = out, j.outside_u_mm = s.u;
+            }
+            if (!rectangle) j.outside_mm = least > 1e299 ? 0 : std::max(0.0, least);
+        }
+    }
+    bool all_joints_inside() const {
+        return std::all_of(out_.plan.joints.begin(), out_.plan.joints.end(), [](const JointPlan& j) { return j.outside_mm < 0.05; });
     }
 
     void ripped(JointPlan& j, const Joint& set) {

@@ -120,7 +120,7 @@ class Teller {
                                  mm(sum),
                                  {},
                                  out_.plan.joints.size() > 1
-                                     ? say("{} joints, both leaves of each", count(static_cast<double>(out_.plan.joints.size())))
+                                     ? say("{}, both leaves of each", counted(static_cast<double>(out_.plan.joints.size()), "joint", "joints"))
                                      : say("both leaves, show face"),
                                  {"mean of show-face edge − joint line, at 73 stations", given, ""}});
     }
@@ -135,8 +135,14 @@ class Teller {
             add("lay.short", Severity::stop,
                 say("Short by {} at {}, {}. Move the leaves, or make the top smaller.", mm(s.mm), along(s.uv.x + hl_), name_of(s.side)),
                 s.uv);
-        for (const JointPlan& j : out_.plan.joints)
-            if (!j.river) joint_cautions(j);
+        for (const JointPlan& j : out_.plan.joints) {
+            if (j.outside_mm >= 0.05)
+                add("lay.joint_out", Severity::stop,
+                    say("Joint {} runs outside the top by {} at {}: nothing of a leaf is left there. Drag the joint in.",
+                        count(static_cast<double>(j.right) + 1), mm(j.outside_mm), along(j.outside_u_mm + hl_)),
+                    {j.outside_u_mm, std::clamp(j.along.empty() ? 0.0 : j.along.front().v, -in_.top.width_mm / 2, in_.top.width_mm / 2)});
+            else if (!j.river) joint_cautions(j);
+        }
         const double taper = std::abs(p.width_left_mm - p.width_right_mm);
         if (in_.top.shape == TopShape::rectangle && taper > 0.01 * in_.top.width_mm && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
@@ -173,7 +179,8 @@ class Teller {
         own.erase(std::remove_if(own.begin(), own.end(), note), own.end());
         own.push_back(
             {"lay.flaw", Severity::note, step_key::lay,
-             say("{} knots, pockets and the like lie in the top: cut clear, fill, or keep as character.", count(static_cast<double>(n))),
+             say("{} lie in the top, knots, pockets and the like: cut clear, fill, or keep as character.",
+                 counted(static_cast<double>(n), "flaw", "flaws")),
              first.at});
     }
 
@@ -211,9 +218,9 @@ class Teller {
                     if (cut.empty() || cut.front().from > s.v + 4 || cut.back().to < s.v - 4) continue;
                     const bool weak = flaw.kind == FlawKind::soft || flaw.kind == FlawKind::pocket || flaw.kind == FlawKind::void_;
                     add("lay.joint_flaw", weak ? Severity::watch : Severity::note,
-                        say(weak ? "A {} lies on the joint at {}. Glue does not hold there: move the line past it."
-                                 : "A {} lies on the joint at {}. It will be cut through.",
-                            name_of(flaw.kind), along(s.u + hl_)),
+                        say(weak ? "At {} the joint runs over {}. Glue does not hold there: move the line past it."
+                                 : "At {} the joint runs over {} and cuts through.",
+                            along(s.u + hl_), a_flaw(flaw.kind)),
                         {s.u, s.v});
                     lay().cautions.back().of = in.slab.name;
                     break;
@@ -227,7 +234,10 @@ class Teller {
         for (std::size_t i = 0; i < n_; ++i) {
             const Slab& a = in_.leaves[i].slab;
             const Vec2 mid = leaf(i).part.empty() ? Vec2{0, 0} : centroid(leaf(i).part);
-            if (leaf(i).part.empty() || area(leaf(i).part) < 0.02 * area(shape_) / static_cast<double>(n_))
+            const bool joint_out = std::any_of(out_.plan.joints.begin(), out_.plan.joints.end(), [&](const JointPlan& j) {
+                return j.outside_mm >= 0.05 && (j.right == i || j.left == i);  // told there
+            });
+            if (!joint_out && (leaf(i).part.empty() || area(leaf(i).part) < 0.02 * area(shape_) / static_cast<double>(n_)))
                 add("lay.leaf_out", Severity::stop, say("{} does not lie in the top. Drag it in, or take it off the job.", a.name), mid);
             if (a.retired)
                 add("lay.retired", Severity::watch, say("{} is retired from the rack. Choose another, or bring it back.", a.name), mid);

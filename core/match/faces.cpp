@@ -33,6 +33,34 @@ Line middle_line(const Ring& a, const Ring& b, double x0, double x1) {
     return {(sy - slope * sx) / n, slope};
 }
 
+/// Where a tape tells the edges: under a chalk line that runs askew the first and the last station cut the end's corner off, and what is
+/// read there is no width of the slab. Such an end is left out up to the next station.
+Span1 sound_stretch(const Slab& slab, Span1 all) {
+    if (slab.outline || slab.tape.stations.size() < 4) return all;
+    std::vector<std::pair<double, double>> wide;  // where, and how wide the narrower face is there
+    for (const Station& s : slab.tape.stations) {
+        if (!s.left_mm || !s.right_mm) continue;
+        double w = *s.left_mm + *s.right_mm;
+        if (s.other_left_mm && s.other_right_mm) w = std::min(w, *s.other_left_mm + *s.other_right_mm);
+        wide.emplace_back(s.x_mm, w);
+    }
+    if (wide.size() < 4) return all;
+    std::sort(wide.begin(), wide.end());
+    constexpr double corner = 0.6;  // of the width that the next two would lead to
+    const auto cut_off = [&](std::size_t end, std::size_t one, std::size_t two) {
+        const auto& [x0, w0] = wide[end];
+        const auto& [x1, w1] = wide[one];
+        const auto& [x2, w2] = wide[two];
+        if (std::abs(x2 - x1) < 1) return false;
+        return w0 < corner * (w1 + (w1 - w2) * (x1 - x0) / (x2 - x1));
+    };
+    const std::size_t n = wide.size();
+    Span1 out = all;
+    if (cut_off(0, 1, 2)) out.from = std::max(out.from, wide[1].first);
+    if (cut_off(n - 1, n - 2, n - 3)) out.to = std::min(out.to, wide[n - 2].first);
+    return out.to - out.from > (all.to - all.from) / 3 ? out : all;
+}
+
 /// The picture of a face in cells, where the straightened face is `frame`.
 void light_of(FaceView& v, const Picture& picture, const FacePicture& place, const Frame& frame, double half_length) {
     double reach = 0;
@@ -99,12 +127,14 @@ SlabView view_of(const Slab& slab, const SlabShape& shape, const Picture* face_a
         const Box g = bounds(q);
         return Span1{std::max(f.low.x, g.low.x), std::min(f.high.x, g.high.x)};
     };
-    const Span1 raw = stretch(a, b);
+    const Span1 raw = sound_stretch(slab, stretch(a, b));
     const Line line = middle_line(a, b, raw.from, raw.to);
     const double mid_x = (raw.from + raw.to) / 2;
     Frame frame{{mid_x, line.offset + line.slope * mid_x}, std::atan(line.slope) * 180 / std::numbers::pi};
     std::array<Ring, 2> rings{frame.from_slab(a), frame.from_slab(b)};
-    const Span1 along = stretch(rings[0], rings[1]);
+    Span1 along = stretch(rings[0], rings[1]);
+    along.from = std::max(along.from, frame.from_slab(Vec2{raw.from, line.offset + line.slope * raw.from}).x);
+    along.to = std::min(along.to, frame.from_slab(Vec2{raw.to, line.offset + line.slope * raw.to}).x);
     // From the middle of the straightened slab.
     const Vec2 shift{(along.from + along.to) / 2, 0};
     frame.origin = frame.to_slab(shift);

@@ -239,7 +239,10 @@ class Solver {
         out.confidence = 1;
         for (std::size_t k = 1; k < n_; ++k) {
             out.places[k].confidence = sure(path[k - 1], path[k], out.cost);
-            if (!out.places[k].stranger && !out.places[k - 1].stranger) out.confidence = std::min(out.confidence, out.places[k].confidence);
+            // Where the log is parted from a stranger it is as sure as the joint there is too dear to be one.
+            const bool parted_here = out.places[k].stranger != out.places[k - 1].stranger;
+            if (parted_here) out.places[k].confidence = 1 / (1 + std::exp(-(out.places[k].cost - most) / dearer));
+            if (parted_here || !out.places[k].stranger) out.confidence = std::min(out.confidence, out.places[k].confidence);
         }
         if (!pinned()) std::stable_partition(out.places.begin(), out.places.end(), [](const SequencePlace& p) { return !p.stranger; });
     }

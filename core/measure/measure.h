@@ -91,13 +91,21 @@ struct Word {
     bool operator==(const Word&) const = default;
 };
 
-/// What goes into a phrase: a quantity, a word of the program's own, or a name that stands as it is (whatever is in it,
-/// `{}` too).
+/// So many of something, spoken as one speaks: "no lifts", "1 lift", "2 lifts". Both words are the program's own.
+struct Counted {
+    double n = 0;
+    std::string one, many;
+    bool operator==(const Counted&) const = default;
+};
+
+/// What goes into a phrase: a quantity, so many of something, a word of the program's own, or a name that stands as it is (whatever is
+/// in it, `{}` too).
 struct PhraseArg {
-    std::variant<Quantity, std::string, Word> what;
+    std::variant<Quantity, std::string, Word, Counted> what;
     PhraseArg(Quantity q) : what(q) {}
     PhraseArg(std::string name) : what(std::move(name)) {}
     PhraseArg(const char* word) : what(Word{word}) {}
+    PhraseArg(Counted c) : what(std::move(c)) {}
     bool operator==(const PhraseArg&) const = default;
     /// The quantity; nullptr for a word.
     const Quantity* quantity() const { return std::get_if<Quantity>(&what); }
@@ -112,8 +120,8 @@ struct Phrase {
     std::vector<Phrase> then{};
     bool operator==(const Phrase&) const = default;
     bool empty() const { return pattern.empty(); }
-    /// The number of the i-th argument. @throws std::out_of_range, std::bad_variant_access for a word.
-    double value(std::size_t i) const { return std::get<Quantity>(values.at(i).what).value; }
+    /// The number of the i-th argument, how many for a count. @throws std::out_of_range, std::bad_variant_access for a word.
+    double value(std::size_t i) const;
 };
 
 /// @param pattern a constant of the program: nothing is glued into it.
@@ -125,7 +133,11 @@ Phrase say(const char* pattern, A&&... a) {
 /// A name alone, as it stands.
 inline Phrase named(std::string name) { return {"{}", {PhraseArg(std::move(name))}, {}}; }
 
-/// The phrase as the maker reads it.
+/// So many of something; the number is rounded to a whole one.
+inline Counted counted(double n, const char* one, const char* many) { return {n, one, many}; }
+
+/// The phrase as the maker reads it. A quantity that is not nothing and would be printed as nothing is "less than" the least that is
+/// printed; what a sentence begins with is written large.
 std::string render(const Phrase& phrase, const Units& units);
 
 inline Quantity mm(double v) { return {v, Kind::length}; }

@@ -1,3 +1,4 @@
+#include <cctype>
 #include <cmath>
 #include <cstdlib>
 #include <numeric>
@@ -77,6 +78,7 @@ Printed print_volume(double l, bool metric) {
 
 Printed print_mass(double m, bool metric) {
     if (metric) {
+        if (std::abs(m) < 0.00995) return {decimals(m * 1000, 1), "g"};
         if (std::abs(m) < 0.9995) return {decimals(m * 1000, 0), "g"};
         return {decimals(m, std::abs(m) < 99.95 ? 1 : 0, true), "kg"};
     }
@@ -165,6 +167,36 @@ std::string edit_text(Quantity q, const Units& u) {
     std::abort();
 }
 
+double Phrase::value(std::size_t i) const {
+    const auto& what = values.at(i).what;
+    if (const auto* c = std::get_if<Counted>(&what)) return c->n;
+    return std::get<Quantity>(what).value;
+}
+
+namespace {
+
+/// In a sentence: "less than 0.1 mm" where the figure would be nothing and is not.
+std::string spoken(Quantity q, const Units& units) {
+    const Printed p = print(q, units);
+    const bool nothing = p.number.find_first_of("123456789") == std::string::npos;
+    const bool measured = q.kind == Kind::length || q.kind == Kind::fine || q.kind == Kind::volume || q.kind == Kind::mass ||
+                          q.kind == Kind::area || q.kind == Kind::hours;
+    if (!nothing || !measured) return format(q, units);
+    if (std::abs(q.value) < 1e-6) return "0" + (p.unit.empty() ? "" : format(q, units).substr(p.number.size()));
+    // The least that is printed, looked for upward.
+    Quantity least = q;
+    for (least.value = std::abs(q.value); print(least, units).number.find_first_of("123456789") == std::string::npos;) least.value *= 1.05;
+    return in_words("less than ") + format(least, units);
+}
+
+std::string spoken(const Counted& c) {
+    const double n = std::round(c.n);
+    if (n == 0) return in_words("no") + " " + in_words(c.many);
+    return decimals(n, 0) + " " + in_words(std::abs(n) == 1 ? c.one : c.many);
+}
+
+}  // namespace
+
 std::string render(const Phrase& phrase, const Units& units) {
     std::string out;
     std::size_t next = 0;
@@ -172,9 +204,15 @@ std::string render(const Phrase& phrase, const Units& units) {
     for (std::size_t i = 0; i < pattern.size(); ++i) {
         if (pattern.compare(i, 2, "{}") == 0 && next < phrase.values.size()) {
             const auto& what = phrase.values[next++].what;
-            if (const auto* q = std::get_if<Quantity>(&what)) out += format(*q, units);
+            const std::size_t from = out.size();
+            if (const auto* q = std::get_if<Quantity>(&what)) out += spoken(*q, units);
             else if (const auto* word = std::get_if<Word>(&what)) out += in_words(word->english);
+            else if (const auto* c = std::get_if<Counted>(&what)) out += spoken(*c);
             else out += std::get<std::string>(what);
+            // Within a sentence that ends with a full stop a sentence begins large; names stand as they are.
+            const bool begins = (from == 0 && pattern.back() == '.') || (from > 1 && out.compare(from - 2, 2, ". ") == 0);
+            if (begins && !std::holds_alternative<std::string>(what) && from < out.size())
+                out[from] = static_cast<char>(std::toupper(static_cast<unsigned char>(out[from])));
             ++i;
         } else {
             out += pattern[i];

@@ -60,10 +60,8 @@ class Teller {
                                 "Bushings for the patches",
                                 fine(pair->inner_mm),
                                 fine(pair->outer_mm),
-                                patches().size() == 1
-                                    ? say("one patch; its corners come out {} round: square them by hand", fine(in_.choices.cutter_mm / 2))
-                                    : say("{} patches; corners come out {} round: square them by hand",
-                                          count(static_cast<double>(patches().size())), fine(in_.choices.cutter_mm / 2)),
+                                say("{}; corners come out {} round: square them by hand",
+                                    counted(static_cast<double>(patches().size()), "patch", "patches"), fine(in_.choices.cutter_mm / 2)),
                                 {"recess with the larger bushing, patch with the smaller: larger − smaller = 2 × cutter",
                                  {{"cutter", fine(in_.choices.cutter_mm), "what you set"}, {"patches", square_metres(sum * 1e-6), "drawn"}},
                                  "one template, two bushings; docs/methods.md, Curved joints"}});
@@ -104,7 +102,7 @@ class Teller {
         for (const Flaw& f : from.up.flaws)
             if ((f.face == Face::a || f.through) && f.outline.size() > 2 && intersection_area(on, f.outline) > 1) {
                 add("lay.patch_flaw", Severity::watch,
-                    say("A {} of {} at {} lies in the piece for the patch. Move it past.", name_of(f.kind), name, along(p.at.x)), p);
+                    say("In the piece for the patch lies {} of {} at {}. Move it past.", a_flaw(f.kind), name, along(p.at.x)), p);
                 break;
             }
         if (std::abs(std::remainder(p.turn_deg, 180)) > turned_deg)
@@ -130,7 +128,7 @@ class Teller {
         for (const Region& r : in_.made->regions)
             if (r.kind == RegionKind::patch && r.index == i) patch = &r;
         const double u = (b.low.x + b.high.x) / 2;
-        const auto own = patch ? patch->shrinkage(b.low.y, b.high.y) : std::nullopt;
+        const auto own = patch ? patch->shrinkage(lerp(b.low, b.high, 0.5).x, b.low.y, b.high.y) : std::nullopt;
         if (!own || !in_.made->ready) return 0;
         const double leaf = in_.made->widens(u, b.low.y, b.high.y, 8, 12);
         return std::abs(leaf - (*own > 1e-6 ? movement(b.height(), *own, 8, 12) : 0));

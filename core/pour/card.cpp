@@ -21,7 +21,8 @@ double cup_s(const Resin& resin, const Batch& b, double air_c) {
 
 Phrase label_of(const PourPlan& p, std::size_t compartment, const Resin& resin) {
     const Compartment& c = p.compartments.at(compartment);
-    Phrase out = say("{}, {} to {} by volume", resin.label, number(resin.volume_a()), number(resin.volume_b()));
+    Phrase out = named(resin.label);
+    if (Phrase parts = parts_of(resin); !parts.empty()) out.then.push_back(std::move(parts));
     if (c.pigment_g_kg > 0)
         out.then.push_back(say("{}, {} g in each kg of mix", c.colour.empty() ? std::string("pigment") : c.colour, number(c.pigment_g_kg)));
     else out.then.push_back(say("no pigment"));
@@ -35,8 +36,9 @@ void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
     for (const Batch& one : p.batches) a += one.a_l, b += one.b_l;
     p.set_out.push_back(
         say("{}: {} of part A, {} of part B, stirred in their cans and as warm as the shop", resin.label, litres(a), litres(b)));
-    p.set_out.push_back(say("{} cups of {}, a scale or marks for both parts, {} stirring sticks",
-                            count(static_cast<double>(p.batches.size())), litres(c.cup_l), count(static_cast<double>(p.batches.size()))));
+    p.set_out.push_back(say("{} of {}, a scale or marks for both parts, {}",
+                            counted(static_cast<double>(p.batches.size()), "cup", "cups"), litres(c.cup_l),
+                            counted(static_cast<double>(p.batches.size()), "stirring stick", "stirring sticks")));
     for (const Compartment& k : p.compartments) {
         double dose = 0;
         for (const Batch& one : p.batches)
@@ -51,7 +53,7 @@ void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
     if (c.degas) p.set_out.push_back(say("the vacuum pot, never more than half full: {}", litres(c.pot_l / 2)));
     int clamps = 0;
     for (const FloatUp& f : p.floats) clamps += f.clamps;
-    p.set_out.push_back(say("{} clamps and blocks of scrap with release tape below, all set before mixing", count(clamps)));
+    p.set_out.push_back(say("{} and blocks of scrap with release tape below, all set before mixing", counted(clamps, "clamp", "clamps")));
     p.set_out.push_back(say("a torch or heat gun, a thermometer for the air, an empty metal tin for hot leftovers, outside"));
     p.set_out.push_back(say("gloves, goggles, moving air"));
 

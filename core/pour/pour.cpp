@@ -2,12 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <deque>
-#include <mutex>
 
 #include "core/figure/choice.h"
 #include "core/fill/fill.h"
 #include "core/pour/told.h"
+#include "core/work/kept.h"
 
 namespace yb {
 
@@ -36,6 +35,7 @@ class Planner {
         if (in_.resins.empty()) return p_;
         const Resin& resin = river_resin(in_.resins, in_.fill.river);
         p_.resin = resin.key;
+        inside();
         for (const Region& r : in_.top.regions)
             if (r.kind == RegionKind::resin && !r.let_in) river(r);
         if (p_.compartments.empty()) {
@@ -61,6 +61,7 @@ class Planner {
   private:
     /// A river, or each of its parts between dividers, from the left end.
     void river(const Region& r) {
+        const RiverRun& run = in_.top.rivers.at(r.index);
         std::vector<const Divider*> across;
         const Box box = bounds(r.above);
         for (const Divider& d : in_.choices.dividers)
@@ -68,21 +69,29 @@ class Planner {
                 across.push_back(&d);
         std::sort(across.begin(), across.end(), [](const Divider* a, const Divider* b) { return a->u_mm < b->u_mm; });
         const double all = area(r.above) + area(r.below);
-        double from = box.low.x - 1;
+        const double all_poured = area(run.form_above) + area(run.form_below);
+        double from = -1e6;
         for (std::size_t k = 0; k <= across.size(); ++k) {
-            const double to = k < across.size() ? across[k]->u_mm : box.high.x + 1;
-            const Ring above = across.empty() ? r.above : part_of(r.above, from, to);
-            const Ring below = across.empty() ? r.below : part_of(r.below, from, to);
-            from = to;
-            if (above.size() < 3) continue;
+            const double to = k < across.size() ? across[k]->u_mm : 1e6;
+            const auto part = [&](const Ring& ring) { return across.empty() ? ring : part_of(ring, from, to); };
             Compartment c;
+            c.above = part(r.above);
+            c.poured = part(run.form_above), c.poured_below = part(run.form_below);
+            const double share = area(c.above) + area(part(r.below));
+            from = to;
+            if (c.above.size() < 3) continue;
             c.id = "river-" + std::to_string(r.index + 1) + (across.empty() ? "" : "." + std::to_string(k + 1));
             c.joint = r.index;
             c.part = static_cast<int>(k);
             c.colour = k == 0 ? in_.choices.colour : across[k - 1]->colour;
             c.pigment_g_kg = k == 0 ? in_.choices.pigment_g_kg : across[k - 1]->pigment_g_kg;
-            c.net_l = all > 0 ? r.volume_l * (area(above) + area(below)) / all : 0;
-            compartment(std::move(c), above, below);
+            c.net_l = all > 0 ? r.volume_l * share / all : 0;
+            const double whole_l = all_poured > 0 ? run.form_l * (area(c.poured) + area(c.poured_below)) / all_poured : c.net_l;
+            c.ends_l = std::max(0.0, whole_l - c.net_l);
+            const double along = std::max(1.0, bounds(c.above).width());
+            c.width_mm = share / 2 / along;
+            c.guess_l = along * run.above.mean_mm * in_.top.thickness_mm * 1e-6;
+            compartment(std::move(c));
         }
     }
 
@@ -95,29 +104,39 @@ class Planner {
                    : *std::max_element(parts.begin(), parts.end(), [](const Ring& x, const Ring& y) { return area(x) < area(y); });
     }
 
-    void compartment(Compartment c, const Ring& over, const Ring& under) {
+    void compartment(Compartment c) {
         c.depth_mm = in_.top.thickness_mm;
-        c.above = over;
-        const double above = area(over);
-        const Box box = bounds(over);
-        const double along = std::max(1.0, box.width());
-        c.width_mm = (above + area(under)) / 2 / along;
-        for (const RiverRun& run : in_.top.rivers)
-            if (run.joint == c.joint) c.guess_l = along * run.above.mean_mm * c.depth_mm * 1e-6;
-        // Both banks drink, over their slant.
-        const double lean = (above - area(under)) / 2 / along;
-        const Sides banks = sides_of(over);
-        const double bank_m2 = (run_of(banks.low) + run_of(banks.high)) * std::hypot(c.depth_mm, lean) * 1e-6;
-        c.soak_l = bank_m2 * in_.choices.soak_ml_m2 / 1000;
-        c.pour_l = c.net_l + above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6 + c.soak_l;
+        const double above = area(c.poured);
+        c.soak_l = (bank_mm2(c, false) + bank_mm2(c, true)) * 1e-6 * in_.choices.soak_ml_m2 / 1000;
+        c.wedge_l = above * deeper_mm_ * 1e-6;
+        c.pour_l = c.net_l + c.ends_l + c.wedge_l + above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6 + c.soak_l;
         p_.pour_l += c.pour_l;
-        below_.push_back(area(under));
+        p_.form.wedge_l += c.wedge_l;
         p_.compartments.push_back(std::move(c));
+    }
+
+    /// What a bank drinks over: its run × its slant, each bank by its own lean.
+    static double bank_mm2(const Compartment& c, bool left) {
+        const Sides above = sides_of(c.poured);
+        const Sides below = sides_of(c.poured_below.size() > 2 ? c.poured_below : c.poured);
+        const auto& a = left ? above.high : above.low;
+        const auto& b = left ? below.high : below.low;
+        if (a.size() < 2 || b.size() < 2) return 0;
+        const double from = std::max(a.front().x, b.front().x);
+        const double to = std::min(a.back().x, b.back().x);
+        constexpr int stations = 200;
+        double slant = 0;
+        for (int i = 0; i < stations; ++i) {
+            const double u = from + (to - from) * (i + 0.5) / stations;
+            slant += std::hypot(c.depth_mm, height_at(a, u) - height_at(b, u)) / stations;
+        }
+        return (run_of(a) + run_of(b)) / 2 * slant;
     }
 
     void lifts(std::size_t i, const Resin& resin) {
         const Compartment& c = p_.compartments[i];
-        const double above = area(c.above);
+        const double above = area(c.poured);
+        const double below = area(c.poured_below);
         const double deep = c.depth_mm + in_.fill.overfill_mm + in_.choices.after_mm;
         const auto forecast = forecast_lifts(resin, deep, in_.air_c, in_.choices);
         // Each lift's own share: the banks lean, so upper ones hold more; what soaks in goes by the depth that is wetted.
@@ -128,7 +147,7 @@ class Planner {
             const double high = low + f.depth_mm;
             const double from = std::min(1.0, low / c.depth_mm);
             const double to = std::min(1.0, high / c.depth_mm);
-            double part = (to - from) * c.depth_mm * (area_at(below_[i], above, from) + area_at(below_[i], above, to)) / 2;
+            double part = (to - from) * c.depth_mm * (area_at(below, above, from) + area_at(below, above, to)) / 2;
             part += std::max(0.0, high - std::max(low, c.depth_mm)) * above;
             parts.push_back(part);
             whole += part;
@@ -139,7 +158,7 @@ class Planner {
             PourLift l;
             static_cast<LiftForecast&>(l) = forecast[k];
             l.compartment = i;
-            l.volume_l = whole > 0 ? (c.net_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep : 0;
+            l.volume_l = whole > 0 ? (c.net_l + c.ends_l + c.wedge_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep : 0;
             p_.lifts.push_back(l);
         }
         if (forecast.empty()) return;
@@ -154,7 +173,6 @@ class Planner {
         const double keep = (1 + in_.fill.reserve_pct / 100) * (1 + c.cup_loss_pct / 100);
         p_.mix_l = p_.pour_l * keep;
         const double most = std::max(0.01, c.degas ? std::min(c.cup_l, c.pot_l / 2) : c.cup_l);
-        const double parts = resin.volume_a() + resin.volume_b();
         for (std::size_t i = 0; i < p_.lifts.size(); ++i) {
             PourLift& l = p_.lifts[i];
             l.mix_l = l.volume_l * keep;
@@ -162,11 +180,9 @@ class Planner {
             for (int k = 0; k < n; ++k) {
                 Batch b;
                 b.lift = i;
-                b.volume_l = l.mix_l / n;
-                b.a_l = b.volume_l * resin.volume_a() / parts;
-                b.b_l = b.volume_l - b.a_l;
-                b.a_g = b.a_l * resin.density_a * 1000;
-                b.b_g = b.b_l * resin.density_b * 1000;
+                const Mixed m = mixed(resin, l.mix_l / n);
+                b.volume_l = m.volume_l, b.a_l = m.a_l, b.b_l = m.b_l;
+                b.a_g = m.a_kg * 1000, b.b_g = m.b_kg * 1000;
                 b.pigment_g = p_.compartments[l.compartment].pigment_g_kg * (b.a_g + b.b_g) / 1000;
                 p_.batches.push_back(b);
             }
@@ -180,20 +196,37 @@ class Planner {
         }
     }
 
-    /// Around the blank as it is laid: wood, river and all.
+    /// The form stands round the blank as it is laid: wood over all its width, river and all.
+    void inside() {
+        const auto& c = in_.choices;
+        Form& f = p_.form;
+        Box b{{-in_.top.wanted.length_mm / 2, 1e300}, {in_.top.wanted.length_mm / 2, -1e300}};
+        for (const Blank& blank : in_.top.blanks)
+            for (const Ring* ring : {&blank.above, &blank.below})
+                for (const Vec2 q : *ring) {
+                    b.low = {std::min(b.low.x, q.x), std::min(b.low.y, q.y)};
+                    b.high = {std::max(b.high.x, q.x), std::max(b.high.y, q.y)};
+                }
+        if (b.high.y < b.low.y) return;
+        f.inside_length_mm = b.width();
+        f.inside_width_mm = b.height();
+        f.middle = lerp(b.low, b.high, 0.5);
+        // Everything is filled to where the highest place still has its depth: the rest stands deeper.
+        deeper_mm_ = c.slope_mm_m / 1000 * f.inside_length_mm / 2;
+        if (c.corners_mm.size() == 4 &&
+            std::all_of(c.corners_mm.begin(), c.corners_mm.end(), [](const auto& h) { return h.has_value(); })) {
+            double highest = -1e300;
+            double mean = 0;
+            for (const auto& h : c.corners_mm) highest = std::max(highest, *h), mean += *h / 4;
+            deeper_mm_ = highest - mean;
+            for (const auto& h : c.corners_mm) f.pack_mm.push_back(highest - *h);
+        }
+    }
+
     void form(const Resin& resin) {
         const auto& c = in_.choices;
         Form& f = p_.form;
-        double low = 1e300;
-        double high = -1e300;
-        for (const Region& r : in_.top.regions)
-            for (const Ring* ring : {&r.above, &r.below})
-                for (const Vec2 q : *ring) low = std::min(low, q.y), high = std::max(high, q.y);
-        if (high < low) return;
         const double deep = p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm;
-        f.inside_length_mm = std::max(in_.top.wanted.length_mm, in_.rough_length_mm);
-        f.inside_width_mm = high - low;
-        f.middle = {0, (low + high) / 2};
         f.side_mm = deep + c.rim_mm;
         f.thick_mm = c.sheet_mm;
         const double outside_long = f.inside_length_mm + 2 * c.sheet_mm;
@@ -211,21 +244,8 @@ class Planner {
         const double inertia = std::pow(c.sheet_mm / 1000, 3) / 12;
         constexpr double sheet_pa = 3.5e9;
         f.sag_mm = 1000 * 5 * load * std::pow(c.bearers_mm / 1000, 4) / (384 * sheet_pa * inertia);
-        double surface = 0;
-        for (const Compartment& k : p_.compartments) surface += area(k.above);
         // Past the bench it hangs like a beam let in at one end.
         f.overhang_sag_mm = 1000 * load * std::pow(c.overhang_mm / 1000, 4) / (8 * sheet_pa * inertia);
-        // Everything is filled to where the highest place still has its depth: the rest stands deeper.
-        double deeper = c.slope_mm_m / 1000 * f.inside_length_mm / 2;
-        if (c.corners_mm.size() == 4 &&
-            std::all_of(c.corners_mm.begin(), c.corners_mm.end(), [](const auto& h) { return h.has_value(); })) {
-            double highest = -1e300;
-            double mean = 0;
-            for (const auto& h : c.corners_mm) highest = std::max(highest, *h), mean += *h / 4;
-            deeper = highest - mean;
-            for (const auto& h : c.corners_mm) f.pack_mm.push_back(highest - *h);
-        }
-        f.wedge_l = surface * deeper * 1e-6;
         f.sheets = nest(f.parts, c.panel_long_mm, c.panel_wide_mm, c.kerf_mm);
         f.rolls = static_cast<int>(std::ceil(f.tape_m / c.roll_m - 1e-9));
         // A side is a beam between its stiffeners, free on them: what presses on it, on all of its height.
@@ -236,13 +256,12 @@ class Planner {
 
     void floats(const Resin& resin) {
         const double rho = resin.mixed_density() * 1000;
-        for (std::size_t i = 0; i < in_.top.leaves; ++i) {
-            const Region& leaf = in_.top.regions[i];
+        for (std::size_t i = 0; i < in_.top.blanks.size(); ++i) {
+            const Blank& leaf = in_.top.blanks[i];
             // Resin gets under it: it is wetted as deep as it stands in the pour.
-            const double share = std::min(1.0, p_.compartments.front().depth_mm / std::max(1.0, in_.top.thickness_mm));
             FloatUp f;
             f.leaf = i;
-            f.force_n = std::max(0.0, (rho * leaf.volume_l * 1e-3 * share - leaf.mass_kg) * gravity);
+            f.force_n = std::max(0.0, (rho * leaf.volume_l * 1e-3 - leaf.mass_kg) * gravity);
             f.clamps = static_cast<int>(std::ceil(2 * f.force_n / std::max(1.0, in_.choices.clamp_n) - 1e-9));
             p_.floats.push_back(f);
         }
@@ -251,9 +270,9 @@ class Planner {
     /// Where a river leaves the wood at either end.
     void dams() {
         for (const Compartment& c : p_.compartments) {
-            const Box box = bounds(c.above);
+            const Box box = bounds(c.poured);
             for (const double u : {box.low.x, box.high.x}) {
-                const auto cut = cut_at_x(c.above, std::clamp(u, box.low.x + 0.5, box.high.x - 0.5));
+                const auto cut = cut_at_x(c.poured, std::clamp(u, box.low.x + 0.5, box.high.x - 0.5));
                 if (cut.empty()) continue;
                 const double from = cut.front().from;
                 const double to = cut.back().to;
@@ -264,7 +283,7 @@ class Planner {
 
     const PourInputs& in_;
     PourPlan p_;
-    std::vector<double> below_;  ///< areas of the compartments' undersides
+    double deeper_mm_ = 0;  ///< the mean of what a form out of level holds more
 };
 
 struct Question {
@@ -293,7 +312,7 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
         const auto warm = sequence(n, q.air + 1);
         double worst = 0;
         for (const LiftCure& l : warm) worst = std::max(worst, l.peak_c);
-        if (worst > q.limit && c.lifts == 0 && n < 12) continue;
+        if (worst > q.limit && c.lifts == 0 && n < static_cast<int>(most_lifts)) continue;
         const auto mean = sequence(n, q.air);
         const auto cool = sequence(n, q.air - 1);
         const Cured alone = cure(k, section_of(q.depth / n, q.air, c), quick);
@@ -306,7 +325,7 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
             f.poured_h = mean[i].poured_h;
             f.cured_h = alone.cured_h.value_or(600);
             f.next_from_h = mean[i].gel_h.value_or(0);
-            f.syrup_h = std::min(f.next_from_h, alone.syrup_h.value_or(f.next_from_h));
+            f.syrup_h = std::min(f.next_from_h, mean[i].syrup_h.value_or(f.next_from_h));
             f.next_to_h = std::max(f.next_from_h, mean[i].tacky_h.value_or(f.next_from_h));
             out.push_back(f);
         }
@@ -315,13 +334,6 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
 }
 
 }  // namespace
-
-Kinetics kinetics_of(const Resin& r) {
-    Kinetics k;
-    k.heat_kj_kg = r.heat_kj_kg;
-    k.gel_25_h = r.pot_life_h ? gel_25_for(*r.pot_life_h, {r.pot_g, 0, 25}, r.heat_kj_kg) : r.gel_25_h;
-    return k;
-}
 
 Section section_of(double depth, double air, const PourChoices& c) {
     Section s;
@@ -338,18 +350,8 @@ std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth, doubl
     const Kinetics k = kinetics_of(resin);
     const Question q{k.gel_25_h,     k.heat_kj_kg, k.kg_m3,   resin.deepest_mm, depth,  air,
                      c.peak_limit_c, c.sheet_mm,   c.night_c, c.fans,           c.lifts};
-    static std::mutex guard;
-    static std::deque<std::pair<Question, std::vector<LiftForecast>>> kept;
-    {
-        const std::lock_guard lock(guard);
-        for (const auto& [asked, answered] : kept)
-            if (asked == q) return answered;
-    }
-    std::vector<LiftForecast> out = answer(q, k, c);
-    const std::lock_guard lock(guard);
-    kept.emplace_front(q, out);
-    if (kept.size() > 64) kept.pop_back();
-    return out;
+    static Kept<Question, std::vector<LiftForecast>> kept(64);
+    return kept.answer(q, [&] { return answer(q, k, c); });
 }
 
 PourPlan plan_pour(const PourInputs& in) { return Planner(in).run(); }

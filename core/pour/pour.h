@@ -12,20 +12,17 @@
 #include "core/card/card.h"
 #include "core/cure/cure.h"
 #include "core/figure/figure.h"
-#include "core/fill/choices.h"
+#include "core/fill/resin.h"
 #include "core/pour/choices.h"
 #include "core/top/top.h"
 
 namespace yb {
 
-/// How a resin of the shelf cures: its gel time, or the one its pot life is fitted with.
-Kinetics kinetics_of(const Resin& resin);
-
 /// The section that a pour so deep is followed in.
 Section section_of(double depth_mm, double air_c, const PourChoices& choices);
 
 /// Depths of lifts, even ones, each no deeper than the label allows and with the upper end of its forecast peak (air + 1 °C) below the
-/// limit; as few as will do, at most 12. With `choices.lifts` so many, whatever comes of it. The answer is kept for the same question.
+/// limit; as few as will do, at most most_lifts. With `choices.lifts` so many, whatever comes of it. The answer is kept for the same question.
 struct LiftForecast {
     double depth_mm = 0;
     double peak_c = 0, peak_low_c = 0, peak_high_c = 0;  ///< air, air − 1 °C, air + 1 °C
@@ -35,6 +32,7 @@ struct LiftForecast {
     double cured_h = 0;                                  ///< … at least: alone, in its air
     double next_from_h = 0, next_to_h = 0;               ///< after it was poured: the surface gels, and is no longer tacky
 };
+inline constexpr std::size_t most_lifts = 12;
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth_mm, double air_c, const PourChoices& choices);
 
 struct PourLift : LiftForecast {
@@ -55,12 +53,15 @@ struct Compartment {
     std::string colour;
     double pigment_g_kg = 0;
     double net_l = 0;    ///< that the finished top holds
-    double pour_l = 0;   ///< with overfill, soak-in and what is planed off after
+    double ends_l = 0;   ///< … and what is sawn off with the ends of the blank
+    double wedge_l = 0;  ///< more that a form out of level takes
+    double pour_l = 0;   ///< all of that, with overfill, soak-in and what is planed off after
     double guess_l = 0;  ///< the usual guess: length × mean width above × thickness
     double depth_mm = 0;
     double width_mm = 0;  ///< mean, half-way down
     double soak_l = 0;
-    Ring above;
+    Ring above;                ///< of the finished top
+    Ring poured, poured_below;  ///< to the ends of the form
 };
 
 struct FormPart {
@@ -88,7 +89,7 @@ struct Form {
     double tape_m = 0, caulk_m = 0;
     double wall_n_m = 0;          ///< the pour presses on each metre of its sides: ρ·g·h²/2
     double sag_mm = 0;            ///< of the bottom between its bearers
-    double wedge_l = 0;           ///< more that a form out of level takes
+    double wedge_l = 0;           ///< more that a form out of level takes: mixed with the rest
     double overhang_sag_mm = 0;   ///< of its end past the bench
     std::vector<double> pack_mm;  ///< under each corner, where all four were read, so that it stands level
     std::vector<Sheet> sheets;    ///< what is cut from each panel
@@ -158,7 +159,6 @@ struct PourInputs {
     FillChoices fill;
     const std::vector<Resin>& resins;
     double air_c = 18;
-    double rough_length_mm = 0;  ///< of the blank; 0: the wanted length
 };
 PourPlan plan_pour(const PourInputs& in);
 

@@ -10,6 +10,9 @@ namespace yb {
 
 namespace {
 
+/// Not what soaks in, nor what comes as a stick, nor what is spread thin.
+bool pours_a_river(const Resin& r) { return !r.solid && !r.soaks && r.deepest_mm >= 5; }
+
 class Teller {
   public:
     Teller(const PourInputs& in, const Resin& resin, PourPlan& p) : in_(in), resin_(resin), p_(p) {}
@@ -41,7 +44,9 @@ class Teller {
         for (const Compartment& k : p_.compartments) {
             net += k.net_l, guess += k.guess_l;
             given.push_back({"river, between the finished planes", litres(k.net_l), "ruled banks, Simpson's rule"});
-            given.push_back({"upper face", square_metres(area(k.above) * 1e-6), "bank to bank"});
+            given.push_back({"sawn off with the ends", litres(k.ends_l), "the form is as long as the blank"});
+            if (k.wedge_l > 0) given.push_back({"the form out of level", litres(k.wedge_l), "face × how much deeper it stands on average"});
+            given.push_back({"upper face", square_metres(area(k.poured) * 1e-6), "bank to bank, to the ends of the form"});
             given.push_back({"soaks in", litres(k.soak_l), "both banks × what a square metre drinks"});
         }
         given.push_back({"overfill", fine(in_.fill.overfill_mm), "the maker's"});
@@ -54,7 +59,7 @@ class Teller {
              litres(p_.mix_l),
              {},
              say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
-             {"(net + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given, "docs/methods.md, Pour"}});
+             {"(net + ends + wedge + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given, "docs/methods.md, Pour"}});
         const double a = resin_.volume_a() / (resin_.volume_a() + resin_.volume_b());
         p_.figures.push_back(
             {"pour.batches",
@@ -114,7 +119,7 @@ class Teller {
                               number(std::round(force)),
                               count(clamps),
                               say("a margin of two; {} N each", number(c.clamp_n)),
-                              {"(ρ_resin·V_wet − ρ_wood·V)·g, each leaf",
+                              {"(ρ_resin·V_wet − ρ_wood·V)·g, each leaf over all its width and length in the form",
                                {{"resin, kg/L", number(resin_.mixed_density()), resin_.label}},
                                "Archimedes; an estimate"}});
     }
@@ -122,7 +127,9 @@ class Teller {
     void heat() {
         const auto& c = in_.choices;
         const LiftForecast& hot = hottest();
-        if (hot.peak_high_c > c.peak_limit_c)
+        if (hot.peak_high_c > c.peak_limit_c && p_.lifts.size() >= most_lifts)
+            never_cool(hot);
+        else if (hot.peak_high_c > c.peak_limit_c)
             add("pour.hot", Severity::stop,
                 say("A lift of {} gets to {} in this air, {} with 1 °C more: it boils, yellows and cracks. Pour it in more lifts, in the "
                     "cool, "
@@ -136,9 +143,9 @@ class Teller {
                     celsius(hot.peak_low_c), celsius(hot.peak_high_c)));
         if (p_.lifts.front().depth_mm > resin_.deepest_mm + 0.05)
             add("pour.label", Severity::stop,
-                say("Lifts of {} are deeper than the {} its label allows. The label stands above the figures: take {} lifts.",
+                say("Lifts of {} are deeper than the {} its label allows. The label stands above the figures: take {}.",
                     fine(p_.lifts.front().depth_mm), fine(resin_.deepest_mm),
-                    count(std::ceil(p_.compartments.front().depth_mm / resin_.deepest_mm))));
+                    counted(std::ceil(p_.compartments.front().depth_mm / resin_.deepest_mm), "lift", "lifts")));
         if (p_.air_c < resin_.low_c || p_.air_c > resin_.high_c)
             add("pour.air", Severity::watch,
                 say("The shop's air of {} lies outside the {} to {} its label wants. Warm or cool the shop, or wait.", celsius(p_.air_c),
@@ -146,6 +153,41 @@ class Teller {
         if (c.night_c > 5)
             add("pour.night", Severity::note,
                 say("With the heater off it is {} °C colder by night: cures stretch. Leave it on until it has gelled.", number(c.night_c)));
+    }
+
+    /// More lifts do not help any more: what would, another resin of the shelf, or lifts so thin as this one wants them.
+    void never_cool(const LiftForecast& hot) {
+        const double deep = p_.compartments.front().depth_mm + in_.fill.overfill_mm + in_.choices.after_mm;
+        const auto worst = [&](const Resin& r, double depth, int lifts) {
+            PourChoices c = in_.choices;
+            c.lifts = lifts;
+            double peak = 0;
+            for (const LiftForecast& l : forecast_lifts(r, depth, p_.air_c, c)) peak = std::max(peak, l.peak_high_c);
+            return peak;
+        };
+        for (const Resin& r : in_.resins) {
+            if (r.key == resin_.key || !pours_a_river(r)) continue;
+            PourChoices c = in_.choices;
+            c.lifts = 0;
+            const auto lifts = forecast_lifts(r, deep, p_.air_c, c);
+            const double peak = worst(r, deep, static_cast<int>(lifts.size()));
+            if (lifts.empty() || lifts.size() >= most_lifts || peak > c.peak_limit_c) continue;
+            add("pour.hot", Severity::stop,
+                say("Even in {} of {} it gets to {} in this air: no more lifts cool it. {} would do, in {} of {} at {} at most.",
+                    counted(static_cast<double>(p_.lifts.size()), "lift", "lifts"), fine(hot.depth_mm), celsius(hot.peak_high_c), r.label,
+                    counted(static_cast<double>(lifts.size()), "lift", "lifts"), fine(lifts.front().depth_mm), celsius(peak)));
+            return;
+        }
+        double low = 0;
+        double high = hot.depth_mm;
+        for (int i = 0; i < 10; ++i) (worst(resin_, (low + high) / 2, 1) <= in_.choices.peak_limit_c ? low : high) = (low + high) / 2;
+        add("pour.hot", Severity::stop,
+            low > 0.5 ? say("Even in {} of {} it gets to {} in this air, and no resin of the shop stays cooler. Lifts of {} would do, or a "
+                            "slower resin, or a colder shop.",
+                            counted(static_cast<double>(p_.lifts.size()), "lift", "lifts"), fine(hot.depth_mm), celsius(hot.peak_high_c), fine(low))
+                      : say("Even in {} of {} it gets to {} in this air, and no lift of it stays cool. Take a slower resin, or a colder "
+                            "shop.",
+                            counted(static_cast<double>(p_.lifts.size()), "lift", "lifts"), fine(hot.depth_mm), celsius(hot.peak_high_c)));
     }
 
     void form() {
@@ -158,10 +200,13 @@ class Teller {
                 along(f.caulk_m * 1000), number(f.tape_m),
                 mm(creep_mm(0.1, p_.compartments.front().depth_mm, resin_.pa_s, p_.lifts.front().next_from_h,
                             resin_.mixed_density() * 1000))));
-        if (f.sag_mm > 0.5)
+        if (f.sag_mm > 0.5) {
+            const double closer = std::floor(c.bearers_mm * std::pow(0.4 / f.sag_mm, 0.25) / 10) * 10;
             add("pour.sags", Severity::watch,
                 say("Between bearers {} apart the form's bottom hangs {}: set them closer, {} or less.", mm(c.bearers_mm), fine(f.sag_mm),
-                    mm(std::floor(c.bearers_mm * std::pow(0.4 / f.sag_mm, 0.25) / 10) * 10)));
+                    mm(closer)));
+            p_.cautions.back().asks = {{"bearers_mm", closer}};
+        }
         if (f.overhang_sag_mm > 0.5)
             add("pour.overhang", f.overhang_sag_mm > 3 ? Severity::stop : Severity::watch,
                 say("Where the form hangs {} over its bench its end goes down {}: put a leg or a board under it.", mm(c.overhang_mm),
@@ -174,13 +219,13 @@ class Teller {
                         fine(most), litres(f.wedge_l), fine(f.pack_mm[0]), fine(f.pack_mm[1]), fine(f.pack_mm[2]), fine(f.pack_mm[3])));
         } else if (c.slope_mm_m > 0.5)
             add("pour.slope", Severity::watch,
-                say("The form stands {} mm a metre out of level: a wedge of {} more at one end, planed off after. Level it.",
+                say("The form stands {} mm a metre out of level: a wedge of {} more at one end, mixed with the rest and planed off after. Level it.",
                     number(c.slope_mm_m), litres(f.wedge_l)));
         for (const FloatUp& up : p_.floats)
             if (up.force_n > 1)
                 add("pour.float", Severity::watch,
-                    say("{} floats up with {} N: hold it down with {} clamps of {} N, on blocks of scrap.", in_.top.regions[up.leaf].name,
-                        number(std::round(up.force_n)), count(up.clamps), number(c.clamp_n)),
+                    say("{} floats up with {} N: hold it down with {} of {} N, on blocks of scrap.", in_.top.regions[up.leaf].name,
+                        number(std::round(up.force_n)), counted(up.clamps, "clamp", "clamps"), number(c.clamp_n)),
                     centroid(in_.top.regions[up.leaf].above));
         for (const Dam& d : p_.dams)
             if (d.length_mm > 1)
@@ -199,11 +244,11 @@ class Teller {
         if (p_.batches.size() > 1)
             add("pour.colour", Severity::note,
                 c.pigment_g_kg > 0
-                    ? say("{} batches: {} g of pigment in each, weighed, of one total of {} g. Keep a cup of it, labelled.",
-                          count(static_cast<double>(p_.batches.size())), number(std::round(p_.batches.front().pigment_g * 10) / 10),
+                    ? say("In {}: {} g of pigment in each, weighed, of one total of {} g. Keep a cup of it, labelled.",
+                          counted(static_cast<double>(p_.batches.size()), "batch", "batches"), number(std::round(p_.batches.front().pigment_g * 10) / 10),
                           number(std::round(total_pigment() * 10) / 10))
-                    : say("{} batches: what colours them goes into each by weight, of one total, or the colour steps.",
-                          count(static_cast<double>(p_.batches.size()))));
+                    : say("{}: what colours them goes into each by weight, of one total, or the colour steps.",
+                          counted(static_cast<double>(p_.batches.size()), "batch", "batches")));
         if (resin_.left_l && *resin_.left_l < p_.mix_l)
             add("pour.short", Severity::stop,
                 say("{} is on the shelf and {} is to be mixed: get {} more before the first cup is opened.", litres(*resin_.left_l),
@@ -236,7 +281,7 @@ class Teller {
         }
         if (p_.shopping.kits > 0)
             add("pour.buy", Severity::note,
-                say("{} kits of {} are to be bought; {} stays on the shelf.", count(p_.shopping.kits), litres(*resin_.kit_l),
+                say("To buy: {} of {}; {} stays on the shelf.", counted(p_.shopping.kits, "kit", "kits"), litres(*resin_.kit_l),
                     litres(p_.shopping.remains_l)));
         add("pour.after", Severity::note,
             say("Afterwards: what stands proud comes off warm, with a heat gun and a sharp scraper, then it is planed; what crept over a "
@@ -264,8 +309,7 @@ class Teller {
                 forecast_lifts(resin_, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, other);
             double peak = 0;
             for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
-            return say(lifts.size() == 1 ? "{} lift, {} at most" : "{} lifts, {} at most", count(static_cast<double>(lifts.size())),
-                       celsius(peak));
+            return say("{}, {} at most", counted(static_cast<double>(lifts.size()), "lift", "lifts"), celsius(peak));
         };
         p_.choices.push_back(choice_of(pour_airs, c, {with(false), with(true)}));
         p_.choices.push_back(choice_of(pour_degas, c,
@@ -273,15 +317,15 @@ class Teller {
                                         say("batches of {} at most", litres(std::min(c.cup_l, c.pot_l / 2)))}));
         Choice river{"fill.river", "Resin", {}};
         for (const Resin& r : in_.resins) {
-            if (r.solid || r.soaks || r.deepest_mm < 5) continue;  // nothing that a river is poured of
+            if (!pours_a_river(r)) continue;
             const auto lifts = forecast_lifts(r, p_.compartments.front().depth_mm + in_.fill.overfill_mm + c.after_mm, p_.air_c, c);
             if (lifts.empty()) continue;
             double peak = 0;
             for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
             river.options.push_back(
                 {r.key, r.label,
-                 say(lifts.size() == 1 ? "{} lift, {} at most, gels in {}" : "{} lifts, {} at most, {} in all",
-                     count(static_cast<double>(lifts.size())), celsius(peak), hours(lifts.back().poured_h + lifts.back().next_from_h)),
+                 say(lifts.size() == 1 ? "{}, {} at most, gels in {}" : "{}, {} at most, {} in all",
+                     counted(static_cast<double>(lifts.size()), "lift", "lifts"), celsius(peak), hours(lifts.back().poured_h + lifts.back().next_from_h)),
                  r.key == p_.resin});
         }
         p_.choices.push_back(std::move(river));
@@ -312,7 +356,7 @@ Figure label_figure(const Resin& resin) {
             "Model beside label, worst",
             percent(100 * worst),
             {},
-            n > 0 ? say("of {} times on the label, which stands above the model", count(n))
+            n > 0 ? say("of {} on the label, which stands above the model", counted(n, "time", "times"))
                   : say("its label gave no times: type them on the shop's page"),
             {"model / label − 1, at 25 °C; pot life in the cup it was measured in", rows, "docs/methods.md, Pour"}};
 }
@@ -325,7 +369,7 @@ Thing resin_thing(const PourPlan& p, const Resin& resin) {
          "To buy, and what stays over",
          litres(buy.buys_l),
          litres(buy.remains_l),
-         buy.kits > 0 ? say("{} kits of {}", count(buy.kits), litres(*resin.kit_l)) : say("sold by the litre, as far as the shelf says"),
+         buy.kits > 0 ? say("{} of {}", counted(buy.kits, "kit", "kits"), litres(*resin.kit_l)) : say("sold by the litre, as far as the shelf says"),
          {"ceil((to mix − on the shelf) / kit) × kit",
           {{"to mix", litres(buy.wanted_l), "Pour"},
            {"on the shelf", litres(buy.left_l), "the shop's page"},
@@ -378,7 +422,7 @@ Thing form_thing(const PourPlan& p, const Frame& to_bench) {
                   "Tape, and its rolls",
                   along(f.tape_m * 1000),
                   count(f.rolls),
-                  say("caulk {}; {} screws", along(f.caulk_m * 1000), count(f.screws)),
+                  say("caulk {}; {}", along(f.caulk_m * 1000), counted(f.screws, "screw", "screws")),
                   {"(inside area + sides) / width of the tape × 1.05", {}, "rolls as you set them"}},
                  {"form.wall",
                   "Presses on its sides, N a metre",
@@ -410,8 +454,11 @@ std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Fram
                       litres(c.pour_l),
                       {},
                       say("{} between the finished planes", litres(c.net_l)),
-                      {"net + face × (overfill + planed off) + soak-in",
-                       {{"net", litres(c.net_l), "ruled banks"}, {"soak-in", litres(c.soak_l), "banks"}},
+                      {"net + ends + wedge + face × (overfill + planed off) + soak-in",
+                       {{"net", litres(c.net_l), "ruled banks"},
+                        {"sawn off with the ends", litres(c.ends_l), "the form is as long as the blank"},
+                        {"the form out of level", litres(c.wedge_l), "as it was read"},
+                        {"soak-in", litres(c.soak_l), "each bank by its own lean"}},
                        "docs/methods.md, Pour"}},
                      {"river.guess",
                       "Length × width × thickness",
@@ -432,7 +479,7 @@ std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Fram
                       "To mix",
                       litres(l.mix_l),
                       {},
-                      say("{} goes in; {} batches", litres(l.volume_l), count(batches)),
+                      say("{} goes in; {}", litres(l.volume_l), counted(batches, "batch", "batches")),
                       {"its share × (1 + reserve) × (1 + cup)", {}, ""}},
                      {"lift.peak",
                       "Peak, 1 °C warmer",

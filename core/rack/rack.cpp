@@ -78,7 +78,7 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
     return f;
 }
 
-Figure drying_figure(const DryingForecast& f, const Slab& slab, double dry_pct) {
+Figure drying_figure(const DryingForecast& f, const Slab& slab, double room_pct, double dry_pct) {
     const auto days = [](double v) { return number(std::round(v)); };
     Figure out{"rack.drying", "Days until it is dry", days(f.days.value_or(0)), {}, {}, {}};
     if (!f.days) {
@@ -90,11 +90,13 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab, double dry_pct) 
                                 : "to {}, from the reading of {}; between {} and {} – a guess until there are two readings",
                        percent(dry_pct), slab.moisture_on, days(*f.soonest_days), days(*f.latest_days));
     else if (f.moisture_pct <= dry_pct)
-        out.note = say("it reads {}: dry enough for the room at {}", percent(f.moisture_pct), percent(dry_pct));
+        out.note = say("it reads {}: dry enough for a room that settles at {}, {} above it allowed", percent(f.moisture_pct), percent(room_pct),
+                       percent(dry_pct - room_pct));
     else out.note = say("it settles at {} in this air and gets no drier: bring it into a warm room", percent(f.settles_pct));
     out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
                    {{"M0", percent(f.moisture_pct), "last reading"},
                     {"Me", percent(f.settles_pct), "mean of the shop's air through the year"},
+                    {"the room settles at", percent(room_pct), "its air through the year"},
                     {"dry enough", percent(dry_pct), "what the room settles at + what the shop allows"},
                     {"τ, days", days(f.tau_days),
                      f.fitted         ? "fitted to this slab's readings"

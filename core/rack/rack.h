@@ -30,8 +30,8 @@ struct DryingForecast {
 std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
                                         const std::string& today);
 
-/// When it is dry, or what it has come to, with its working. @param dry_pct dry enough.
-Figure drying_figure(const DryingForecast& forecast, const Slab& slab, double dry_pct);
+/// When it is dry, or what it has come to, with its working. @param room_pct what the room settles at. @param dry_pct dry enough for it.
+Figure drying_figure(const DryingForecast& forecast, const Slab& slab, double room_pct, double dry_pct);
 
 struct RackEntry {
     std::string id, name, species, tree;

@@ -171,8 +171,8 @@ class Builder {
         const TracedOutline& o = *slab_.outline;
         if (o.a.size() < 3 || o.a.size() != o.b.size()) {
             caution("rack.outline", Severity::stop,
-                    say("The traced outline has {} points on face A and {} on face B. Trace it again, or take it away and type the tape.",
-                        count(static_cast<double>(o.a.size())), count(static_cast<double>(o.b.size()))));
+                    say("The traced outline has {} on face A and {} on face B. Trace it again, or take it away and type the tape.",
+                        counted(static_cast<double>(o.a.size()), "point", "points"), count(static_cast<double>(o.b.size()))));
             return false;
         }
         shape_.ring_a = o.a;
@@ -287,10 +287,10 @@ class Builder {
         if (missing > 0)
             caution("rack.heights_missing", Severity::note,
                     unsure > 0
-                        ? say("On {} {} heights are not read; they are worked out from those that are, to within {} nine times in ten.",
-                              what, count(static_cast<double>(missing)), fine(unsure))
-                        : say("On {} {} heights are not read; they are bridged from their neighbours.", what,
-                              count(static_cast<double>(missing))));
+                        ? say("On {}, not read: {}. Worked out from those that are, to within {} nine times in ten.",
+                              what, counted(static_cast<double>(missing), "height", "heights"), fine(unsure))
+                        : say("On {}, not read: {}. Bridged from their neighbours.", what,
+                              counted(static_cast<double>(missing), "height", "heights")));
         return Surface(g.x_mm, g.y_mm, std::move(z));
     }
 
@@ -357,6 +357,7 @@ class Builder {
         }
         double low = 1e300;
         for (const Vec3& p : deciding_points(shape_.bottom, shape_.ring_b)) low = std::min(low, p.z);
+        if (low > 1e299) low = 0;
         const auto lower = [&](double, double, double z) { return z - low; };
         shape_.top = shape_.top.mapped(lower);
         shape_.bottom = shape_.bottom.mapped(lower);
@@ -413,6 +414,14 @@ class Builder {
             if (s.thickness_mm) pairs.push_back({{s.x_mm, both ? cut.back().to : 0}, *s.thickness_mm});
             if (s.thickness_right_mm) pairs.push_back({{s.x_mm, cut.front().from}, *s.thickness_right_mm});
         }
+        if (pairs.empty()) {
+            // No caliper reading lies on the wood: face B one thickness below A in the middle, as it was read.
+            const Vec2 middle{(shape_.x0 + shape_.x1) / 2, 0};
+            const double down = a.at(middle) - b.at(middle) - caliper(middle);
+            shape_.top = a;
+            shape_.bottom = b.mapped([&](double, double, double z) { return z + down; });
+            return;
+        }
         const auto n = static_cast<Eigen::Index>(pairs.size());
         Eigen::MatrixXd m(n, 3);
         Eigen::VectorXd rhs(n);
@@ -463,11 +472,11 @@ class Builder {
         for (const Flaw& f : slab_.flaws) {
             if (f.outline.size() < 3) {
                 caution("rack.flaw_open", Severity::watch,
-                        say("A {} is drawn with fewer than three points: it has no area. Draw it again.", name_of(f.kind)),
+                        say("Of {} fewer than three points are drawn: that has no area. Draw it again.", a_flaw(f.kind)),
                         f.outline.empty() ? std::optional<Vec2>{} : f.outline.front());
             } else if (const auto x = self_crossing(f.outline)) {
                 caution("rack.flaw_crossing", Severity::watch,
-                        say("The outline of a {} crosses itself at {}. Its area is taken as wound.", name_of(f.kind), along(x->x)), *x);
+                        say("The outline of {} crosses itself at {}. Its area is taken as wound.", a_flaw(f.kind), along(x->x)), *x);
             }
         }
         if (const auto x = self_crossing(shape_.ring_a))

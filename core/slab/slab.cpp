@@ -16,6 +16,11 @@ const char* name_of(FlawKind kind) {
     return names.at(static_cast<std::size_t>(kind));
 }
 
+const char* a_flaw(FlawKind kind) {
+    static constexpr std::array names{"a crack", "a void", "a bark pocket", "a knot", "soft wood", "insect holes", "the pith", "a saw scar"};
+    return names.at(static_cast<std::size_t>(kind));
+}
+
 Ring SlabShape::ring_at(double share) const {
     Ring out(ring_a.size());
     for (std::size_t i = 0; i < ring_a.size(); ++i) out[i] = lerp(ring_b[i], ring_a[i], share);

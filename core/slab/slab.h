@@ -50,6 +50,8 @@ struct HeightGrid {
 
 enum class FlawKind { crack, void_, pocket, knot, soft, insects, pith, scar };
 const char* name_of(FlawKind kind);
+/// With its article, as a sentence takes it: "a crack", "insect holes", "the pith".
+const char* a_flaw(FlawKind kind);
 
 struct Flaw {
     std::string id;

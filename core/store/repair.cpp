@@ -157,7 +157,8 @@ class Mender {
             } else if (r.size() == 10) {
                 book_.try_emplace(id, SealedEntry{{id, r[1], r[2], r[3], r[4], r[5], r[6], r[7], r[8]}, r[9]});
             } else if (r.size() == 3 && number(r[0]) == 1 && r[2] == seal_of_head(number(r[1]))) {
-                head_ = number(r[1]);
+                // Pages that were let go keep older ones: none of them stands above the table's own.
+                if (!head_read_ && number(r[1]) > head_) head_ = number(r[1]);
             }
         });
     }
@@ -206,14 +207,20 @@ class Mender {
         try {
             SQLite::Statement q(db, version_ == schema_version ? "SELECT revision, digest FROM head" : "SELECT revision, '' FROM head");
             if (q.executeStep() && (version_ < schema_version || q.getColumn(1).getString() == seal_of_head(q.getColumn(0).getInt64())))
-                head_ = q.getColumn(0).getInt64();
+                head_ = q.getColumn(0).getInt64(), head_read_ = true;
         } catch (const SQLite::Exception&) {
             broken_ = true;
         }
     }
 
     void choose_head() {
-        if (revisions_.empty() || revisions_.count(head_)) return;
+        if (revisions_.empty()) return;
+        if (revisions_.count(head_)) {
+            if (!head_read_)
+                lost(fmt::format("where the shop stood; a page that may be older tells revision {}, the newest that is left is {}", head_,
+                                 revisions_.rbegin()->first));
+            return;
+        }
         head_ = revisions_.rbegin()->first;
         lost(fmt::format("where the shop stood; the newest revision that is left ({}) is taken", head_));
     }
@@ -320,6 +327,7 @@ class Mender {
     const Work& work_;
     int version_ = 0;
     std::int64_t head_ = 0;
+    bool head_read_ = false;  ///< from its table, and it fits its checksum
     std::map<std::int64_t, Change> changes_;
     std::map<std::int64_t, ChangeRow> bad_changes_;
     std::map<std::int64_t, RevisionRow> revisions_;
@@ -353,7 +361,16 @@ Repair repair_shop(const std::string& path, const std::string& out, const Work& 
             create_schema(db);
             mender.write(db);
         }
-        return mender.told();
+        Repair made = mender.told();
+        if (!made.lost.empty()) return made;
+        // Everything was found, and still something was wrong with the file: that is told too.
+        try {
+            for (const std::string& problem : check_shop(path, work).problems)
+                made.lost.push_back("nothing of it that could be read, but in the damaged file: " + problem);
+        } catch (const StoreError&) {  // it can't even be opened as a shop: what was read is what there is
+            made.lost.emplace_back("nothing of it that could be read, but the damaged file can't be opened as a shop");
+        }
+        return made;
     } catch (const SQLite::Exception& e) {
         remove_database(out);
         throw sqlite_error(e, out);

@@ -12,12 +12,12 @@ const char* name_of(RegionKind kind) {
     return names.at(static_cast<std::size_t>(kind));
 }
 
-std::optional<double> Region::shrinkage(double v0, double v1) const {
+std::optional<double> Region::shrinkage(double u, double v0, double v1) const {
     if (!wood()) return 0;
     if (!species || !species->shrink_tangential_pct) return {};
     if (cross_cut) return species->shrink_radial_pct.value_or(*species->shrink_tangential_pct);
     const Frame f = placed.frame();
-    const double s = shrinkage_across(*species, pith_mm, f.to_slab({0, v0}).y, f.to_slab({0, v1}).y, sawn);
+    const double s = shrinkage_across(*species, pith_mm, f.to_slab({u, v0}).y, f.to_slab({u, v1}).y, sawn);
     if (kind != RegionKind::patch) return s;
     const double c = std::cos(placed.angle_deg * std::numbers::pi / 180);
     return s * c * c;
@@ -60,7 +60,7 @@ double Top::widens(double u, double v0, double v1, const std::vector<double>& le
         const double from = std::max(low, a.from);
         const double to = std::min(high, a.to);
         if (to <= from) continue;
-        const auto s = r.shrinkage(from, to);
+        const auto s = r.shrinkage(u, from, to);
         if (s && *s > 0) sum += movement(to - from, *s, leaf_pct.at(r.index), to_pct);
     }
     return sum;
@@ -116,6 +116,14 @@ std::pair<Ring, Ring> finished_faces(const SlabShape& shape, const Tilt& tilt) {
 
 namespace {
 
+/// What is let in takes its litres from a leaf, at its own place.
+void take_out(Region& leaf, double litres, Vec2 at) {
+    const double left = std::max(0.0, leaf.volume_l - litres);
+    if (left > 1e-9) leaf.balance = (leaf.balance * leaf.volume_l - at * (leaf.volume_l - left)) * (1 / left);
+    leaf.volume_l = left;
+    leaf.mass_kg = left * leaf.kg_m3 / 1000;
+}
+
 /// Three levels of a leaf's share: at the upper face, half-way, at the underside.
 using Levels = std::array<Ring, 3>;
 
@@ -141,6 +149,7 @@ class Maker {
         outlines();
         if (is_river(in_.choices.kind))
             for (std::size_t k = 0; k + 1 < in_.leaves.size(); ++k) between(k);
+        if (in_.choices.kind == MakeUp::river) blanks();
         for (std::size_t i = 0; i < in_.choices.patches.size(); ++i) patch(i);
         for (const Region& r : t_.regions) t_.mass_kg += r.mass_kg;
         t_.ready = true;
@@ -233,6 +242,18 @@ class Maker {
         r.mass_kg = r.volume_l * r.kg_m3 / 1000;
     }
 
+    /// The balance point of what has these three faces: first moments are cubic in height between ruled sides, so Simpson's rule is exact.
+    static Vec2 balance_of(const Ring& top, const Ring& mid, const Ring& low) {
+        Vec2 moment;
+        double sum = 0;
+        for (const auto& [ring, times] : {std::pair{&top, 1.0}, {&mid, 4.0}, {&low, 1.0}}) {
+            if (ring->size() < 3) continue;
+            const double a = area(*ring) * times;
+            moment = moment + centroid(*ring) * a, sum += a;
+        }
+        return sum > 0 ? moment * (1 / sum) : moment;
+    }
+
     void leaf_region(std::size_t i) {
         Region r;
         r.index = i;
@@ -240,6 +261,7 @@ class Maker {
         r.below = levels_[i][2];
         r.high_mm = in_.thickness_mm;
         r.volume_l = litres(area(levels_[i][0]), area(levels_[i][1]), area(levels_[i][2]));
+        r.balance = balance_of(levels_[i][0], levels_[i][1], levels_[i][2]);
         wood_of(r, in_.leaves[i].slab, in_.leaves[i].placement);
         t_.regions.push_back(std::move(r));
     }
@@ -269,15 +291,17 @@ class Maker {
         r.index = k;
         r.high_mm = in_.thickness_mm;
         std::array<double, 3> areas{};
+        Ring mid;
         for (std::size_t level = 0; level < 3; ++level) {
             const Sides right = sides_of(levels_[k][level]);
             const Sides left = sides_of(levels_[k + 1][level]);
             areas[level] = area_between(right.high, left.low);
-            if (level == 1 || areas[level] <= 0) continue;
-            Ring water = water_ring(right.high, left.low);
+            if (areas[level] <= 0) continue;
+            Ring& water = level == 0 ? r.above : level == 1 ? mid : r.below;
+            water = water_ring(right.high, left.low);
             if (!rectangle_) water = largest(intersection(water, shape_));
-            (level == 0 ? r.above : r.below) = std::move(water);
         }
+        r.balance = balance_of(r.above, mid, r.below);
         if (!rectangle_)  // what of the water lies in the round or free form
             for (std::size_t level = 0; level < 3; ++level) {
                 const Ring water = water_ring(sides_of(levels_[k][level]).high, sides_of(levels_[k + 1][level]).low);
@@ -296,22 +320,79 @@ class Maker {
         t_.regions.push_back(std::move(r));
     }
 
-    /// Water between banks that cross somewhere between the faces: the area is no longer quadratic, so many levels are summed.
-    double crossing_litres(std::size_t k) const {
+    /// A leaf's whole face, so far down from the upper one: 0 there, 1 at the underside.
+    Ring face_at(std::size_t i, double down) const {
+        const auto& [a, b] = faces_[i];
+        Ring ring;
+        for (std::size_t n = 0; n < a.size(); ++n) ring.push_back(lerp(a[n], b[n], down));
+        return ring;
+    }
+
+    /// Litres of what has such an area so far down, where the area is not quadratic: many levels are summed.
+    template <class Area>
+    double summed_litres(Area area_at) const {
         constexpr std::size_t levels = 32;
-        const auto bank = [&](std::size_t i, double down, bool high) {
-            const auto& [a, b] = faces_[i];
-            Ring ring;
-            for (std::size_t n = 0; n < a.size(); ++n) ring.push_back(lerp(a[n], b[n], down));
-            Sides s = sides_of(share(i, std::move(ring)));
-            return high ? std::move(s.high) : std::move(s.low);
-        };
         double sum = 0;
-        for (std::size_t n = 0; n < levels; ++n) {
-            const double down = (static_cast<double>(n) + 0.5) / levels;
-            sum += area_between(bank(k, down, true), bank(k + 1, down, false)) / levels;
-        }
+        for (std::size_t n = 0; n < levels; ++n) sum += area_at((static_cast<double>(n) + 0.5) / levels) / levels;
         return sum * in_.thickness_mm * 1e-6;
+    }
+
+    /// Water between banks that cross somewhere between the faces.
+    double crossing_litres(std::size_t k) const {
+        return summed_litres([&](double down) {
+            return area_between(sides_of(share(k, face_at(k, down))).high, sides_of(share(k + 1, face_at(k + 1, down))).low);
+        });
+    }
+
+    /// What stands in the form, and the rivers between it. A bank that ends short of the form's end goes on level to it.
+    void blanks() {
+        const auto cut = [&](std::size_t i, double down) {
+            const double half = hl_ + std::max(0.0, in_.leaves[i].placement.oversize_mm);
+            return left_of(left_of(face_at(i, down), {-half, 1}, {-half, -1}), {half, -1}, {half, 1});
+        };
+        double low = -hl_;
+        double high = hl_;
+        // Of banks that overlap the left one gives way, as in the finished top.
+        std::vector<Levels> stand;
+        for (std::size_t i = 0; i < in_.leaves.size(); ++i) {
+            stand.push_back({cut(i, 0), cut(i, 0.5), cut(i, 1)});
+            for (std::size_t level = 0; i > 0 && level < 3; ++level)
+                if (intersection_area(stand[i][level], stand[i - 1][level]) > 1e-3)
+                    if (const auto rest = without(stand[i][level], {stand[i - 1][level]}); !rest.empty()) stand[i][level] = largest(rest);
+            Blank b;
+            b.above = stand[i][0], b.below = stand[i][2];
+            b.volume_l = litres(area(b.above), area(stand[i][1]), area(b.below));
+            b.mass_kg = b.volume_l * t_.regions[i].kg_m3 / 1000;
+            for (const Ring* ring : {&b.above, &b.below})
+                for (const Vec2 q : *ring) low = std::min(low, q.x), high = std::max(high, q.x);
+            t_.blanks.push_back(std::move(b));
+        }
+        const auto to_the_ends = [&](std::vector<Vec2> bank) {
+            if (bank.empty()) return bank;
+            if (bank.front().x > low + 1e-9) bank.insert(bank.begin(), {low, bank.front().y});
+            if (bank.back().x < high - 1e-9) bank.push_back({high, bank.back().y});
+            return bank;
+        };
+        for (RiverRun& run : t_.rivers) {
+            const auto banks = [&](double down) {
+                return std::pair(to_the_ends(sides_of(cut(run.joint, down)).high), to_the_ends(sides_of(cut(run.joint + 1, down)).low));
+            };
+            const auto water = [&](double down) {
+                const auto [right, left] = banks(down);
+                return area_between(right, left);
+            };
+            const bool cross = std::min(run.above.narrowest_mm, run.below.narrowest_mm) < 0;
+            run.form_l = cross ? summed_litres(water) : litres(water(0), water(0.5), water(1));
+            for (const std::size_t level : {std::size_t{0}, std::size_t{2}}) {
+                auto right = to_the_ends(sides_of(stand[run.joint][level]).high);
+                auto left = to_the_ends(sides_of(stand[run.joint + 1][level]).low);
+                if (right.size() < 2 || left.size() < 2) continue;
+                Ring ring = std::move(right);
+                ring.insert(ring.end(), left.rbegin(), left.rend());
+                if (self_crossing(ring)) ring = largest(without(ring, {}));
+                (level == 0 ? run.form_above : run.form_below) = std::move(ring);
+            }
+        }
     }
 
     /// The ring between two banks; where they cross it is the stretch with the largest area.
@@ -340,12 +421,16 @@ class Maker {
         r.high_mm = in_.thickness_mm;
         double covered = 0;
         for (std::size_t k = 0; k < t_.leaves; ++k) {
-            const double a = intersection_area(p.outline, t_.regions[k].above);
+            const auto parts = intersection(p.outline, t_.regions[k].above);
+            double a = 0;
+            for (const Ring& part : parts) a += area(part);
+            if (a <= 0) continue;
             covered += a;
-            take_out(t_.regions[k], a * depth * 1e-6);
+            take_out(t_.regions[k], a * depth * 1e-6, centroid(largest(parts)));
         }
         if (covered <= 0) return;
         r.above = largest(intersection(p.outline, t_.above));
+        r.balance = r.above.size() > 2 ? centroid(r.above) : centroid(p.outline);
         r.volume_l = covered * depth * 1e-6;
         const Slab* s = i < in_.patches.size() ? in_.patches[i] : nullptr;
         Placement placed = in_.leaves.front().placement;
@@ -360,11 +445,6 @@ class Maker {
         }
         r.pith_mm.reset();  // cut from anywhere: the most it can move
         t_.regions.push_back(std::move(r));
-    }
-
-    static void take_out(Region& leaf, double litres) {
-        leaf.volume_l = std::max(0.0, leaf.volume_l - litres);
-        leaf.mass_kg = leaf.volume_l * leaf.kg_m3 / 1000;
     }
 
     const TopInputs& in_;
@@ -401,9 +481,9 @@ void let_in(Top& top, const std::vector<Filling>& fillings) {
         r.volume_l = f.volume_l;
         r.kg_m3 = f.kg_m3;
         r.mass_kg = f.volume_l * f.kg_m3 / 1000;
+        r.balance = centroid(r.above.size() > 2 ? r.above : r.below);
         top.mass_kg -= leaf.mass_kg;
-        leaf.volume_l = std::max(0.0, leaf.volume_l - f.volume_l);
-        leaf.mass_kg = leaf.volume_l * leaf.kg_m3 / 1000;
+        take_out(leaf, f.volume_l, r.balance);
         top.mass_kg += leaf.mass_kg + r.mass_kg;
         top.regions.push_back(std::move(r));
     }

@@ -31,6 +31,7 @@ struct Region {
     std::size_t index = 0;  ///< which leaf, river or patch; of a filling the leaf it lies in
     bool let_in = false;    ///< lies inside a leaf: a patch, a filled or open void
     Ring above, below;      ///< its share of the upper face and of the underside; empty where it does not reach
+    Vec2 balance;           ///< its balance point, seen from above: of all its depth, what is let into it taken out
     double low_mm = 0, high_mm = 0;
     double volume_l = 0;  ///< what is let into it taken out
     double mass_kg = 0;   ///< 0 for air, and where the wood's density is not known
@@ -44,10 +45,10 @@ struct Region {
     bool cross_cut = false;
 
     bool wood() const { return kind == RegionKind::leaf || kind == RegionKind::patch; }
-    /// Mean shrinkage across the top between two lines of it, percent: from the ring angle where the pith is known, radial
-    /// for a cross-cut, otherwise by how it was sawn. A patch's grain may lie turned: S(θ) = S·cos²θ.
+    /// Mean shrinkage across the top at a station, between two places across, percent: from the ring angle there where the pith is
+    /// known, radial for a cross-cut, otherwise by how it was sawn. A patch's grain may lie turned: S(θ) = S·cos²θ.
     /// Nothing where the species has no figures; 0 for what is not wood.
-    std::optional<double> shrinkage(double v0, double v1) const;
+    std::optional<double> shrinkage(double u, double v0, double v1) const;
 };
 
 /// A stretch across the top at one station.
@@ -62,7 +63,17 @@ struct RiverRun {
     Apart above, below;     ///< at the finished upper face and underside
     double area_mm2 = 0;    ///< half-way down
     std::vector<Rod> rods;  ///< of an open one
+    // As it is poured, between the blanks' banks to the ends of the form.
+    Ring form_above, form_below;
+    double form_l = 0;  ///< between the finished planes
     bool operator==(const RiverRun&) const = default;
+};
+
+/// A leaf as it stands in the form of a river, at the finished planes: over all its width, between the ends it was rough-cut to. Sides
+/// and ends are sawn after the pour.
+struct Blank {
+    Ring above, below;
+    double volume_l = 0, mass_kg = 0;
 };
 
 struct Top {
@@ -78,6 +89,7 @@ struct Top {
     bool mass_known = true;  ///< every wood's density is
     /// How each river runs between its banks at the finished planes, before an overlap is taken off one of them.
     std::vector<RiverRun> rivers;
+    std::vector<Blank> blanks;  ///< one a leaf, of a river that is poured
 
     double area_mm2() const { return area(above); }
     /// Resin between leaves, litres.

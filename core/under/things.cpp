@@ -4,6 +4,7 @@
 #include <numbers>
 
 #include "core/under/under.h"
+#include "core/wood/lag.h"
 
 namespace yb {
 
@@ -166,7 +167,7 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                                      "Its pocket is long",
                                      mm(pocket.length_mm),
                                      {},
-                                     say("{} across and deep", fine(channel.width_mm)),
+                                     say("{} across, {} deep", fine(channel.width_mm), fine(channel.depth_mm)),
                                      {"channel + widening or shrinking of the wood it lies in + play",
                                       {{"channel", mm(channel.length_mm), "set in Under"}},
                                       "Wood Handbook eq. 13-3"}});
@@ -216,7 +217,9 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                       "Drill, and its stop",
                       fine(s.made.drill_mm),
                       fine(s.made.stop_mm),
-                      say("leaves {} of wood above", fine(s.made.above_mm)),
+                      s.made.above_mm < 0.05 ? say("comes through the show face")
+                      : s.floor_mm > 0       ? say("from the floor of its pocket; leaves {} of wood above", fine(s.made.above_mm))
+                                             : say("leaves {} of wood above", fine(s.made.above_mm)),
                       {"for what goes in; a little deeper than it, where the wood above allows",
                        {{"goes in", fine(c.insert_mm), "set in Under"}, {"stays above, at least", fine(c.least_above_mm), "set in Under"}},
                        "docs/methods.md, Under; finished thickness from Flat"}}};
@@ -226,7 +229,8 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                                  "Washer, at least",
                                  fine(s.made.washer_mm),
                                  {},
-                                 say("it covers the hole wherever the bolt stands"),
+                                 c.fixing == Fixing::oversize ? say("it covers the hole wherever the bolt stands")
+                                                              : say("it bridges the slot; along it the slot stays open"),
                                  {"what it covers + 3 mm to either side", {}, ""}});
         if (s.made.pull_n)
             t.figures.push_back({"hole.pull",
@@ -255,10 +259,12 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
         t.choices = {bar_joints.choice};
         t.figures.push_back({"base.lag",
                              "The wood follows the air later by",
-                             hours(24 * p.lag_days),
+                             hours(24 * comes_later_days(p.lag_days)),
                              {},
                              {},
-                             {"L²/(π²·D) + (L/2)·R_f", {}, "docs/methods.md, Under"}});
+                             {"atan(ω·τ)/ω, ω one turn a year; τ = L²/(π²·D) + (L/2)·R_f",
+                              {{"τ", hours(24 * p.lag_days), "thickness and finish"}},
+                              "docs/methods.md, Under"}});
         out.push_back(std::move(t));
     }
     return out;

@@ -37,8 +37,8 @@ class Teller {
         const std::string handbook = "Wood Handbook FPL-GTR-190, eq. 13-3 and 4-5";
         std::vector<Given> moving{
             {"moisture on the day", percent(p_.day_pct), of_.day_from},
-            {"driest", percent(p_.low_pct), where_it_goes()},
-            {"dampest", percent(p_.high_pct), where_it_goes()},
+            {"driest", percent(p_.low_pct), of_.low_from},
+            {"dampest", percent(p_.high_pct), of_.high_from},
             {"shrinkage across", percent(p_.shrink_pct),
              top_.cross_cut()                 ? "species table, radial: a cross-cut moves from its pith outward"
              : every_pith_known()             ? "species table, ring angle from the pith"
@@ -92,7 +92,9 @@ class Teller {
                 beside.push_back({"cup with the channels", fine(p_.held->held_mm), "their share of the stiffness taken off"});
                 beside.push_back(
                     {"cup with bow ties or resin instead", fine(p_.held->free_mm), "they keep a crack shut, and nothing flat"});
-                beside.push_back({"pulls at a channel's middle bolt, N", number(std::round(p_.held->bolt_n)), "48·E·I·δ/L³"});
+                if (p_.held->bolt_n > 0)
+                    beside.push_back({p_.held->bolts > 2 ? "pulls at a channel's middle bolt, N" : "pulls at each of a channel's two bolts, N",
+                                      number(std::round(p_.held->bolt_n)), p_.held->bolts > 2 ? "48·E·I·δ/L³" : "24·E·I·δ/L³"});
             }
             p_.figures.push_back(
                 {"under.channel",
@@ -114,8 +116,6 @@ class Teller {
             given.insert(given.end(), beside.begin(), beside.end());
         }
     }
-
-    std::string where_it_goes() const { return in_.choices.waits ? in_.room.name + "; store: " + in_.store.name : in_.room.name; }
 
     /// The hole that travels furthest, as what holds it there asks for it.
     Figure holding(const Slot& s, std::vector<Given> given, const std::string& handbook) const {
@@ -211,7 +211,7 @@ class Teller {
             const Channel& ch = c.channels[i];
             check(footprint(ch), {ch.u_mm, ch.v_mm}, "channel " + std::to_string(i + 1));
             const double end = top_.wanted.length_mm / 2 - std::abs(ch.u_mm);
-            if (end < 200)
+            if (end < 200 && end >= 0)  // past it is told above
                 add("under.channel_end", Severity::watch,
                     say("Channel {} lies {} from the end. Keep it a few hand-widths in, or the end splits.",
                         count(static_cast<double>(i + 1)), mm(end)),
@@ -251,7 +251,7 @@ class Teller {
         const double x = frame_.to_slab(s.uv).x;
         for (const Region& r : top_.regions) {
             const Ring& ring = r.below.empty() ? r.above : r.below;
-            if (r.wood() || ring.size() < 3 || r.low_mm >= in_.choices.insert_mm || !contains(ring, s.uv)) continue;
+            if (r.wood() || ring.size() < 3 || r.low_mm >= s.floor_mm + in_.choices.insert_mm || !contains(ring, s.uv)) continue;
             if (r.let_in)
                 add("under.hole_in_void", Severity::watch,
                     say("A hole of {} lands in a void at {}. Inserts do not hold there: move it.", s.part, along(x)), s.uv);
@@ -293,10 +293,26 @@ class Teller {
     void wood_left() {
         const auto& c = in_.choices;
         if (p_.slots.empty()) return;
-        if (p_.wood_left_mm < c.least_above_mm)
-            add("under.through", p_.wood_left_mm < 3 ? Severity::stop : Severity::watch,
-                say("Insert and bolt go {} deep and leave {} of wood above; you want {}. Drill to a stop and take a shorter one.",
-                    fine(c.insert_mm), fine(p_.wood_left_mm), fine(c.least_above_mm)));
+        const Slot& s = *std::min_element(p_.slots.begin(), p_.slots.end(),
+                                          [](const Slot& a, const Slot& b) { return a.made.above_mm < b.made.above_mm; });
+        if (s.made.above_mm < 0.05)
+            add("under.through", Severity::stop,
+                s.floor_mm > 0
+                    ? say("Drilled {} deep from the floor of its pocket, a hole of {} comes through the show face: {} of wood are there. "
+                          "Take a shorter insert or a shallower pocket.",
+                          fine(s.made.stop_mm), s.part, fine(std::max(0.0, top_.thickness_mm - s.floor_mm)))
+                    : say("Drilled {} deep, a hole of {} comes through the show face: {} of wood are there. Take a shorter insert.",
+                          fine(s.made.stop_mm), s.part, fine(top_.thickness_mm)),
+                s.uv);
+        else if (s.made.above_mm < c.least_above_mm)
+            add("under.through", s.made.above_mm < 3 ? Severity::stop : Severity::watch,
+                s.floor_mm > 0
+                    ? say("Drilled {} deep from the floor of its pocket, a hole of {} leaves {} of wood above; you want {}. Drill to a stop "
+                          "and take a shorter insert.",
+                          fine(s.made.stop_mm), s.part, fine(s.made.above_mm), fine(c.least_above_mm))
+                    : say("Drilled {} deep, a hole of {} leaves {} of wood above; you want {}. Drill to a stop and take a shorter insert.",
+                          fine(s.made.stop_mm), s.part, fine(s.made.above_mm), fine(c.least_above_mm)),
+                s.uv);
         for (const Channel& ch : c.channels)
             if (ch.depth_mm > top_.thickness_mm / 2) {
                 add("under.deep_channel", Severity::watch,
@@ -335,8 +351,8 @@ class Teller {
                 s->uv);
         }
         bool anchored = false;
-        for (const Slot& s : p_.slots) anchored = anchored || s.round;
-        if (!p_.slots.empty() && !anchored)
+        for (const Slot& s : p_.slots) anchored = anchored || (s.round && s.part.starts_with("plate "));
+        if (!in_.choices.plates.empty() && !anchored)
             add("under.no_fixed", Severity::watch,
                 say("No hole sits on the fixed line: the top can wander. Take an odd number of bolts across, or move a plate."));
     }
@@ -353,22 +369,30 @@ class Teller {
         if (most - least < 0.5) return;
         const char* when_least = month_name(static_cast<int>(dry - p_.month_pct.begin()));
         const char* when_most = month_name(static_cast<int>(damp - p_.month_pct.begin()));
-        if (least < 0 && most > 0)
+        constexpr double none = 0.05;  // what is told to a tenth is nothing
+        if (least < -none && most > none)
             add("under.client", Severity::note,
                 say("To tell the client: in {} it is {} narrower than the day it is put together, in {} {} wider, every year. That is the "
                     "wood, and no fault; the base lets it.",
                     when_least, fine(-least), when_most, fine(most)));
-        else if (most <= 0)
+        else if (least >= -none && most > none)
             add("under.client", Severity::note,
-                say("To tell the client: it gets narrower in its room and stays so, by {} in {} and {} in {}, every year. That is the "
-                    "wood, "
-                    "and no fault; the base lets it.",
-                    fine(-most), when_most, fine(-least), when_least));
+                least > none
+                    ? say("To tell the client: in its room it is always wider than the day it is put together, by {} in {} and by {} in {}, "
+                          "every year. That is the wood, and no fault; the base lets it.",
+                          fine(least), when_least, fine(most), when_most)
+                    : say("To tell the client: in {} it is {} wider than the day it is put together, in {} as wide as then, every year. "
+                          "That is the wood, and no fault; the base lets it.",
+                          when_most, fine(most), when_least));
         else
             add("under.client", Severity::note,
-                say("To tell the client: it gets wider in its room and stays so, by {} in {} and {} in {}, every year. That is the wood, "
-                    "and no fault; the base lets it.",
-                    fine(least), when_least, fine(most), when_most));
+                most < -none
+                    ? say("To tell the client: in its room it is always narrower than the day it is put together, by {} in {} and by {} in "
+                          "{}, every year. That is the wood, and no fault; the base lets it.",
+                          fine(-most), when_most, fine(-least), when_least)
+                    : say("To tell the client: in {} it is {} narrower than the day it is put together, in {} as wide as then, every year. "
+                          "That is the wood, and no fault; the base lets it.",
+                          when_least, fine(-least), when_most));
     }
 
     void loads() {
@@ -455,8 +479,68 @@ class Teller {
                     mm(c.door_wide_mm), mm(c.door_high_mm)));
         if (p_.held && p_.held->bolt_n > 3000)
             add("under.held", Severity::watch,
-                say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An estimate.",
-                    number(std::round(p_.held->bolt_n))));
+                p_.held->bolts > 2
+                    ? say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An "
+                          "estimate.",
+                          number(std::round(p_.held->bolt_n)))
+                    : say("Held back, the cup pulls {} N at each of a channel's two bolts: more bolts, or a lighter channel that gives. An "
+                          "estimate.",
+                          number(std::round(p_.held->bolt_n))));
+        bolts_apart();
+        few_bolts();
+        for (const Carries& k : p_.carries)
+            if (k.misses_mm > 1)
+                add("under.misses", Severity::stop,
+                    say("The base carries nothing at plate {}: its nearest part stands {} beside it. Bring the base under the plate, or the "
+                        "plate over the base.",
+                        count(static_cast<double>(k.plate) + 1), mm(k.misses_mm)),
+                    Vec2{c.plates[k.plate].u_mm, c.plates[k.plate].v_mm});
+    }
+
+    /// Bolts of one part nearer to one another than four of their diameters – a starting value – split the wood between them; a part
+    /// that is shorter than twice the bolts' distance from its ends has two in one place.
+    void bolts_apart() {
+        const auto& c = in_.choices;
+        const auto look = [&](const std::string& what, const std::vector<Vec2>& holes) {
+            double least = 1e300;
+            Vec2 at;
+            for (std::size_t i = 0; i < holes.size(); ++i)
+                for (std::size_t j = 0; j < i; ++j)
+                    if (const double d = length(holes[i] - holes[j]); d < least) least = d, at = holes[i];
+            if (least >= 4 * c.bolt_mm) return;
+            if (least < c.bolt_mm)
+                add("under.bolts_near", Severity::stop,
+                    say("Bolts of {} come to lie in one place: it is too short for so many with {} from its ends. Fewer bolts, or a longer "
+                        "one.",
+                        what, mm(c.edge_mm)),
+                    at);
+            else
+                add("under.bolts_near", Severity::watch,
+                    say("Bolts of {} stand {} apart, nearer than four times their diameter: the wood between them splits. Fewer bolts, or a "
+                        "longer one.",
+                        what, mm(least)),
+                    at);
+        };
+        for (std::size_t i = 0; i < c.plates.size(); ++i) look("plate " + std::to_string(i + 1), holes_of(c.plates[i], c));
+        for (std::size_t i = 0; i < c.channels.size(); ++i) look("channel " + std::to_string(i + 1), holes_of(c.channels[i], c));
+    }
+
+    /// A channel on one bolt hangs there; on two it has no middle one to be held tight at.
+    void few_bolts() {
+        for (std::size_t i = 0; i < in_.choices.channels.size(); ++i) {
+            const Channel& ch = in_.choices.channels[i];
+            const auto which = count(static_cast<double>(i) + 1);
+            if (ch.bolts == 1)
+                add("under.few_bolts", Severity::watch,
+                    say("Channel {} hangs on one bolt and stiffens nothing: three hold it, in the middle and near both ends.", which),
+                    Vec2{ch.u_mm, ch.v_mm});
+            else if (ch.bolts == 2)
+                add("under.few_bolts", Severity::note,
+                    say("Channel {} has two bolts and none in its middle: nothing there is done up tight, and a hollow top is drawn at its "
+                        "ends alone. Three are better.",
+                        which),
+                    Vec2{ch.u_mm, ch.v_mm});
+        }
     }
 
     /// Feet that hang above the floor: legs of unequal length, or a floor that is not flat.
@@ -495,17 +579,18 @@ class Teller {
         const auto& c = in_.choices;
         if (c.fixing != Fixing::slots) return;
         for (const Slot& s : p_.slots) {
-            if (s.round || !s.part.starts_with("plate ")) continue;
-            const LegPlate& plate = c.plates.at(std::stoul(s.part.substr(6)) - 1);
+            if (s.round) continue;
+            const bool plate = s.part.starts_with("plate ");
+            const std::size_t which = std::stoul(s.part.substr(s.part.find(' '))) - 1;
+            const double middle = plate ? c.plates.at(which).v_mm : c.channels.at(which).v_mm;
+            const double half = (plate ? c.plates.at(which).across_mm : c.channels.at(which).length_mm) / 2;
             const double away = s.from_fixed_mm > 0 ? 1 : -1;
             const double outer = s.uv.y + away * (s.length_mm - s.bolt_from_inner_mm);
             const double inner = s.uv.y - away * s.bolt_from_inner_mm;
-            const double left = plate.across_mm / 2 - std::max(std::abs(outer - plate.v_mm), std::abs(inner - plate.v_mm));
+            const double left = half - std::max(std::abs(outer - middle), std::abs(inner - middle));
             if (left < 3) {
                 add("under.slot_off", Severity::stop,
-                    say("A slot of {} leaves {} of steel at its end: {} from the plate's end to the bolt is too little. Set the last bolt "
-                        "further "
-                        "in.",
+                    say("A slot of {} leaves {} of steel at its end: {} from there to the bolt is too little. Set the last bolt further in.",
                         s.part, fine(std::max(0.0, left)), fine(c.edge_mm)),
                     s.uv);
                 return;
@@ -519,9 +604,9 @@ class Teller {
         const double each = p_.top_kg / people;
         if (each > 25)
             add("under.lift", each > 45 ? Severity::stop : Severity::watch,
-                say("About {} for each of {} to lift. Get {} people or a hoist, and mind feet and fingers. An estimate; "
+                say("About {} for each of {} to lift. Get {} or a hoist, and mind feet and fingers. An estimate; "
                     "your judgement and local rules stand above it.",
-                    kg(each), count(people), count(std::ceil(p_.top_kg / 25))));
+                    kg(each), count(people), counted(std::ceil(p_.top_kg / 25), "person", "people")));
     }
 
     void choices() {
@@ -529,13 +614,14 @@ class Teller {
         for (const FixedLine line : fixed_lines.values) {
             const double v = fixed_at(line, top_);
             double most = 0;
-            for (const Slot& s : p_.slots) most = std::max(most, std::abs(top_.widens(s.uv.x, v, s.uv.y, p_.low_pct, p_.high_pct)));
+            for (const Slot& s : p_.slots)
+                if (s.part.starts_with("plate ")) most = std::max(most, std::abs(top_.widens(s.uv.x, v, s.uv.y, p_.low_pct, p_.high_pct)));
             says.push_back(say("outermost bolt travels {}", fine(most)));
         }
         p_.choices.push_back(choice_of(fixed_lines, in_.choices, std::move(says)));
         std::vector<Phrase> covers;
         for (const double face : {bare_s_m, oiled_s_m, filmed_s_m})
-            covers.push_back(say("follows the air {} later", hours(24 * lag_days(std::max(1.0, top_.thickness_mm), face))));
+            covers.push_back(say("follows the air {} later", hours(24 * comes_later_days(lag_days(std::max(1.0, top_.thickness_mm), face)))));
         p_.choices.push_back(choice_of(covereds, in_.choices, std::move(covers)));
         if (!top_.cross_cut() && !every_pith_known()) p_.choices.push_back(choice_of(sawns, in_.choices, with_each_sawing()));
         const MoistureRange room = moisture_range(in_.room);
@@ -568,7 +654,7 @@ class Teller {
             }
             UnderChoices c = in_.choices;
             c.fixing = way;
-            const HoleMade m = make_hole({furthest->travel_out_mm, furthest->travel_in_mm, furthest->round, top_.thickness_mm, 0, {}}, c);
+            const HoleMade m = make_hole({furthest->travel_out_mm, furthest->travel_in_mm, furthest->round, top_.thickness_mm, furthest->floor_mm, {}}, c);
             if (!m.fits)
                 out.push_back(say("lets go of {}, and it travels {}: too little", fine(std::max(0.0, m.lets_go_mm)),
                                   fine(std::max(furthest->travel_out_mm, furthest->travel_in_mm))));
@@ -626,7 +712,7 @@ class Teller {
                     const BasePlan base = plan_base({c, p_.leg_mm});
                     double pieces = 0;
                     for (const BasePart& part : base.parts) pieces += part.count;
-                    out.push_back(say("{} pieces, {} of wood", count(pieces), litres(base.volume_l)));
+                    out.push_back(say("{}, {} of wood", counted(pieces, "piece", "pieces"), litres(base.volume_l)));
                 } catch (const std::invalid_argument&) {
                     out.push_back(say("can't be built so low or so narrow"));
                 }

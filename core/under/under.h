@@ -31,7 +31,9 @@ struct UnderInputs {
 struct Slot {
     std::string part;                   ///< "plate 1", "channel 2"
     Vec2 uv;                            ///< hole in the top
-    double from_fixed_mm = 0;           ///< signed, positive to the left
+    double held_v_mm = 0;               ///< the line it travels from: the base's fixed line; inside a channel the channel's own middle
+    double from_fixed_mm = 0;           ///< from there, signed, positive to the left
+    double floor_mm = 0;                ///< of the pocket that it starts in, above the underside: 0 on the wood
     double travel_out_mm = 0;           ///< away from the fixed line, from the day to the dampest
     double travel_in_mm = 0;            ///< towards it, from the day to the driest
     double length_mm = 0;               ///< of the slot, bolt and play counted, up to the next half millimetre
@@ -47,7 +49,8 @@ struct HeldFlat {
     double free_mm = 0;  ///< cup without them
     double held_mm = 0;  ///< … with them
     double share = 0;    ///< of all channels in the stiffness across the grain
-    double bolt_n = 0;   ///< pulls at the middle bolt of the worst of them
+    double bolt_n = 0;   ///< pulls at the middle bolt of the worst of them; of one on two bolts at each
+    int bolts = 0;       ///< of that one
 };
 
 /// The way to where it stands: through the narrowest door on it.
@@ -69,6 +72,14 @@ struct Pocket {
     double stiffness_share = 0;  ///< of the channel in the stiffness across the grain it serves
 };
 
+/// A place where the base carries a plate, and how far the nearest of it lies from the plate: 0 where it stands below it. Nothing of a
+/// bought base, or where none is built.
+struct Carries {
+    std::size_t plate = 0;
+    double misses_mm = 0;
+    Vec2 nearest;  ///< of the base, seen from above
+};
+
 struct UnderPlan : StepPlan {
     double day_pct = 0, low_pct = 0, high_pct = 0;  ///< moisture that moves wood: 30 % at most
     double read_pct = 0;                            ///< what was read or typed for the day, of several leaves the dampest
@@ -82,10 +93,11 @@ struct UnderPlan : StepPlan {
     double top_kg = 0;
     double wood_left_mm = 0;             ///< above the inserts
     std::array<double, 12> month_pct{};  ///< the wood's own moisture through the year, lagged behind the air
-    double lag_days = 0;
+    double lag_days = 0;                 ///< τ: how late the year comes in the wood is comes_later_days() of it
     std::optional<Tipping> tipping;               ///< with the base under it; nothing while no feet are known
     std::vector<Vec2> feet;                       ///< in the top's frame
     BasePlan base;                                ///< empty for a bought one
+    std::vector<Carries> carries;                 ///< one for each plate of a base that is built
     std::string base_wrong;                       ///< why it can't be built, in a sentence; empty where it can
     std::vector<std::array<double, 4>> shims_mm;  ///< of each plate's corners, where its gaps were read; else empty
     double clear_mm = 0;                          ///< for knees: floor to the lowest of what hangs under the top between the plates
@@ -103,6 +115,10 @@ UnderPlan plan_under(const UnderInputs& in);
 /// Holes of a plate and of a channel in the top's frame.
 std::vector<Vec2> holes_of(const LegPlate& plate, const UnderChoices& choices);
 std::vector<Vec2> holes_of(const Channel& channel, const UnderChoices& choices);
+
+/// How far above the underside a hole in it starts: at the floor of its plate's or channel's pocket, mm.
+double floor_of(const LegPlate& plate, const UnderChoices& choices);
+double floor_of(const Channel& channel, const UnderChoices& choices);
 
 Ring footprint(const LegPlate& plate);
 Ring footprint(const Channel& channel);

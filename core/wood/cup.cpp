@@ -43,12 +43,48 @@ std::optional<double> ring_cup_mm(const Species& s, double pith, double width, d
     return rise;
 }
 
-std::optional<double> face_cup_mm(const Species& s, double width, double thick, double mc, double damper) {
-    if (!(width > 0) || !(thick > 0)) throw std::invalid_argument("a board has a width and a thickness");
+std::optional<double> face_curvature(const Species& s, double thick, double mc, double damper) {
+    if (!(thick > 0)) throw std::invalid_argument("a board has a thickness");
     if (!s.shrink_tangential_pct) return {};
     const double per_pct = strain(*s.shrink_tangential_pct, mc, mc + 1 <= 30 ? mc + 1 : mc);
-    const double curvature = (mc + 1 <= 30 ? per_pct : 1 / (3000 / *s.shrink_tangential_pct)) * damper / thick;
-    return -curvature * width * width / 8;
+    return -(mc + 1 <= 30 ? per_pct : 1 / (3000 / *s.shrink_tangential_pct)) * damper / thick;
+}
+
+double hollow_mm(const std::vector<Arc>& across) {
+    // Heights and slopes from the first end on; between two corners a parabola, whose furthest from the line is where it runs along it.
+    double width = 0;
+    double slope = 0;
+    double high = 0;
+    for (const Arc& b : across) {
+        if (!(b.width_mm >= 0)) throw std::invalid_argument("a stretch has a width");
+        high += slope * b.width_mm + b.per_mm * b.width_mm * b.width_mm / 2;
+        slope += b.per_mm * b.width_mm;
+        width += b.width_mm;
+    }
+    if (width <= 0) return 0;
+    const double chord = high / width;
+    double most = 0;
+    double at = 0;
+    slope = high = 0;
+    const auto look = [&](double x, double z) {
+        const double below = chord * x - z;  // hollow: the middle hangs below the line
+        if (std::abs(below) > std::abs(most)) most = below;
+    };
+    for (const Arc& b : across) {
+        if (b.per_mm != 0)
+            if (const double s = (chord - slope) / b.per_mm; s > 0 && s < b.width_mm) look(at + s, high + slope * s + b.per_mm * s * s / 2);
+        high += slope * b.width_mm + b.per_mm * b.width_mm * b.width_mm / 2;
+        slope += b.per_mm * b.width_mm;
+        at += b.width_mm;
+        look(at, high);
+    }
+    return most;
+}
+
+std::optional<double> face_cup_mm(const Species& s, double width, double thick, double mc, double damper) {
+    if (!(width > 0)) throw std::invalid_argument("a board has a width and a thickness");
+    const auto bent = face_curvature(s, thick, mc, damper);
+    return bent ? std::optional(hollow_mm({{width, *bent}})) : std::nullopt;
 }
 
 }  // namespace yb

@@ -14,6 +14,11 @@ double lag_days(double thickness_mm, double resistance) {
     return (l * l / (std::numbers::pi * std::numbers::pi * diffusion) + l / 2 * resistance) / 86400;
 }
 
+double comes_later_days(double tau) {
+    constexpr double omega = 2 * std::numbers::pi / 365.25;
+    return std::atan(omega * tau) / omega;
+}
+
 std::array<double, 12> lagged(const std::array<double, 12>& air, double tau_days) {
     using Complex = std::complex<double>;
     constexpr int months = 12;

@@ -11,6 +11,7 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QWindow>
 
 #include <catch2/catch.hpp>
 
@@ -103,14 +104,52 @@ struct Desk {
         if (!window->findChild<QLabel*>(name)) session().pick({});
         return find<QLabel>(name)->text();
     }
-    void type(const char* name, const char* what) {
+    /// Keys as a hand presses them: they go to the window that is active, wherever in it the focus is. `\t` is Tab, `\n` Enter.
+    void keys(const QString& what) {
+        for (const QChar c : what) {
+            const char key = c.toLatin1();
+            if (c == '\t') press(Qt::Key_Tab);
+            else if (c == '\n') press(Qt::Key_Return);
+            else if (c == '\b') press(Qt::Key_Backspace);
+            else if (key > 0) QTest::keyClick(active(), key), QApplication::processEvents();
+            else sent(c);
+        }
+    }
+    void press(Qt::Key key, Qt::KeyboardModifiers with = Qt::NoModifier) {
+        QTest::keyClick(active(), key, with);
+        QApplication::processEvents();
+    }
+    /// The window that has the keys: this one, or a dialog in front of it.
+    QWindow* active() {
+        if (QGuiApplication::focusWindow() == nullptr) {
+            window->activateWindow();
+            REQUIRE(QTest::qWaitForWindowActive(window.get()));
+        }
+        REQUIRE(QGuiApplication::focusWindow());
+        return QGuiApplication::focusWindow();
+    }
+    /// A click into a line, all of it marked; what is typed goes there because it has the focus.
+    QLineEdit* into(const char* name) {
         auto* line = seek<QLineEdit>(name);
         reveal(line);
-        line->setFocus();
-        line->selectAll();
-        QTest::keyClicks(line, what);
-        QTest::keyClick(line, Qt::Key_Return);
-        QApplication::processEvents();
+        if (auto* slip = window->findChild<QScrollArea*>("slip"); slip && slip->isAncestorOf(line)) {
+            QApplication::processEvents();
+            slip->ensureWidgetVisible(line);
+            QApplication::processEvents();
+        }
+        window->activateWindow();
+        active();
+        QTest::mouseClick(line, Qt::LeftButton);
+        if (!line->hasFocus()) line->setFocus();  // below the edge of the screen
+        press(Qt::Key_A, Qt::ControlModifier);
+        return line;
+    }
+    void type(const char* name, const char* what) {
+        QLineEdit* line = into(name);
+        if (*what == '\0') press(Qt::Key_Delete);
+        keys(QString::fromUtf8(what));
+        // It may have gone with what was typed; otherwise Enter ends it.
+        if (QApplication::focusWidget() == line) press(Qt::Key_Return);
     }
     void drag(QPointF from, QPointF to) {
         Bench& b = window->bench();
@@ -123,19 +162,26 @@ struct Desk {
         QTest::mouseRelease(&b, Qt::LeftButton, {}, to.toPoint());
         QApplication::processEvents();
     }
-    /// Types one cell of the tape table by keyboard.
+    /// Clicks a cell of the tape table and types it: the click is all that is needed for the keys to go there.
     void cell(int row, int column, const char* what) {
         auto* t = find<QTableWidget>("tape_table");
-        t->setFocus();
-        t->setCurrentCell(row, column);
-        t->editItem(t->item(row, column));
-        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);  // the editor before this one
-        auto* editor = t->findChild<QLineEdit*>();
-        REQUIRE(editor);
-        editor->selectAll();
-        QTest::keyClicks(editor, what);
-        QTest::keyClick(editor, Qt::Key_Return);
+        t->scrollToItem(t->item(row, column));
         QApplication::processEvents();
+        QTest::mouseClick(t->viewport(), Qt::LeftButton, {}, t->visualItemRect(t->item(row, column)).center());
+        REQUIRE(t->currentRow() == row);
+        REQUIRE(t->currentColumn() == column);
+        if (*what == '\0') return press(Qt::Key_Delete);
+        keys(QString::fromUtf8(what) + "\n");
+    }
+
+  private:
+    /// A character that no key of every keyboard has.
+    void sent(QChar c) {
+        active();
+        QWidget* to = QApplication::focusWidget();
+        REQUIRE(to);
+        QKeyEvent down(QEvent::KeyPress, 0, Qt::NoModifier, QString(c));
+        QApplication::sendEvent(to, &down);
     }
 };
 

@@ -5,6 +5,7 @@
 #include "app/slip/slip.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/slow/runner.h"
 #include "core/edit/mends.h"
 #include "core/job/documents.h"
 #include "demo/demo.h"
@@ -108,6 +109,7 @@ TEST_CASE("every mend that is offered helps, and one undo takes it back", "[app]
                 auto* fold = desk.find<QPushButton>(line.c_str());
                 if (desk.find<QLabel>(("caution_" + key).c_str())->parentWidget()->isHidden()) desk.click(line.c_str());
                 CHECK(desk.find<QLabel>(("caution_" + key).c_str())->isVisible());
+                wait_for_all();  // it is looked for beside the work
                 auto* button = fold->parentWidget()->findChild<QPushButton*>(QString::fromStdString(mend));
                 REQUIRE(button);
                 if (button->isHidden()) {
@@ -144,8 +146,13 @@ TEST_CASE("a mend whose matter is gone changes nothing and says so", "[app][slip
     CHECK(d == before);
     Desk desk;
     Caution unknown{"lay.nothing", Severity::watch, step_key::lay, say("Nothing is known of this."), {}, {}, {}, {}};
-    CHECK_FALSE(desk.session().mend_for(unknown));
-    desk.session().mend(unknown);
+    bool came = false;
+    std::optional<Mend> found;
+    const auto looking = desk.session().look_for_mend(unknown, desk.window.get(), [&](std::optional<Mend> m) { came = true, found = std::move(m); });
+    wait_for_all();
+    CHECK(came);
+    CHECK_FALSE(found);
+    desk.session().mend({"channel_to", say("Move it in"), {7, 100}});
     CHECK(desk.text("status").contains("Nothing was changed"));
 }
 

@@ -140,8 +140,8 @@ TEST_CASE("what is let in is checked against all the rest in three dimensions", 
     // Shallower it passes below.
     Job& now = docs.jobs.at(four);
     now.join.pitch_mm = 250;
-    now.under.channels[0].depth_mm = 8;
-    now.under.insert_mm = 12;
+    now.under.channels[0].depth_mm = 6;
+    now.under.insert_mm = 8;  // from the pocket's floor
     CHECK(plan_job(now, docs).join->clashes.empty());
     // A bow tie from above over a tenon; one past the edge; one along the grain; one too shallow.
     now.under.channels.clear();

@@ -43,6 +43,7 @@ struct YardPlan {
     double off_mm = 3;      ///< of the tape
     double missed = 0.25;   ///< share of the knots, by tape
     int strangers = 0;      ///< slabs of other logs among them
+    bool crooked = false;   ///< the chalk lines 1 to 2 degrees off too
 };
 
 inline Picture turned_round(const Picture& p) {
@@ -82,7 +83,7 @@ inline YardSlab picked_up(const SawnSlab& s, Dice& d, const YardPlan& plan) {
     }
     // The maker's chalk line lies anywhere.
     const double slid = d.between(-30, 30);
-    const double turn = plan.read == Read::askew ? (d.roll() < 0.5 ? -1 : 1) * d.between(1, 2) : 0;
+    const double turn = plan.read == Read::askew || plan.crooked ? (d.roll() < 0.5 ? -1 : 1) * d.between(1, 2) : 0;
     const Frame line{{length / 2, slid}, turn};
     move([&](Vec2 p) { return line.from_slab(p) + Vec2{length / 2, 0}; });
     for (auto* p : {&slab.picture_a, &slab.picture_b})

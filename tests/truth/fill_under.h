@@ -61,7 +61,9 @@ inline std::map<std::string, Recompute> of_fill_and_under() {
         {"fill.parts",
          [](const Case& c, const Figure&) {
              const Resins& r = resins(c);
-             return Expected{r.a_l, r.mixed - r.a_l, 0.002, 0.01, 0};
+             if (r.parts.empty()) return Expected{0, 0, 0.002, 0.01, 0};
+             const auto [mixed, a] = r.parts.front().second;
+             return Expected{a, mixed - a, 0.002, 0.01, 0};
          }},
         {"fill.rounds",
          [](const Case& c, const Figure&) {

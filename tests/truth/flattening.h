@@ -141,8 +141,11 @@ inline std::map<std::string, Recompute> of_flat() {
              for (const Month& m : c.job.room.months)
                  low = std::min(low, settles(m.temp_c, m.rh_pct)), high = std::max(high, settles(m.temp_c, m.rh_pct));
              const double t = c.plan.flat->thickness_mm;
+             // At its widest station, looked for a millimetre at a time.
              const Box box = bounds(c.plan.lay->outline);
-             const double wide = box.high.y - box.low.y;
+             double wide = 0;
+             for (double x = box.low.x + 0.5; x < box.high.x; x += 1)
+                 wide = std::max(wide, highest(c.plan.lay->outline, x, 0) - lowest(c.plan.lay->outline, x, 0));
              const double st = *wood->shrink_tangential_pct;
              const double mean = (low + high) / 2;
              const double face = cups([&](double, double z) { return 2 * (z / t) / (3000 / st - 30 + mean); }, wide, t);

@@ -20,28 +20,33 @@ inline const Poured& poured(const Case& c) {
     const auto& choices = c.job.pour;
     const double t = c.plan.flat->thickness_mm;
     p.deep_mm = t + c.job.fill.overfill_mm + choices.after_mm;
+    // Between the blanks' banks, to the ends they were rough-cut to.
+    const double half = c.job.top.length_mm / 2 + c.job.leaves.front().placement.oversize_mm;
     for (std::size_t k = 0; k + 1 < c.slabs.size(); ++k) {
-        const Ring right = c.level(k, 1);
-        const Ring left = c.level(k + 1, 1);
-        const Ring right_low = c.level(k, 0);
-        const Ring left_low = c.level(k + 1, 0);
+        constexpr int levels = 40;
+        double water = 0;
         double surface = 0;
-        double below = 0;
-        double banks = 0;
-        double before_low = 0, before_high = 0;
-        bool first = true;
-        c.along(1, [&](double u, double du) {
-            const double low = highest(right, u, 0);
-            const double high = std::max(low, lowest(left, u, 0));
-            surface += (high - low) * du;
-            below += std::max(0.0, lowest(left_low, u, 0) - highest(right_low, u, 0)) * du;
-            if (!first) banks += std::hypot(du, low - before_low) + std::hypot(du, high - before_high);
-            first = false;
-            before_low = low, before_high = high;
-        });
-        const double slant = std::hypot(t, (surface - below) / 2 / c.job.top.length_mm);
-        p.pour_l += volumes(c).water[k] + surface * (c.job.fill.overfill_mm + choices.after_mm) * 1e-6 +
-                    banks * slant * 1e-6 * choices.soak_ml_m2 / 1000;
+        std::array<double, 2> banks{};
+        for (int n = 0; n < levels; ++n) {
+            const Ring right = c.level(k, (n + 0.5) / levels);
+            const Ring left = c.level(k + 1, (n + 0.5) / levels);
+            for (double u = -half + 1; u < half; u += 2)
+                if (const double high = highest(right, u, 1e9), low = lowest(left, u, -1e9); high < 1e8 && low > -1e8)
+                    water += std::max(0.0, low - high) * 2 * t / levels * 1e-6;
+        }
+        const std::array<Ring, 4> faces{c.level(k, 1), c.level(k, 0), c.level(k + 1, 1), c.level(k + 1, 0)};
+        const auto bank = [&](std::size_t b, bool above, double u) {
+            const Ring& r = faces[2 * b + (above ? 0 : 1)];
+            return b == 0 ? highest(r, u, 0) : lowest(r, u, 0);
+        };
+        for (double u = -half + 1; u < half - 2; u += 2) {
+            surface += std::max(0.0, bank(1, true, u) - bank(0, true, u)) * 2;
+            for (std::size_t b = 0; b < 2; ++b)
+                for (const bool above : {true, false})
+                    banks[b] += std::hypot(2, bank(b, above, u + 2) - bank(b, above, u)) / 2 * std::hypot(t, bank(b, true, u) - bank(b, false, u));
+        }
+        p.pour_l += water + surface * (c.job.fill.overfill_mm + choices.after_mm) * 1e-6 +
+                    (banks[0] + banks[1]) * 1e-6 * choices.soak_ml_m2 / 1000;
     }
     p.mix_l = p.pour_l * (1 + c.job.fill.reserve_pct / 100) * (1 + choices.cup_loss_pct / 100);
     // The slow class, in the month the job starts.
@@ -87,7 +92,14 @@ inline std::map<std::string, Recompute> of_pour() {
                  const Species* wood = nullptr;
                  for (const Species& s : all_species())
                      if (s.name == c.slabs[i].species) wood = &s;
-                 const double l = volumes(c).wood[i] - resins(c).out_of_leaf[i];
+                 // The whole blank, slice by slice.
+                 const double end = c.job.top.length_mm / 2 + c.job.leaves[i].placement.oversize_mm;
+                 double l = 0;
+                 for (int n = 0; n < 40; ++n) {
+                     const Ring level = c.level(i, (n + 0.5) / 40);
+                     for (double u = -end + 1; u < end; u += 2)
+                         l += std::max(0.0, highest(level, u, 0) - lowest(level, u, 0)) * 2 * c.plan.flat->thickness_mm / 40 * 1e-6;
+                 }
                  const double m = c.slabs[i].moisture_pct.value_or(12);
                  const double lift = (l * (2 * 1.12 + 0.97) / 3 - l * *wood->specific_gravity_12 * (1 + m / 100)) * 9.80665;
                  force += lift, clamps += std::ceil(2 * lift / c.job.pour.clamp_n);

@@ -59,6 +59,7 @@ struct Resins {
     int rounds = 0;
     double small = 0, small_l = 0;  ///< voids of less than a teaspoon
     double soak_l = 0;              ///< that the soft ones drink first
+    std::vector<std::pair<std::string, std::pair<double, double>>> parts;  ///< of each resin, as first used: mixed, and of it part A
 };
 inline const Resins& resins(const Case& c) {
     static std::map<std::string, Resins> known;
@@ -76,6 +77,9 @@ inline const Resins& resins(const Case& c) {
         const double mixed = (flush + surface_mm2 * over * 1e-6) * reserve;
         const double share = resin.parts_a / (resin.parts_a + resin.parts_b);
         r.flush += flush, r.mixed += mixed, r.a_l += mixed * share, r.cost += mixed * resin.price_l.value_or(0);
+        auto own = std::find_if(r.parts.begin(), r.parts.end(), [&](const auto& one) { return one.first == resin.key; });
+        if (own == r.parts.end()) own = r.parts.insert(own, {resin.key, {0, 0}});
+        own->second.first += mixed, own->second.second += mixed * share;
         r.kg += flush * (share * resin.density_a + (1 - share) * resin.density_b);
         r.rounds = std::max(r.rounds, static_cast<int>(std::ceil(depth / resin.deepest_mm - 1e-9)));
     };

@@ -113,12 +113,14 @@ TEST_CASE("what stands in the way underneath is said with its place", "[under][T
     REQUIRE(t.says("under.clash"));
     CHECK(t.says("under.clash")->says.pattern.find("meet") != std::string::npos);
     t.job.under = good;
+    t.job.under.channels.clear();
     t.job.under.insert_mm = 35;
     REQUIRE(t.says("under.through"));
     CHECK(t.says("under.through")->severity == Severity::watch);
     t.job.under.insert_mm = 38;
     CHECK(t.says("under.through")->severity == Severity::stop);
     t.job.under = good;
+    t.job.under.channels.clear();
     t.job.under.plate_let_in = true;
     t.job.under.insert_mm = 28;  // 40 − 28 − 6 of a plate let in
     CHECK(t.plan().wood_left_mm == Approx(6));

@@ -1,0 +1,119 @@
+// The program as it is shipped, in a real window with a window manager, driven from outside: nothing here shares a process with it.
+#include <QDir>
+#include <QElapsedTimer>
+#include <QFile>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <QThread>
+
+#include <catch2/catch.hpp>
+
+#include "core/job/documents.h"
+#include "core/store/store.h"
+
+using namespace yb;
+
+namespace {
+
+/// Waits for something to become so, however slow the machine is.
+template <class F>
+bool becomes(F so) {
+    QElapsedTimer t;
+    for (t.start(); t.elapsed() < 120000; QThread::msleep(50))
+        if (so()) return true;
+    return false;
+}
+
+/// A screen of its own with a window manager on it.
+struct Screen {
+    QProcess server, manager;
+    QProcessEnvironment on = QProcessEnvironment::systemEnvironment();
+
+    Screen() {
+        server.start("Xvfb", {"-displayfd", "1", "-screen", "0", "1280x800x24", "-nolisten", "tcp"});
+        REQUIRE(server.waitForStarted());
+        QByteArray number;
+        REQUIRE(becomes([&] {
+            server.waitForReadyRead(50);
+            number += server.readAllStandardOutput();
+            return number.endsWith('\n');
+        }));
+        on.insert("DISPLAY", ":" + number.trimmed());
+        on.insert("QT_QPA_PLATFORM", "xcb");
+        manager.setProcessEnvironment(on);
+        manager.start("openbox", QStringList());
+        REQUIRE(manager.waitForStarted());
+    }
+    ~Screen() {
+        for (QProcess* p : {&manager, &server}) p->terminate(), p->waitForFinished(5000);
+    }
+    /// What it prints; nothing where it fails.
+    QByteArray hand(const QStringList& what) const {
+        QProcess p;
+        p.setProcessEnvironment(on);
+        p.start("xdotool", what);
+        return p.waitForFinished(60000) && p.exitCode() == 0 ? p.readAllStandardOutput().trimmed() : QByteArray();
+    }
+    QString window(const char* name) const {
+        return QString::fromLatin1(hand({"search", "--onlyvisible", "--name", name}).split('\n').first());
+    }
+    void type(const QString& text) const { hand({"type", "--delay", "25", text}); }
+    void key(const char* name) const { hand({"key", name}); }
+};
+
+}  // namespace
+
+TEST_CASE("from an empty folder to a slab with five stations in the file, by keys from outside", "[outside][typing]") {
+    QTemporaryDir dir;
+    Screen screen;
+    for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screen.on.insert(name, dir.filePath("home"));
+    const QString shop = dir.filePath("tarn.shop");
+    QProcess program;
+    program.setProcessEnvironment(screen.on);
+    program.start(YOUNG_BURL, QStringList());
+    REQUIRE(program.waitForStarted());
+    REQUIRE(becomes([&] { return !screen.window("^Young Burl$").isEmpty(); }));
+    screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
+    // A key can come before the window is ready for it: it is pressed until what it asks for is there.
+    REQUIRE(becomes([&] {
+        screen.key("ctrl+n");
+        QThread::msleep(400);
+        return !screen.window("New shop").isEmpty();
+    }));
+    screen.hand({"windowactivate", "--sync", screen.window("New shop")});
+    screen.type(shop);
+    screen.key("Return");
+    REQUIRE(becomes([&] { return QFile::exists(shop) && screen.window("New shop").isEmpty(); }));
+    const auto slabs = [&] {
+        try {
+            return Store::open(shop.toStdString()).documents().slabs;
+        } catch (const StoreError&) {  // it is being written
+            return std::map<std::string, Slab>();
+        }
+    };
+    screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
+    REQUIRE(becomes([&] {
+        screen.key("ctrl+Return");  // New slab is what comes next on an empty rack
+        QThread::msleep(400);
+        return !slabs().empty();
+    }));
+    screen.type("410\t395\n420\t405\n415\t400\n402\t391\n398\t380\n");
+    REQUIRE(becomes([&] {
+        const auto all = slabs();
+        return !all.empty() && all.begin()->second.tape.stations.size() == 5 && all.begin()->second.tape.stations[4].right_mm.has_value();
+    }));
+    const auto all = slabs();
+    CHECK(all.size() == 1);
+    const auto& stations = all.begin()->second.tape.stations;
+    const double left[] = {410, 420, 415, 402, 398};
+    const double right[] = {395, 405, 400, 391, 380};
+    for (std::size_t i = 0; i < 5; ++i) {
+        CHECK(stations[i].left_mm == left[i]);
+        CHECK(stations[i].right_mm == right[i]);
+        CHECK(stations[i].x_mm == 300.0 * static_cast<double>(i));
+    }
+    screen.key("ctrl+q");
+    REQUIRE(program.waitForFinished(20000));
+    CHECK(program.exitStatus() == QProcess::NormalExit);
+    CHECK(program.exitCode() == 0);
+}

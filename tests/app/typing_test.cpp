@@ -1,0 +1,241 @@
+// What is typed arrives: keys sent to the active window, wherever the focus is – after a click, or after the button that says "type
+// this". Nothing here opens an editor by a call.
+#include <QCheckBox>
+#include <QDialog>
+#include <QInputDialog>
+#include <QListWidget>
+#include <QTimer>
+
+#include "core/job/documents.h"
+#include "core/job/job.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+Step now(Desk& d) { return d.session().step(); }
+
+/// An empty shop, open on its rack.
+struct Bare : Desk {
+    Bare() : Desk(false) {
+        window->session().create(shop(), Documents());
+        window->open_shop(shop());
+        QApplication::processEvents();
+    }
+};
+
+/// What lies in reach of a click on the bench's middle.
+void click_bench(Desk& d) {
+    Bench& b = d.window->bench();
+    QTest::mouseClick(&b, Qt::LeftButton, {}, {b.width() / 2, b.height() - 6});
+    QApplication::processEvents();
+}
+
+}  // namespace
+
+TEST_CASE("walk: a whole slab is typed after New slab, nothing clicked between", "[app][typing]") {
+    Bare d;
+    d.click("new_slab");
+    d.keys("410\t395\n420\t405\n415\t400\t\t\t52\n");
+    const auto& st = d.session().slab()->tape.stations;
+    REQUIRE(st.size() == 3);
+    CHECK(st[0].left_mm == 410);
+    CHECK(st[0].right_mm == 395);
+    CHECK(st[1].x_mm == 300);
+    CHECK(st[1].right_mm == 405);
+    CHECK(st[2].thickness_mm == 52);
+    CHECK(now(d) == step_key::rack);
+}
+
+TEST_CASE("walk: digits and letters on a picked cell start it, and are no commands", "[app][typing]") {
+    Desk d;
+    d.click("step_rack");
+    d.click("type_tape");
+    auto* table = d.find<QTableWidget>("tape_table");
+    CHECK(QApplication::focusWidget() == table);
+    for (const char* typed : {"4", "T", "U", "E", "O", "M", ","}) {
+        INFO(typed);
+        QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(1, 1)).center());
+        const auto before = d.session().documents();
+        d.keys(typed);
+        auto* editor = table->findChild<QLineEdit*>();
+        REQUIRE(editor);
+        CHECK(editor->text() == typed);
+        CHECK(now(d) == step_key::rack);
+        d.press(Qt::Key_Escape);
+        CHECK(d.session().documents() == before);
+    }
+}
+
+TEST_CASE("walk: heights of a face are typed down their line", "[app][typing]") {
+    Bare d;
+    d.click("new_slab");
+    d.keys("300\t300\t\t\t52\n300\t300\n300\t300\n");
+    d.click("heights_grid");
+    CHECK(QApplication::focusWidget() == d.find<QTableWidget>("tape_table"));
+    d.keys("1.5\n2\n");
+    const HeightGrid& g = d.session().slab()->heights_a;
+    CHECK(g.at(0, 0) == 1.5);
+    CHECK(g.at(1, 0) == 2);
+}
+
+TEST_CASE("walk: a flaw's kind and depth are typed in its row", "[app][typing]") {
+    Desk d;
+    d.click("step_rack");
+    d.session().look_at("slab-sycamore-3");
+    const auto flaws = d.session().slab()->flaws;
+    REQUIRE(!flaws.empty());
+    d.click("type_tape");
+    d.click("tape_flaws");
+    d.cell(0, 2, "21.5");
+    CHECK(d.session().slab()->flaws[0].depth_mm == 21.5);
+    d.cell(0, 0, "void");
+    CHECK(d.session().slab()->flaws[0].kind == FlawKind::void_);
+    CHECK(now(d) == step_key::rack);
+}
+
+TEST_CASE("walk: a gap read at the gauge is typed at once", "[app][typing]") {
+    Desk d;
+    d.session().set_job("job-seed-cabinet");
+    d.click("step_join");
+    d.pick("joint 2");
+    d.click("add_gap");
+    d.keys("0.85\n");
+    REQUIRE(d.session().join()->gaps.size() == 1);
+    CHECK(d.session().join()->gaps[0].gap_mm == 0.85);
+    CHECK(now(d) == Step{"join"});
+}
+
+TEST_CASE("walk: what a slab did over its rest is typed at once, a tab to the next", "[app][typing]") {
+    Desk d;
+    d.click("step_flat");
+    d.click("read_again");
+    d.keys("1.5\t2.5\t0.5\t49\n");
+    const FlatRound r = d.session().job()->leaves[0].rounds.at(0);
+    CHECK(r.bow_mm == 1.5);
+    CHECK(r.cup_mm == 2.5);
+    CHECK(r.twist_mm == 0.5);
+    CHECK(r.thickness_mm == 49);
+}
+
+TEST_CASE("walk: shims in stock are typed on the shop's page", "[app][typing]") {
+    Desk d;
+    d.press(Qt::Key_S);
+    d.type("shim_stock", "0.4, 1, 2");
+    CHECK(d.session().shop().sled.shims_mm == std::vector<double>{0.4, 1, 2});
+    d.type("sled_cutter", "44");
+    CHECK(d.session().shop().sled.cutter_mm == 44);
+}
+
+TEST_CASE("walk: a void's depth is typed where the void sends it", "[app][typing]") {
+    Desk d;
+    d.click("step_fill");
+    REQUIRE(!d.session().things().empty());
+    d.pick("void 1");
+    d.click("void_on_rack");
+    CHECK(now(d) == step_key::rack);
+    d.keys("33.5\n");
+    const auto& flaws = d.session().slab()->flaws;
+    CHECK(std::any_of(flaws.begin(), flaws.end(), [](const Flaw& f) { return f.depth_mm == 33.5; }));
+}
+
+TEST_CASE("walk: a plate's gaps are typed one after the other", "[app][typing]") {
+    Desk d;
+    d.click("step_under");
+    d.pick("plate 1");
+    d.type("plate_gap_1", "0.2");
+    d.type("plate_gap_3", "1.4");
+    CHECK(d.session().plan()->under->shims_mm.at(0)[2] == Approx(1.2));
+    CHECK(now(d) == step_key::under);
+}
+
+TEST_CASE("walk: find is typed, walked and gone", "[app][typing]") {
+    Desk d;
+    d.press(Qt::Key_F, Qt::ControlModifier);
+    d.keys("tarn 5");
+    CHECK(d.find<QLineEdit>("find_line")->text() == "tarn 5");
+    CHECK(now(d) == step_key::rack);
+    for (int i = 0; i < 6; ++i) d.press(Qt::Key_Backspace);
+    d.keys("tarn");
+    REQUIRE(d.find<QListWidget>("find_list")->count() > 0);
+    d.keys("\n");
+    CHECK(d.session().job_name().contains("tarn", Qt::CaseInsensitive));
+}
+
+TEST_CASE("walk: a note on a card is typed, with a space in it", "[app][typing]") {
+    Desk d;
+    d.session().set_job("job-tarn-river");
+    d.click("step_pour");
+    d.click("run_card");
+    d.click("card_start");
+    d.into("card_note");
+    d.keys("a skin on 5 of them");
+    CHECK(d.find<QLineEdit>("card_note")->text() == "a skin on 5 of them");
+}
+
+TEST_CASE("walk: a job is renamed in its dialog", "[app][typing]") {
+    Desk d;
+    bool typed = false;
+    // The dialog waits for the hand: keys go to it once it stands there.
+    QTimer::singleShot(0, [&] {
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        REQUIRE(menu);
+        QTimer hand;
+        auto* later = new QTimer(d.window.get());
+        later->setInterval(20);
+        QObject::connect(later, &QTimer::timeout, later, [&, later] {
+            auto* dialog = d.window->findChild<QInputDialog*>();
+            if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
+            later->stop();
+            typed = true;
+            d.keys("Hall table 2\n");
+        });
+        later->start();
+        menu->actions().last()->trigger();
+        menu->close();
+    });
+    d.click("job");
+    CHECK(typed);
+    CHECK(d.session().job_name() == "Hall table 2");
+}
+
+TEST_CASE("walk: G types the dimension, digits and all", "[app][typing]") {
+    Desk d;
+    d.click("step_lay");
+    click_bench(d);
+    d.press(Qt::Key_Escape);
+    d.press(Qt::Key_G);
+    d.keys("1432\n");
+    const WantedTop& top = *d.session().top();
+    CHECK((top.length_mm == 1432 || top.width_mm == 1432));
+    CHECK(now(d) == step_key::lay);
+}
+
+TEST_CASE("walk: a filter of the rack and a pick of the wood take letters", "[app][typing]") {
+    Desk d;
+    d.click("step_rack");
+    d.into("rack_filter");
+    d.keys("butternut 4");
+    CHECK(d.find<QLineEdit>("rack_filter")->text() == "butternut 4");
+    CHECK(now(d) == step_key::rack);
+    auto* wood = d.seek<QComboBox>("slab_species");
+    d.reveal(wood);
+    wood->setFocus();
+    const auto before = d.session().step();
+    d.keys("h");
+    CHECK(d.session().step() == before);
+    CHECK(wood->currentText().startsWith('h', Qt::CaseInsensitive));
+}
+
+TEST_CASE("while nothing takes characters, single keys are commands", "[app][typing]") {
+    Desk d;
+    click_bench(d);
+    d.keys("2");
+    CHECK(now(d) == step_key::lay);
+    d.keys("3");
+    CHECK(now(d) == step_key::flat);
+    d.keys("t");
+    CHECK(now(d) == step_key::rack);
+    CHECK(QApplication::focusWidget() == d.find<QTableWidget>("tape_table"));
+}
