@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QStyledItemDelegate>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -23,6 +24,24 @@
 #include "core/io/csv.h"
 
 namespace yb {
+
+namespace {
+
+/// Enter takes a cell at once: what is typed right after it, however quickly, is the next cell's.
+class CellTyping : public QStyledItemDelegate {
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    bool eventFilter(QObject* editor, QEvent* e) override {
+        const int key = e->type() == QEvent::KeyPress ? static_cast<QKeyEvent*>(e)->key() : 0;
+        auto* line = qobject_cast<QWidget*>(editor);
+        if (!line || (key != Qt::Key_Return && key != Qt::Key_Enter)) return QStyledItemDelegate::eventFilter(editor, e);
+        Q_EMIT commitData(line);
+        Q_EMIT closeEditor(line, QAbstractItemDelegate::SubmitModelCache);
+        return true;
+    }
+};
+
+}  // namespace
 
 void TapeTable::keyPressEvent(QKeyEvent* e) {
     if (e->matches(QKeySequence::Paste)) {
@@ -104,6 +123,7 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     table_->verticalHeader()->hide();
     table_->setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
     table_->setFont(theme::figures(10));
+    table_->setItemDelegate(new CellTyping(table_));
     connect(table_, &QTableWidget::cellChanged, this, &TapePanel::cell_changed);
     connect(table_, &TapeTable::paste, this, &TapePanel::pasted);
     connect(table_, &TapeTable::next_station, this, &TapePanel::next_station);
