@@ -1,7 +1,11 @@
 // What the program promises under the hand: a rack of 500 slabs opened and scrolled, a top and a leaf dragged.
 #include <ctime>
+#include <random>
+
+#include <unistd.h>
 
 #include <QApplication>
+#include <QFile>
 #include <QPushButton>
 #include <QTemporaryDir>
 
@@ -12,6 +16,8 @@
 #include "app/rack/rack_row.h"
 #include "app/theme/theme.h"
 #include "core/job/documents.h"
+#include "core/job/job.h"
+#include "core/job/steps.h"
 #include "demo/demo.h"
 
 using namespace yb;
@@ -195,6 +201,40 @@ BENCHMARK_CAPTURE(open_line, make_up, "job-seed-cabinet", step_key::lay, "how_la
 BENCHMARK_CAPTURE(open_line, caution_with_mend, "job-seed-cabinet", step_key::lay, "mind_lay.taper")
     ->Unit(benchmark::kMillisecond)
     ->Iterations(200);
+
+/// Memory the system gives this process now, MB.
+double resident_mb() {
+    QFile statm("/proc/self/statm");
+    return statm.open(QIODevice::ReadOnly) ? statm.readAll().split(' ').value(1).toDouble() * static_cast<double>(sysconf(_SC_PAGESIZE)) / 1e6 : 0;
+}
+
+/// Random hands: jobs, steps, pages, window sizes, things picked, values typed, undo. What it holds at the start, at worst, and
+/// at the end of each half: it levels off where they are alike.
+void memory_under_random_hands(benchmark::State& state) {
+    Shown shown("job-reading-table", step_key::rack);
+    Session& s = shown.window.session();
+    std::mt19937 dice(7);
+    std::vector<std::string> jobs;
+    for (const auto& [id, job] : s.documents().jobs) jobs.push_back(id);
+    const double start = resident_mb();
+    double worst = start, half = 0;
+    int moves = 0;
+    for (auto _ : state) {
+        if (dice() % 6 == 0) s.set_job(QString::fromStdString(jobs[dice() % jobs.size()]));
+        if (dice() % 2 == 0) s.set_step(steps()[dice() % steps().size()].step);
+        if (dice() % 20 == 0) shown.window.resize(static_cast<int>(1000 + dice() % 500), static_cast<int>(700 + dice() % 300));
+        s.pick_next(1);
+        if (s.job() && dice() % 3 == 0) s.edit_job("Moved", [&](Job& j) { j.top.length_mm += static_cast<double>(dice() % 21) - 10; });
+        if (dice() % 4 == 0) s.undo();
+        shown.window.grab();
+        QApplication::processEvents();
+        worst = std::max(worst, resident_mb());
+        if (++moves == state.max_iterations / 2) half = resident_mb();
+    }
+    state.counters["start_MB"] = start, state.counters["half_MB"] = half;
+    state.counters["end_MB"] = resident_mb(), state.counters["worst_MB"] = worst;
+}
+BENCHMARK(memory_under_random_hands)->Unit(benchmark::kMillisecond)->Iterations(2000);
 
 }  // namespace
 

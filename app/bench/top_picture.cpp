@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <memory>
 
 #include "app/bench/step_view.h"
 #include "app/bench/wood_face.h"
@@ -11,11 +12,15 @@ namespace yb {
 
 const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned) {
     const bool over = slab.picture_a && slab.picture_a->mirrored;
-    const Key key{slab.id + (slab.picture_a ? slab.picture_a->key : ""), over, small, turned,
-                  static_cast<int>(std::lround(scale * 1000 * ratio))};
-    if (const auto it = drawn_.find(key); it != drawn_.end() && it->second.slab == slab) return it->second.drawn;
-    if (drawn_.size() > 200) drawn_.clear();
-    Kept& kept = drawn_[key];
+    const QString key = QStringLiteral("%1|%2|%3%4%5|%6")
+                            .arg(QString::fromStdString(slab.id), QString::fromStdString(slab.picture_a ? slab.picture_a->key : ""))
+                            .arg(over)
+                            .arg(small)
+                            .arg(turned)
+                            .arg(std::lround(scale * 1000 * ratio));
+    if (const Kept* there = drawn_.object(key); there && there->slab == slab) return there->drawn;
+    auto made = std::make_unique<Kept>();
+    Kept& kept = *made;
     kept.slab = slab;
     Drawn& d = kept.drawn;
     const Box a = bounds(shape.ring_a);
@@ -36,6 +41,9 @@ const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& sha
     QPainter p(&d.pixels);
     p.setRenderHint(QPainter::Antialiasing);
     draw::slab(p, map, pictures_, slab, shape, ratio, small, draw::from_the_window * (turned ? -1.0 : 1.0));
+    p.end();
+    const qsizetype kilobytes = 1 + qsizetype{4} * d.pixels.width() * d.pixels.height() / 1024;
+    drawn_.insert(key, made.release(), std::min(kilobytes, drawn_.maxCost()));
     return d;
 }
 

@@ -1,8 +1,7 @@
 // Slabs drawn once in their own frame and then laid where they belong: the leaves of a top, on the bench and small.
 #pragma once
 
-#include <map>
-
+#include <QCache>
 #include <QPainter>
 #include <QPixmap>
 
@@ -24,7 +23,8 @@ class TopPicture {
         Vec2 corner;       ///< on the slab: of the upper left pixel
         double scale = 1;  ///< px per mm
     };
-    /// The show face of a slab as laid, its other face and its flaws, at so many px per mm.
+    /// The show face of a slab as laid, its other face and its flaws, at so many px per mm. It stands until the
+    /// next is asked for.
     /// @param turned it lies end for end: the light comes from its other side.
     const Drawn& slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned);
 
@@ -49,18 +49,12 @@ class TopPicture {
     void forget() { drawn_.clear(); }
 
   private:
-    struct Key {
-        std::string id;
-        bool over = false, small = false, turned = false;
-        int scale = 0;
-        auto operator<=>(const Key&) const = default;
-    };
     struct Kept {
         Slab slab;
         Drawn drawn;
     };
     Pictures& pictures_;
-    std::map<Key, Kept> drawn_;
+    QCache<QString, Kept> drawn_{48 * 1024};  ///< what was drawn last; a cost is a kilobyte
 };
 
 }  // namespace yb

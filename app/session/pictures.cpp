@@ -5,13 +5,16 @@
 #include <QBuffer>
 
 #include <algorithm>
+#include <memory>
 #include <utility>
 
 namespace yb {
 
 namespace {
-constexpr std::size_t faces_kept = 12;
+constexpr int widest_face_px = 2048, widest_thumbnail_px = 512, widest_small_px = 192;
 const char* const thumb = "/thumb";
+
+qsizetype kilobytes(qsizetype bytes) { return 1 + bytes / 1024; }
 }  // namespace
 
 Pictures::Pictures(Session& session, QObject* parent) : QObject(parent), session_(session) {
@@ -22,34 +25,35 @@ Pictures::~Pictures() = default;
 
 void Pictures::forget_all() {
     ++generation_;
-    faces_.clear(), thumbnails_.clear(), on_the_way_.clear(), missing_.clear(), order_.clear(), made_.clear();
+    faces_.clear(), thumbnails_.clear(), small_.clear(), on_the_way_.clear(), missing_.clear(), made_.clear();
 }
 
 void Pictures::forget(const std::string& key) {
-    for (const std::string& k : {key, key + thumb}) faces_.erase(k), thumbnails_.erase(k), missing_.erase(k);
+    const QString name = QString::fromStdString(key);
+    faces_.remove(name), thumbnails_.remove(name), small_.remove(name);
+    missing_.erase(key), missing_.erase(key + thumb);
 }
 
 QImage Pictures::face(const std::string& key) {
-    if (const auto it = faces_.find(key); it != faces_.end()) return it->second;
+    if (const QImage* there = faces_.object(QString::fromStdString(key))) return *there;
     fetch(key, false);
     return {};
 }
 
 const Picture* Pictures::small(const std::string& key) {
+    const QString name = QString::fromStdString(key);
+    if (const Picture* there = small_.object(name)) return there;
     const QImage image = thumbnail(key);
     if (image.isNull()) return nullptr;
-    auto& [made_of, picture] = small_[key];
-    if (made_of != image.cacheKey() || picture.empty()) {
-        const QImage rgb = image.convertToFormat(QImage::Format_RGB888);
-        picture = Picture(rgb.width(), rgb.height());
-        for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.constScanLine(y), 3 * rgb.width(), picture.at(0, y));
-        made_of = image.cacheKey();
-    }
-    return &picture;
+    const QImage rgb = image.scaledToWidth(std::min(image.width(), widest_small_px), Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB888);
+    auto made = std::make_unique<Picture>(rgb.width(), rgb.height());
+    for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.constScanLine(y), 3 * rgb.width(), made->at(0, y));
+    const Picture* picture = made.get();
+    return small_.insert(name, made.release(), kilobytes(rgb.sizeInBytes())) ? picture : nullptr;
 }
 
 QImage Pictures::thumbnail(const std::string& key) {
-    if (const auto it = thumbnails_.find(key); it != thumbnails_.end()) return it->second;
+    if (const QImage* there = thumbnails_.object(QString::fromStdString(key))) return *there;
     fetch(key, true);
     return {};
 }
@@ -89,13 +93,14 @@ void Pictures::fetch(const std::string& key, bool small) {
             QImage image = QImage::fromData(reinterpret_cast<const uchar*>(data->data()), static_cast<int>(data->size()));
             QByteArray kept;
             if (small && !image.isNull()) {
-                if (image.width() > 512) image = image.scaledToWidth(512, Qt::SmoothTransformation);
+                if (image.width() > widest_thumbnail_px) image = image.scaledToWidth(widest_thumbnail_px, Qt::SmoothTransformation);
                 if (!made) {
                     QBuffer buffer(&kept);
                     buffer.open(QIODevice::WriteOnly);
                     image.save(&buffer, "JPG", 85);
                 }
             }
+            if (!small && image.width() > widest_face_px) image = image.scaledToWidth(widest_face_px, Qt::SmoothTransformation);
             if (!image.isNull()) image.convertTo(QImage::Format_RGB32);
             return [this, name, key, small, image, kept, generation] { take(name, key, small, image, kept, generation); };
         },
@@ -114,16 +119,11 @@ void Pictures::take(const std::string& name, const std::string& key, bool small,
         return;
     }
     if (small) {
-        thumbnails_[key] = image;
+        thumbnails_.insert(QString::fromStdString(key), new QImage(image), kilobytes(image.sizeInBytes()));
         if (!kept.isEmpty()) made_.emplace_back(name, kept.toStdString());
         keep_made();
     } else {
-        faces_[key] = image;
-        order_.push_back(key);
-        if (order_.size() > faces_kept) {
-            faces_.erase(order_.front());
-            order_.erase(order_.begin());
-        }
+        faces_.insert(QString::fromStdString(key), new QImage(image), kilobytes(image.sizeInBytes()));
     }
     Q_EMIT arrived(QString::fromStdString(key));
 }

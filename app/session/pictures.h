@@ -2,9 +2,9 @@
 #pragma once
 
 #include <functional>
-#include <map>
 #include <set>
 
+#include <QCache>
 #include <QImage>
 #include <QObject>
 
@@ -19,11 +19,12 @@ class Pictures : public QObject {
     explicit Pictures(Session& session, QObject* parent = nullptr);
     ~Pictures() override;
 
-    /// The image kept under a key at its full size; null while it is on its way or when there is none.
+    /// The image kept under a key, no wider than a bench is; null while it is on its way or when there is none.
     QImage face(const std::string& key);
     /// The same no wider than 512 px, for the rack: kept longer, and kept small in the shop once made.
     QImage thumbnail(const std::string& key);
-    /// The thumbnail as plain pixels; nullptr while it is on its way or when there is none.
+    /// A smaller one yet as plain pixels, for colours; nullptr while it is on its way or when there is none. It stands until
+    /// the next but one is asked for.
     const Picture* small(const std::string& key);
     /// Reads and decodes a picture where it is called, from any thread: for work that compares pictures. Nothing where there
     /// is none. @throws StoreError.
@@ -42,10 +43,10 @@ class Pictures : public QObject {
     void keep_made();
 
     Session& session_;
-    std::map<std::string, QImage> faces_, thumbnails_;
-    std::map<std::string, std::pair<qint64, Picture>> small_;  ///< of which thumbnail
+    // What was looked at last stays decoded; a cost is a kilobyte.
+    QCache<QString, QImage> faces_{48 * 1024}, thumbnails_{32 * 1024};
+    QCache<QString, Picture> small_{32 * 1024};  ///< of some 700 slabs
     std::set<std::string> on_the_way_, missing_;
-    std::vector<std::string> order_;  ///< of faces, oldest first: only a few stay decoded
     int generation_ = 0;
     Store::Attachments made_;  ///< small pictures waiting to be kept in the shop
 };

@@ -1,6 +1,7 @@
 #include "core/figure/figure.h"
 
 #include <algorithm>
+#include <cmath>
 #include <stdexcept>
 
 namespace yb {

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/figure/place.h"
 #include "core/fill/fill.h"
 #include "core/top/top.h"
 
@@ -49,7 +50,7 @@ class Teller {
                 continue;
             }
             c.of = in_.slabs[i]->name;
-            c.at = on_bench(i, *c.at);
+            show_at(c, on_bench(i, *c.at));
             p_.cautions.push_back(std::move(c));
         }
         p_.volume_l += f.volume_l, p_.mixed_l += f.mixed_l, p_.open_l += f.open_l, p_.mass_kg += f.mass_kg;

@@ -79,6 +79,9 @@ Ring simplified(const Ring& ring, double tolerance);
 
 /// Where a ring crosses or touches itself, or nothing for a simple ring.
 std::optional<Vec2> self_crossing(const Ring& ring);
+/// A ring that crosses itself so often is no outline any more: overlays take its hull.
+inline constexpr int most_crossings = 200;
+bool tangled(const Ring& ring);
 
 /// The part of a ring to the left of the line from a to b; the largest where it falls apart. Empty for nothing.
 Ring left_of(const Ring& ring, Vec2 a, Vec2 b);

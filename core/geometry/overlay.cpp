@@ -48,12 +48,13 @@ Geometry polygon(const Ring& ring) {
     return own(GEOSGeom_createPolygon_r(h, shell, nullptr, 0), "polygon");
 }
 
-/// A ring that crosses itself is read as the area it winds around, so that a slab half typed still draws.
+/// A ring that crosses itself is read as the area it winds around, so that a slab half typed still draws; a tangle as its hull.
 Geometry sound(const Ring& ring) {
     auto* h = context().handle;
-    auto p = polygon(ring);
-    if (GEOSisValid_r(h, p.get()) != 1) p = own(GEOSMakeValid_r(h, p.get()), "mend");
-    return p;
+    auto p = polygon(thinned(ring));
+    if (GEOSisValid_r(h, p.get()) == 1) return p;
+    if (tangled(ring)) return polygon(convex_hull(ring));
+    return own(GEOSMakeValid_r(h, p.get()), "mend");
 }
 
 Geometry overlap(const Ring& a, const Ring& b) {
@@ -111,6 +112,20 @@ bool sides_meet(Vec2 a, Vec2 b, Vec2 c, Vec2 d) {
     const auto side = [](Vec2 p, Vec2 q, Vec2 r) { return cross(q - p, r - p); };
     return side(a, b, c) * side(a, b, d) <= 0 && side(c, d, a) * side(c, d, b) <= 0;
 }
+
+}  // namespace
+
+bool tangled(const Ring& given) {
+    const Ring ring = thinned(given);
+    const std::size_t n = ring.size();
+    int crossings = 0;
+    for (std::size_t i = 0; i < n; ++i)
+        for (std::size_t k = i + 2; k < n; ++k)
+            if ((k + 1) % n != i && sides_meet(ring[i], ring[i + 1], ring[k], ring[(k + 1) % n]) && ++crossings > most_crossings) return true;
+    return false;
+}
+
+namespace {
 
 /// True when a small simple ring certainly lies whole inside another: what most flaws and plates do. Anything else is
 /// left to the overlay.

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/job/planning.h"
+#include "core/figure/place.h"
 #include "core/join/join.h"
 #include "core/pour/pour.h"
 #include "core/rack/rack.h"
@@ -25,7 +26,7 @@ void take_cautions(std::vector<Caution>& into, const std::vector<Caution>& from,
             continue;
         }
         c.of = name;
-        if (c.at) c.at = w.p.placement.frame().to_slab(leaf.frame().from_slab(*c.at));
+        if (c.at) show_at(c, w.p.placement.frame().to_slab(leaf.frame().from_slab(*c.at)));
         into.push_back(std::move(c));
     }
 }

@@ -154,6 +154,13 @@ struct Held {
         list.resize(most);
     }
     void fewer_points(Ring& ring, const char* what, Step step) {
+        if (tangled(ring)) {
+            cautions.emplace_back(step, Caution{"plan.many", Severity::watch, step,
+                                                say("{} has an outline that crosses itself hundreds of times: the hull round it is planned "
+                                                    "with. Draw it anew.",
+                                                    what)});
+            ring = convex_hull(ring);
+        }
         if (ring.size() <= most_ring_points) return;
         cautions.emplace_back(step, Caution{"plan.many", Severity::watch, step,
                                             say("{} has an outline of {}: the plan is made with every few of them, all are kept.", what,

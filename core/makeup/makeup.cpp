@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/figure/place.h"
 #include "core/makeup/curve.h"
 #include "core/makeup/makeup_told.h"
 #include "core/lay/place.h"
@@ -83,7 +84,7 @@ class Planner {
         for (auto& [a, b] : p.finish_cuts) a = a + by, b = b + by;
         for (Shortfall& s : p.short_at) s.at = s.at + by;
         for (Caution& c : p.cautions)
-            if (c.at) c.at = *c.at + by;
+            if (c.at) show_at(c, *c.at + by);
     }
 
     LayPlan& lay() { return out_.lay; }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/figure/place.h"
 #include "core/makeup/curve.h"
 
 #include "core/figure/choice.h"
@@ -160,7 +161,7 @@ class Teller {
             told_together(own);
             for (Caution& c : own) {
                 c.of = in.slab.name;
-                if (c.at) c.at = in.placement.frame().from_slab(*c.at);
+                if (c.at) show_at(c, in.placement.frame().from_slab(*c.at));
                 p.cautions.push_back(std::move(c));
             }
         }

@@ -3,13 +3,13 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <deque>
-#include <mutex>
 #include <optional>
 #include <stdexcept>
 #include <vector>
 
 #include <Eigen/Dense>
+
+#include "core/work/kept.h"
 
 namespace yb {
 
@@ -121,30 +121,20 @@ Guess::At Guess::at(Vec2 p) const {
 }
 
 std::shared_ptr<const Guess> guess_of(const HeightGrid& grid) {
-    static std::mutex guard;
-    static std::deque<std::pair<HeightGrid, std::shared_ptr<const Guess>>> kept;
-    {
-        const std::lock_guard lock(guard);
-        for (const auto& [g, guess] : kept)
-            if (g == grid) return guess;
-    }
-    std::vector<Vec3> readings;
-    if (grid.gap_mm.size() == grid.x_mm.size() * grid.y_mm.size())
-        for (std::size_t i = 0; i < grid.x_mm.size(); ++i)
-            for (std::size_t j = 0; j < grid.y_mm.size(); ++j)
-                if (const auto& gap = grid.at(i, j)) readings.push_back({grid.x_mm[i], grid.y_mm[j], -*gap});
-    std::shared_ptr<const Guess> made;
-    if (readings.size() >= 6) {
+    static Kept<HeightGrid, std::shared_ptr<const Guess>> kept(8);
+    return kept.answer(grid, [&]() -> std::shared_ptr<const Guess> {
+        std::vector<Vec3> readings;
+        if (grid.gap_mm.size() == grid.x_mm.size() * grid.y_mm.size())
+            for (std::size_t i = 0; i < grid.x_mm.size(); ++i)
+                for (std::size_t j = 0; j < grid.y_mm.size(); ++j)
+                    if (const auto& gap = grid.at(i, j)) readings.push_back({grid.x_mm[i], grid.y_mm[j], -*gap});
+        if (readings.size() < 6) return nullptr;
         try {
-            made = std::make_shared<Guess>(readings);
+            return std::make_shared<Guess>(readings);
         } catch (const std::invalid_argument&) {
-            // In one line or one place: there is nothing to say between them.
+            return nullptr;  // in one line or one place: there is nothing to say between them
         }
-    }
-    const std::lock_guard lock(guard);
-    kept.emplace_front(grid, made);
-    if (kept.size() > 8) kept.pop_back();
-    return made;
+    });
 }
 
 }  // namespace yb

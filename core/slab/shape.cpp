@@ -476,7 +476,11 @@ class Builder {
                         f.outline.empty() ? std::optional<Vec2>{} : f.outline.front());
             } else if (const auto x = self_crossing(f.outline)) {
                 caution("rack.flaw_crossing", Severity::watch,
-                        say("The outline of {} crosses itself at {}. Its area is taken as wound.", a_flaw(f.kind), along(x->x)), *x);
+                        tangled(f.outline)
+                            ? say("The outline of {} at {} crosses itself hundreds of times: it is taken as the hull round it. Draw it anew.",
+                                  a_flaw(f.kind), along(x->x))
+                            : say("The outline of {} crosses itself at {}. Its area is taken as wound.", a_flaw(f.kind), along(x->x)),
+                        *x);
             }
         }
         if (const auto x = self_crossing(shape_.ring_a))

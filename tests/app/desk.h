@@ -185,6 +185,12 @@ struct Desk {
     }
 };
 
+/// Waits for something to become so, on a machine however slow: a test asks no wall clock how long that may take.
+template <class F>
+bool becomes(F so) {
+    return QTest::qWaitFor(so, 300000);
+}
+
 /// The text of a PDF, as it is laid out on its pages.
 inline QString text_of_pdf(const QString& path) {
     QProcess read;

@@ -36,7 +36,7 @@ TEST_CASE("the dial cuts layer after layer, by hand and by key, and another step
     desk.click("step_flat");
     desk.click("play_layers");
     REQUIRE(desk.session().dial());
-    CHECK(QTest::qWaitFor([&] { return desk.session().dial() && *desk.session().dial() >= 1; }, 15000));
+    CHECK(becomes([&] { return desk.session().dial() && *desk.session().dial() >= 1; }));
 }
 
 TEST_CASE("a slab that was read again after its rest says what it did, and one undo takes it back", "[app][rounds][T16]") {
@@ -64,7 +64,7 @@ TEST_CASE("the heat of a river comes beside the work and the dial goes through i
     desk.click("step_pour");
     Bench& bench = desk.window->bench();
     bench.repaint();
-    CHECK(QTest::qWaitFor([&] { return !bench.dial_place().isEmpty(); }, 15000));
+    CHECK(becomes([&] { return !bench.dial_place().isEmpty(); }));
     const QImage hottest = bench.grab().toImage();
     bench.setFocus();
     QTest::keyClick(&bench, Qt::Key_PageDown);

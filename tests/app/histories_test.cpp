@@ -1,9 +1,15 @@
 // Whole histories are undone and done again with every step on screen: nothing on the bench is drawn that is not there any more.
+#include <filesystem>
+#include <fstream>
+
 #include "app/slow/runner.h"
 #include "core/edit/shop_edits.h"
 #include "core/job/documents.h"
 #include "core/job/job.h"
+#include "core/job/plan.h"
+#include "core/job/steps.h"
 #include "tests/app/desk.h"
+#include "tests/fuzz/hand.h"
 
 using namespace yb;
 
@@ -91,4 +97,25 @@ TEST_CASE("every step is drawn with nothing there, with a slab alone, and with a
     d.session().look_at("never was");
     d.window->grab();
     CHECK(d.session().step() == step_key::rack);
+}
+
+TEST_CASE("whatever a hand does to a shop is drawn after each move, in every step in turn", "[app][undo][fuzz]") {
+    namespace fs = std::filesystem;
+    int seen = 0;
+    for (const auto& entry : fs::directory_iterator(fs::path(YB_SOURCE) / "tests/fuzz/corpus/hand")) {
+        INFO(entry.path().filename().string());
+        std::ifstream in(entry.path(), std::ios::binary);
+        Desk d;
+        play({std::istreambuf_iterator<char>(in), {}}, [&](const Documents& docs, const std::string& job, const Plan&) {
+            d.session().edit("A hand", [&](Documents& now) { now = docs; });
+            d.session().set_job(QString::fromStdString(job));
+            d.session().set_step(steps()[static_cast<std::size_t>(seen) % steps().size()].step);
+            const QImage image = d.window->grab().toImage();
+            CHECK(image.width() > 500);
+            ++seen;
+        });
+        CHECK(d.session().is_open());
+    }
+    CHECK(seen > 60);
+    wait_for_all();
 }

@@ -59,6 +59,24 @@ TEST_CASE("every mend that a caution offers can be made, and the caution then is
                 Documents after = d;
                 CHECK_NOTHROW(mended(after, id, *m));
                 CHECK_FALSE(after == d);
+                // Gone, or lesser: fewer of its kind, or the worst of them milder; and no stop more than before.
+                const auto weigh = [&](const Plan& plan) {
+                    int told = 0;
+                    int worst = -1;
+                    int stops = 0;
+                    for (const StepRow& r : steps()) {
+                        if (!r.says(plan) || r.on == StepRow::On::beside) continue;
+                        for (const Caution& k : r.says(plan)->cautions) {
+                            stops += k.severity == Severity::stop;
+                            if (k.key == c.key) ++told, worst = std::max(worst, static_cast<int>(k.severity));
+                        }
+                    }
+                    return std::tuple(worst, told, stops);
+                };
+                const auto [worst, told, stops] = weigh(plan_job(after.jobs.at(id), after));
+                const auto [worst_was, told_was, stops_was] = weigh(p);
+                CHECK((worst < worst_was || told < told_was));
+                CHECK(stops <= stops_was);
             }
         }
     }
@@ -101,9 +119,25 @@ TEST_CASE("turned over twice or end for end twice a job is what it was", "[edit]
         turn_over(j);
         CHECK(j.leaves[0].placement.x_mm == Approx(job.leaves[0].placement.x_mm).margin(1e-6));
         CHECK(j.leaves[0].placement.y_mm == Approx(job.leaves[0].placement.y_mm).margin(1e-6));
+        // The same outline, and every leaf's wood balancing at the same place; `half` round, both with the other sign.
+        const auto same_as_was = [&](double half) {
+            const Plan now = plan_job(j, d);
+            CHECK(now.top->mass_kg == Approx(was.top->mass_kg).epsilon(1e-6));
+            const Box b = bounds(was.top->above);
+            const Box a = bounds(now.top->above);
+            CHECK(lerp(a.low, a.high, 0.5).x == Approx(half * lerp(b.low, b.high, 0.5).x).margin(0.01));
+            CHECK(lerp(a.low, a.high, 0.5).y == Approx(half * lerp(b.low, b.high, 0.5).y).margin(0.01));
+            CHECK(a.width() == Approx(b.width()).margin(0.01));
+            CHECK(a.height() == Approx(b.height()).margin(0.01));
+            for (std::size_t i = 0; i < was.top->leaves; ++i) {
+                CHECK(now.top->regions[i].balance.x == Approx(half * was.top->regions[i].balance.x).margin(0.1));
+                CHECK(now.top->regions[i].balance.y == Approx(half * was.top->regions[i].balance.y).margin(0.1));
+            }
+        };
         end_for_end(j);
+        if (!job.several()) same_as_was(-1);
         end_for_end(j);
-        CHECK(plan_job(j, d).top->mass_kg == Approx(was.top->mass_kg).epsilon(1e-6));
+        same_as_was(1);
     }
 }
 

@@ -10,6 +10,7 @@
 #include "core/tree/saw.h"
 #include "core/slab/guess.h"
 #include "demo/demo.h"
+#include "tests/planks.h"
 #include "tests/everything.h"
 
 using namespace yb;
@@ -150,11 +151,16 @@ TEST_CASE("out of tram: the step, the hollow, and what the router can take", "[f
     own.shims_mm.clear();
     CHECK(told("flat.no_shims"));
     own = Sled();
-    own.cutter_mm = 300;
-    docs.jobs.at("job-landing-bench").top.width_mm = 200;
-    docs.jobs.at("job-landing-bench").top.live = LiveEdges::none;
-    const Plan small = plan_job(docs.jobs.at("job-landing-bench"), docs);
-    if (bounds(small.lay->rough).height() <= 300) CHECK(find_caution(small.flat->cautions, "flat.cutter_wide"));
+    // A cutter wider than the piece: a plank of 280, and one of 320.
+    for (const double wide : {280.0, 320.0}) {
+        INFO(wide);
+        docs.slabs["narrow"] = plank("narrow", 2000, wide, 50);
+        Job j = on(docs.slabs.at("narrow"), {1500, 250, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}});
+        own.cutter_mm = 300;
+        CHECK((find_caution(plan_job(j, docs).flat->cautions, "flat.cutter_wide") != nullptr) == (wide < 300));
+        own.cutter_mm = 50;
+        CHECK_FALSE(find_caution(plan_job(j, docs).flat->cautions, "flat.cutter_wide"));
+    }
 }
 
 TEST_CASE("the sled's parts go together", "[flat][sled]") {

@@ -23,7 +23,9 @@
 #include "core/slab/slab.h"
 #include "core/store/check.h"
 #include "core/store/store.h"
+#include "core/templates/templates.h"
 #include "devices/gauge.h"
+#include "tests/fuzz/hand.h"
 
 namespace yb {
 namespace {
@@ -62,6 +64,18 @@ void slab(const std::string& bytes) {
 }
 void shop(const std::string& bytes) { round_trip<Shop>(bytes, shop_from_json); }
 
+/// Numbers all through, in JSON and in the words of it.
+void all_numbers(const Json& j) {
+    if (j.is_number_float() && !std::isfinite(j.get<double>())) throw std::logic_error("a figure is no number");
+    if (j.is_string()) {
+        const std::string& words = j.get_ref<const std::string&>();
+        for (const char* wrong : {" nan", " inf ", "-nan"})
+            if (words.find(wrong) != std::string::npos) throw std::logic_error("a sentence has no number: " + words);
+    }
+    if (j.is_structured())
+        for (const Json& part : j) all_numbers(part);
+}
+
 void plan(const std::string& bytes) {
     std::optional<JobFile> f;
     refusing([&] { f = read_job_file(bytes); });
@@ -77,8 +91,7 @@ void plan(const std::string& bytes) {
     // Large grids are for the tests: here many plans are made.
     for (const auto& [key, s] : docs.slabs)
         if (s.heights_a.gap_mm.size() > 400 || s.tape.stations.size() > 40) return;
-    const Json made = to_json(plan_job(docs.jobs.at(id), docs), docs.shop.units);
-    if (made.dump().find("nan") != std::string::npos) throw std::logic_error("a figure is no number");
+    all_numbers(to_json(plan_job(docs.jobs.at(id), docs), docs.shop.units));
 }
 
 void csv(const std::string& bytes) {
@@ -160,12 +173,23 @@ void store(const std::string& bytes) {
     clear();
 }
 
+/// No reader, but thrown at likewise: a hand's edits, each planned, told, and drawn 1:1.
+void hand(const std::string& bytes) {
+    play(bytes, [](const Documents& docs, const std::string& id, const Plan& plan) {
+        const auto job = docs.jobs.find(id);
+        if (job == docs.jobs.end()) return;
+        all_numbers(to_json(plan, docs.shop.units));
+        if (!plan.drawable()) return;
+        for (const TemplateRow& row : templates()) to_svg(row.draw({plan, &job->second, docs.shop}), row.label);
+    });
+}
+
 }  // namespace
 
 const std::map<std::string, void (*)(const std::string&)>& fuzzed_readers() {
     static const std::map<std::string, void (*)(const std::string&)> all{
-        {"job", job}, {"slab", slab},   {"shop", shop},       {"plan", plan},       {"csv", csv},     {"svg", svg},
-        {"dxf", dxf}, {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"store", store}};
+        {"job", job},     {"slab", slab},       {"shop", shop},       {"plan", plan},   {"csv", csv},     {"svg", svg},  {"dxf", dxf},
+        {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"store", store}, {"hand", hand}};
     return all;
 }
 

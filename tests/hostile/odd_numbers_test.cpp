@@ -1,6 +1,5 @@
 // Every number of every demo job – the job's own, its slabs', its shop's – made odd: nought, negative, tiny, huge, absent, doubled. It is
-// read or refused with a sentence; what is read is planned within seconds, and no figure of the plan is nan or infinite.
-#include <chrono>
+// read or refused with a sentence; what is read is planned – how quickly, benchmarks/ tells – and no figure of the plan is nan or infinite.
 #include <cmath>
 #include <cstdlib>
 
@@ -84,10 +83,8 @@ TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a 
                     continue;
                 }
                 ++read;
-                const auto began = std::chrono::steady_clock::now();
                 Plan p;
                 REQUIRE_NOTHROW(p = plan_job(f.job, of(f)));
-                CHECK(std::chrono::steady_clock::now() - began < std::chrono::seconds(5));
                 for (const StepRow& row : steps()) sane(p.said(row.step), row.name);
                 for (const StepRow& row : steps()) CHECK_FALSE(find_caution(p.said(row.step).cautions, "plan.failed"));
                 CHECK(finite(to_json(p, Units::metric())));

@@ -123,3 +123,30 @@ TEST_CASE("every room of the core is named in docs/architecture.md", "[house][do
         CHECK(std::regex_search(doc, std::regex("\\| core/(\\w+, )*" + e.path().filename().string() + "[ ,]")));
     }
 }
+
+TEST_CASE("every mistake of the guide's page has a test with its number, and every number a row", "[house][docs]") {
+    const std::string page = text_of(source / "docs/guide/mistakes.md");
+    std::set<int> rows;
+    const std::regex row(R"(\n\| (\d+) \|)");
+    for (std::sregex_iterator i(page.begin(), page.end(), row), end; i != end; ++i) rows.insert(std::stoi((*i)[1]));
+    REQUIRE(rows.size() > 35);
+    std::map<int, int> tests;
+    const std::regex test(R"rx((?:TEST_CASE|SECTION)\("([^)]*)\))rx");
+    const std::regex tag(R"(\[T(\d+)\])");
+    for (const auto& e : fs::recursive_directory_iterator(source / "tests")) {
+        if (e.path().extension() != ".cpp") continue;
+        const std::string text = text_of(e.path());
+        for (std::sregex_iterator i(text.begin(), text.end(), test), end; i != end; ++i) {
+            const std::string tags = (*i)[1];
+            for (std::sregex_iterator k(tags.begin(), tags.end(), tag); k != end; ++k) ++tests[std::stoi((*k)[1])];
+        }
+    }
+    for (const int number : rows) {
+        INFO("T" << number << " stands on the page and no test provokes it");
+        CHECK(tests.count(number) == 1);
+    }
+    for (const auto& [number, n] : tests) {
+        INFO("T" << number << " is tested and stands on no row of the page");
+        CHECK(rows.count(number) == 1);
+    }
+}

@@ -77,9 +77,14 @@ inline Job any_job(Dice& dice, const Documents& d) {
     j.under.fixed = static_cast<FixedLine>(dice.upto(2));
     j.under.plate_let_in = dice.one_in(2);
     if (dice.one_in(3)) j.under.day_moisture_pct = dice.between(0, 60);
-    for (int i = dice.upto(3); i > 0; --i) j.under.channels.push_back({dice.wild(-500, 500), dice.wild(-50, 50), dice.between(100, 700), 40, dice.between(5, 25), 3, 1 + dice.upto(3)});
-    for (int i = dice.upto(2); i > 0; --i) j.join.ties.push_back({dice.wild(-500, 500), dice.wild(-200, 200), dice.wild(-90, 90), 110, 45, dice.between(4, 30), dice.one_in(2)});
-    for (int i = dice.upto(2); i > 0; --i) j.join.gaps.push_back({1 + dice.upto(2), dice.wild(-500, 500), dice.between(0, 3), static_cast<EdgeRead>(dice.upto(2)), {}});
+    for (int i = dice.upto(3); i > 0; --i)
+        j.under.channels.push_back(
+            {dice.wild(-500, 500), dice.wild(-50, 50), dice.between(100, 700), 40, dice.between(5, 25), 3, 1 + dice.upto(3)});
+    for (int i = dice.upto(2); i > 0; --i)
+        j.join.ties.push_back(
+            {dice.wild(-500, 500), dice.wild(-200, 200), dice.wild(-90, 90), 110, 45, dice.between(4, 30), dice.one_in(2)});
+    for (int i = dice.upto(2); i > 0; --i)
+        j.join.gaps.push_back({1 + dice.upto(2), dice.wild(-500, 500), dice.between(0, 3), static_cast<EdgeRead>(dice.upto(2)), {}});
     for (int i = dice.upto(1); i > 0; --i) j.pour.dividers.push_back({1, dice.wild(-400, 400), "moss", dice.between(0, 10)});
     // Every school of every step takes any of its ways; every number of pouring, joining and the base anything that a shop could meet.
     const FieldWalk walk = walk_of(j);

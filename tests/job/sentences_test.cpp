@@ -22,9 +22,12 @@ struct Shape {
 
 const std::vector<Shape>& shapes() {
     static const std::vector<Shape> all{
-        {"one of many", std::regex("(^|[^0-9.,])1 (?!(is|has|lies|hangs|runs|comes|stands|leaves|gives|meets|gets|goes|wants|does|keeps|takes|holds|finishes)\\b)"
-                                   "[a-z]+([^s]s|es|ves)\\b")},
-        {"many of one", std::regex("\\b(0|[2-9]|[1-9][0-9]+) (clamp|lift|batch|leaf|kit|bolt|person|caul|tenon|dowel|rod|layer|pass|lane|flaw|piece)\\b")},
+        {"one of many",
+         std::regex("(^|[^0-9.,])1 "
+                    "(?!(is|lands|has|lies|hangs|runs|comes|stands|leaves|gives|meets|gets|goes|wants|does|keeps|takes|holds|finishes)\\b)"
+                    "[a-z]+([^s]s|es|ves)\\b")},
+        {"many of one",
+         std::regex("\\b(0|[2-9]|[1-9][0-9]+) (clamp|lift|batch|leaf|kit|bolt|person|caul|tenon|dowel|rod|layer|pass|lane|flaw|piece)\\b")},
         {"a before a vowel", std::regex("\\b[Aa] (?!one\\b|uni|use)[aeiou][a-z]+")},
         {"a before many", std::regex("\\b[Aa]n? [a-z]+ holes\\b")},
         {"an before a consonant", std::regex("\\b[Aa]n [bcdfgjklmnpqrstvwxyz][a-z]*")},
@@ -98,8 +101,8 @@ TEST_CASE("the shapes that are looked for are found", "[words]") {
     const auto found = [](const std::string& text) {
         return std::any_of(shapes().begin(), shapes().end(), [&](const Shape& s) { return std::regex_search(text, s.pattern); });
     };
-    for (const char* bad : {"hold it down with 1 clamps of 4500 N", "A insert lands in a knot", "a insect holes lies here", "leaves 0.0 mm of wood",
-                            "2 clamp more", "Leave -3.0 mm above", "from 11 h to 11 h", "it is {} wide"}) {
+    for (const char* bad : {"hold it down with 1 clamps of 4500 N", "A insert lands in a knot", "a insect holes lies here",
+                            "leaves 0.0 mm of wood", "2 clamp more", "Leave -3.0 mm above", "from 11 h to 11 h", "it is {} wide"}) {
         INFO(bad);
         CHECK(found(bad));
     }
