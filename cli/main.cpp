@@ -407,8 +407,9 @@ JobAlone burl::read_job_alone(const std::string& path) {
     if (out.job.first().slab.empty()) out.job.first().slab = f.slabs.front().id;
     for (std::size_t i = 0; i < out.job.leaves.size(); ++i)
         if (!out.docs.slabs.count(out.job.leaves[i].slab))
-            throw BadInput(fmt::format("{}: job.leaves[{}].slab: leaf {} has no slab in the file. Choose one on the rack and export the job again",
-                                       path, i, i + 1));
+            throw BadInput(
+                fmt::format("{}: job.leaves[{}].slab: leaf {} has no slab in the file. Choose one on the rack and export the job again",
+                            path, i, i + 1));
     return out;
 }
 

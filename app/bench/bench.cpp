@@ -149,7 +149,8 @@ void Bench::lay_out() {
         map_.end = {map_.plan.right() + 24, top, wide, map_.plan.height()};
     } else {
         const double rest = std::max(60.0, h - strip_top - 48);
-        map_.strip = {left, strip_top, map_.plan.width(), rest * (1 - std::clamp(share.value_or(1 - (view_ ? view_->strip_share() : 0.43)), 0.2, 0.8))};
+        map_.strip = {left, strip_top, map_.plan.width(),
+                      rest * (1 - std::clamp(share.value_or(1 - (view_ ? view_->strip_share() : 0.43)), 0.2, 0.8))};
         map_.end = {left, map_.strip.bottom() + 30 + grown, map_.plan.width(), std::max(30.0, h - map_.strip.bottom() - 42 - grown)};
     }
     if (!drawn) return;

@@ -69,7 +69,8 @@ void bring_drawing(Session& session, LongWork& work, const QString& path, std::o
             if (!session.still_open(begun, QObject::tr("A drawing"))) return;
             if (!drawn) return ask_unit();
             if (as == OutlineAs::free_form) {
-                session.edit_begun(begun, QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
+                session.edit_begun(begun, QObject::tr("Free form from a drawing"),
+                                   [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
                 return;
             }
             Slab slab;

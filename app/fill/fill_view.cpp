@@ -35,9 +35,10 @@ std::vector<Label> FillView::labels(const BenchMap& map, const Session& s) const
     if (!plan.fill->ready) return out;
     const QColor chalk = theme::colours().chalk;
     const auto lifts = [&](const std::vector<Lift>& all, double flush_l) {
-        return all.size() == 1 ? in_units(litres(flush_l), s)
+        const QString much = QString::fromStdString(render(say("{}", litres(flush_l)), s.units()));  // "less than" for next to nothing
+        return all.size() == 1 ? much
                                : QObject::tr("%1 · %2 lifts of %3")
-                                     .arg(in_units(litres(flush_l), s))
+                                     .arg(much)
                                      .arg(all.size())
                                      .arg(in_units(fine(all.empty() ? 0 : all.front().depth_mm), s));
     };

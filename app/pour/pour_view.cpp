@@ -1,6 +1,7 @@
 #include "app/pour/pour_view.h"
 
 #include <QImage>
+#include <QPainterPath>
 
 #include <algorithm>
 #include <cmath>
@@ -13,6 +14,7 @@
 #include "core/job/shop.h"
 #include "core/lay/lay.h"
 #include "core/pour/pour.h"
+#include "core/top/top.h"
 
 namespace yb {
 
@@ -317,6 +319,28 @@ void form_section(QPainter& p, const BenchMap& map, const Session& s) {
     const auto box = [&](double v0, double v1, double z0, double z1) {
         p.drawRect(QRectF(map.end_px(y_of(v0), z1), map.end_px(y_of(v1), z0)).normalized());
     };
+    // The blanks as they go in: what is sawn off after stands beside the finished top.
+    const Top& top = *plan.top;
+    const auto section = [&](const Ring& above, const Ring& below) {
+        QPolygonF cut;
+        const auto a = cut_at_x(above, u);
+        const auto b = cut_at_x(below, u);
+        if (a.empty() || b.empty()) return cut;
+        const auto px = [&](double v, double z) { return map.end_px(f.to_slab(Vec2{u, v}).y, z); };
+        cut << px(a.front().from, top.thickness_mm) << px(a.back().to, top.thickness_mm) << px(b.back().to, 0) << px(b.front().from, 0);
+        return cut;
+    };
+    QPainterPath sawn;
+    for (const Blank& b : top.blanks) sawn.addPolygon(section(b.above, b.below)), sawn.closeSubpath();
+    QPainterPath finished;
+    finished.addPolygon(section(top.above, top.below));
+    p.save();
+    p.setPen(QPen(c.wood_edge, 0.8, Qt::DashLine));
+    QColor wood = c.wood;
+    wood.setAlpha(110);
+    p.setBrush(wood);
+    p.drawPath(sawn.subtracted(finished));
+    p.restore();
     const double t = form.thick_mm;
     box(-w, w, -t, 0);
     box(-w - t, -w, -t, form.side_mm);

@@ -231,7 +231,7 @@ QPixmap RackRow::standing_picture(const Standing& s) {
     const auto slab = session_.slabs().find(s.entry.id);
     const double ratio = devicePixelRatioF();
     const QSizeF size(s.box.height() * scale_ + 4, s.box.width() * scale_ + 4);
-    QPixmap map((size * ratio).toSize());
+    QPixmap map((size * ratio).toSize().expandedTo({1, 1}).boundedTo({4096, 4096}));
     map.setDevicePixelRatio(ratio);
     map.fill(Qt::transparent);
     QPainter p(&map);

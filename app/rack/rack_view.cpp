@@ -14,7 +14,8 @@
 namespace yb {
 
 QString RackView::empty_text(const Session& s) const {
-    if (s.slabs().empty()) return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table: the keys go there by themselves.");
+    if (s.slabs().empty())
+        return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table: the keys go there by themselves.");
     if (!s.slab()) return QObject::tr("Click a slab on the rack.");
     return QObject::tr("Strike a chalk line along the slab and type the tape table below.\nThe slab draws itself as you type.");
 }
@@ -207,7 +208,8 @@ std::vector<Action> RackView::actions(Session& session) {
              s->look_at(QString::fromStdString(id));
              type_tape(TapeSheet::edges);
          },
-         true, !some},
+         true,
+         !some},
         {"copy_slab", QObject::tr("Copy this slab"), QObject::tr("A second one like it"),
          [s] {
              if (!s->slab()) return;
@@ -249,7 +251,8 @@ std::vector<Action> RackView::actions(Session& session) {
              s->set_job(QString::fromStdString(id));
              s->set_step(step_key::lay);
          },
-         some, some && !has_job},
+         some,
+         some && !has_job},
         {"add_leaf", QObject::tr("Add it to this job's top"), QObject::tr("As another leaf: opened like a book with a sister, or a river"),
          [s] {
              const Slab* slab = s->slab();

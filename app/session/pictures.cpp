@@ -45,7 +45,8 @@ const Picture* Pictures::small(const std::string& key) {
     if (const Picture* there = small_.object(name)) return there;
     const QImage image = thumbnail(key);
     if (image.isNull()) return nullptr;
-    const QImage rgb = image.scaledToWidth(std::min(image.width(), widest_small_px), Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB888);
+    const QImage rgb =
+        image.scaledToWidth(std::min(image.width(), widest_small_px), Qt::SmoothTransformation).convertToFormat(QImage::Format_RGB888);
     auto made = std::make_unique<Picture>(rgb.width(), rgb.height());
     for (int y = 0; y < rgb.height(); ++y) std::copy_n(rgb.constScanLine(y), 3 * rgb.width(), made->at(0, y));
     const Picture* picture = made.get();

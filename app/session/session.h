@@ -164,13 +164,13 @@ class Session : public QObject {
     const Store* store() const { return store_ ? &*store_ : nullptr; }
 
   Q_SIGNALS:
-    void opened();                          ///< another shop
-    void shop_wanted();                     ///< the maker wants to set what belongs to the shop
-    void find_wanted();                     ///< … and what could be made of what is on the rack
-    void form_wanted();                     ///< … a free form out of a drawing
-    void card_wanted(const QString& card);  ///< … a card to run at the bench
+    void opened();                             ///< another shop
+    void shop_wanted();                        ///< the maker wants to set what belongs to the shop
+    void find_wanted();                        ///< … and what could be made of what is on the rack
+    void form_wanted();                        ///< … a free form out of a drawing
+    void card_wanted(const QString& card);     ///< … a card to run at the bench
     void typing_wanted(const QString& field);  ///< … to type on a line of the slip: the keys go there
-    void changed();                         ///< plan, documents or units are new
+    void changed();                            ///< plan, documents or units are new
     void step_changed();
     void gauge_moved();
     void dial_moved();

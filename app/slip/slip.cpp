@@ -309,12 +309,12 @@ QString Slip::keys_text() {
     const auto all = step_views();
     const auto numbered =
         std::count_if(all.begin(), all.end(), [](const StepViewRow& row) { return row.key >= Qt::Key_1 && row.key <= Qt::Key_9; });
-    return tr(
-        "1–%1 steps · P sheets · T tape table\nF what could be made · L the log put back together\nTab or ‹ › next thing on the bench, Esc "
-        "the top\n, . gauge, Shift fine\n[ ] pick what can be moved, arrows move it, Ctrl+arrows turn it\n"
-        "G type a dimension · W working of the large figure · M first thing to mind\nU turn over · E end for end · O open like a "
-        "book\nAlt+↓ ↑ more or less room for the plan\nCtrl+Enter what comes next\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
-        "Ctrl+U units · F1 this help")
+    return tr("1–%1 steps · P sheets · T tape table\nF what could be made · L the log put back together\nTab or ‹ › next thing on the "
+              "bench, Esc "
+              "the top\n, . gauge, Shift fine\n[ ] pick what can be moved, arrows move it, Ctrl+arrows turn it\n"
+              "G type a dimension · W working of the large figure · M first thing to mind\nU turn over · E end for end · O open like a "
+              "book\nAlt+↓ ↑ more or less room for the plan\nCtrl+Enter what comes next\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
+              "Ctrl+U units · F1 this help")
         .arg(numbered);
 }
 

@@ -91,8 +91,8 @@ double resin_hottest_c(const Cured& cured, const Section& section, std::size_t f
 
 /// Lifts one upon the other, in one dimension: each poured when the surface of the one before has gelled.
 struct LiftCure {
-    double poured_h = 0;                             ///< after the first
-    double peak_c = 0, peak_h = 0;                   ///< in the lift, or in what lies below it since it was poured; hours since it was poured
+    double poured_h = 0;            ///< after the first
+    double peak_c = 0, peak_h = 0;  ///< in the lift, or in what lies below it since it was poured; hours since it was poured
     std::optional<double> syrup_h, gel_h, tacky_h;  ///< of its surface, since it was poured: the next goes in from gel to tacky
 };
 std::vector<LiftCure> cure_lifts(const Kinetics& k, const Section& s, const std::vector<double>& depths_mm, const CureOrder& order = {});

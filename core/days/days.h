@@ -30,7 +30,7 @@ struct DaysPlan {
     std::vector<Operation> operations;
     double end_h = 0;
     bool endless = false;  ///< some of it lies beyond what is planned ahead, and is held there
-    std::string ready;  ///< ISO date the last operation ends; empty likewise
+    std::string ready;     ///< ISO date the last operation ends; empty likewise
     /// The date so many hours after the start; empty where there is none.
     std::string date(double h) const { return start.empty() ? std::string() : date_after(start, h); }
 };

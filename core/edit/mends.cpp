@@ -63,7 +63,8 @@ const std::map<std::string, Edit>& edits() {
         {"channel_long", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).length_mm = n.at(1); }},
         {"plate_across", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).across_mm = n.at(1); }},
         {"channel_bolts", [](Documents&, Job& j, const auto& n) { j.under.channels.at(index(n.at(0))).bolts = static_cast<int>(n.at(1)); }},
-        {"plate_bolts", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).bolts_across = static_cast<int>(n.at(1)); }},
+        {"plate_bolts",
+         [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).bolts_across = static_cast<int>(n.at(1)); }},
         {"plate_one_row", [](Documents&, Job& j, const auto& n) { j.under.plates.at(index(n.at(0))).bolts_along = 1; }},
         {"panels_round_plates", [](Documents&, Job& j, const auto&) { j.under.outline.clear(); }},
         {"insert", [](Documents&, Job& j, const auto& n) { j.under.insert_mm = n.at(0); }},
@@ -260,7 +261,8 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
         if (job.pour.lifts > 0) offer("lifts_as_needed", say("As many lifts as it needs"));
         if (!job.pour.fans) offer("fans", say("Set fans over it"));
     }
-    if (const auto apart = c.ask("bearers_mm"); c.key == "pour.sags" && apart) offer("bearers", say("Bearers {} apart", mm(*apart)), {*apart});
+    if (const auto apart = c.ask("bearers_mm"); c.key == "pour.sags" && apart)
+        offer("bearers", say("Bearers {} apart", mm(*apart)), {*apart});
     if (c.key == "pour.slope" || c.key == "pour.level") offer("level_form", say("Level the form"));
     if (c.key == "pour.overhang") offer("bench_to_the_end", say("Let its end lie on the bench"));
     if (c.key == "pour.pot" || c.key == "pour.cup") {
@@ -290,7 +292,8 @@ std::vector<Mend> ways(const Caution& c, const Documents& docs, const Job& job, 
             if (u.channels[i].bolts < 3) offer("channel_bolts", say("Take three bolts"), {static_cast<double>(i), 3});
     if (c.key == "under.bolts_near") {
         const auto fewer = [&](const char* edit, std::size_t i, int now) {
-            for (int n = now - 1; n >= 1; --n) offer(edit, say("Take {} across", counted(n, "bolt", "bolts")), {static_cast<double>(i), double(n)});
+            for (int n = now - 1; n >= 1; --n)
+                offer(edit, say("Take {} across", counted(n, "bolt", "bolts")), {static_cast<double>(i), double(n)});
         };
         for (std::size_t i = 0; i < u.plates.size(); ++i)
             if (uv && contains(footprint(u.plates[i]), *uv)) {

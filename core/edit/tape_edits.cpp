@@ -46,7 +46,8 @@ void type_height(Slab& slab, bool face_b, std::size_t r, std::size_t column, std
     HeightGrid& g = face_b ? slab.heights_b : slab.heights_a;
     if (r >= g.x_mm.size() || column > g.y_mm.size())
         throw Refusal(say("The grid has {} and {} across; there is no room for this reading.",
-                          counted(static_cast<double>(g.x_mm.size()), "station", "stations"), counted(static_cast<double>(g.y_mm.size()), "place", "places")));
+                          counted(static_cast<double>(g.x_mm.size()), "station", "stations"),
+                          counted(static_cast<double>(g.y_mm.size()), "place", "places")));
     if (column > 0) g.at(r, column - 1) = v;
     else if (v) g.x_mm[r] = *v;
     // What is read by hand counts for more than the cloud it was first taken from.

@@ -39,11 +39,6 @@ void add(Mixed& to, const Mixed& more) {
 Figure parts_figure(std::string key, const Mixed& all, const Resin* resin, bool named) {
     const bool two = !resin || !parts_of(*resin).empty();
     Phrase note = two ? say("by weight {} and {}", kg(all.a_kg), kg(all.b_kg)) : say("by weight {}", kg(all.a_kg + all.b_kg));
-    if (resin && named) {
-        Phrase whose = yb::named(resin->label);
-        whose.then.push_back(std::move(note));
-        note = std::move(whose);
-    }
     std::vector<Given> given;
     if (resin && two) {
         given = {{"part A, as on the label", number(resin->parts_a), resin->by_mass ? "parts by weight" : "parts by volume"},
@@ -51,8 +46,10 @@ Figure parts_figure(std::string key, const Mixed& all, const Resin* resin, bool 
                  {"density A, g/mL", number(resin->density_a), resin->label},
                  {"density B, g/mL", number(resin->density_b), resin->label}};
     }
+    std::string label = two ? "Part A and part B" : "Of one part";
+    if (resin && named) label += ", " + resin->label;
     return {std::move(key),
-            two ? "Part A and part B" : "Of one part",
+            std::move(label),
             litres(all.a_l),
             two ? std::optional(litres(all.b_l)) : std::nullopt,
             std::move(note),
@@ -153,13 +150,12 @@ void tell_lifts(const std::vector<Lift>& lifts, const std::string& resin, const 
         given.push_back({"lift", litres(l.volume_l), "its own share, reserve counted"});
     }
     const Resin* of = find_resin(resins, resin);
-    t.figures.push_back(
-        {t.kind + ".mix",
-         "Resin to mix",
-         litres(all.volume_l),
-         {},
-         of ? say("{} fills it flush · {}", litres(flush_l), of->label) : say("{} fills it flush", litres(flush_l)),
-         {"sum of its lifts: (volume + mouth × overfill) × (1 + reserve)", given, "docs/methods.md, Fill"}});
+    t.figures.push_back({t.kind + ".mix",
+                         "Resin to mix",
+                         litres(all.volume_l),
+                         {},
+                         of ? say("{} fills it flush · {}", litres(flush_l), of->label) : say("{} fills it flush", litres(flush_l)),
+                         {"sum of its lifts: (volume + mouth × overfill) × (1 + reserve)", given, "docs/methods.md, Fill"}});
     t.figures.push_back(parts_figure(t.kind + ".parts", all, of, false));
     t.figures.push_back({t.kind + ".lifts",
                          "Lifts",

@@ -38,10 +38,9 @@ FillAdvice advice_for(FlawKind kind, double depth, double gap, bool through, int
     if (gap < 1.5) return takes("quick", say("{} wide: worked in with a blade, a thick quick resin stays where it is put", fine(gap)));
     if (key == "quick") return takes("quick", say("{} deep: a quick resin in one go", fine(depth)));
     if (through && gap < 12)
-        return takes(
-            "medium",
-            say("{} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in small rounds does not", what,
-                fine(gap)));
+        return takes("medium",
+                     say("{} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in small rounds does not",
+                         what, fine(gap)));
     if (key == "coating") return takes("coating", say("{} deep: a coating resin takes it in one lift and levels itself", fine(depth)));
     if (key == "medium") return takes("medium", say("{} deep: one lift of a medium resin", fine(depth)));
     return takes("slow-deep", say("{} deep: only a slow resin takes so much at once and stays cool", fine(depth)));

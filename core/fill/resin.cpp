@@ -31,8 +31,9 @@ Kinetics kinetics_of(const Resin& r) {
     k.gel_25_h = r.gel_25_h;
     if (r.pot_life_h) {
         static Kept<std::tuple<double, double, double>, double> fitted(32);
-        k.gel_25_h = fitted.answer({*r.pot_life_h, r.pot_g, r.heat_kj_kg},
-                                   [&] { return gel_25_for(*r.pot_life_h, {r.pot_g, 0, 25}, r.heat_kj_kg); });
+        k.gel_25_h = fitted.answer({*r.pot_life_h, r.pot_g, r.heat_kj_kg}, [&] {
+            return gel_25_for(*r.pot_life_h, {r.pot_g, 0, 25}, r.heat_kj_kg);
+        });
     }
     return k;
 }

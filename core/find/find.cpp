@@ -65,7 +65,7 @@ class Finder {
     }
 
   private:
-    static constexpr double most_turn_deg = 8;  ///< the top on its slab, to either side
+    static constexpr double most_turn_deg = 8;       ///< the top on its slab, to either side
     static constexpr double most_live_turn_deg = 4;  ///< between two live edges: turned further its ends stand askew to both
 
     void know() {
@@ -220,7 +220,8 @@ class Finder {
             }
             // The top's left is the slab's +y, or its −y where it lies end for end.
             for (const WideBy by : {WideBy::live_high, WideBy::live_low})
-                look(over, widest_top(ways.shape(over), length, by, most_turn_deg), by, (by == WideBy::live_high) != (live == LiveEdges::left));
+                look(over, widest_top(ways.shape(over), length, by, most_turn_deg), by,
+                     (by == WideBy::live_high) != (live == LiveEdges::left));
         }
         const bool over = f.placements[0].turned_over;
         measure(f, *best);

@@ -74,8 +74,8 @@ class Teller {
              "Lane passes, both faces",
              count(cut),
              {},
-             say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(p_.faces[1].layers, "layer", "layers"),
-                 counted(all - cut, "pass", "passes")),
+             say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"),
+                 counted(p_.faces[1].layers, "layer", "layers"), counted(all - cut, "pass", "passes")),
              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
               {{"lanes a layer", count(top.lanes), "rough-cut length"},
                {"cutter", fine(s.cutter_mm), "shop"},
@@ -183,9 +183,10 @@ class Teller {
                 say("The best tilt would be steeper than 1:2, further than any slab lies: one of its heights is misread. Look them over on "
                     "the rack; what is told here is not the best."),
                 middle);
-        if (in_.choices.by == FlatBy::sled) add("flat.feed", Severity::note,
-            say("Router: move it against the cutter's turning, {} at a time, the slab held fast. Dust: extraction and a respirator.",
-                fine(in_.sled.depth_mm)));
+        if (in_.choices.by == FlatBy::sled)
+            add("flat.feed", Severity::note,
+                say("Router: move it against the cutter's turning, {} at a time, the slab held fast. Dust: extraction and a respirator.",
+                    fine(in_.sled.depth_mm)));
     }
 
     static const char* word(const FacePlan& f) { return f.face == Face::a ? "show face" : "underside"; }
@@ -448,11 +449,11 @@ class Teller {
             choice_of(flat_finishes, c, {say("{}", fine(std::min(in_.top.thickness_mm, most()))), say("{}, and heavier", fine(most()))}));
         p_.choices.push_back(choice_of(flat_firsts, c, {say("shims under the underside"), say("shims under the show face")}));
         if (in_.together)
-            p_.choices.push_back(choice_of(flat_tilts, c,
-                                           {say("each slab keeps most of its own"),
-                                            c.aim == FlatAim::share_out
-                                                ? say("as much comes off each: the figure stays matched")
-                                                : say("only while it is shared out: the aim you set tilts each slab its own way")}));
+            p_.choices.push_back(
+                choice_of(flat_tilts, c,
+                          {say("each slab keeps most of its own"),
+                           c.aim == FlatAim::share_out ? say("as much comes off each: the figure stays matched")
+                                                       : say("only while it is shared out: the aim you set tilts each slab its own way")}));
         p_.asks = asks();
         for (Choice& more : flat_work_choices(p_.asks, c)) p_.choices.push_back(std::move(more));
         p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));

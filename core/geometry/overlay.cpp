@@ -121,7 +121,8 @@ bool tangled(const Ring& given) {
     int crossings = 0;
     for (std::size_t i = 0; i < n; ++i)
         for (std::size_t k = i + 2; k < n; ++k)
-            if ((k + 1) % n != i && sides_meet(ring[i], ring[i + 1], ring[k], ring[(k + 1) % n]) && ++crossings > most_crossings) return true;
+            if ((k + 1) % n != i && sides_meet(ring[i], ring[i + 1], ring[k], ring[(k + 1) % n]) && ++crossings > most_crossings)
+                return true;
     return false;
 }
 

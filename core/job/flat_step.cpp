@@ -393,8 +393,7 @@ void plan_pour_step(Planning& w) {
         return;
     }
     if (!w.top) return;
-    w.p.pour = std::make_shared<PourPlan>(
-        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}));
+    w.p.pour = std::make_shared<PourPlan>(plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}));
 }
 
 void plan_join_step(Planning& w) {

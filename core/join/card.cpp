@@ -65,7 +65,8 @@ std::vector<CardStep> rod_card(const JoinPlan& p, const JoinChoices& c, const Ma
     double shortest = 1e300;
     double longest = 0;
     for (const Rod& r : p.rods) shortest = std::min(shortest, r.length_mm), longest = std::max(longest, r.length_mm);
-    out.push_back({"set out", say("{} of {}, from {} to {} long", counted(n, "rod", "rods"), fine(how.rod_mm), fine(shortest), fine(longest)),
+    out.push_back({"set out",
+                   say("{} of {}, from {} to {} long", counted(n, "rod", "rods"), fine(how.rod_mm), fine(shortest), fine(longest)),
                    say("each with its number from the left end; drill, guide, straight edge, square, quick resin, blocks"), 900});
     out.push_back({"polish", say("Polish the rods, ends rounded"), say("after this nobody reaches them; wrap them in paper"), 300 * n});
     out.push_back(

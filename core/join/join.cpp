@@ -138,7 +138,8 @@ class Planner {
                 const Vec2 middle{u, a.v + (b.v - a.v) * t};
                 p_.piece_at.push_back(middle);
                 const double low = in_.top.thickness_mm / 2 - c.loose_thick_mm / 2;
-                p_.let_in.push_back({piece_name(in_.choices.loose), box_ring(middle, c.loose_wide_mm, c.loose_long_mm), low, low + c.loose_thick_mm});
+                p_.let_in.push_back(
+                    {piece_name(in_.choices.loose), box_ring(middle, c.loose_wide_mm, c.loose_long_mm), low, low + c.loose_thick_mm});
             }
             p_.piece_above_mm = in_.top.thickness_mm / 2 - c.loose_thick_mm / 2;
         }
@@ -184,14 +185,12 @@ class Planner {
         };
         for (std::size_t i = 0; i < u.plates.size(); ++i) {
             if (u.plate_let_in) p_.let_in.push_back({"plate " + std::to_string(i + 1), footprint(u.plates[i]), 0, u.plate_mm});
-            for (const Vec2 h : holes_of(u.plates[i], u))
-                insert("insert of plate " + std::to_string(i + 1), h, floor_of(u.plates[i], u));
+            for (const Vec2 h : holes_of(u.plates[i], u)) insert("insert of plate " + std::to_string(i + 1), h, floor_of(u.plates[i], u));
         }
         for (std::size_t i = 0; i < u.channels.size(); ++i) {
             const Channel& c = u.channels[i];
             p_.let_in.push_back({"pocket of channel " + std::to_string(i + 1), footprint(c), 0, c.depth_mm});
-            for (const Vec2 h : holes_of(c, u))
-                insert("insert of channel " + std::to_string(i + 1), h, floor_of(c, u));
+            for (const Vec2 h : holes_of(c, u)) insert("insert of channel " + std::to_string(i + 1), h, floor_of(c, u));
         }
         for (const RiverRun& r : in_.top.rivers)
             for (const Rod& rod : r.rods) {

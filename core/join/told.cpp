@@ -13,9 +13,7 @@ namespace {
 Quantity minutes(double m) { return hours(m / 60); }
 
 const char* pieces_above(Loose l) {
-    return l == Loose::dowels     ? "Dowels, wood above them"
-           : l == Loose::biscuits ? "Biscuits, wood above them"
-                                  : "Tenons, wood above them";
+    return l == Loose::dowels ? "Dowels, wood above them" : l == Loose::biscuits ? "Biscuits, wood above them" : "Tenons, wood above them";
 }
 
 class Teller {
@@ -131,13 +129,14 @@ class Teller {
         }
         if (p_.halves) {
             const Halves& h = *p_.halves;
-            p_.figures.push_back({"join.halves",
-                                  "Halves weigh",
-                                  kg(h.left_kg),
-                                  kg(h.right_kg),
-                                  say("{} underneath, {} between; an estimate",
-                                      counted(static_cast<double>(h.connectors.size()), "connector", "connectors"), counted(static_cast<double>(h.tenons.size()), "tenon", "tenons")),
-                                  {"Σ of what lies to either side of the cut", {{"cut, from the middle", mm(h.u_mm), "Lay"}}, ""}});
+            p_.figures.push_back(
+                {"join.halves",
+                 "Halves weigh",
+                 kg(h.left_kg),
+                 kg(h.right_kg),
+                 say("{} underneath, {} between; an estimate", counted(static_cast<double>(h.connectors.size()), "connector", "connectors"),
+                     counted(static_cast<double>(h.tenons.size()), "tenon", "tenons")),
+                 {"Σ of what lies to either side of the cut", {{"cut, from the middle", mm(h.u_mm), "Lay"}}, ""}});
             add("join.halves", Severity::note,
                 say("Cut square to the sides, both halves in one pass; drill the second half's connectors through a guide with a washer of "
                     "{} "
@@ -197,7 +196,9 @@ class Teller {
         for (const Region& r : in_.top.regions)
             if (r.wood())
                 most = std::max(
-                    most, r.shrinkage(lerp(bounds(r.above).low, bounds(r.above).high, 0.5).x, bounds(r.above).low.y, bounds(r.above).high.y).value_or(0) * bounds(r.above).height() / 100 * 4 / 30);
+                    most, r.shrinkage(lerp(bounds(r.above).low, bounds(r.above).high, 0.5).x, bounds(r.above).low.y, bounds(r.above).high.y)
+                                  .value_or(0) *
+                              bounds(r.above).height() / 100 * 4 / 30);
         if (most > 0.5)
             add("join.rods_move", Severity::watch,
                 say("A leaf moves about {} across when its moisture changes by 4 %: glue each rod at one bank only, snug in the other, "
@@ -238,7 +239,8 @@ class Teller {
                 p_.piece_at.front());
         if (c.loose_thick_mm > in_.top.thickness_mm / 2)
             add("join.thick", Severity::watch,
-                say("The {} of {} are more than half of the {} there is.", pieces_name(c.loose), fine(c.loose_thick_mm), fine(in_.top.thickness_mm)));
+                say("The {} of {} are more than half of the {} there is.", pieces_name(c.loose), fine(c.loose_thick_mm),
+                    fine(in_.top.thickness_mm)));
     }
 
     void clashes() {
@@ -417,10 +419,10 @@ class Teller {
                 {say("clamped flat by eye and cauls; quickest"), say("strong and true; {} to set", minutes(p_.pieces * c.piece_s / 60)),
                  say("true, drilled with a guide"), say("quick, for height only")}));
             if (in_.top.wanted.live != LiveEdges::none)
-                p_.choices.push_back(choice_of(
-                    join_cauls, c,
-                    {say("{} along the edges, sawn before the glue is opened", counted(static_cast<double>(cauls_for(in_.top, c.caul_mm).size()), "caul", "cauls")),
-                     say("clamps slip on bark and round edges")}));
+                p_.choices.push_back(choice_of(join_cauls, c,
+                                               {say("{} along the edges, sawn before the glue is opened",
+                                                    counted(static_cast<double>(cauls_for(in_.top, c.caul_mm).size()), "caul", "cauls")),
+                                                say("clamps slip on bark and round edges")}));
         }
         if (!p_.joints.empty()) {
             double most = 0;
@@ -455,8 +457,9 @@ class Teller {
             std::vector<Phrase> bars;
             for (const CaulsAcross way : join_acrosses.values) {
                 const auto n = static_cast<double>(cauls_across(in_.top.wanted.length_mm, way, across_bar_mm, {}).size());
-                bars.push_back(n > 0 ? say("{}, {} more; the faces stay level", counted(n, "pair", "pairs"), counted(2 * n, "clamp", "clamps"))
-                                     : say("the faces are held level by tenons and eye"));
+                bars.push_back(
+                    n > 0 ? say("{}, {} more; the faces stay level", counted(n, "pair", "pairs"), counted(2 * n, "clamp", "clamps"))
+                          : say("the faces are held level by tenons and eye"));
             }
             p_.choices.push_back(choice_of(join_acrosses, c, std::move(bars)));
         }

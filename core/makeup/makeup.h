@@ -51,9 +51,9 @@ struct JointPlan {
     std::size_t right = 0, left = 1;  ///< the leaves it joins
     bool river = false, curved = false;
     std::vector<JointStation> along;
-    double worst_mm = 0, worst_u_mm = 0;           ///< most wood missing and where; 0: clean
-    double lacking_mm = 0;                         ///< length of the joint that is not clean
-    double outside_mm = 0, outside_u_mm = 0;       ///< runs past the side of the top, or past the next joint, by so much there; 0: it does not
+    double worst_mm = 0, worst_u_mm = 0;      ///< most wood missing and where; 0: clean
+    double lacking_mm = 0;                    ///< length of the joint that is not clean
+    double outside_mm = 0, outside_u_mm = 0;  ///< runs past the side of the top, or past the next joint, by so much there; 0: it does not
     double given_right_mm = 0, given_left_mm = 0;  ///< mean width the rip takes off each leaf, show face
     // of a river: from bank to bank along the top. At the finished planes once the leaves are flattened (core/top), before
     // that on the faces as they are.

@@ -120,9 +120,9 @@ class Teller {
                                  "Width given up at the rip",
                                  mm(sum),
                                  {},
-                                 out_.plan.joints.size() > 1
-                                     ? say("{}, both leaves of each", counted(static_cast<double>(out_.plan.joints.size()), "joint", "joints"))
-                                     : say("both leaves, show face"),
+                                 out_.plan.joints.size() > 1 ? say("{}, both leaves of each",
+                                                                   counted(static_cast<double>(out_.plan.joints.size()), "joint", "joints"))
+                                                             : say("both leaves, show face"),
                                  {"mean of show-face edge − joint line, at 73 stations", given, ""}});
     }
 
@@ -178,11 +178,10 @@ class Teller {
         if (n < 2) return;
         const Caution first = *std::find_if(own.begin(), own.end(), note);
         own.erase(std::remove_if(own.begin(), own.end(), note), own.end());
-        own.push_back(
-            {"lay.flaw", Severity::note, step_key::lay,
-             say("{} lie in the top, knots, pockets and the like: cut clear, fill, or keep as character.",
-                 counted(static_cast<double>(n), "flaw", "flaws")),
-             first.at});
+        own.push_back({"lay.flaw", Severity::note, step_key::lay,
+                       say("{} lie in the top, knots, pockets and the like: cut clear, fill, or keep as character.",
+                           counted(static_cast<double>(n), "flaw", "flaws")),
+                       first.at});
     }
 
     void joint_cautions(const JointPlan& j) {

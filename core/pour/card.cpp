@@ -36,9 +36,8 @@ void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
     for (const Batch& one : p.batches) a += one.a_l, b += one.b_l;
     p.set_out.push_back(
         say("{}: {} of part A, {} of part B, stirred in their cans and as warm as the shop", resin.label, litres(a), litres(b)));
-    p.set_out.push_back(say("{} of {}, a scale or marks for both parts, {}",
-                            counted(static_cast<double>(p.batches.size()), "cup", "cups"), litres(c.cup_l),
-                            counted(static_cast<double>(p.batches.size()), "stirring stick", "stirring sticks")));
+    p.set_out.push_back(say("{} of {}, a scale or marks for both parts, {}", counted(static_cast<double>(p.batches.size()), "cup", "cups"),
+                            litres(c.cup_l), counted(static_cast<double>(p.batches.size()), "stirring stick", "stirring sticks")));
     for (const Compartment& k : p.compartments) {
         double dose = 0;
         for (const Batch& one : p.batches)

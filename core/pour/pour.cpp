@@ -158,7 +158,8 @@ class Planner {
             PourLift l;
             static_cast<LiftForecast&>(l) = forecast[k];
             l.compartment = i;
-            l.volume_l = whole > 0 ? (c.net_l + c.ends_l + c.wedge_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep : 0;
+            l.volume_l =
+                whole > 0 ? (c.net_l + c.ends_l + c.wedge_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep : 0;
             p_.lifts.push_back(l);
         }
         if (forecast.empty()) return;

@@ -22,7 +22,8 @@ namespace yb {
 Section section_of(double depth_mm, double air_c, const PourChoices& choices);
 
 /// Depths of lifts, even ones, each no deeper than the label allows and with the upper end of its forecast peak (air + 1 °C) below the
-/// limit; as few as will do, at most most_lifts. With `choices.lifts` so many, whatever comes of it. The answer is kept for the same question.
+/// limit; as few as will do, at most most_lifts. With `choices.lifts` so many, whatever comes of it. The answer is kept for the same
+/// question.
 struct LiftForecast {
     double depth_mm = 0;
     double peak_c = 0, peak_low_c = 0, peak_high_c = 0;  ///< air, air − 1 °C, air + 1 °C
@@ -60,7 +61,7 @@ struct Compartment {
     double depth_mm = 0;
     double width_mm = 0;  ///< mean, half-way down
     double soak_l = 0;
-    Ring above;                ///< of the finished top
+    Ring above;                 ///< of the finished top
     Ring poured, poured_below;  ///< to the ends of the form
 };
 

@@ -53,13 +53,13 @@ class Teller {
         given.push_back({"planed off after", fine(c.after_mm), "the maker's"});
         given.push_back({"reserve", percent(in_.fill.reserve_pct), "the maker's"});
         given.push_back({"stays in the cup", percent(c.cup_loss_pct), "the maker's"});
-        p_.figures.push_back(
-            {"pour.mix",
-             "Resin to mix",
-             litres(p_.mix_l),
-             {},
-             say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
-             {"(net + ends + wedge + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given, "docs/methods.md, Pour"}});
+        p_.figures.push_back({"pour.mix",
+                              "Resin to mix",
+                              litres(p_.mix_l),
+                              {},
+                              say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
+                              {"(net + ends + wedge + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given,
+                               "docs/methods.md, Pour"}});
         const double a = resin_.volume_a() / (resin_.volume_a() + resin_.volume_b());
         p_.figures.push_back(
             {"pour.batches",
@@ -127,8 +127,7 @@ class Teller {
     void heat() {
         const auto& c = in_.choices;
         const LiftForecast& hot = hottest();
-        if (hot.peak_high_c > c.peak_limit_c && p_.lifts.size() >= most_lifts)
-            never_cool(hot);
+        if (hot.peak_high_c > c.peak_limit_c && p_.lifts.size() >= most_lifts) never_cool(hot);
         else if (hot.peak_high_c > c.peak_limit_c)
             add("pour.hot", Severity::stop,
                 say("A lift of {} gets to {} in this air, {} with 1 °C more: it boils, yellows and cracks. Pour it in more lifts, in the "
@@ -184,7 +183,8 @@ class Teller {
         add("pour.hot", Severity::stop,
             low > 0.5 ? say("Even in {} of {} it gets to {} in this air, and no resin of the shop stays cooler. Lifts of {} would do, or a "
                             "slower resin, or a colder shop.",
-                            counted(static_cast<double>(p_.lifts.size()), "lift", "lifts"), fine(hot.depth_mm), celsius(hot.peak_high_c), fine(low))
+                            counted(static_cast<double>(p_.lifts.size()), "lift", "lifts"), fine(hot.depth_mm), celsius(hot.peak_high_c),
+                            fine(low))
                       : say("Even in {} of {} it gets to {} in this air, and no lift of it stays cool. Take a slower resin, or a colder "
                             "shop.",
                             counted(static_cast<double>(p_.lifts.size()), "lift", "lifts"), fine(hot.depth_mm), celsius(hot.peak_high_c)));
@@ -219,7 +219,8 @@ class Teller {
                         fine(most), litres(f.wedge_l), fine(f.pack_mm[0]), fine(f.pack_mm[1]), fine(f.pack_mm[2]), fine(f.pack_mm[3])));
         } else if (c.slope_mm_m > 0.5)
             add("pour.slope", Severity::watch,
-                say("The form stands {} mm a metre out of level: a wedge of {} more at one end, mixed with the rest and planed off after. Level it.",
+                say("The form stands {} mm a metre out of level: a wedge of {} more at one end, mixed with the rest and planed off after. "
+                    "Level it.",
                     number(c.slope_mm_m), litres(f.wedge_l)));
         for (const FloatUp& up : p_.floats)
             if (up.force_n > 1)
@@ -245,8 +246,8 @@ class Teller {
             add("pour.colour", Severity::note,
                 c.pigment_g_kg > 0
                     ? say("In {}: {} g of pigment in each, weighed, of one total of {} g. Keep a cup of it, labelled.",
-                          counted(static_cast<double>(p_.batches.size()), "batch", "batches"), number(std::round(p_.batches.front().pigment_g * 10) / 10),
-                          number(std::round(total_pigment() * 10) / 10))
+                          counted(static_cast<double>(p_.batches.size()), "batch", "batches"),
+                          number(std::round(p_.batches.front().pigment_g * 10) / 10), number(std::round(total_pigment() * 10) / 10))
                     : say("{}: what colours them goes into each by weight, of one total, or the colour steps.",
                           counted(static_cast<double>(p_.batches.size()), "batch", "batches")));
         if (resin_.left_l && *resin_.left_l < p_.mix_l)
@@ -322,11 +323,11 @@ class Teller {
             if (lifts.empty()) continue;
             double peak = 0;
             for (const LiftForecast& l : lifts) peak = std::max(peak, l.peak_high_c);
-            river.options.push_back(
-                {r.key, r.label,
-                 say(lifts.size() == 1 ? "{}, {} at most, gels in {}" : "{}, {} at most, {} in all",
-                     counted(static_cast<double>(lifts.size()), "lift", "lifts"), celsius(peak), hours(lifts.back().poured_h + lifts.back().next_from_h)),
-                 r.key == p_.resin});
+            river.options.push_back({r.key, r.label,
+                                     say(lifts.size() == 1 ? "{}, {} at most, gels in {}" : "{}, {} at most, {} in all",
+                                         counted(static_cast<double>(lifts.size()), "lift", "lifts"), celsius(peak),
+                                         hours(lifts.back().poured_h + lifts.back().next_from_h)),
+                                     r.key == p_.resin});
         }
         p_.choices.push_back(std::move(river));
     }
@@ -364,18 +365,18 @@ Figure label_figure(const Resin& resin) {
 Thing resin_thing(const PourPlan& p, const Resin& resin) {
     Thing t{"resin 1", "resin", 0, say("Resin: {}", resin.label)};
     const Shopping& buy = p.shopping;
-    t.figures = {
-        {"resin.buy",
-         "To buy, and what stays over",
-         litres(buy.buys_l),
-         litres(buy.remains_l),
-         buy.kits > 0 ? say("{} of {}", counted(buy.kits, "kit", "kits"), litres(*resin.kit_l)) : say("sold by the litre, as far as the shelf says"),
-         {"ceil((to mix − on the shelf) / kit) × kit",
-          {{"to mix", litres(buy.wanted_l), "Pour"},
-           {"on the shelf", litres(buy.left_l), "the shop's page"},
-           {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
-          "the shop's page"}},
-        label_figure(resin)};
+    t.figures = {{"resin.buy",
+                  "To buy, and what stays over",
+                  litres(buy.buys_l),
+                  litres(buy.remains_l),
+                  buy.kits > 0 ? say("{} of {}", counted(buy.kits, "kit", "kits"), litres(*resin.kit_l))
+                               : say("sold by the litre, as far as the shelf says"),
+                  {"ceil((to mix − on the shelf) / kit) × kit",
+                   {{"to mix", litres(buy.wanted_l), "Pour"},
+                    {"on the shelf", litres(buy.left_l), "the shop's page"},
+                    {"it costs", number(std::round(buy.cost)), "price of a litre × what is bought"}},
+                   "the shop's page"}},
+                 label_figure(resin)};
     const PourLift& last = p.lifts.back();
     // A label stands above the model where it says when.
     const double planed = std::max(resin.sand_h.value_or(0), resin.sand_h ? 0 : p.cured_h);

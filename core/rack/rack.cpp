@@ -90,8 +90,8 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab, double room_pct,
                                 : "to {}, from the reading of {}; between {} and {} – a guess until there are two readings",
                        percent(dry_pct), slab.moisture_on, days(*f.soonest_days), days(*f.latest_days));
     else if (f.moisture_pct <= dry_pct)
-        out.note = say("it reads {}: dry enough for a room that settles at {}, {} above it allowed", percent(f.moisture_pct), percent(room_pct),
-                       percent(dry_pct - room_pct));
+        out.note = say("it reads {}: dry enough for a room that settles at {}, {} above it allowed", percent(f.moisture_pct),
+                       percent(room_pct), percent(dry_pct - room_pct));
     else out.note = say("it settles at {} in this air and gets no drier: bring it into a warm room", percent(f.settles_pct));
     out.working = {"M(t) = Me + (M0 − Me)·e^(−t/τ)",
                    {{"M0", percent(f.moisture_pct), "last reading"},

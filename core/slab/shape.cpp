@@ -286,11 +286,10 @@ class Builder {
                 }
         if (missing > 0)
             caution("rack.heights_missing", Severity::note,
-                    unsure > 0
-                        ? say("On {}, not read: {}. Worked out from those that are, to within {} nine times in ten.",
-                              what, counted(static_cast<double>(missing), "height", "heights"), fine(unsure))
-                        : say("On {}, not read: {}. Bridged from their neighbours.", what,
-                              counted(static_cast<double>(missing), "height", "heights")));
+                    unsure > 0 ? say("On {}, not read: {}. Worked out from those that are, to within {} nine times in ten.", what,
+                                     counted(static_cast<double>(missing), "height", "heights"), fine(unsure))
+                               : say("On {}, not read: {}. Bridged from their neighbours.", what,
+                                     counted(static_cast<double>(missing), "height", "heights")));
         return Surface(g.x_mm, g.y_mm, std::move(z));
     }
 
@@ -475,12 +474,13 @@ class Builder {
                         say("Of {} fewer than three points are drawn: that has no area. Draw it again.", a_flaw(f.kind)),
                         f.outline.empty() ? std::optional<Vec2>{} : f.outline.front());
             } else if (const auto x = self_crossing(f.outline)) {
-                caution("rack.flaw_crossing", Severity::watch,
-                        tangled(f.outline)
-                            ? say("The outline of {} at {} crosses itself hundreds of times: it is taken as the hull round it. Draw it anew.",
-                                  a_flaw(f.kind), along(x->x))
-                            : say("The outline of {} crosses itself at {}. Its area is taken as wound.", a_flaw(f.kind), along(x->x)),
-                        *x);
+                caution(
+                    "rack.flaw_crossing", Severity::watch,
+                    tangled(f.outline)
+                        ? say("The outline of {} at {} crosses itself hundreds of times: it is taken as the hull round it. Draw it anew.",
+                              a_flaw(f.kind), along(x->x))
+                        : say("The outline of {} crosses itself at {}. Its area is taken as wound.", a_flaw(f.kind), along(x->x)),
+                    *x);
             }
         }
         if (const auto x = self_crossing(shape_.ring_a))

@@ -17,7 +17,8 @@ const char* name_of(FlawKind kind) {
 }
 
 const char* a_flaw(FlawKind kind) {
-    static constexpr std::array names{"a crack", "a void", "a bark pocket", "a knot", "soft wood", "insect holes", "the pith", "a saw scar"};
+    static constexpr std::array names{"a crack",   "a void",       "a bark pocket", "a knot",
+                                      "soft wood", "insect holes", "the pith",      "a saw scar"};
     return names.at(static_cast<std::size_t>(kind));
 }
 

@@ -93,8 +93,9 @@ class Teller {
                 beside.push_back(
                     {"cup with bow ties or resin instead", fine(p_.held->free_mm), "they keep a crack shut, and nothing flat"});
                 if (p_.held->bolt_n > 0)
-                    beside.push_back({p_.held->bolts > 2 ? "pulls at a channel's middle bolt, N" : "pulls at each of a channel's two bolts, N",
-                                      number(std::round(p_.held->bolt_n)), p_.held->bolts > 2 ? "48·E·I·δ/L³" : "24·E·I·δ/L³"});
+                    beside.push_back(
+                        {p_.held->bolts > 2 ? "pulls at a channel's middle bolt, N" : "pulls at each of a channel's two bolts, N",
+                         number(std::round(p_.held->bolt_n)), p_.held->bolts > 2 ? "48·E·I·δ/L³" : "24·E·I·δ/L³"});
             }
             p_.figures.push_back(
                 {"under.channel",
@@ -307,7 +308,8 @@ class Teller {
         else if (s.made.above_mm < c.least_above_mm)
             add("under.through", s.made.above_mm < 3 ? Severity::stop : Severity::watch,
                 s.floor_mm > 0
-                    ? say("Drilled {} deep from the floor of its pocket, a hole of {} leaves {} of wood above; you want {}. Drill to a stop "
+                    ? say("Drilled {} deep from the floor of its pocket, a hole of {} leaves {} of wood above; you want {}. Drill to a "
+                          "stop "
                           "and take a shorter insert.",
                           fine(s.made.stop_mm), s.part, fine(s.made.above_mm), fine(c.least_above_mm))
                     : say("Drilled {} deep, a hole of {} leaves {} of wood above; you want {}. Drill to a stop and take a shorter insert.",
@@ -378,7 +380,8 @@ class Teller {
         else if (least >= -none && most > none)
             add("under.client", Severity::note,
                 least > none
-                    ? say("To tell the client: in its room it is always wider than the day it is put together, by {} in {} and by {} in {}, "
+                    ? say("To tell the client: in its room it is always wider than the day it is put together, by {} in {} and by {} in "
+                          "{}, "
                           "every year. That is the wood, and no fault; the base lets it.",
                           fine(least), when_least, fine(most), when_most)
                     : say("To tell the client: in {} it is {} wider than the day it is put together, in {} as wide as then, every year. "
@@ -491,7 +494,8 @@ class Teller {
         for (const Carries& k : p_.carries)
             if (k.misses_mm > 1)
                 add("under.misses", Severity::stop,
-                    say("The base carries nothing at plate {}: its nearest part stands {} beside it. Bring the base under the plate, or the "
+                    say("The base carries nothing at plate {}: its nearest part stands {} beside it. Bring the base under the plate, or "
+                        "the "
                         "plate over the base.",
                         count(static_cast<double>(k.plate) + 1), mm(k.misses_mm)),
                     Vec2{c.plates[k.plate].u_mm, c.plates[k.plate].v_mm});
@@ -516,7 +520,8 @@ class Teller {
                     at);
             else
                 add("under.bolts_near", Severity::watch,
-                    say("Bolts of {} stand {} apart, nearer than four times their diameter: the wood between them splits. Fewer bolts, or a "
+                    say("Bolts of {} stand {} apart, nearer than four times their diameter: the wood between them splits. Fewer bolts, or "
+                        "a "
                         "longer one.",
                         what, mm(least)),
                     at);
@@ -590,7 +595,8 @@ class Teller {
             const double left = half - std::max(std::abs(outer - middle), std::abs(inner - middle));
             if (left < 3) {
                 add("under.slot_off", Severity::stop,
-                    say("A slot of {} leaves {} of steel at its end: {} from there to the bolt is too little. Set the last bolt further in.",
+                    say("A slot of {} leaves {} of steel at its end: {} from there to the bolt is too little. Set the last bolt further "
+                        "in.",
                         s.part, fine(std::max(0.0, left)), fine(c.edge_mm)),
                     s.uv);
                 return;
@@ -621,7 +627,8 @@ class Teller {
         p_.choices.push_back(choice_of(fixed_lines, in_.choices, std::move(says)));
         std::vector<Phrase> covers;
         for (const double face : {bare_s_m, oiled_s_m, filmed_s_m})
-            covers.push_back(say("follows the air {} later", hours(24 * comes_later_days(lag_days(std::max(1.0, top_.thickness_mm), face)))));
+            covers.push_back(
+                say("follows the air {} later", hours(24 * comes_later_days(lag_days(std::max(1.0, top_.thickness_mm), face)))));
         p_.choices.push_back(choice_of(covereds, in_.choices, std::move(covers)));
         if (!top_.cross_cut() && !every_pith_known()) p_.choices.push_back(choice_of(sawns, in_.choices, with_each_sawing()));
         const MoistureRange room = moisture_range(in_.room);
@@ -654,7 +661,8 @@ class Teller {
             }
             UnderChoices c = in_.choices;
             c.fixing = way;
-            const HoleMade m = make_hole({furthest->travel_out_mm, furthest->travel_in_mm, furthest->round, top_.thickness_mm, furthest->floor_mm, {}}, c);
+            const HoleMade m =
+                make_hole({furthest->travel_out_mm, furthest->travel_in_mm, furthest->round, top_.thickness_mm, furthest->floor_mm, {}}, c);
             if (!m.fits)
                 out.push_back(say("lets go of {}, and it travels {}: too little", fine(std::max(0.0, m.lets_go_mm)),
                                   fine(std::max(furthest->travel_out_mm, furthest->travel_in_mm))));

@@ -123,11 +123,10 @@ class Planner {
         if (!top_.mass_known)
             add("under.density", Severity::watch,
                 say("The species table has no specific gravity for this wood: the top's weight is not known. Weigh an offcut."));
-        p_.wood_left_mm = p_.slots.empty()
-                              ? top_.thickness_mm - in_.choices.insert_mm - floor_of(LegPlate{}, in_.choices)
-                              : std::min_element(p_.slots.begin(), p_.slots.end(), [](const Slot& a, const Slot& b) {
-                                    return a.made.above_mm < b.made.above_mm;
-                                })->made.above_mm;
+        p_.wood_left_mm = p_.slots.empty() ? top_.thickness_mm - in_.choices.insert_mm - floor_of(LegPlate{}, in_.choices)
+                                           : std::min_element(p_.slots.begin(), p_.slots.end(), [](const Slot& a, const Slot& b) {
+                                                 return a.made.above_mm < b.made.above_mm;
+                                             })->made.above_mm;
         through_the_year();
         standing();
         tell_under(in_, {species_, day_from_, low_from_, high_from_, leaf_pct_, wide_}, p_);
@@ -367,9 +366,9 @@ class Planner {
         std::vector<Arc> across;
         for (const Across& a : top_.across(wide_.u_mm)) {
             const Region& r = top_.regions[a.region];
-            const auto bent = r.wood() && r.species
-                                  ? face_curvature(*r.species, top_.thickness_mm, (room.low_pct + room.high_pct) / 2, in_.choices.damper_pct)
-                                  : std::optional(0.0);
+            const auto bent = r.wood() && r.species ? face_curvature(*r.species, top_.thickness_mm, (room.low_pct + room.high_pct) / 2,
+                                                                     in_.choices.damper_pct)
+                                                    : std::optional(0.0);
             if (!bent) return {};
             across.push_back({a.to - a.from, *bent});
         }

@@ -91,9 +91,9 @@ struct UnderPlan : StepPlan {
     std::vector<Pocket> pockets;
     double leg_mm = 0;
     double top_kg = 0;
-    double wood_left_mm = 0;             ///< above the inserts
-    std::array<double, 12> month_pct{};  ///< the wood's own moisture through the year, lagged behind the air
-    double lag_days = 0;                 ///< τ: how late the year comes in the wood is comes_later_days() of it
+    double wood_left_mm = 0;                      ///< above the inserts
+    std::array<double, 12> month_pct{};           ///< the wood's own moisture through the year, lagged behind the air
+    double lag_days = 0;                          ///< τ: how late the year comes in the wood is comes_later_days() of it
     std::optional<Tipping> tipping;               ///< with the base under it; nothing while no feet are known
     std::vector<Vec2> feet;                       ///< in the top's frame
     BasePlan base;                                ///< empty for a bought one

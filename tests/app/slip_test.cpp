@@ -148,7 +148,8 @@ TEST_CASE("a mend whose matter is gone changes nothing and says so", "[app][slip
     Caution unknown{"lay.nothing", Severity::watch, step_key::lay, say("Nothing is known of this."), {}, {}, {}, {}};
     bool came = false;
     std::optional<Mend> found;
-    const auto looking = desk.session().look_for_mend(unknown, desk.window.get(), [&](std::optional<Mend> m) { came = true, found = std::move(m); });
+    const auto looking =
+        desk.session().look_for_mend(unknown, desk.window.get(), [&](std::optional<Mend> m) { came = true, found = std::move(m); });
     wait_for_all();
     CHECK(came);
     CHECK_FALSE(found);

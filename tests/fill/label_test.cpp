@@ -20,7 +20,8 @@ struct Voids {
         for (Month& m : shop.air.months) m = {20, 50};
     }
     void add(double depth, double x, double y0 = -30, double y1 = 30) {
-        slab.flaws.push_back({"f" + std::to_string(slab.flaws.size() + 1), FlawKind::void_, Face::a, box(x, y0, x + 100, y1), false, depth, 1, ""});
+        slab.flaws.push_back(
+            {"f" + std::to_string(slab.flaws.size() + 1), FlawKind::void_, Face::a, box(x, y0, x + 100, y1), false, depth, 1, ""});
     }
     Resin& resin(const char* key) {
         for (Resin& r : shop.resins)

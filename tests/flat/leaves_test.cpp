@@ -69,7 +69,8 @@ TEST_CASE("one tilt for all overrides no aim but sharing out", "[flat][leaves]")
         const Plan one = plan_job(job, d);
         bool same = true;
         for (std::size_t i = 0; i < own.leaves.size(); ++i)
-            same = same && own.leaves[i].flat->tilt.a == one.leaves[i].flat->tilt.a && own.leaves[i].flat->tilt.b == one.leaves[i].flat->tilt.b;
+            same = same && own.leaves[i].flat->tilt.a == one.leaves[i].flat->tilt.a &&
+                   own.leaves[i].flat->tilt.b == one.leaves[i].flat->tilt.b;
         CHECK(same == (aim != FlatAim::share_out));
         if (aim == FlatAim::as_it_lies)
             for (const LeafPlan& l : one.leaves) CHECK((l.flat->tilt.a == 0 && l.flat->tilt.b == 0));

@@ -26,9 +26,7 @@ class Filler : public PathVisitor {
     explicit Filler(At where) : at(where) {}
     void number(const NumberField& f, double& v) override { v = end(f); }
     void number(const NumberField& f, int& v) override { v = static_cast<int>(end(f)); }
-    void number(const NumberField& f, std::optional<double>& v) override {
-        v = at == At::empty ? std::nullopt : std::optional(end(f));
-    }
+    void number(const NumberField& f, std::optional<double>& v) override { v = at == At::empty ? std::nullopt : std::optional(end(f)); }
     void number(const NumberField& f, std::optional<int>& v) override {
         v = at == At::empty ? std::nullopt : std::optional(static_cast<int>(end(f)));
     }
@@ -37,7 +35,9 @@ class Filler : public PathVisitor {
         v = {at == At::empty ? std::nullopt : std::optional(end(f))};
     }
     void flag(const FieldName&, bool& v) override { v = at == At::high; }
-    void text(const FieldName& f, std::string& v) override { v = std::string(f.key) == "id" || std::string(f.key) == "slab" ? "x" : "ä \"{}\"\n"; }
+    void text(const FieldName& f, std::string& v) override {
+        v = std::string(f.key) == "id" || std::string(f.key) == "slab" ? "x" : "ä \"{}\"\n";
+    }
     void point(const FieldName&, Vec2& v) override { v = {reach.low, reach.high}; }
     void ring(const FieldName&, Ring& v) override { v = {{reach.low, 0}, {0, reach.high}}; }
     void option(const SchoolText& s, std::size_t& chosen) override { chosen = at == At::low ? 0 : s.options.size() - 1; }

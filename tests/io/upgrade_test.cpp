@@ -69,9 +69,9 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
     const Json was = parse_json(kept("figures-of-version-2.json"));
     REQUIRE(was.size() == 7);
     // What the real top, the real river and its lifts set right; everything else is as it was, to one in a million.
-    const std::set<std::string> mended{"lay.resin",  "lay.river",    "lay.rods",   "rack.mass",  "rack.width",    "rack.board_feet",
-                                       "rack.price", "under.travel", "under.mass", "days.ready", "days.hands_on", "days.latest",
-                                       "fill.parts"};  // told a resin at a time since
+    const std::set<std::string> mended{"lay.resin",       "lay.river",   "lay.rods",     "rack.mass",  "rack.width",
+                                       "rack.board_feet", "rack.price",  "under.travel", "under.mass", "days.ready",
+                                       "days.hands_on",   "days.latest", "fill.parts"};  // told a resin at a time since
     std::size_t compared = 0;
     for (const auto& [name, figures] : was.items()) {
         const Documents d = documents(read_job_file(kept(name + ".json")));

@@ -44,7 +44,8 @@ TEST_CASE("the widest place is never half a percent worse than a brute-force gri
             const SlabShape s = shape_of(sawn.slab);
             const double length = 0.6 * (s.x1 - s.x0);
             double brute = 0;
-            for (double angle = -5; angle <= 5; angle += 0.05) brute = std::max(brute, widest_at(s, length, angle, WideBy::sawn, 4).width_mm);
+            for (double angle = -5; angle <= 5; angle += 0.05)
+                brute = std::max(brute, widest_at(s, length, angle, WideBy::sawn, 4).width_mm);
             const Widest found = widest_top(s, length);
             worst = std::max(worst, (brute - found.width_mm) / brute);
             // And it is truly there: its corners and sides lie in the wood of both faces.

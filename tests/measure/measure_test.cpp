@@ -138,6 +138,7 @@ TEST_CASE("phrases that follow one another are parted as they want it", "[measur
     };
     CHECK(with(say("2 to 1 by volume"), say("no pigment")) == "2 to 1 by volume · no pigment");
     CHECK(with(say("Lower it."), say("For the hall it is higher.")) == "Lower it. For the hall it is higher.");
-    CHECK(with(say("ripped straight"), say("; hollow by {} in the middle", fine(0.4))) == "ripped straight; hollow by 0.4 mm in the middle");
+    CHECK(with(say("ripped straight"), say("; hollow by {} in the middle", fine(0.4))) ==
+          "ripped straight; hollow by 0.4 mm in the middle");
     CHECK(with(say("24 mm"), say("+ {}", fine(3))) == "24 mm + 3.0 mm");
 }

@@ -33,7 +33,8 @@ struct Planks {
         double low = 1e9;
         double high = -1e9;
         for (const Leaf& l : job().leaves)
-            for (const Vec2 q : l.placement.frame().from_slab(box(0, -210, 2400, 210))) low = std::min(low, q.y), high = std::max(high, q.y);
+            for (const Vec2 q : l.placement.frame().from_slab(box(0, -210, 2400, 210)))
+                low = std::min(low, q.y), high = std::max(high, q.y);
         return high - low;
     }
     double river() { return across() - 2 * 420; }
@@ -116,7 +117,10 @@ TEST_CASE("on every river of the demo the form holds every leaf, and its litres 
         for (double u = along.low.x + 0.5; u < along.high.x; u += 1)
             for (const Ring* ring : {&run.form_above, &run.form_below})
                 for (const Span1 s : cut_at_x(*ring, u)) slices += (s.to - s.from) * plan.top->thickness_mm / 2 * 1e-6;
-        if (plan.pour->compartments.size() == 1) CHECK(whole == Approx(slices).epsilon(0.01));
+        // Where banks cross one gives way, which no slice between them sees.
+        const bool crossed = find_caution(plan.lay->cautions, "lay.banks_meet") != nullptr;
+        CHECK(crossed == (id == "job-boathouse-counter"));
+        if (plan.pour->compartments.size() == 1 && !crossed) CHECK(whole == Approx(slices).epsilon(0.01));
         CHECK(whole > net);
     }
     CHECK(rivers >= 2);

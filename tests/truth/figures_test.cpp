@@ -36,7 +36,8 @@ TEST_CASE("every figure of every demo job is what another way of working it out 
                 // Of every resin after the first, by its own key.
                 if (f.key.rfind("fill.parts.", 0) == 0) {
                     const auto& parts = resins(c).parts;
-                    const auto own = std::find_if(parts.begin() + 1, parts.end(), [&](const auto& one) { return "fill.parts." + one.first == f.key; });
+                    const auto own =
+                        std::find_if(parts.begin() + 1, parts.end(), [&](const auto& one) { return "fill.parts." + one.first == f.key; });
                     REQUIRE(own != parts.end());
                     CHECK(f.value.value == Approx(own->second.second).margin(0.002).epsilon(0.01));
                     if (f.second) CHECK(f.second->value == Approx(own->second.first - own->second.second).margin(0.002).epsilon(0.01));

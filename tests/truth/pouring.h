@@ -43,10 +43,11 @@ inline const Poured& poured(const Case& c) {
             surface += std::max(0.0, bank(1, true, u) - bank(0, true, u)) * 2;
             for (std::size_t b = 0; b < 2; ++b)
                 for (const bool above : {true, false})
-                    banks[b] += std::hypot(2, bank(b, above, u + 2) - bank(b, above, u)) / 2 * std::hypot(t, bank(b, true, u) - bank(b, false, u));
+                    banks[b] +=
+                        std::hypot(2, bank(b, above, u + 2) - bank(b, above, u)) / 2 * std::hypot(t, bank(b, true, u) - bank(b, false, u));
         }
-        p.pour_l += water + surface * (c.job.fill.overfill_mm + choices.after_mm) * 1e-6 +
-                    (banks[0] + banks[1]) * 1e-6 * choices.soak_ml_m2 / 1000;
+        p.pour_l +=
+            water + surface * (c.job.fill.overfill_mm + choices.after_mm) * 1e-6 + (banks[0] + banks[1]) * 1e-6 * choices.soak_ml_m2 / 1000;
     }
     p.mix_l = p.pour_l * (1 + c.job.fill.reserve_pct / 100) * (1 + choices.cup_loss_pct / 100);
     // The slow class, in the month the job starts.

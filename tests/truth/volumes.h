@@ -57,8 +57,8 @@ struct Resins {
     double flush = 0, mixed = 0, a_l = 0, kg = 0, cost = 0, void_l = 0;
     std::vector<double> out_of_leaf;  ///< what voids take from each leaf, litres
     int rounds = 0;
-    double small = 0, small_l = 0;  ///< voids of less than a teaspoon
-    double soak_l = 0;              ///< that the soft ones drink first
+    double small = 0, small_l = 0;                                         ///< voids of less than a teaspoon
+    double soak_l = 0;                                                     ///< that the soft ones drink first
     std::vector<std::pair<std::string, std::pair<double, double>>> parts;  ///< of each resin, as first used: mixed, and of it part A
 };
 inline const Resins& resins(const Case& c) {

@@ -295,7 +295,8 @@ TEST_CASE("what holds too short is said, and slots mend it", "[under][fixing]") 
     const UnderPlan p = t.plan();
     CHECK(tells(p.figures, "under.hole"));
     CHECK_FALSE(tells(p.figures, "under.slot"));
-    for (const Slot& s : p.slots) CHECK(s.made.opening_mm >= t.job.under.bolt_mm + 2 * std::max(s.travel_in_mm, s.travel_out_mm) * !s.round);
+    for (const Slot& s : p.slots)
+        CHECK(s.made.opening_mm >= t.job.under.bolt_mm + 2 * std::max(s.travel_in_mm, s.travel_out_mm) * !s.round);
 }
 
 TEST_CASE("plates that are not in one plane are packed corner by corner [T29]", "[under][T29]") {

@@ -48,7 +48,8 @@ bool mend(Table& t, const char* key) {
 
 }  // namespace
 
-TEST_CASE("a channel's hole starts at its pocket's floor: 34 of wood, 12 of pocket, 22 of insert is a hole in the show face", "[under][T21][T26]") {
+TEST_CASE("a channel's hole starts at its pocket's floor: 34 of wood, 12 of pocket, 22 of insert is a hole in the show face",
+          "[under][T21][T26]") {
     Table t;
     t.job.top.thickness_mm = 34;
     t.job.under.channels = {{300, 0, 400, 40, 12, 3, 3}};
@@ -119,8 +120,7 @@ TEST_CASE("a channel is held at its own middle wherever the base is held", "[und
             CHECK(std::abs(s.uv.y - ch.v_mm) + s.length_mm - s.bolt_from_inner_mm < ch.length_mm / 2);
         }
         CHECK(looked == 3);
-        CHECK(p.pockets[0].length_mm ==
-              Approx(std::ceil(ch.length_mm - 2 * moves(ch.length_mm / 2, p.low_pct) + 2 * t.job.under.play_mm)));
+        CHECK(p.pockets[0].length_mm == Approx(std::ceil(ch.length_mm - 2 * moves(ch.length_mm / 2, p.low_pct) + 2 * t.job.under.play_mm)));
     }
 }
 
@@ -141,7 +141,8 @@ TEST_CASE("bolts in one place and bolts too near are told, and mended", "[under]
     CHECK_FALSE(near.says("under.bolts_near"));
 }
 
-TEST_CASE("one bolt stiffens nothing, two have no middle one, a channel shorter than its bolts' distance has no force", "[under][channels]") {
+TEST_CASE("one bolt stiffens nothing, two have no middle one, a channel shorter than its bolts' distance has no force",
+          "[under][channels]") {
     Table t;
     t.job.under.channels = {{0, 0, 400, 40, 12, 3, 3}};
     const UnderPlan three = t.plan();
