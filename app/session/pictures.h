@@ -44,8 +44,8 @@ class Pictures : public QObject {
 
     Session& session_;
     // What was looked at last stays decoded; a cost is a kilobyte.
-    QCache<QString, QImage> faces_{48 * 1024}, thumbnails_{32 * 1024};
-    QCache<QString, Picture> small_{32 * 1024};  ///< of some 700 slabs
+    QCache<QString, QImage> faces_{40 * 1024}, thumbnails_{16 * 1024};
+    QCache<QString, Picture> small_{16 * 1024};  ///< of some 350 slabs
     std::set<std::string> on_the_way_, missing_;
     int generation_ = 0;
     Store::Attachments made_;  ///< small pictures waiting to be kept in the shop

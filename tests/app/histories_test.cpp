@@ -1,4 +1,5 @@
 // Whole histories are undone and done again with every step on screen: nothing on the bench is drawn that is not there any more.
+#include <array>
 #include <filesystem>
 #include <fstream>
 
@@ -49,23 +50,25 @@ TEST_CASE("whole histories are undone and redone with each step on screen", "[ap
     d.window->open_shop(d.shop());
     make_a_history(d);
     const Documents end = d.session().documents();
+    constexpr std::array on_screen{"rack", "lay", "flat", "fill", "pour", "join", "under", "sheets"};
     int undone = 0;
-    for (const char* step : {"rack", "lay", "flat", "fill", "pour", "join", "under", "sheets"}) {
-        INFO(step);
-        d.session().set_step(Step{step});
+    // Each time round another step stands on the screen when a thing goes or comes.
+    for (std::size_t round = 0; round < 3; ++round) {
+        std::size_t n = 3 * round;
         const auto look = [&] {
+            d.session().set_step(Step{on_screen[n++ % on_screen.size()]});
             d.window->grab();
             QApplication::processEvents();
             d.session().pick_next(1);
-            d.window->grab();
         };
+        look();
         while (d.session().can_undo()) d.session().undo(), look(), ++undone;
         CHECK(d.session().documents().slabs.empty());
         CHECK(d.session().documents().jobs.empty());
         while (d.session().can_redo()) d.session().redo(), look();
         CHECK(d.session().documents() == end);
     }
-    CHECK(undone > 100);
+    CHECK(undone > 60);
     wait_for_all();
 }
 

@@ -96,7 +96,7 @@ TEST_CASE("parts of two resins are two figures, and small masses are told apart"
         for (const Lift& l : v.lifts) a += l.a_l;
         const std::string key = v.resin == p.voids[0].resin ? "fill.parts" : "fill.parts." + v.resin;
         CHECK(figure(p.figures, key).value.value == Approx(a));
-        CHECK(render(figure(p.figures, key).note, {}).find(find_resin(f.shop.resins, v.resin)->label) == 0);
+        CHECK(figure(p.figures, key).label == "Part A and part B, " + find_resin(f.shop.resins, v.resin)->label);
     }
     CHECK(format(kg(0.0011), {}) == "1.1 g");
     CHECK(format(kg(0.0006), {}) == "0.6 g");
