@@ -27,6 +27,11 @@ const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& sha
     const Box b = bounds(shape.ring_b);
     const Vec2 low{std::min(a.low.x, b.low.x) - 4 / scale, std::min(a.low.y, b.low.y) - 4 / scale};
     const Vec2 high{std::max(a.high.x, b.high.x) + 4 / scale, std::max(a.high.y, b.high.y) + 4 / scale};
+    // A slab far larger than what is looked at is drawn coarser, and stretched.
+    constexpr double most_px = 4e6;
+    constexpr double longest_px = 16000;
+    const Vec2 all = high - low;
+    scale = std::min({scale, std::sqrt(most_px / std::max(1.0, all.x * all.y)) / ratio, longest_px / std::max(all.x, all.y) / ratio});
     d.corner = {low.x, high.y};
     d.scale = scale;
     const QSizeF size((high.x - low.x) * scale, (high.y - low.y) * scale);
