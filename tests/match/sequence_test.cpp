@@ -82,7 +82,7 @@ TEST_CASE("how sure an order is means what it says, on readings poor enough to e
         ++told, held += good;
     }
     CHECK(wrong >= static_cast<int>(n) / 20);  // or nothing is tried
-    CHECK(told >= static_cast<int>(n) / 5);  // it does say something
+    CHECK(told >= static_cast<int>(n) / 5);    // it does say something
     CHECK(held >= 0.9 * told);
 }
 
