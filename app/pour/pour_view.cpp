@@ -9,6 +9,7 @@
 #include "app/bench/bench.h"
 #include "app/theme/theme.h"
 #include "core/edit/edits.h"
+#include "core/fill/resin.h"
 #include "core/flat/flat.h"
 #include "core/job/job.h"
 #include "core/job/shop.h"
@@ -44,12 +45,6 @@ int divider_of(const Session& s, std::size_t compartment) {
         if (dividers[i].river == static_cast<int>(all[compartment].joint) + 1 && ++part == all[compartment].part)
             return static_cast<int>(i);
     return -1;
-}
-
-const Resin* resin_of(const Session& s) {
-    for (const Resin& r : s.shop().resins)
-        if (r.key == s.plan()->pour->resin) return &r;
-    return nullptr;
 }
 
 }  // namespace
@@ -90,7 +85,7 @@ QString PourView::strip_title(const Session& s) const {
 
 std::optional<PourView::Asked> PourView::section_here(const Session& s) const {
     const PourPlan& p = *s.plan()->pour;
-    const Resin* resin = resin_of(s);
+    const Resin* resin = find_resin(s.shop().resins, s.plan()->pour->resin);
     const auto wide = river_at(s, s.gauge_mm());
     if (!resin || !wide || p.lifts.empty() || !s.pour()) return {};
     Section section = section_of(p.lifts.front().depth_mm, p.air_c, *s.pour());

@@ -5,6 +5,7 @@
 #include "app/sheets/sheets.h"
 #include "app/words.h"
 #include "core/fill/fill.h"
+#include "core/fill/resin.h"
 #include "core/job/job.h"
 #include "core/job/plan.h"
 #include "core/job/shop.h"
@@ -16,8 +17,8 @@ namespace yb {
 namespace {
 
 QString resin_name(const SheetData& d, const std::string& key) {
-    const auto it = std::find_if(d.shop.resins.begin(), d.shop.resins.end(), [&](const Resin& r) { return r.key == key; });
-    return it == d.shop.resins.end() ? QString() : QString::fromStdString(it->label);
+    const Resin* r = find_resin(d.shop.resins, key);
+    return r ? QString::fromStdString(r->label) : QString();
 }
 
 void lifts(Flow& flow, const SheetData& d, const QString& what, const std::vector<Lift>& all) {
@@ -82,8 +83,8 @@ void panels(Flow& flow, const SheetData& d) {
 /// A label to cut out for each colour's sample cup.
 void labels(Flow& flow, const SheetData& d) {
     const PourPlan& p = *d.plan.pour;
-    const auto resin = std::find_if(d.shop.resins.begin(), d.shop.resins.end(), [&](const Resin& r) { return r.key == p.resin; });
-    if (resin == d.shop.resins.end()) return;
+    const Resin* resin = find_resin(d.shop.resins, p.resin);
+    if (!resin) return;
     flow.need(40);
     flow.note(QObject::tr("Labels for the sample cups"), 12, true);
     for (std::size_t i = 0; i < p.compartments.size(); ++i)

@@ -7,6 +7,7 @@
 #include "app/slip/field.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/fill/resin.h"
 #include "core/job/shop.h"
 
 namespace yb {
@@ -21,20 +22,19 @@ ResinPlot::ResinPlot(Session& session, std::string key, QWidget* parent) : QWidg
 QSize ResinPlot::sizeHint() const { return {200, theme::grown(96)}; }
 
 void ResinPlot::refresh() {
-    const auto& all = session_.shop().resins;
-    const auto it = std::find_if(all.begin(), all.end(), [&](const Resin& r) { return r.key == key_; });
-    if (it == all.end() || of_ == *it) return;
-    of_ = *it;
+    const Resin* resin = find_resin(session_.shop().resins, key_);
+    if (!resin || of_ == *resin) return;
+    of_ = *resin;
     cures_.clear();
     rows_.clear();
-    setVisible(!it->solid);
-    if (it->solid) return;
-    const Kinetics k = kinetics_of(*it);
+    setVisible(!resin->solid);
+    if (resin->solid) return;
+    const Kinetics k = kinetics_of(*resin);
     for (int i = 0; i <= 48; ++i) {
         const double share = 0.97 * i / 48;
         cures_.emplace_back(isothermal_h(k, share, 25), share);
     }
-    rows_ = label_against_model(*it);
+    rows_ = label_against_model(*resin);
     setAccessibleName(tr("Label beside model"));
     setAccessibleDescription(read_out());
     setToolTip(read_out());

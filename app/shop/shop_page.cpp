@@ -13,6 +13,7 @@
 #include "app/theme/theme.h"
 #include "core/edit/shop_edits.h"
 #include "core/fields/walk.h"
+#include "core/fill/resin.h"
 
 namespace yb {
 
@@ -39,9 +40,10 @@ namespace {
 Field resin_field(const std::string& key, const char* field, const QString& name) {
     Field f = shop_number(std::string("resins[].") + field, QString::fromStdString(key) + "_" + name);
     f.get = [key, field](const Session& s) -> std::optional<double> {
-        for (Resin r : s.shop().resins)
-            if (r.key == key) return number_at(walk_of(r), field).value;
-        return {};
+        const Resin* there = find_resin(s.shop().resins, key);
+        if (!there) return {};
+        Resin r = *there;
+        return number_at(walk_of(r), field).value;
     };
     f.set = [key, field, label = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
         if (v || empty) s.edit_shop(label, [&](Shop& shop) { set_resin_number(shop, key, field, v); });
@@ -74,9 +76,8 @@ std::vector<Field> resin_fields(const std::string& key) {
 TextField resin_name(const std::string& key) {
     return {QString::fromStdString(key) + "_label", QObject::tr("Called"),
             [key](const Session& s) {
-                for (const Resin& r : s.shop().resins)
-                    if (r.key == key) return QString::fromStdString(r.label);
-                return QString();
+                const Resin* r = find_resin(s.shop().resins, key);
+                return r ? QString::fromStdString(r->label) : QString();
             },
             [key](Session& s, const QString& v) {
                 s.edit_shop(QObject::tr("Name a resin"), [&](Shop& shop) { name_resin(shop, key, v.toStdString()); });
@@ -264,8 +265,7 @@ void ShopPage::rebuild() {
         card->setSpacing(2);
         form(card, {resin_name(key)}, {resin_runs(key)}, resin_fields(key));
         card->addWidget(new ResinPlot(session_, key));
-        const auto& starting = starting_resins();
-        if (std::none_of(starting.begin(), starting.end(), [&](const Resin& r) { return r.key == key; })) {
+        if (!find_resin(starting_resins(), key)) {
             auto* drop = new QPushButton(tr("take this one away"));
             drop->setObjectName("drop_" + QString::fromStdString(key));
             drop->setProperty("plain", true);

@@ -4,6 +4,7 @@
 #include <iterator>
 
 #include "core/fill/fill.h"
+#include "core/fill/resin.h"
 #include "core/flat/flat.h"
 #include "core/flat/next_reading.h"
 #include "core/job/job.h"
@@ -111,10 +112,7 @@ std::vector<Thing> things_of(const Plan& plan, const Job& job, const Shop& shop,
             out.push_back(missed_thing(*missed, *plan.flat));
     }
     if (step == step_key::fill && plan.fill->ready) add(out, fill_things(*plan.fill, shop.resins));
-    if (step == step_key::pour && plan.pour->ready) {
-        const auto poured = std::find_if(shop.resins.begin(), shop.resins.end(), [&](const Resin& r) { return r.key == plan.pour->resin; });
-        add(out, pour_things(*plan.pour, poured == shop.resins.end() ? nullptr : &*poured, bench));
-    }
+    if (step == step_key::pour && plan.pour->ready) add(out, pour_things(*plan.pour, find_resin(shop.resins, plan.pour->resin), bench));
     if (step == step_key::join && plan.join->ready) add(out, join_things(*plan.join, job.join, *plan.makeup, bench));
     if (step == step_key::under && plan.under->ready) add(out, under_things(*plan.under, job.under, job.top, bench));
     return out;

@@ -9,6 +9,7 @@
 #include "core/io/json.h"
 #include "core/job/documents.h"
 #include "demo/demo.h"
+#include "tests/documents_of.h"
 #include "tests/everything.h"
 #include "tests/sane.h"
 
@@ -44,14 +45,6 @@ Json odd(const Json& whole, const Pointer& at, int way) {
     return j;
 }
 
-Documents of(const JobFile& f) {
-    Documents d;
-    d.shop = f.shop;
-    for (const Slab& s : f.slabs) d.slabs[s.id] = s;
-    d.jobs[f.job.id] = f.job;
-    return d;
-}
-
 }  // namespace
 
 TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a figure that is none", "[hostile][odd]") {
@@ -84,7 +77,7 @@ TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a 
                 }
                 ++read;
                 Plan p;
-                REQUIRE_NOTHROW(p = plan_job(f.job, of(f)));
+                REQUIRE_NOTHROW(p = plan_job(f.job, documents_of(f)));
                 for (const StepRow& row : steps()) sane(p.said(row.step), row.name);
                 for (const StepRow& row : steps()) CHECK_FALSE(find_caution(p.said(row.step).cautions, "plan.failed"));
                 CHECK(finite(to_json(p, Units::metric())));

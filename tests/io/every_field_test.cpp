@@ -12,6 +12,7 @@
 #include "core/io/json.h"
 #include "core/job/documents.h"
 #include "core/store/store.h"
+#include "tests/documents_of.h"
 #include "tests/everything.h"
 
 using namespace yb;
@@ -61,14 +62,6 @@ JobFile filled(Filler::At at) {
     fields(fill, f.slabs[0]);
     fields(fill, f.shop);
     return f;
-}
-
-Documents documents(const JobFile& f) {
-    Documents d;
-    d.shop = f.shop;
-    for (const Slab& s : f.slabs) d.slabs[s.id] = s;
-    d.jobs[f.job.id] = f.job;
-    return d;
 }
 
 Documents through_a_shop(const Documents& d) {
@@ -137,7 +130,7 @@ TEST_CASE("every field of every list comes back from a job file and from a shop,
         CHECK(back.job == f.job);
         CHECK(back.slabs == f.slabs);
         CHECK(back.shop == f.shop);
-        const Documents d = documents(f);
+        const Documents d = documents_of(f);
         CHECK(through_a_shop(d) == d);
     }
 }
@@ -150,7 +143,7 @@ TEST_CASE("what may be empty is read absent, null and at both ends of its range"
 }
 
 TEST_CASE("a joint gap typed without a squareness is there tomorrow", "[io][store]") {
-    Documents d = documents(filled(Filler::At::high));
+    Documents d = documents_of(filled(Filler::At::high));
     d.jobs.at("x").join.gaps = {{1, 0, 0.4, EdgeRead::together, {}}};
     CHECK(through_a_shop(d) == d);
 }

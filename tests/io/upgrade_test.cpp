@@ -13,6 +13,7 @@
 #include "core/job/documents.h"
 #include "core/store/store.h"
 #include "demo/demo.h"
+#include "tests/documents_of.h"
 #include "tests/everything.h"
 
 using namespace yb;
@@ -25,14 +26,6 @@ std::string kept(const std::string& name) {
     std::stringstream text;
     text << in.rdbuf();
     return text.str();
-}
-
-Documents documents(const JobFile& f) {
-    Documents d;
-    d.shop = f.shop;
-    for (const Slab& s : f.slabs) d.slabs[s.id] = s;
-    d.jobs[f.job.id] = f.job;
-    return d;
 }
 
 std::map<std::string, std::vector<double>> figures_of(const Plan& p) {
@@ -74,7 +67,7 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
                                        "days.hands_on",   "days.latest", "fill.parts"};  // told a resin at a time since
     std::size_t compared = 0;
     for (const auto& [name, figures] : was.items()) {
-        const Documents d = documents(read_job_file(kept(name + ".json")));
+        const Documents d = documents_of(read_job_file(kept(name + ".json")));
         const auto now = figures_of(plan_job(d.jobs.begin()->second, d));
         const bool whole = d.jobs.begin()->second.leaves.size() > 1;
         for (const auto& [key, values] : figures.items()) {
@@ -102,7 +95,7 @@ TEST_CASE("a job file of version 1 opens with its one slab as the first leaf", "
     REQUIRE(f.slabs.size() == 1);
     REQUIRE(f.job.leaves.size() == 1);
     CHECK(f.job.leaves[0].slab == f.slabs[0].id);
-    const Documents d = documents(f);
+    const Documents d = documents_of(f);
     CHECK(plan_job(f.job, d).top->ready);
 }
 
