@@ -297,6 +297,11 @@ TEST_CASE("curves tighter than asked for and tighter than the bushing goes", "[c
     if (j.makeup.joints.empty()) j.makeup.joints = {{0, 0, true}, {0, 0, true}, {0, 0, true}};
     j.makeup.least_radius_mm = 20;
     CHECK_FALSE(says("lay.curve"));
+    // A live edge a metre long does not run fair at a radius of twenty metres, however long it is smoothed.
+    j.makeup.least_radius_mm = 20000;
+    CHECK(says("lay.curve"));
+    j.makeup.least_radius_mm = 20;
+    CHECK_FALSE(says("lay.curve"));
 }
 
 TEST_CASE("what flattening says of no wood, a steep tilt, hold-downs and shims that rock", "[cautions][flat]") {
@@ -317,6 +322,18 @@ TEST_CASE("what flattening says of no wood, a steep tilt, hold-downs and shims t
     b.heights(9);
     CHECK_FALSE(b.says("flat.steep"));
     CHECK_FALSE(b.says("flat.hold"));
+    // Both faces climb across by 0.6 in 1: no slab lies so, the best tilt is where tilts end.
+    for (const double slope : {0.6, 0.4}) {
+        b.heights(0);
+        for (HeightGrid* g : {&b.slab().heights_a, &b.slab().heights_b})
+            for (std::size_t i = 0; i < g->x_mm.size(); ++i)
+                for (std::size_t j = 0; j < g->y_mm.size(); ++j)
+                    g->at(i, j) = 130 + (g == &b.slab().heights_a ? slope : -slope) * g->y_mm[j];
+        INFO(b.told());
+        CHECK((b.says("flat.steep") != nullptr) == (slope > 0.5));
+    }
+    b = SmallShop();
+    b.heights(9);
     b.j.flat.held = HeldBy::hold_downs;
     const Caution* hold = b.says("flat.hold");
     INFO("told: " << b.told());
