@@ -4,7 +4,7 @@
 #include <QComboBox>
 #include <QKeyEvent>
 
-#include "app/slow/runner.h"
+#include "app/ground/slow/runner.h"
 
 namespace yb {
 

@@ -1,9 +1,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
-#include <QPushButton>
 #include <QElapsedTimer>
-#include <QPainter>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -16,144 +14,16 @@
 #include <string_view>
 
 #include "app/application.h"
-#include "app/bench/bench.h"
-#include "app/bring/long_work.h"
-#include "app/card/card_page.h"
-#include "app/find/find_page.h"
+#include "app/kit/bench/bench.h"
+#include "app/ground/slow/long_work.h"
+#include "app/looks.h"
 #include "app/main_window.h"
-#include "app/theme/theme.h"
-#include "app/words.h"
-#include "core/edit/edits.h"
-#include "core/job/steps.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "core/shop/edit/edits.h"
+#include "core/shop/job/steps.h"
 
 namespace {
-
-/// A card in the midst of it, by a clock of its own.
-void run_card(yb::MainWindow& window, const QString& card) {
-    yb::CardPage* page = window.show_card(card);
-    double now = 1795680000;
-    page->set_clock([&now] { return now; });
-    page->start();
-    for (const double took : {780.0, 260.0, 350.0, 370.0, 190.0}) {
-        now += took;
-        page->tick_off();
-    }
-    now += 140;
-    page->set_clock([at = now] { return at; });
-}
-
-/// One picture of one step of one of the demo's jobs, for a look while working on it.
-int take_look(yb::MainWindow& window, const QString& job, const QString& step, const QString& path, const QString& thing, QSize size) {
-    QTemporaryDir dir;
-    window.open_demo(dir.filePath("demo.shop"));
-    window.finish_growing();
-    window.resize(size);
-    window.show();
-    window.session().set_job(job);
-    if (step == "find") window.show_find_tops();
-    else if (step == "log") window.show_log();
-    if (const yb::StepRow* row = yb::find_step(step.toLower().toStdString())) window.session().set_step(row->step);
-    window.session().pick(thing);
-    if (step == "card") run_card(window, thing);
-    if (auto* page = window.findChild<yb::FindPage*>(); page && step == "find") page->wait();
-    if (auto* order = window.findChild<QPushButton*>("log_order"); order && step == "log") {
-        order->click();
-        window.long_work().wait();
-    }
-    window.grab();
-    window.finish_growing();
-    return window.grab().save(path) ? 0 : 1;
-}
-
-/// Pictures of every main view from the demo data.
-int take_screenshots(yb::MainWindow& window, const QString& folder) {
-    QTemporaryDir dir;
-    window.open_demo(dir.filePath("demo.shop"));
-    window.finish_growing();
-    QDir().mkpath(folder);
-    window.resize(1280, 800);
-    window.show();
-    const auto shoot = [&](const QString& name) {
-        window.grab();
-        window.finish_growing();  // pictures asked for by the first painting
-        return window.grab().save(folder + "/" + name + ".png");
-    };
-    bool ok = true;
-    // Steps that the reading table has no use for are shown of a job that has.
-    const auto job_for = [](yb::Step step) {
-        return step.key == "pour" ? "job-tarn-river" : step.key == "join" ? "job-seed-cabinet" : "job-reading-table";
-    };
-    for (const yb::StepRow& row : yb::steps()) {
-        window.session().set_job(job_for(row.step));
-        window.session().set_step(row.step);
-        window.session().set_gauge(row.step.key == "pour" ? 900 : 1400);
-        if (row.step.key == "pour") {
-            // Its heat comes beside the work, once the hand has rested.
-            window.grab();
-            for (QElapsedTimer t =
-                     [] {
-                         QElapsedTimer e;
-                         e.start();
-                         return e;
-                     }();
-                 t.elapsed() < 1500;)
-                QApplication::processEvents(QEventLoop::AllEvents, 50);
-        }
-        ok = shoot(QString::fromUtf8(row.step.key.data(), static_cast<int>(row.step.key.size()))) && ok;
-    }
-    for (const auto& [job, name] :
-         {std::pair("job-seed-cabinet", "boards"), std::pair("job-tarn-river", "river"), std::pair("job-round-hall", "round")}) {
-        window.session().set_job(job);
-        window.session().set_step(yb::step_key::lay);
-        ok = shoot(name) && ok;
-    }
-    window.session().set_job("job-tarn-river");
-    run_card(window, "pour");
-    ok = shoot("card") && ok;
-    window.session().undo();
-    window.show_find_tops();
-    if (auto* page = window.findChild<yb::FindPage*>()) page->wait();
-    ok = shoot("find") && ok;
-    window.show_log();
-    if (auto* b = window.findChild<QPushButton*>("log_order")) b->click();
-    window.long_work().wait();
-    ok = shoot("log") && ok;
-    if (auto* b = window.findChild<QPushButton*>("log_back")) b->click();
-    window.session().set_job("job-reading-table");
-    window.session().set_step(yb::step_key::rack);
-    window.session().look_at("slab-sycamore-3");
-    if (auto* b = window.findChild<QPushButton*>("type_tape")) b->click();
-    ok = shoot("tape") && ok;
-    Q_EMIT window.session().shop_wanted();
-    ok = shoot("shop") && ok;
-    window.show_grow();
-    ok = shoot("grow") && ok;
-    // A photograph of one of the demo's own slabs, as a phone would have it.
-    if (const auto bytes = window.session().store()->attachment("slab-sycamore-log-4/a")) {
-        QImage wood = QImage::fromData(QByteArray::fromStdString(*bytes));
-        QImage photo(wood.width() + 300, wood.height() + 320, QImage::Format_RGB32);
-        photo.fill(QColor("#77797c"));
-        QPainter p(&photo);
-        p.setPen(Qt::NoPen);
-        p.setCompositionMode(QPainter::CompositionMode_SourceOver);
-        for (int y = 0; y < wood.height(); ++y)
-            for (int x = 0; x < wood.width(); ++x)
-                if (const QColor c = wood.pixelColor(x, y);
-                    std::abs(c.red() - 228) + std::abs(c.green() - 220) + std::abs(c.blue() - 203) > 24)
-                    photo.setPixelColor(x + 150, y + 160, c);
-        p.end();
-        photo.save(dir.filePath("sycamore from the yard.png"));
-        window.bring_photo(dir.filePath("sycamore from the yard.png"));
-        window.long_work().wait();
-        QApplication::processEvents();
-        if (auto* b = window.findChild<QPushButton*>("photo_find")) b->click();
-        window.long_work().wait();
-        ok = shoot("photograph") && ok;
-    }
-    window.show_start();
-    ok = shoot("start") && ok;
-    return ok ? 0 : 1;
-}
 
 /// Without a display Qt gives up before a window could say so.
 void tell_fatal(QtMsgType type, const QMessageLogContext&, const QString&) {
@@ -213,11 +83,11 @@ int main(int argc, char** argv) {
         const QStringList what = options.value("look").split(',');
         const QStringList px = options.value("window-size").split('x');
         const QSize size = px.size() == 2 ? QSize(px[0].toInt(), px[1].toInt()) : QSize(1280, 800);
-        if (what.size() == 3 || what.size() == 4) return take_look(window, what[0], what[1], what[2], what.value(3), size);
+        if (what.size() == 3 || what.size() == 4) return yb::take_look(window, what[0], what[1], what[2], what.value(3), size);
         std::fputs("young-burl: --look wants job,step,file, as job-tarn-river,lay,/tmp/lay.png\n", stderr);
         return 2;
     }
-    if (options.isSet("screenshots")) return take_screenshots(window, options.value("screenshots"));
+    if (options.isSet("screenshots")) return yb::take_screenshots(window, options.value("screenshots"));
     const QStringList files = options.positionalArguments();
     if (options.isSet("demo")) {
         const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);

@@ -3,7 +3,7 @@
 
 #include <QMainWindow>
 
-#include "app/bench/step_view.h"
+#include "app/kit/bench/step_view.h"
 
 class QLabel;
 class QPushButton;
@@ -64,7 +64,7 @@ class MainWindow : public QMainWindow {
     /// The outline in a drawing as the wanted top of the job on the bench.
     void bring_free_form(const QString& path, std::optional<double> mm_per_unit = {});
     /// A drawing 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
-    /// @param what the key of a drawing (core/templates).
+    /// @param what the key of a drawing (core/shop/templates).
     bool export_drawing(const QString& path, const char* what);
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.

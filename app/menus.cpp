@@ -5,15 +5,15 @@
 #include <QPushButton>
 #include <QSettings>
 
-#include "app/bench/bench.h"
-#include "app/bring/bring.h"
-#include "app/find_panel.h"
+#include "app/kit/bench/bench.h"
+#include "app/files/bring.h"
+#include "app/pages/find/find_panel.h"
 #include "app/main_window.h"
-#include "app/steps.h"
-#include "app/slip/slip.h"
-#include "app/words.h"
-#include "core/templates/templates.h"
-#include "core/edit/shop_edits.h"
+#include "app/kit/step_views.h"
+#include "app/kit/slip/slip.h"
+#include "app/ground/words.h"
+#include "core/shop/templates/templates.h"
+#include "core/shop/edit/shop_edits.h"
 
 namespace yb {
 
@@ -65,7 +65,7 @@ void MainWindow::build_menus() {
     file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);
     auto* out = file->addMenu(tr("&Draw, 1:1"));
     for (const TemplateRow& row : templates())
-        out->addAction(tr("%1…").arg(tr(row.label)), this, [this, &row] {
+        out->addAction(tr("%1…").arg(tr(row.label)), this, [this, row] {
             const QString path = ask_save(tr(row.label), tr("Drawings (*.svg *.dxf *.pdf)"));
             if (!path.isEmpty()) export_drawing(path, row.key);
         });

@@ -10,25 +10,25 @@
 #include <algorithm>
 #include <array>
 
-#include "app/bring/bring.h"
-#include "app/bring/long_work.h"
-#include "app/bring/photo_page.h"
-#include "app/job_files.h"
+#include "app/files/bring.h"
+#include "app/ground/slow/long_work.h"
+#include "app/pages/photo/photo_page.h"
+#include "app/files/job_files.h"
 #include "app/main_window.h"
-#include "app/session/pictures.h"
-#include "app/session/whole_file.h"
-#include "app/sheets/sheet.h"
-#include "app/sheets/sheets_view.h"
-#include "app/sheets/tiled_pdf.h"
-#include "core/edit/edits.h"
-#include "core/file/file.h"
-#include "core/file/format_error.h"
-#include "core/flat/machine.h"
-#include "core/io/csv.h"
-#include "core/job/job.h"
-#include "core/lay/lay.h"
-#include "core/slab/slab.h"
-#include "core/templates/templates.h"
+#include "app/ground/session/pictures.h"
+#include "app/ground/session/whole_file.h"
+#include "app/steps/sheets/sheet.h"
+#include "app/steps/sheets/sheets_view.h"
+#include "app/steps/sheets/tiled_pdf.h"
+#include "core/shop/edit/edits.h"
+#include "core/ground/file/file.h"
+#include "core/ground/file/format_error.h"
+#include "core/steps/flat/machine.h"
+#include "core/files/io/csv.h"
+#include "core/shop/job/job.h"
+#include "core/steps/lay/lay.h"
+#include "core/material/slab/slab.h"
+#include "core/shop/templates/templates.h"
 
 namespace yb {
 
@@ -132,7 +132,7 @@ void MainWindow::bring_outline(const QString& path, std::optional<double> mm_per
 }
 
 bool MainWindow::export_drawing(const QString& path, const char* what) {
-    const TemplateRow* row = find_template(what);
+    const auto row = find_template(what);
     if (!row) return false;
     const Plan* plan = session_.plan();
     std::vector<DrawnPath> paths;

@@ -11,13 +11,13 @@
 
 #include <benchmark/benchmark.h>
 
-#include "app/bench/bench.h"
+#include "app/kit/bench/bench.h"
 #include "app/main_window.h"
-#include "app/rack/rack_row.h"
-#include "app/theme/theme.h"
-#include "core/job/documents.h"
-#include "core/job/job.h"
-#include "core/job/steps.h"
+#include "app/steps/rack/rack_row.h"
+#include "app/ground/theme/theme.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/shop/job/steps.h"
 #include "demo/demo.h"
 
 using namespace yb;

@@ -3,10 +3,10 @@
 
 #include <cmath>
 
-#include "core/find/find.h"
-#include "core/job/documents.h"
-#include "core/match/sequence.h"
-#include "core/tree/saw.h"
+#include "core/shop/find/find.h"
+#include "core/shop/job/documents.h"
+#include "core/steps/match/sequence.h"
+#include "core/material/tree/saw.h"
 #include "demo/demo.h"
 
 using namespace yb;

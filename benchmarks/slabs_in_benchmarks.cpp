@@ -2,11 +2,11 @@
 // Run: build/release/benchmarks/slabs_in_benchmarks
 #include <benchmark/benchmark.h>
 
-#include "core/job/documents.h"
-#include "core/rack/rack.h"
-#include "core/scan/scan.h"
-#include "core/tree/noise.h"
-#include "core/tree/saw.h"
+#include "core/shop/job/documents.h"
+#include "core/steps/rack/rack.h"
+#include "core/material/scan/scan.h"
+#include "core/ground/geometry/noise.h"
+#include "core/material/tree/saw.h"
 #include "demo/demo.h"
 #include "vision/photo.h"
 

@@ -5,12 +5,13 @@
 #include <fmt/format.h>
 
 #include "cli/common.h"
-#include "core/beam/beam.h"
-#include "core/file/file.h"
-#include "core/io/csv.h"
-#include "core/job/plan.h"
-#include "core/under/tip.h"
-#include "core/under/under.h"
+#include "cli/job_alone.h"
+#include "core/ground/beam/beam.h"
+#include "core/ground/file/file.h"
+#include "core/files/io/csv.h"
+#include "core/shop/job/plan.h"
+#include "core/steps/under/tip.h"
+#include "core/steps/under/under.h"
 
 namespace burl {
 

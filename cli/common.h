@@ -5,10 +5,8 @@
 #include <stdexcept>
 #include <string>
 
-#include "core/file/format_error.h"
-#include "core/io/json.h"
-#include "core/job/documents.h"
-#include "core/job/job.h"
+#include "core/ground/file/format_error.h"
+#include "core/files/io/json.h"
 
 namespace CLI {
 class App;
@@ -35,16 +33,12 @@ auto of_file(const std::string& path, F read) {
     }
 }
 
-/// A job file's job with its slabs and shop.
-struct JobAlone {
-    yb::Job job;
-    yb::Documents docs;
-};
-/// @throws yb::FormatError.
-JobAlone read_job_alone(const std::string& path);
-
-// Verbs of their own files, added to the program.
-void add_pour_verbs(CLI::App& app);  ///< cure, pour
-void add_base_verbs(CLI::App& app);  ///< sag, tip, under
+// The verbs, added to the program.
+void add_wood_verbs(CLI::App& app);             ///< emc, movement, flatten
+void add_log_verbs(CLI::App& app);              ///< grow, find, sequence
+void add_job_verbs(CLI::App& app);              ///< plan, gcode, surface
+void add_shop_verbs(CLI::App& app, int& code);  ///< demo, jobs, export, check, repair
+void add_pour_verbs(CLI::App& app);             ///< cure, pour
+void add_base_verbs(CLI::App& app);             ///< sag, tip, under
 
 }  // namespace burl

@@ -4,10 +4,11 @@
 #include <CLI/CLI.hpp>
 
 #include "cli/common.h"
-#include "core/cure/cure.h"
-#include "core/fill/fill.h"
-#include "core/job/plan.h"
-#include "core/pour/pour.h"
+#include "cli/job_alone.h"
+#include "core/ground/cure/cure.h"
+#include "core/steps/fill/fill.h"
+#include "core/shop/job/plan.h"
+#include "core/steps/pour/pour.h"
 
 namespace burl {
 

@@ -7,12 +7,12 @@
 #include <numbers>
 #include <random>
 
-#include "core/edit/edits.h"
-#include "core/job/documents.h"
-#include "core/makeup/arrange.h"
-#include "core/picture/picture.h"
-#include "core/under/under.h"
-#include "core/tree/saw.h"
+#include "core/shop/edit/edits.h"
+#include "core/shop/job/documents.h"
+#include "core/steps/makeup/arrange.h"
+#include "core/ground/picture/picture.h"
+#include "core/steps/under/under.h"
+#include "core/material/tree/saw.h"
 
 namespace yb {
 namespace {

@@ -5,8 +5,8 @@
 #include <utility>
 #include <vector>
 
-#include "core/slab/slab.h"
-#include "core/work/work.h"
+#include "core/material/slab/slab.h"
+#include "core/ground/work/work.h"
 
 namespace yb {
 

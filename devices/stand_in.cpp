@@ -16,7 +16,7 @@
 #include <termios.h>
 #include <unistd.h>
 
-#include "devices/gauge.h"
+#include "devices/probe.h"
 
 namespace {
 
@@ -44,7 +44,7 @@ int main(int argc, char** argv) {
     const bool warm = argc > 1 && std::strcmp(argv[1], "thermocouple") == 0;
     if (argc < 2 || (!warm && std::strcmp(argv[1], "gauge") != 0))
         return fail("which instrument? usage: burl-stand-in gauge|thermocouple [VALUES]", 2);
-    const auto reading = warm ? yb::thermocouple_line : yb::gauge_line;
+    const auto reading = warm ? yb::thermocouple_line : yb::probe_line;
     std::vector<double> values;
     if (argc > 2) {
         std::ifstream in(argv[2]);

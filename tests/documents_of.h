@@ -1,8 +1,8 @@
 // A job file as a shop of its own, ids as they stand in it.
 #pragma once
 
-#include "core/io/job_file.h"
-#include "core/job/documents.h"
+#include "core/files/io/job_file.h"
+#include "core/shop/job/documents.h"
 
 namespace yb {
 

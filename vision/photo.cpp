@@ -6,7 +6,7 @@
 #include <fmt/format.h>
 #include <opencv2/imgproc.hpp>
 
-#include "core/lay/place.h"
+#include "core/steps/lay/place.h"
 
 namespace yb {
 namespace {

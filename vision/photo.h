@@ -12,9 +12,9 @@
 #include <variant>
 #include <vector>
 
-#include "core/picture/picture.h"
-#include "core/slab/slab.h"
-#include "core/work/work.h"
+#include "core/ground/picture/picture.h"
+#include "core/material/slab/slab.h"
+#include "core/ground/work/work.h"
 
 namespace yb {
 

@@ -4,14 +4,14 @@
 
 #include <cmath>
 
-#include "app/bring/long_work.h"
-#include "app/bring/photo_page.h"
-#include "app/rack/rack_row.h"
-#include "app/rack/tape_panel.h"
-#include "core/drawing/drawing.h"
-#include "core/job/documents.h"
-#include "core/scan/scan.h"
-#include "core/tree/noise.h"
+#include "app/ground/slow/long_work.h"
+#include "app/pages/photo/photo_page.h"
+#include "app/steps/rack/rack_row.h"
+#include "app/steps/rack/tape_panel.h"
+#include "core/material/drawing/drawing.h"
+#include "core/shop/job/documents.h"
+#include "core/material/scan/scan.h"
+#include "core/ground/geometry/noise.h"
 #include "tests/app/desk.h"
 
 using namespace yb;
@@ -302,10 +302,10 @@ TEST_CASE("a depth gauge fills the heights, one press after the other", "[app]")
     const QString line = QString::fromUtf8(gauge.readLine()).trimmed();
     REQUIRE(line.startsWith("/dev/"));
     auto* panel = desk.find<TapePanel>("tape_panel");
-    CHECK_FALSE(panel->listen_to_gauge("/dev/no-such-line"));
+    CHECK_FALSE(panel->listen_to_probe("/dev/no-such-line"));
     CHECK(desk.text("tape_hint").contains("can't be opened"));
-    REQUIRE(panel->listen_to_gauge(line));
-    QTRY_COMPARE_WITH_TIMEOUT(desk.find<QPushButton>("tape_gauge")->text().contains("stand-in"), true, 3000);
+    REQUIRE(panel->listen_to_probe(line));
+    QTRY_COMPARE_WITH_TIMEOUT(desk.find<QPushButton>("tape_probe")->text().contains("stand-in"), true, 3000);
     desk.find<QTableWidget>("tape_table")->setCurrentCell(0, 1);
     gauge.write("3.25\n4.5\n");
     QTRY_VERIFY_WITH_TIMEOUT(desk.session().slab()->heights_a.at(1, 0).has_value(), 3000);
@@ -328,8 +328,8 @@ TEST_CASE("a depth gauge fills the heights, one press after the other", "[app]")
     QTRY_VERIFY_WITH_TIMEOUT(desk.text("tape_hint").contains("battery"), 3000);
     desk.click("undo");
     CHECK_FALSE(desk.session().slab()->heights_a.at(1, 0).has_value());
-    desk.click("tape_gauge");  // let go
-    CHECK(desk.find<QPushButton>("tape_gauge")->text().contains("depth gauge"));
+    desk.click("tape_probe");  // let go
+    CHECK(desk.find<QPushButton>("tape_probe")->text().contains("depth gauge"));
     gauge.closeWriteChannel();
     CHECK(gauge.waitForFinished());
 }

@@ -2,10 +2,10 @@
 #include <QCheckBox>
 #include <QProcess>
 
-#include "app/card/card_page.h"
-#include "core/card/card.h"
-#include "core/job/job.h"
-#include "core/pour/pour.h"
+#include "app/pages/card/card_page.h"
+#include "core/ground/card/card.h"
+#include "core/shop/job/job.h"
+#include "core/steps/pour/pour.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -3,9 +3,9 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
-#include "app/slow/runner.h"
-#include "core/job/documents.h"
-#include "core/job/job.h"
+#include "app/ground/slow/runner.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

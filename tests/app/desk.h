@@ -15,10 +15,10 @@
 
 #include <catch2/catch.hpp>
 
-#include "app/bench/bench.h"
-#include "app/bring/long_work.h"
+#include "app/kit/bench/bench.h"
+#include "app/ground/slow/long_work.h"
 #include "app/main_window.h"
-#include "app/slip/slip.h"
+#include "app/kit/slip/slip.h"
 #include "tests/everything.h"
 
 namespace yb {

@@ -3,12 +3,12 @@
 #include <filesystem>
 #include <fstream>
 
-#include "app/slow/runner.h"
-#include "core/edit/shop_edits.h"
-#include "core/job/documents.h"
-#include "core/job/job.h"
-#include "core/job/plan.h"
-#include "core/job/steps.h"
+#include "app/ground/slow/runner.h"
+#include "core/shop/edit/shop_edits.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
+#include "core/shop/job/steps.h"
 #include "tests/app/desk.h"
 #include "tests/fuzz/hand.h"
 

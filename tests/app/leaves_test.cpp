@@ -4,14 +4,14 @@
 #include <QRadioButton>
 #include <QSlider>
 
-#include "app/theme/theme.h"
-#include "app/bring/long_work.h"
-#include "app/find/find_page.h"
-#include "app/log/log_page.h"
-#include "app/sheets/sheet.h"
-#include "core/drawing/drawing.h"
-#include "core/job/documents.h"
-#include "core/pour/pour.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/slow/long_work.h"
+#include "app/pages/find/find_page.h"
+#include "app/pages/log/log_page.h"
+#include "app/steps/sheets/sheet.h"
+#include "core/material/drawing/drawing.h"
+#include "core/shop/job/documents.h"
+#include "core/steps/pour/pour.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

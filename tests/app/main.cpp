@@ -6,7 +6,7 @@
 #include <catch2/catch.hpp>
 
 #include "app/application.h"
-#include "app/theme/theme.h"
+#include "app/ground/theme/theme.h"
 
 int main(int argc, char** argv) {
     // Also when the build only asks which tests there are.

@@ -3,15 +3,15 @@
 #include <QComboBox>
 #include <QRadioButton>
 
-#include "app/shop/resin_plot.h"
-#include "core/drawing/drawing.h"
-#include "core/fill/fill.h"
-#include "core/job/job.h"
-#include "core/join/join.h"
-#include "core/pour/pour.h"
-#include "core/templates/templates.h"
-#include "core/top/top.h"
-#include "core/under/under.h"
+#include "app/pages/shop/resin_plot.h"
+#include "core/material/drawing/drawing.h"
+#include "core/steps/fill/fill.h"
+#include "core/shop/job/job.h"
+#include "core/steps/join/join.h"
+#include "core/steps/pour/pour.h"
+#include "core/shop/templates/templates.h"
+#include "core/steps/top/top.h"
+#include "core/steps/under/under.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -8,10 +8,10 @@
 
 #include <sys/resource.h>
 
-#include "app/shop/shop_page.h"
-#include "app/sheets/sheet.h"
-#include "app/theme/theme.h"
-#include "core/job/documents.h"
+#include "app/pages/shop/shop_page.h"
+#include "app/steps/sheets/sheet.h"
+#include "app/ground/theme/theme.h"
+#include "core/shop/job/documents.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

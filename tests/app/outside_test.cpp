@@ -8,8 +8,8 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/job/documents.h"
-#include "core/store/store.h"
+#include "core/shop/job/documents.h"
+#include "core/files/store/store.h"
 
 using namespace yb;
 

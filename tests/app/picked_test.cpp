@@ -3,10 +3,10 @@
 #include <QRadioButton>
 #include <QSettings>
 
-#include "core/fill/fill.h"
-#include "core/flat/flat.h"
-#include "core/job/job.h"
-#include "core/under/under.h"
+#include "core/steps/fill/fill.h"
+#include "core/steps/flat/flat.h"
+#include "core/shop/job/job.h"
+#include "core/steps/under/under.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -2,12 +2,12 @@
 #include <QRadioButton>
 #include <QScrollBar>
 
-#include "app/slip/slip.h"
-#include "app/theme/theme.h"
-#include "app/words.h"
-#include "app/slow/runner.h"
-#include "core/edit/mends.h"
-#include "core/job/documents.h"
+#include "app/kit/slip/slip.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "app/ground/slow/runner.h"
+#include "core/shop/edit/mends.h"
+#include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/app/desk.h"
 

@@ -5,8 +5,8 @@
 #include <QSignalSpy>
 
 #include "app/application.h"
-#include "app/slow/slow.h"
-#include "core/job/documents.h"
+#include "app/ground/slow/slow.h"
+#include "core/shop/job/documents.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -2,9 +2,9 @@
 #include <QClipboard>
 #include <QRadioButton>
 
-#include "core/edit/shop_edits.h"
-#include "core/job/documents.h"
-#include "core/job/job.h"
+#include "core/shop/edit/shop_edits.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 
 #include "tests/app/desk.h"
 

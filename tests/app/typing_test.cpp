@@ -6,8 +6,8 @@
 #include <QListWidget>
 #include <QTimer>
 
-#include "core/job/documents.h"
-#include "core/job/job.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -5,9 +5,9 @@
 #include <QMenuBar>
 #include <QRegularExpression>
 
-#include "app/words.h"
-#include "core/job/documents.h"
-#include "core/measure/words.h"
+#include "app/ground/words.h"
+#include "core/shop/job/documents.h"
+#include "core/ground/measure/words.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -7,10 +7,10 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include "core/io/job_file.h"
-#include "core/io/json.h"
-#include "core/job/documents.h"
-#include "core/store/store.h"
+#include "core/files/io/job_file.h"
+#include "core/files/io/json.h"
+#include "core/shop/job/documents.h"
+#include "core/files/store/store.h"
 #include "demo/demo.h"
 #include "tests/cli/run.h"
 #include "tests/everything.h"

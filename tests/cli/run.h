@@ -8,7 +8,7 @@
 #include <catch2/catch.hpp>
 #include <sys/wait.h>
 
-#include "core/io/json.h"
+#include "core/files/io/json.h"
 
 namespace yb {
 

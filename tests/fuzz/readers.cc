@@ -8,23 +8,23 @@
 
 #include <unistd.h>
 
-#include "core/drawing/drawing.h"
-#include "core/io/csv.h"
-#include "core/io/job_file.h"
-#include "core/io/json.h"
-#include "core/job/documents.h"
-#include "core/job/job.h"
-#include "core/job/plan.h"
-#include "core/job/shop.h"
-#include "core/measure/measure.h"
-#include "core/picture/picture.h"
-#include "core/scan/cloud.h"
-#include "core/scan/scan.h"
-#include "core/slab/slab.h"
-#include "core/store/check.h"
-#include "core/store/store.h"
-#include "core/templates/templates.h"
-#include "devices/gauge.h"
+#include "core/material/drawing/drawing.h"
+#include "core/files/io/csv.h"
+#include "core/files/io/job_file.h"
+#include "core/files/io/json.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
+#include "core/shop/job/shop.h"
+#include "core/ground/measure/measure.h"
+#include "core/ground/picture/picture.h"
+#include "core/material/scan/cloud.h"
+#include "core/material/scan/scan.h"
+#include "core/material/slab/slab.h"
+#include "core/files/store/check.h"
+#include "core/files/store/store.h"
+#include "core/shop/templates/templates.h"
+#include "devices/probe.h"
 #include "tests/fuzz/hand.h"
 
 namespace yb {
@@ -141,10 +141,10 @@ void lengths(const std::string& bytes) {
 }
 
 void gauge(const std::string& bytes) {
-    GaugeReader reader;
+    ProbeReader reader;
     for (std::size_t at = 0; at < bytes.size(); at += 7)
-        for (const GaugeMessage& m : reader.take(std::string_view(bytes).substr(at, 7)))
-            if (!std::isfinite(m.value_mm)) throw std::logic_error("a reading that is no number");
+        for (const ProbeMessage& m : reader.take(std::string_view(bytes).substr(at, 7)))
+            if (!std::isfinite(m.value)) throw std::logic_error("a reading that is no number");
 }
 
 void store(const std::string& bytes) {

@@ -5,13 +5,14 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/io/job_file.h"
-#include "core/io/json.h"
-#include "core/job/documents.h"
+#include "core/files/io/job_file.h"
+#include "core/files/io/json.h"
+#include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/documents_of.h"
 #include "tests/everything.h"
 #include "tests/sane.h"
+#include "tests/how_much.h"
 
 using namespace yb;
 
@@ -49,7 +50,7 @@ Json odd(const Json& whole, const Pointer& at, int way) {
 
 TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a figure that is none", "[hostile][odd]") {
     const Documents& demo = demo_shop();
-    const bool all = std::getenv("YB_ALL_ODD") != nullptr;  // every number in every way: minutes
+    const bool all = in_full();  // every number in every way: minutes
     std::size_t read = 0;
     std::size_t refused = 0;
     std::size_t turn = 0;
@@ -63,6 +64,8 @@ TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a 
         for (std::size_t i = turn % every; i < of_slabs.size(); i += every) numbers.push_back(of_slabs[i]);
         for (const Pointer& at : numbers) {
             ++turn;
+            // The same number stands in every job: by default it is tried in every third of them.
+            if (!all && turn % 3 != 0) continue;
             for (int way = 0; way < ways; ++way) {
                 // By itself every number is made odd in one way, another one in each job.
                 if (!all && way != static_cast<int>((turn + turn / ways) % ways)) continue;
@@ -84,6 +87,6 @@ TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a 
             }
         }
     }
-    CHECK(read > 500);
+    CHECK(read > so_many<std::size_t>(200, 500));
     CHECK(refused > 10);
 }

@@ -13,17 +13,17 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
-#include "core/drawing/drawing.h"
-#include "core/io/csv.h"
-#include "core/file/file.h"
-#include "core/io/job_file.h"
-#include "core/io/json.h"
-#include "core/job/documents.h"
-#include "core/measure/measure.h"
-#include "core/picture/picture.h"
-#include "core/scan/cloud.h"
+#include "core/material/drawing/drawing.h"
+#include "core/files/io/csv.h"
+#include "core/ground/file/file.h"
+#include "core/files/io/job_file.h"
+#include "core/files/io/json.h"
+#include "core/shop/job/documents.h"
+#include "core/ground/measure/measure.h"
+#include "core/ground/picture/picture.h"
+#include "core/material/scan/cloud.h"
 #include "demo/demo.h"
-#include "devices/gauge.h"
+#include "devices/probe.h"
 #include "tests/everything.h"
 
 using namespace yb;
@@ -238,8 +238,8 @@ std::string all_that_is_read_and_written() {
                                           "float z\nend_header\n1.5 2.5 3.5\n")
                                    .points)
         out += fmt::format("{} {} {};", p.x, p.y, p.z);
-    out += gauge_line(12.75);
-    out += fmt::format("{};", read_gauge_line("R 12.75 mm").value_mm);
+    out += probe_line(12.75);
+    out += fmt::format("{};", read_probe_line("R 12.75 mm").value);
     for (const char* text : {"2.5", "86 5/8\"", "7' 2.25\"", "2,5"})
         for (const Units& u : {Units::metric(), Units::imperial()})
             if (const auto v = parse(text, Kind::length, u); std::get_if<double>(&v))

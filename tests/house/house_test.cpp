@@ -10,7 +10,7 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/job/documents.h"
+#include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 
@@ -47,32 +47,106 @@ TEST_CASE("the core has no interface in it", "[house]") {
     }
 }
 
-TEST_CASE("rooms include each other one way only", "[house]") {
-    const std::regex include(R"rx(#include "core/(\w+)/(\w+)\.h")rx");
-    std::map<std::string, std::set<std::string>> uses;
-    for (const fs::path& p : sources("core")) {
-        // What the maker decides stands below what is planned: choices.h sees fields and other choices only.
-        const std::string folder = fs::relative(p, source / "core").begin()->string();
-        const std::string room = p.stem() == "choices" ? folder + " choices" : folder;
+namespace {
+
+/// A source's place in the tree: the groups it lies in, "core/steps/flat"; what stands in a group itself is a room of its own.
+std::string room_of(const std::string& path) {
+    const std::size_t last = path.rfind('/');
+    const std::string folder = path.substr(0, last);
+    const auto deep = std::count(folder.begin(), folder.end(), '/');
+    const std::string name = path.substr(last + 1, path.rfind('.') - last - 1);
+    if (deep == 1) return folder + "/" + name;
+    // What the maker decides stands below what is planned: choices.h sees fields and other choices only.
+    return name == "choices" ? folder + " choices" : folder;
+}
+
+struct Inclusions {
+    std::map<std::string, std::set<std::string>> of;  ///< room to rooms
+    std::vector<std::pair<std::string, std::string>> files;
+};
+
+Inclusions inclusions(const char* tree) {
+    const std::regex include("#include \"(" + std::string(tree) + "/[\\w/]+\\.h)\"");
+    Inclusions out;
+    for (const fs::path& p : sources(tree)) {
+        const std::string from = fs::relative(p, source).string();
         const std::string text = text_of(p);
         for (std::sregex_iterator i(text.begin(), text.end(), include), end; i != end; ++i) {
-            const std::string other = (*i)[2] == "choices" ? (*i)[1].str() + " choices" : (*i)[1].str();
-            if (other != room) uses[room].insert(other);
+            const std::string to = (*i)[1];
+            out.files.emplace_back(from, to);
+            if (room_of(from) != room_of(to)) out.of[room_of(from)].insert(room_of(to));
         }
     }
-    REQUIRE(uses.size() > 15);
-    // Everything that a room leads to must not lead back.
-    std::map<std::string, std::set<std::string>> all = uses;
-    for (bool more = true; more;) {
-        more = false;
-        for (auto& [room, reached] : all)
-            for (const std::string& r : std::set<std::string>(reached))
-                for (const std::string& next : all[r]) more = reached.insert(next).second || more;
+    return out;
+}
+
+/// Which of the groups, lowest first, a source lies in; those of the tree's root above them all.
+std::size_t height(const std::vector<std::string>& groups, const std::string& path) {
+    const auto it = std::find_if(groups.begin(), groups.end(), [&](const std::string& g) { return path.rfind(g + "/", 0) == 0; });
+    return static_cast<std::size_t>(it - groups.begin());
+}
+
+}  // namespace
+
+TEST_CASE("no group includes one above it", "[house]") {
+    const std::map<std::string, std::vector<std::string>> trees{
+        {"core", {"core/ground", "core/material", "core/steps", "core/shop", "core/files"}},
+        {"app", {"app/ground", "app/kit", "app/files", "app/steps", "app/pages"}}};
+    for (const auto& [tree, groups] : trees) {
+        const Inclusions all = inclusions(tree.c_str());
+        REQUIRE(all.files.size() > 150);
+        for (const auto& [from, to] : all.files) {
+            INFO(from << " includes " << to);
+            CHECK(height(groups, to) <= height(groups, from));
+        }
     }
-    for (const auto& [room, reached] : all) {
-        INFO(room);
-        CHECK_FALSE(reached.count(room));
+}
+
+TEST_CASE("rooms include each other one way only", "[house]") {
+    for (const char* tree : {"core", "app"}) {
+        const auto uses = inclusions(tree).of;
+        REQUIRE(uses.size() > 15);
+        // Everything that a room leads to must not lead back.
+        std::map<std::string, std::set<std::string>> all = uses;
+        for (bool more = true; more;) {
+            more = false;
+            for (auto& [room, reached] : all)
+                for (const std::string& r : std::set<std::string>(reached))
+                    for (const std::string& next : all[r]) more = reached.insert(next).second || more;
+        }
+        for (const auto& [room, reached] : all) {
+            INFO(room);
+            CHECK_FALSE(reached.count(room));
+        }
     }
+}
+
+TEST_CASE("in the order of work no step includes one that comes after it, and none its neighbours' choices", "[house]") {
+    // Under's plates are let in before the top is joined: Join asks it.
+    const std::vector<std::string> order{"rack", "lay", "makeup", "flat", "match", "top", "patch", "fill", "pour", "under", "join", "days"};
+    const auto place = [&](const std::string& room) {
+        const std::string name = room.substr(room.rfind('/') + 1);
+        const auto it = std::find(order.begin(), order.end(), name);
+        REQUIRE(it != order.end());
+        return it - order.begin();
+    };
+    for (const auto& [room, reached] : inclusions("core").of) {
+        if (room.rfind("core/steps/", 0) != 0 || room.find("choices") != std::string::npos) continue;
+        for (const std::string& other : reached) {
+            if (other.rfind("core/steps/", 0) != 0 || other.find("choices") != std::string::npos) continue;
+            INFO(room << " includes " << other);
+            CHECK(place(other) < place(room));
+        }
+    }
+    const auto uses = inclusions("core").of;
+    CHECK(uses.at("core/steps/top").count("core/steps/fill choices") == 0);
+    CHECK(uses.at("core/steps/rack").count("core/steps/lay") == 0);
+    for (const auto& [room, reached] : uses)
+        if (room.rfind("core/steps/", 0) == 0 && room.find(" choices") != std::string::npos)
+            for (const std::string& other : reached) {
+                INFO(room << " includes " << other);
+                CHECK((other.find("core/steps/") == std::string::npos || other.find(" choices") != std::string::npos));
+            }
 }
 
 TEST_CASE("every caution has a headline of at most seven words, and no headline is left without its caution", "[house]") {
@@ -117,11 +191,13 @@ TEST_CASE("the table of steps: keys are found, unknown ones are not, the order i
 
 TEST_CASE("every room of the core is named in docs/architecture.md", "[house][docs]") {
     const std::string doc = text_of(source / "docs/architecture.md");
-    for (const auto& e : fs::directory_iterator(source / "core")) {
-        if (!e.is_directory()) continue;
-        INFO(e.path().filename());
-        CHECK(std::regex_search(doc, std::regex("\\| core/(\\w+, )*" + e.path().filename().string() + "[ ,]")));
-    }
+    for (const auto& group : fs::directory_iterator(source / "core"))
+        for (const auto& e : fs::directory_iterator(group)) {
+            if (!e.is_directory()) continue;
+            INFO(e.path());
+            CHECK(std::regex_search(
+                doc, std::regex("\\| core/" + group.path().filename().string() + "/(\\w+, )*" + e.path().filename().string() + "[ ,]")));
+        }
 }
 
 TEST_CASE("every mistake of the guide's page has a test with its number, and every number a row", "[house][docs]") {

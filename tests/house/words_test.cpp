@@ -8,9 +8,9 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/io/json.h"
-#include "core/measure/measure.h"
-#include "core/measure/words.h"
+#include "core/files/io/json.h"
+#include "core/ground/measure/measure.h"
+#include "core/ground/measure/words.h"
 
 using namespace yb;
 namespace fs = std::filesystem;

@@ -5,7 +5,7 @@
 #include <optional>
 #include <string>
 
-#include "core/job/documents.h"
+#include "core/shop/job/documents.h"
 #include "tests/everything.h"
 #include "tests/truth/other_way.h"
 

@@ -8,7 +8,7 @@
 #include <stdexcept>
 #include <vector>
 
-#include "core/flat/tilt.h"
+#include "core/steps/flat/tilt.h"
 
 namespace yb {
 

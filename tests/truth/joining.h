@@ -1,7 +1,7 @@
 // Join worked out another way: joints from the lines they were laid as, the glue-up added up anew.
 #pragma once
 
-#include "core/join/join.h"
+#include "core/steps/join/join.h"
 #include "tests/truth/demo_case.h"
 #include "tests/truth/rack_lay.h"
 

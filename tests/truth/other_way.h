@@ -8,9 +8,9 @@
 #include <numbers>
 #include <vector>
 
-#include "core/lay/choices.h"
-#include "core/slab/slab.h"
-#include "core/wood/wood.h"
+#include "core/steps/lay/choices.h"
+#include "core/material/slab/slab.h"
+#include "core/material/wood/wood.h"
 
 namespace yb::truth {
 

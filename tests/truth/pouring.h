@@ -1,8 +1,8 @@
 // Pour worked out another way: volumes level by level, banks walked in strips, heat by the plainest explicit scheme.
 #pragma once
 
-#include "core/pour/pour.h"
-#include "tests/cure/plain.h"
+#include "core/steps/pour/pour.h"
+#include "tests/ground/cure/plain.h"
 #include "tests/truth/volumes.h"
 
 namespace yb::truth {

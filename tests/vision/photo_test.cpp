@@ -2,8 +2,8 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/tree/noise.h"
-#include "core/tree/saw.h"
+#include "core/ground/geometry/noise.h"
+#include "core/material/tree/saw.h"
 #include "vision/photo.h"
 
 using namespace yb;

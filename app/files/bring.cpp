@@ -1,0 +1,139 @@
+#include "app/files/bring.h"
+
+#include <QFileInfo>
+
+#include "app/ground/slow/long_work.h"
+#include "app/ground/session/session.h"
+#include "core/shop/edit/slab_edits.h"
+#include "core/ground/file/digest.h"
+#include "core/ground/file/file.h"
+#include "core/ground/file/format_error.h"
+
+namespace yb {
+
+std::string add_slab(Session& session, const Slab& slab, const QString& label) {
+    std::string id;
+    session.edit(label, [&](Documents& d) { id = add_slab(d, slab); });
+    session.set_step(step_key::rack);
+    session.look_at(QString::fromStdString(id));
+    return id;
+}
+
+void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
+    work.run(
+        QObject::tr("Reading the scan"),
+        [path](const Work& w) {
+            const Cloud cloud = read_cloud(read_file(path.toStdString(), most_cloud_bytes), w.part(0, 0.4));
+            ScanResult r = slab_from_scan(cloud, {}, w.part(0.4, 0.9));
+            if (cloud.not_numbers > 0)
+                r.notes.push_back(std::to_string(cloud.not_numbers) + " points had coordinates that are no numbers and were left out.");
+            return std::pair(std::move(r), to_ply(r.on_slab));
+        },
+        [&session, path, say, begun = session.begun()](const std::pair<ScanResult, std::string>& read) {
+            if (!session.still_open(begun, QObject::tr("Slab from a scan"))) return;
+            const auto& [r, cloud] = read;
+            Slab slab = r.slab;
+            slab.name = QFileInfo(path).completeBaseName().toStdString();
+            for (const std::string& n : r.notes) slab.notes += (slab.notes.empty() ? "" : " ") + n;
+            QString text = QObject::tr("%1 points on the slab.").arg(r.used);
+            const std::string key = attachment_key(cloud);
+            if (Store* store = session.store(); store && !session.read_only()) try {
+                    store->attach(key, cloud);  // all of its points are kept
+                    slab.scan = key;
+                } catch (const StoreError& e) {
+                    text = QString::fromStdString(e.what());
+                }
+            add_slab(session, slab, QObject::tr("Slab from a scan"));
+            for (const std::string& n : r.notes) text += " " + QString::fromStdString(n);
+            say(text);
+        });
+}
+
+void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
+                   std::function<void()> ask_unit) {
+    work.run(
+        QObject::tr("Reading the drawing"),
+        [path, mm_per_unit](const Work&) -> std::optional<DrawnSlab> {
+            try {
+                const std::string bytes = read_file(path.toStdString(), most_drawing_bytes);
+                const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
+                const std::optional<double> unit = mm_per_unit ? mm_per_unit : drawing.mm_per_unit;
+                if (!unit) return {};
+                return slab_from_drawing(drawing, *unit);
+            } catch (const FormatError& e) {
+                if (e.where() == path.toStdString()) throw;
+                throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
+            }
+        },
+        [&session, path, as, ask_unit, begun = session.begun()](const std::optional<DrawnSlab>& drawn) {
+            if (!session.still_open(begun, QObject::tr("A drawing"))) return;
+            if (!drawn) return ask_unit();
+            if (as == OutlineAs::free_form) {
+                session.edit_begun(begun, QObject::tr("Free form from a drawing"),
+                                   [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
+                return;
+            }
+            Slab slab;
+            slab.name = QFileInfo(path).completeBaseName().toStdString();
+            slab.outline = drawn->outline;
+            slab.flaws = drawn->flaws;
+            slab.notes = "Outline from a drawing; both faces are taken alike.";
+            add_slab(session, slab, QObject::tr("Slab from a drawing"));
+        });
+}
+
+void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
+               std::function<void(const QString&)> say) {
+    struct Made {
+        std::vector<Slab> slabs;
+        std::vector<std::pair<std::string, std::string>> pictures;
+    };
+    work.run(
+        QObject::tr("Growing and sawing"),
+        [=](const Work& w) {
+            const GrownLog log(recipe);
+            const auto sawn = make_slabs(log, saw, dry, {mm_per_px, true}, w.part(0, 0.9));
+            Made made;
+            made.pictures.resize(sawn.size() * 2);
+            in_parallel(
+                sawn.size(),
+                [&](std::size_t i) {
+                    for (const std::size_t side : {0, 1}) {
+                        auto& [key, bytes] = made.pictures[2 * i + side];
+                        bytes = to_jpeg(side == 0 ? sawn[i].face_a : sawn[i].face_b);
+                        key = attachment_key(bytes);
+                    }
+                },
+                w.part(0.9, 1));
+            for (const SawnSlab& s : sawn) made.slabs.push_back(s.slab);
+            return made;
+        },
+        [&session, say, recipe, begun = session.begun()](Made& made) {
+            if (!session.still_open(begun, QObject::tr("A practice log"))) return;
+            if (made.slabs.empty())
+                return say(QObject::tr("No board of that log is wide enough to keep. Take a thicker log or thinner boards."));
+            for (std::size_t i = 0; i < made.slabs.size(); ++i) {
+                Slab& s = made.slabs[i];
+                s.name = "Log " + std::to_string(recipe.seed) + ", " + std::to_string(i + 1);
+                s.picture_a->key = made.pictures[2 * i].first;
+                s.picture_b->key = made.pictures[2 * i + 1].first;
+            }
+            try {
+                if (Store* store = session.store(); store && !session.read_only()) store->attach(made.pictures);
+            } catch (const StoreError& e) {
+                return say(QString::fromStdString(e.what()));
+            }
+            std::string first;
+            session.edit(QObject::tr("Saw a practice log"), [&](Documents& d) {
+                for (const Slab& s : made.slabs) {
+                    const std::string id = add_slab(d, s);
+                    if (first.empty()) first = id;
+                }
+            });
+            session.set_step(step_key::rack);
+            session.look_at(QString::fromStdString(first));
+            say(QObject::tr("%1 slabs stand on the rack.").arg(made.slabs.size()));
+        });
+}
+
+}  // namespace yb

@@ -1,0 +1,35 @@
+// Slabs brought in from files: scans, drawings, grown logs. Each becomes one revision, with what was taken for
+// granted written into its notes.
+#pragma once
+
+#include <optional>
+
+#include <QString>
+
+#include "core/material/drawing/drawing.h"
+#include "core/material/scan/scan.h"
+#include "core/material/tree/saw.h"
+
+namespace yb {
+
+class LongWork;
+class Session;
+
+/// Reads a scan in the background, then puts its slab on the rack and looks at it.
+void bring_scan(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
+
+/// What the outline in a drawing becomes.
+enum class OutlineAs { slab, free_form };
+
+/// Reads a drawing in the background. Where neither the file nor the call says its unit nothing is done but `ask_unit`.
+void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
+                   std::function<void()> ask_unit);
+
+/// Grows and saws a log in the background and puts its slabs with their faces on the rack.
+void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
+               std::function<void(const QString&)> say);
+
+/// Adds a slab under a fresh id and looks at it. Returns the id.
+std::string add_slab(Session& session, const Slab& slab, const QString& label);
+
+}  // namespace yb

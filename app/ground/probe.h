@@ -1,0 +1,42 @@
+// A dial gauge or depth probe on a serial line: each press of its button is a reading.
+#pragma once
+
+#include <functional>
+
+#include <QObject>
+#include <QSerialPort>
+#include <QWidget>
+
+#include "devices/probe.h"
+
+namespace yb {
+
+class Probe : public QObject {
+    Q_OBJECT
+  public:
+    explicit Probe(QObject* parent = nullptr);
+    /// Listens on a line such as /dev/ttyUSB0. Returns what is wrong, or nothing.
+    QString listen(const QString& line);
+    void let_go();
+    bool listening() const { return port_.isOpen(); }
+    /// What it called itself, or its line.
+    QString name() const { return name_.isEmpty() ? port_.portName() : name_; }
+    /// Lines that the machine has.
+    static QStringList lines();
+    /// Offers them below a button, and any other by its name; what is chosen is listened to.
+    static void choose_line(QWidget* below, const QString& title, const std::function<void(const QString&)>& listen_to);
+
+  Q_SIGNALS:
+    void reading(double mm);
+    void temperature(double c);
+    void said(const QString& sentence, bool trouble);
+
+  private:
+    void take();
+
+    QSerialPort port_;
+    ProbeReader reader_;
+    QString name_;
+};
+
+}  // namespace yb

@@ -1,0 +1,285 @@
+#include "app/kit/bench/step_view.h"
+
+#include <QPainterPath>
+
+#include <algorithm>
+#include <optional>
+
+#include "app/kit/bench/wood_face.h"
+#include "app/ground/session/pictures.h"
+#include "app/ground/theme/theme.h"
+
+namespace yb {
+
+QString StepView::empty_text(const Session& s) const {
+    if (!s.slab()) return QObject::tr("No slab is on the bench yet.\nGo to Rack and choose one for this job.");
+    return QObject::tr("The slab has no shape yet.\nGo to Rack and type its tape table.");
+}
+
+std::vector<Action> applying(std::vector<Action> all, const Session& s) {
+    const QString about = s.about();
+    std::erase_if(all, [&](const Action& a) { return !a.strong && (!a.enabled || !a.of.split(' ').contains(about)); });
+    return all;
+}
+
+namespace draw {
+
+namespace {
+
+/// A dimension's figure: its box about the middle of the line, and how it is turned.
+struct Stands {
+    QTransform turn;
+    QRectF box;
+};
+
+std::optional<Stands> stands(QPointF a, QPointF b, const QString& text, double off) {
+    const QLineF line(a, b);
+    if (line.length() < 4) return {};
+    const QLineF n = line.normalVector().unitVector();
+    const QPointF middle = (a + b) / 2 + QPointF(n.dx(), n.dy()) * off;
+    double angle = -line.angle();
+    if (angle < -90 && angle > -270) angle += 180;
+    const QFontMetricsF fm(theme::figures(9.5));
+    const QRectF box(0, 0, fm.horizontalAdvance(text) + 8, fm.height());
+    return Stands{QTransform::fromTranslate(middle.x(), middle.y()).rotate(angle), box.translated(-box.width() / 2, -box.height() / 2)};
+}
+
+QRectF box_of(const Label& l) {
+    return QFontMetricsF(theme::text(9.5)).boundingRect(QRectF(0, 0, 320, 200), Qt::TextWordWrap, l.text).adjusted(-7, -3, 7, 3);
+}
+
+}  // namespace
+
+QPolygonF dimension_place(QPointF a, QPointF b, const QString& text, double off) {
+    const auto s = stands(a, b, text, off);
+    return s ? s->turn.map(QPolygonF(s->box)) : QPolygonF();
+}
+
+QPolygonF dimension(QPainter& p, QPointF a, QPointF b, const QString& text, double off) {
+    const auto& c = theme::colours();
+    const auto at = stands(a, b, text, off);
+    if (!at) return {};
+    const QLineF line(a, b);
+    QPointF n(line.normalVector().unitVector().dx(), line.normalVector().unitVector().dy());
+    const QPointF a2 = a + n * off;
+    const QPointF b2 = b + n * off;
+    p.setPen(QPen(c.pencil, 1));
+    if (off != 0) {
+        p.drawLine(a + n * (off > 0 ? 3 : -3), a2 + n * (off > 0 ? 4 : -4));
+        p.drawLine(b + n * (off > 0 ? 3 : -3), b2 + n * (off > 0 ? 4 : -4));
+    }
+    p.drawLine(a2, b2);
+    const QPointF t = QPointF(line.unitVector().dx(), line.unitVector().dy());
+    for (const auto& [end, dir] : {std::pair(a2, t), std::pair(b2, -t)}) {
+        p.drawLine(end, end + dir * 7 + n * 3);
+        p.drawLine(end, end + dir * 7 - n * 3);
+    }
+    p.save();
+    p.setFont(theme::figures(9.5));
+    p.setTransform(at->turn, true);
+    p.fillRect(at->box, c.slip);
+    p.setPen(c.ink);
+    p.drawText(at->box, Qt::AlignCenter, text);
+    p.restore();
+    return at->turn.map(QPolygonF(at->box));
+}
+
+std::vector<QRectF> room_for(const std::vector<Label>& labels, const QRectF& within, std::vector<QRectF> taken) {
+    std::vector<std::size_t> order(labels.size());
+    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return labels[a].weight > labels[b].weight; });
+    std::vector<QRectF> out(labels.size());
+    for (const std::size_t i : order) {
+        const QRectF box = box_of(labels[i]);
+        const QPointF at = labels[i].at;
+        const double w = box.width();
+        const double h = box.height();
+        // Beside the place first, then further and further away.
+        for (const double far : {12.0, 26.0, 44.0, 66.0, 92.0, 120.0}) {
+            const QPointF tries[] = {{far, -far - h},    {far, far},    {-far - w, -far - h}, {-far - w, far},
+                                     {-w / 2, -far - h}, {-w / 2, far}, {far, -h / 2},        {-far - w, -h / 2}};
+            for (const QPointF& by : tries) {
+                const QRectF r(at + by, box.size());
+                if (!within.contains(r)) continue;
+                if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(r.adjusted(-3, -2, 3, 2)); }))
+                    continue;
+                out[i] = r;
+                break;
+            }
+            if (!out[i].isEmpty()) break;
+        }
+        if (!out[i].isEmpty()) taken.push_back(out[i]);
+    }
+    return out;
+}
+
+void tag(QPainter& p, const Label& label, const QRectF& r) {
+    const auto& c = theme::colours();
+    p.setFont(theme::text(9.5));
+    p.setPen(QPen(label.edge, 1.5));
+    p.drawLine(label.at, QPointF(std::clamp(label.at.x(), r.left() + 6, r.right() - 6), std::clamp(label.at.y(), r.top(), r.bottom())));
+    p.setBrush(c.slip);
+    p.drawRoundedRect(r, 2, 2);
+    p.setPen(c.ink);
+    p.drawText(r.adjusted(7, 3, -6, -3), Qt::TextWordWrap, label.text);
+}
+
+void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
+                const QPen& pen, const QBrush& below) {
+    if (x1 <= x0 || high <= low) return;
+    QPolygonF line;
+    const int n = std::max(2, static_cast<int>((x1 - x0) * map.scale / 4));
+    for (int i = 0; i <= n; ++i) {
+        const double x = x0 + (x1 - x0) * i / n;
+        const double t = std::clamp((value(x) - low) / (high - low), -0.05, 1.05);
+        line << QPointF(map.px(x), map.strip.bottom() - t * map.strip.height());
+    }
+    if (below.style() != Qt::NoBrush) {
+        QPolygonF area = line;
+        area << QPointF(map.px(x1), map.strip.bottom()) << QPointF(map.px(x0), map.strip.bottom());
+        p.setPen(Qt::NoPen);
+        p.setBrush(below);
+        p.drawPolygon(area);
+    }
+    p.setPen(pen);
+    p.setBrush(Qt::NoBrush);
+    p.drawPolyline(line);
+}
+
+void picture(QPainter& p, const BenchMap& map, const QImage& image, const FacePicture& place, const Ring& outline) {
+    p.save();
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    QPainterPath clip;
+    clip.addPolygon(map.px(outline));
+    clip.closeSubpath();
+    p.setClipPath(clip);
+    const double k = place.mm_per_px * map.scale;
+    const QPointF corner = map.px(place.corner);
+    p.translate(corner);
+    p.scale(k, place.mirrored ? -k : k);
+    // Shrunk a lot, a picture is first made small whole: single pixels would flicker.
+    QImage shown = image;
+    while (k * (image.width() / static_cast<double>(shown.width())) < 0.5 && shown.width() > 16)
+        shown = shown.scaledToWidth(shown.width() / 2, Qt::SmoothTransformation);
+    p.drawImage(QRectF(0, 0, image.width(), image.height()), shown);
+    p.restore();
+}
+
+void flaws(QPainter& p, const BenchMap& map, const Slab& slab, bool over_picture) {
+    const auto& c = theme::colours();
+    for (const Flaw& f : slab.flaws) {
+        const QPolygonF poly = map.px(f.outline);
+        if (f.face == Face::b && !f.through) {
+            p.setPen(QPen(c.wood_edge, 1.2, Qt::DashLine));
+            p.setBrush(Qt::NoBrush);
+            p.drawPolygon(poly);
+            continue;
+        }
+        if (over_picture) {
+            p.setPen(QPen(c.slip, 2.4));
+            p.setBrush(Qt::NoBrush);
+            p.drawPolygon(poly);
+            p.setPen(QPen(c.madder, 1));
+            p.drawPolygon(poly);
+            continue;
+        }
+        QColor fill = f.kind == FlawKind::crack || f.kind == FlawKind::void_ ? c.crack : c.flaw;
+        if (f.kind == FlawKind::soft) fill = c.soft;
+        if (f.kind == FlawKind::knot) fill = c.knot;
+        p.setPen(QPen(c.flaw_rim, 1));
+        p.setBrush(fill);
+        p.drawPolygon(poly);
+        if (f.kind == FlawKind::knot) {
+            const QPointF mid = map.px(centroid(f.outline));
+            for (const double k : {0.66, 0.36}) {
+                QPolygonF inner;
+                for (const QPointF& q : poly) inner << mid + (q - mid) * k;
+                p.setBrush(c.knot_heart);
+                p.drawPolygon(inner);
+            }
+        }
+    }
+}
+
+namespace {
+
+/// The edges as the light falls on them, so that a slab reads as thick: what faces it is bright, what turns away lies in its own
+/// shade; seen where the underside stands out beyond the show face.
+void leaning_edges(QPainter& p, const BenchMap& map, const SlabShape& shape, const theme::WoodTone& tone, Vec2 light) {
+    const std::size_t n = shape.ring_a.size();
+    if (n < 3 || shape.ring_b.size() != n) return;
+    const auto lit = [&](double how) {
+        const QColor base = tone.late.darker(122);
+        return how > 0 ? base.lighter(100 + static_cast<int>(24 * how)) : base.darker(100 + static_cast<int>(-60 * how));
+    };
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing, false);  // no seams between the pieces
+    p.setPen(Qt::NoPen);
+    for (std::size_t i = 0; i < n; ++i) {
+        const std::size_t j = (i + 1) % n;
+        const Vec2 along = shape.ring_a[j] - shape.ring_a[i];
+        if (length(along) < 1e-6) continue;
+        const Vec2 out = Vec2{along.y, -along.x} * (1 / length(along));
+        p.setBrush(lit(dot(out, light)));
+        p.drawPolygon(QPolygonF{map.px(shape.ring_a[i]), map.px(shape.ring_a[j]), map.px(shape.ring_b[j]), map.px(shape.ring_b[i])});
+    }
+    p.restore();
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tone.edge, 1));
+    p.drawPolygon(map.px(shape.ring_b));
+}
+
+}  // namespace
+
+void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape) {
+    p.setPen(Qt::NoPen);
+    p.setBrush(theme::colours().shadow);
+    for (int k = 1; k <= 6; ++k)
+        for (const Ring* ring : {&shape.ring_a, &shape.ring_b}) p.drawPolygon(map.px(*ring).translated(k * 0.9, k * 1.2));
+}
+
+void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double ratio, bool small,
+          Vec2 light) {
+    const theme::WoodTone tone = theme::tone_of(slab.species);
+    p.setPen(QPen(tone.edge, 1));
+    p.setBrush(tone.late.darker(135));
+    p.drawPolygon(map.px(shape.ring_b));
+    leaning_edges(p, map, shape, tone, light);
+    const auto& shown = slab.picture_a;
+    const QImage image = !shown ? QImage() : small ? pictures.thumbnail(shown->key) : pictures.face(shown->key);
+    if (image.isNull()) {
+        p.drawImage(map.plan.topLeft(), draw_face(slab, shape, map, ratio));
+    } else {
+        // A small copy has fewer pixels and shows the same length of slab.
+        FacePicture place = *shown;
+        place.mm_per_px *= static_cast<double>(std::max(place.width_px, image.width())) / image.width();
+        picture(p, map, image, place, shape.ring_a);
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tone.edge, 1.2));
+    p.drawPolygon(map.px(shape.ring_a));
+    flaws(p, map, slab, !image.isNull());
+}
+
+QPolygonF fewer(const QPolygonF& polygon) {
+    Ring ring;
+    for (const QPointF& q : polygon) ring.push_back({q.x(), q.y()});
+    QPolygonF out;
+    for (const Vec2 q : simplified(ring, 0.25)) out << QPointF(q.x, q.y);
+    return out;
+}
+
+void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep) {
+    // The veil has the bench's own colour: over bare bench it is not seen, so no outline has to be cut.
+    QPainterPath veil;
+    veil.setFillRule(Qt::OddEvenFill);
+    veil.addRect(map.plan.adjusted(0, -10, 0, 10));
+    veil.addPolygon(fewer(map.px(keep)));
+    QColor colour = theme::colours().bench;
+    colour.setAlpha(150);
+    p.fillPath(veil, colour);
+}
+
+}  // namespace draw
+
+}  // namespace yb

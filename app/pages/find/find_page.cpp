@@ -1,0 +1,310 @@
+#include "app/pages/find/find_page.h"
+
+#include <QPointer>
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPainterPath>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSlider>
+#include <QVBoxLayout>
+
+#include "app/ground/session/pictures.h"
+#include "app/kit/fields/field_form.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "core/steps/fill/fill.h"
+#include "core/shop/job/documents.h"
+
+namespace yb {
+
+Ticket::Ticket(Session& session, TopPicture& tops, Found found, Boards boards, const WantedTop& top, QWidget* parent)
+    : QAbstractButton(parent), session_(session), tops_(tops), found_(std::move(found)), boards_(std::move(boards)), top_(top) {
+    setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::StrongFocus);
+    QStringList names;
+    for (const std::string& id : found_.slabs)
+        if (const auto it = boards_.find(id); it != boards_.end()) names << QString::fromStdString(it->second->up.name);
+    QString kind = found_.kind == MakeUp::boards ? tr("%1 boards").arg(found_.slabs.size()) : told(name_of(found_.kind));
+    kind[0] = kind[0].toUpper();
+    setText(tr("%1 · %2").arg(kind, names.join(" + ")));
+    setAccessibleName(text());
+    setToolTip(tr("Take it into the job; undo brings back what was"));
+}
+
+/// Words in as many lines as they need; what has no room is left out whole. @returns how tall they are.
+static double wrapped(QPainter& p, const QRectF& room, const QString& text) {
+    const QRectF box = p.boundingRect(QRectF(room.topLeft(), QSizeF(room.width(), 1e4)), Qt::TextWordWrap, text);
+    if (box.height() > room.height() + 1) return 0;
+    p.drawText(room, Qt::TextWordWrap, text);
+    return box.height();
+}
+
+QSize Ticket::sizeHint() const { return {600, static_cast<int>(theme::grown(132))}; }
+
+void Ticket::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const auto& c = theme::colours();
+    const QRectF all = QRectF(rect()).adjusted(1, 1, -1, -1);
+    p.setPen(QPen(hasFocus() || underMouse() ? c.brass : c.rule, hasFocus() ? 2 : 1));
+    p.setBrush(c.slip);
+    p.drawRoundedRect(all, 2, 2);
+    // The finished top, small.
+    const QRectF box(14, 12, all.width() * 0.42 - 20, all.height() - 24);
+    const double scale = std::min(box.width() / std::max(1.0, top_.length_mm * 1.04),
+                                  box.height() / std::max(1.0, std::max(top_.width_mm, found_.narrowest_mm) * 1.25));
+    const auto px = [&](Vec2 uv) { return QPointF(box.center().x() + uv.x * scale, box.center().y() - uv.y * scale); };
+    p.save();
+    QPainterPath clip;  // a sawn top ends at its outline, live edges run out
+    if (top_.live == LiveEdges::none || top_.shape != TopShape::rectangle) {
+        QPolygonF ring;
+        for (const Vec2 q : outline_of(top_)) ring << px(q);
+        clip.addPolygon(ring);
+        clip.closeSubpath();
+    } else {
+        clip.addRect(QRectF(px({-top_.length_mm / 2, 0}).x(), box.top() - 8, top_.length_mm * scale, box.height() + 16));
+    }
+    p.setClipPath(clip);
+    if (found_.kind == MakeUp::river) {
+        p.fillRect(QRectF(px({-top_.length_mm / 2, 0}).x(), px({0, found_.narrowest_mm / 2 - 8}).y(), top_.length_mm * scale,
+                          (found_.narrowest_mm - 16) * scale),
+                   c.resin);
+    }
+    for (std::size_t i = 0; i < found_.slabs.size(); ++i) {
+        const auto it = boards_.find(found_.slabs[i]);
+        if (it == boards_.end()) continue;
+        const bool over = found_.placements[i].turned_over;
+        // Of glued leaves only what lies on its side of the joint.
+        p.save();
+        if (!is_river(found_.kind) && found_.slabs.size() > 1) {
+            const double low = i == 0 ? -1e4 : found_.joints[i - 1].v_mm;
+            const double high = i + 1 == found_.slabs.size() ? 1e4 : found_.joints[i].v_mm;
+            p.setClipRect(QRectF(px({-top_.length_mm / 2, high}), px({top_.length_mm / 2, low})), Qt::IntersectClip);
+        }
+        tops_.leaf(p, it->second->slab(over), it->second->shape(over), found_.placements[i], scale, devicePixelRatioF(), true, px);
+        p.restore();
+    }
+    p.restore();
+    QPolygonF outline;
+    for (const Vec2 q : outline_of(top_)) outline << px(q);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(found_.fits ? c.moss : c.madder, 1.4, found_.fits ? Qt::SolidLine : Qt::DashLine));
+    p.drawPolygon(outline);
+    // What it is and what it gives.
+    const double x = all.width() * 0.42 + 6;
+    const double w = all.width() - x - 12;
+    double y = 10;
+    const auto line = [&](const QString& text, const QFont& font, const QColor& ink, double left = 0) {
+        p.setFont(font);
+        p.setPen(ink);
+        y += wrapped(p, {x + left, y, w - left, all.bottom() - 6 - y}, text);
+    };
+    line(text(), theme::text(10.5, true), c.ink);
+    y += 2;
+    const auto in = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
+    line(found_.fits ? tr("%1 thick, %2 at the narrowest").arg(in(fine(found_.thickness_mm)), in(mm(found_.narrowest_mm)))
+                     : tr("short by %1").arg(in(mm(found_.lack_mm))),
+         theme::figures(13), found_.fits ? c.ink : c.madder);
+    y += 2;
+    const double column = w / 2;
+    const double top = y;
+    const auto list = [&](const std::vector<Phrase>& phrases, double left, const QColor& ink, const QString& sign) {
+        y = top;
+        for (const Phrase& ph : phrases) {
+            p.setFont(theme::text(9.5));
+            p.setPen(c.ink);
+            const double h =
+                wrapped(p, {x + left + 16, y, column - 22, all.bottom() - 4 - y}, QString::fromStdString(yb::render(ph, session_.units())));
+            if (h == 0) break;
+            p.setPen(ink);
+            p.drawText(QRectF(x + left, y, 14, QFontMetricsF(p.font()).height()), Qt::AlignCenter, sign);
+            y += h + 1;
+        }
+    };
+    list(found_.gains, 0, c.moss, "+");
+    list(found_.costs, column, c.madder, QString::fromUtf8("–"));
+}
+
+FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
+    : QWidget(parent), session_(session), tops_(pictures), about_(new QLabel) {
+    setObjectName("find_page");
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(24, 16, 24, 12);
+    row->setSpacing(24);
+    auto* side = new QVBoxLayout;
+    auto* title = new QLabel(tr("What could be made"));
+    title->setFont(theme::figures(16));
+    side->addWidget(title);
+    about_->setObjectName("find_about");
+    about_->setWordWrap(true);
+    side->addWidget(about_);
+    form_ =
+        new FieldForm(session, {}, {},
+                      {job_number("top.length_mm", "find_length"), job_number("top.width_mm", "find_width"),
+                       job_number("top.thickness_mm", "find_thickness"), job_number("makeup.river_mm", "find_river", tr("River, if any"))});
+    side->addWidget(form_);
+    auto* kinds = new QGridLayout;
+    int n = 0;
+    for (const auto& [name, label] : {std::pair("find_singles", tr("one slab")), std::pair("find_pairs", tr("pairs")),
+                                      std::pair("find_boards", tr("three, four boards")), std::pair("find_rivers", tr("rivers"))}) {
+        auto* box = new QCheckBox(label);
+        box->setObjectName(name);
+        box->setChecked(true);
+        connect(box, &QCheckBox::toggled, &pause_, qOverload<>(&QTimer::start));
+        kinds->addWidget(box, n / 2, n % 2);
+        ++n;
+        kinds_[name] = box;
+    }
+    side->addLayout(kinds);
+    auto* what = new QLabel(tr("What matters"));
+    what->setFont(theme::text(9.5, true));
+    side->addWidget(what);
+    auto* grid = new QGridLayout;
+    grid->setVerticalSpacing(2);
+    n = 0;
+    const FindWeights w;
+    for (const auto& [name, label, start] :
+         {std::tuple("weigh_thickness", tr("thickness"), w.thickness), std::tuple("weigh_waste", tr("little waste"), w.waste),
+          std::tuple("weigh_likeness", tr("the figure meets"), w.likeness), std::tuple("weigh_flaws", tr("few flaws"), w.flaws),
+          std::tuple("weigh_resin", tr("little resin"), w.resin), std::tuple("weigh_weight", tr("light"), w.weight),
+          std::tuple("weigh_moisture", tr("dry"), w.moisture), std::tuple("weigh_money", tr("cheap"), w.money)}) {
+        auto* s = new QSlider(Qt::Horizontal);
+        s->setObjectName(name);
+        s->setRange(0, 10);
+        s->setValue(static_cast<int>(std::lround(start * 10)));
+        s->setAccessibleName(tr("How much it matters: %1").arg(label));
+        connect(s, &QSlider::valueChanged, &pause_, qOverload<>(&QTimer::start));
+        grid->addWidget(new QLabel(label), n, 0);
+        grid->addWidget(s, n++, 1);
+        sliders_[name] = s;
+    }
+    side->addLayout(grid);
+    side->addStretch(1);
+    auto* leave = new QPushButton(tr("Back to the bench"));
+    leave->setObjectName("find_back");
+    leave->setProperty("quiet", true);
+    connect(leave, &QPushButton::clicked, this, &FindPage::back);
+    side->addWidget(leave);
+    auto* panel = new QWidget;
+    panel->setLayout(side);
+    panel->setFixedWidth(theme::grown(290));
+    row->addWidget(panel);
+    auto* scroll = new QScrollArea;
+    scroll->setObjectName("find_results");
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    auto* page = new QWidget;
+    list_ = new QVBoxLayout(page);
+    list_->setContentsMargins(0, 0, 8, 0);
+    list_->setSpacing(8);
+    list_->addStretch(1);
+    scroll->setWidget(page);
+    row->addWidget(scroll, 1);
+    pause_.setSingleShot(true);
+    pause_.setInterval(150);
+    connect(&pause_, &QTimer::timeout, this, &FindPage::search);
+    connect(&session_, &Session::changed, this, [this] {
+        form_->show_values();
+        if (isVisible()) pause_.start();
+    });
+    connect(&pictures, &Pictures::arrived, this, [this] {
+        tops_.forget();
+        for (Ticket* t : findChildren<Ticket*>()) t->update();
+    });
+}
+
+void FindPage::showEvent(QShowEvent* e) {
+    QWidget::showEvent(e);
+    form_->show_values();
+    search();
+}
+
+FindOrder FindPage::order() const {
+    FindOrder o = session_.job() ? find_order(*session_.job(), session_.shop()) : FindOrder();
+    const auto w = [&](const char* name) { return sliders_.at(name)->value() / 10.0; };
+    o.weights = {w("weigh_thickness"), w("weigh_waste"),  w("weigh_likeness"), w("weigh_flaws"),
+                 w("weigh_resin"),     w("weigh_weight"), w("weigh_moisture"), w("weigh_money")};
+    o.singles = kinds_.at("find_singles")->isChecked();
+    o.pairs = kinds_.at("find_pairs")->isChecked();
+    o.boards = kinds_.at("find_boards")->isChecked();
+    o.rivers = kinds_.at("find_rivers")->isChecked();
+    return o;
+}
+
+void FindPage::search() {
+    if (!session_.job()) {
+        about_->setText(tr("There is no job yet. Make one from a slab on the rack, then say what size is wanted."));
+        return;
+    }
+    if (searching_) searching_->stop.request_stop();
+    busy_ = true;
+    begun_ = session_.begun();
+    about_->setText(tr("Looking through %1 slabs…").arg(session_.slabs().size()));
+    searching_ = run_beside(
+        this,
+        [this, self = QPointer<FindPage>(this), docs = session_.documents(), order = order()](const Work& w) -> std::function<void()> {
+            const auto shapes = std::make_shared<Boards>();
+            const auto made = [&](const std::vector<Found>& found) {
+                for (const Found& f : found)
+                    for (const std::string& id : f.slabs)
+                        if (auto& b = (*shapes)[id]; !b) b = both_ways(docs.slabs.at(id));
+            };
+            const auto so_far = [&](const std::vector<Found>& found) {
+                made(found);
+                QMetaObject::invokeMethod(
+                    QCoreApplication::instance(),
+                    [page = self, stop = w.stop, found, boards = *shapes, top = order.top] {
+                        if (page && !stop.stop_requested() && page->busy_) page->show_found(found, boards, top, false);
+                    },
+                    Qt::QueuedConnection);
+            };
+            const auto all = find_tops(docs, order, {{}, w.stop, 0}, so_far);
+            made(all);
+            return [this, all, shapes, top = order.top] { show_found(all, *shapes, top, true); };
+        },
+        [this](const QString& sentence) {
+            busy_ = false;
+            about_->setText(tr("The search came to no end: %1.").arg(sentence));
+        });
+}
+
+void FindPage::wait() {
+    while (busy_ || pause_.isActive()) QApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+void FindPage::show_found(const std::vector<Found>& found, const Boards& boards, const WantedTop& top, bool done) {
+    busy_ = !done;
+    const auto fitting = std::count_if(found.begin(), found.end(), [](const Found& f) { return f.fits; });
+    about_->setText(!done           ? tr("Still looking; the best so far:")
+                    : found.empty() ? tr("Nothing on the rack can be tried: measure a slab first.")
+                    : fitting == 0  ? tr("Nothing on the rack gives this top. The nearest:")
+                    : fitting == 1  ? tr("One way fits.")
+                                    : tr("%1 ways that fit, best first.").arg(fitting));
+    for (Ticket* t : findChildren<Ticket*>()) {
+        list_->removeWidget(t);
+        t->setObjectName({});
+        t->hide();
+        t->deleteLater();
+    }
+    int n = 0;
+    for (const Found& f : found) {
+        auto* t = new Ticket(session_, tops_, f, boards, top);
+        t->setObjectName(QStringLiteral("ticket_%1").arg(++n));
+        connect(t, &Ticket::clicked, this, [this, f] {
+            // It was looked for with what this job wants: it is laid there.
+            if (!session_.edit_begun(begun_, tr("Take what was found"), [&](Job& j) { take_find(j, f); })) return;
+            session_.set_job(QString::fromStdString(begun_.job));
+            session_.set_leaf(0);
+            session_.set_step(step_key::lay);
+            Q_EMIT back();
+        });
+        list_->insertWidget(list_->count() - 1, t);
+    }
+}
+
+}  // namespace yb

@@ -1,0 +1,194 @@
+#include "app/steps/sheets/flow.h"
+
+#include <algorithm>
+
+#include "app/ground/theme/theme.h"
+
+namespace yb {
+
+Flow::Flow(QPainter& p, QSizeF page, std::function<void()> next_page, QString title, QString shop, QString about, QString foot)
+    : p_(p),
+      size_(page),
+      next_page_(std::move(next_page)),
+      title_(std::move(title)),
+      shop_(std::move(shop)),
+      about_(std::move(about)),
+      foot_(std::move(foot)) {
+    p_.setRenderHint(QPainter::Antialiasing);
+    begin();
+}
+
+QFont Flow::font(double points, bool slab, bool bold) const {
+    QFont f = slab ? theme::figures(10) : theme::text(10, bold);
+    f.setPixelSize(20);
+    f.setPointSizeF(points * 25.4 / 72 * 72 / std::max(1, p_.device()->logicalDpiY()));
+    return f;
+}
+
+double Flow::height_of(const QString& text, double width, double points, bool bold) {
+    p_.setFont(font(points, false, bold));
+    return std::max(line(points), p_.boundingRect(QRectF(0, 0, width, 1e4), Qt::TextWordWrap, text).height());
+}
+
+void Flow::begin() {
+    y_ = 10;
+    p_.setPen(Qt::black);
+    p_.setFont(font(17, true));
+    p_.drawText(QRectF(margin, y_, width() - 72, line(17)), Qt::AlignLeft | Qt::AlignVCenter,
+                p_.fontMetrics().elidedText(title_, Qt::ElideNone, 1000));
+    p_.setFont(font(text_points));
+    p_.drawText(QRectF(size_.width() - margin - 70, y_, 70, line(17)), Qt::AlignRight | Qt::AlignVCenter, shop_);
+    y_ += line(17);
+    p_.setFont(font(text_points));
+    const double tall = height_of(about_, width(), text_points);
+    p_.drawText(QRectF(margin, y_, width(), tall), Qt::TextWordWrap, about_);
+    y_ += tall + 2;
+    p_.setFont(font(text_points));
+    p_.setPen(theme::colours().pencil);
+    p_.drawText(QRectF(margin, size_.height() - 16, width() - 22, 12), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, foot_);
+    p_.drawText(QRectF(size_.width() - margin - 20, size_.height() - 16, 20, 6), Qt::AlignRight | Qt::AlignTop,
+                QObject::tr("page %1").arg(pages_));
+    p_.setPen(Qt::black);
+}
+
+void Flow::turn() {
+    next_page_();
+    ++pages_;
+    begin();
+}
+
+void Flow::need(double mm) {
+    if (y_ + mm > bottom()) turn();
+}
+
+void Flow::heading(const QString& text) {
+    need(line(13) + 3 * line(11));  // a heading never stands alone at the foot of a page
+    p_.setFont(font(13, false, true));
+    p_.setPen(Qt::black);
+    p_.drawText(QRectF(margin, y_, width(), line(13)), Qt::AlignLeft | Qt::AlignVCenter, text);
+    y_ += line(13) + 0.6;
+}
+
+QString Flow::head_of(QString& text, double width, double height, double points, bool bold) {
+    if (height_of(text, width, points, bold) <= height) return std::exchange(text, {});
+    const QStringList words = text.split(' ');
+    int low = 0;
+    int high = static_cast<int>(words.size());
+    while (high - low > 1) {
+        const int mid = (low + high) / 2;
+        (height_of(words.mid(0, mid).join(' '), width, points, bold) <= height ? low : high) = mid;
+    }
+    text = words.mid(low).join(' ');
+    return words.mid(0, low).join(' ');
+}
+
+void Flow::note(const QString& text, double points, bool bold) {
+    QString rest = text;
+    while (!rest.isEmpty()) {
+        need(line(points));
+        const QString part = head_of(rest, width(), bottom() - y_, points, bold);
+        if (part.isEmpty()) {  // not even one word finds room here
+            turn();
+            if (y_ + height_of(rest.section(' ', 0, 0), width(), points, bold) > bottom()) break;
+            continue;
+        }
+        const double tall = height_of(part, width(), points, bold);
+        p_.setPen(Qt::black);
+        p_.drawText(QRectF(margin, y_, width(), tall + 1), Qt::TextWordWrap, part);
+        y_ += tall + 0.6;
+    }
+}
+
+void Flow::table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double points) {
+    double all = 0;
+    for (const Column& c : columns) all += c.share;
+    const double small = text_points;
+    const auto wide = [&](std::size_t i) { return width() * columns[i].share / all; };
+    const bool heads = std::any_of(columns.begin(), columns.end(), [](const Column& c) { return !c.head.isEmpty(); });
+    const auto head = [&] {
+        if (!heads) return;
+        double x = margin;
+        p_.setFont(font(small));
+        p_.setPen(theme::colours().pencil);
+        for (std::size_t i = 0; i < columns.size(); ++i) {
+            p_.drawText(QRectF(x, y_, wide(i) - 1.5, line(small)), (columns[i].figures ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+                        columns[i].head);
+            x += wide(i);
+        }
+        y_ += line(small);
+        p_.setPen(QPen(Qt::black, 0.15));
+        p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
+        y_ += 0.4;
+    };
+    need(line(small) + line(points));
+    head();
+    for (const auto& row : rows) {
+        double tall = line(points);
+        for (std::size_t i = 0; i < row.size() && i < columns.size(); ++i)
+            tall = std::max(tall, height_of(row[i], wide(i) - 1.5, points) + 0.3);
+        if (y_ + tall > bottom()) {
+            turn();
+            head();
+        }
+        double x = margin;
+        for (std::size_t i = 0; i < row.size() && i < columns.size(); ++i) {
+            p_.setFont(font(points, columns[i].figures));
+            p_.setPen(Qt::black);
+            p_.drawText(QRectF(x, y_, wide(i) - 1.5, tall),
+                        (columns[i].figures ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop | Qt::TextWordWrap, row[i]);
+            x += wide(i);
+        }
+        y_ += tall;
+    }
+    y_ += 1;
+}
+
+void Flow::figures(const std::vector<std::pair<QString, QString>>& all) {
+    constexpr double each = 37;
+    const auto in_row = static_cast<std::size_t>(std::max(1.0, std::floor(width() / each)));
+    const double tall = line(text_points) + line(cut_points) + 1;
+    for (std::size_t from = 0; from < all.size(); from += in_row) {
+        need(tall);
+        const std::size_t n = std::min(in_row, all.size() - from);
+        const double w = width() / static_cast<double>(in_row);
+        for (std::size_t i = 0; i < n; ++i) {
+            const auto& [label, value] = all[from + i];
+            const double x = margin + w * static_cast<double>(i);
+            p_.setFont(font(text_points));
+            p_.setPen(theme::colours().pencil);
+            p_.drawText(QRectF(x, y_, w - 1, line(text_points)), Qt::AlignLeft | Qt::AlignVCenter, label);
+            p_.setFont(font(cut_points, true));
+            p_.setPen(Qt::black);
+            p_.drawText(QRectF(x, y_ + line(text_points), w - 1, line(cut_points)), Qt::AlignLeft | Qt::AlignVCenter, value);
+        }
+        y_ += tall;
+    }
+}
+
+void Flow::drawing(double height, const std::function<void(QPainter&, const QRectF&)>& draw) {
+    need(std::min(height, bottom() - 40));
+    const QRectF room(margin, y_, width(), std::min(height, bottom() - y_));
+    p_.save();
+    draw(p_, room);
+    p_.restore();
+    y_ = room.bottom() + 1;
+}
+
+void Flow::caution(Severity severity, const QString& text, double points) {
+    const double tall = height_of(text, width() - 5, points);
+    need(std::min(tall, bottom() - 40));
+    theme::draw_sign(p_, severity, QRectF(margin, y_ + 1, 2.8, 2.8));
+    p_.setFont(font(points));
+    p_.setPen(Qt::black);
+    p_.drawText(QRectF(margin + 5, y_, width() - 5, tall + 1), Qt::TextWordWrap, text);
+    y_ += tall + 0.8;
+}
+
+void Flow::rule() {
+    need(2);
+    p_.setPen(QPen(Qt::black, 0.2));
+    p_.drawLine(QPointF(margin, y_), QPointF(size_.width() - margin, y_));
+    y_ += 1.5;
+}
+
+}  // namespace yb

@@ -1,0 +1,119 @@
+#include "app/steps/sheets/sheet.h"
+
+#include <QBuffer>
+#include <QPageSize>
+#include <QPdfWriter>
+#include <QPrinter>
+
+#include "app/ground/session/whole_file.h"
+#include "app/kit/step_views.h"
+#include "app/steps/sheets/sheets.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "core/steps/flat/flat.h"
+#include "core/shop/job/documents.h"
+#include "core/steps/lay/lay.h"
+
+namespace yb {
+
+QSizeF sheet_size_mm(const Shop& shop) { return shop.letter ? QSizeF(215.9, 279.4) : QSizeF(210, 297); }
+
+QString SheetData::say(Quantity q) const { return QString::fromStdString(format(q, shop.units)); }
+QString SheetData::say(const Phrase& phrase) const { return QString::fromStdString(render(phrase, shop.units)); }
+
+namespace {
+
+QString about(const Job& job, const Plan& plan, const SheetData& d) {
+    const std::string species = plan.leaves.empty() ? std::string() : plan.leaves.front().slab().species;
+    return d.say(plan.title) + QString::fromStdString(" · " + species + " · ") +
+           (job.several()                       ? told(name_of(job.makeup.kind))
+            : job.first().placement.turned_over ? QObject::tr("turned over")
+                                                : QObject::tr("face A up")) +
+           QObject::tr(" · wanted %1 × %2 × %3")
+               .arg(d.say(mm(job.top.length_mm)), d.say(mm(job.top.width_mm)), d.say(fine(job.top.thickness_mm)));
+}
+
+/// Writes all sheets one after another. @returns how many pages, and how full the last of them is.
+std::pair<int, double> write_all(QPainter& p, QSizeF size, const SheetData& data, const std::function<void()>& next_page) {
+    Flow flow(
+        p, size, next_page, QString::fromStdString(data.job.name), QString::fromStdString(data.shop.name), about(data.job, data.plan, data),
+        QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
+                    "them."));
+    for (const StepViewRow& row : step_views())
+        if (row.sheet) row.sheet(flow, data);
+    write_cut_sheet(flow, data);
+    write_mind_sheet(flow, data);
+    return {flow.pages(), flow.filled()};
+}
+
+void set_up(QPdfWriter& pdf, const Shop& shop) {
+    pdf.setResolution(600);
+    pdf.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
+    pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+}
+
+bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; }
+
+}  // namespace
+
+SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop) {
+    const QSizeF size = sheet_size_mm(shop);
+    SheetLook best;
+    if (!far_enough(plan)) return best;
+    // On paper that nobody keeps: letters are as wide on it as they will be.
+    QByteArray bytes;
+    QBuffer nowhere(&bytes);
+    nowhere.open(QIODevice::WriteOnly);
+    QPdfWriter pdf(&nowhere);
+    set_up(pdf, shop);
+    QPainter dry(&pdf);
+    dry.scale(pdf.resolution() / 25.4, pdf.resolution() / 25.4);
+    double fullest = -1;
+    for (const double points : {11.0, 13.0, 15.0, 17.0})
+        for (const double mm : {170.0, 140.0, 115.0, 90.0, 66.0}) {
+            const SheetLook look{mm, points};
+            const double full = write_all(dry, size, {job, plan, shop, look}, [] {}).second;
+            if (full > fullest + 0.01) fullest = full, best = look;
+            if (full >= 0.58) return look;
+        }
+    return best;
+}
+
+void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop, const SheetLook& look,
+                const std::function<void()>& next_page) {
+    if (!far_enough(plan)) {
+        p.setFont(theme::text(4));  // its unit is a millimetre
+        p.drawText(QRectF(12, 12, size.width() - 24, 40), Qt::TextWordWrap,
+                   QObject::tr("The slab is not measured far enough for a sheet."));
+        return;
+    }
+    write_all(p, size, {job, plan, shop, look}, next_page);
+}
+
+QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {
+    printer.setPageSize(QPageSize(shop.letter ? QPageSize::Letter : QPageSize::A4));
+    printer.setFullPage(true);
+    QPainter p;
+    if (!p.begin(&printer)) return QObject::tr("The printer did not take the sheet. Look whether it is on, or save a PDF.");
+    const double k = printer.resolution() / 25.4;
+    p.scale(k, k);
+    draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look_of(job, plan, shop), [&] { printer.newPage(); });
+    return {};
+}
+
+QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter pdf(&buffer);
+        set_up(pdf, shop);
+        pdf.setTitle(QString::fromStdString(job.name));
+        QPainter p(&pdf);
+        p.scale(600 / 25.4, 600 / 25.4);
+        draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look_of(job, plan, shop), [&] { pdf.newPage(); });
+    }
+    return write_whole(path, bytes);
+}
+
+}  // namespace yb

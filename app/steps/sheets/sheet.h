@@ -1,0 +1,63 @@
+// The bench sheet: a page of A4 or Letter with what the job needs, readable at arm's length, the cut list and what else is
+// to be minded on pages of their own. The same drawing goes to the screen, the printer and PDF.
+#pragma once
+
+#include <functional>
+#include <optional>
+
+#include <QPainter>
+#include <QString>
+#include <QWidget>
+
+#include "app/ground/session/session.h"
+
+class QPrinter;
+
+namespace yb {
+
+/// Page size in mm.
+QSizeF sheet_size_mm(const Shop& shop);
+
+/// What is chosen so that no page stays half blank.
+struct SheetLook {
+    double drawing_mm = 170;  ///< that the first page's drawing may be high at most
+    double mind_points = 11;  ///< of what is to be minded, at the end
+};
+
+/// The largest drawing that leaves no page half blank, and how large the cautions stand, found by setting the pages for
+/// paper that nobody keeps.
+SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop);
+
+/// Draws the sheet; the painter's unit is one millimetre of paper. The first page holds what the bench needs; the cuts in
+/// their order and the offcuts to keep follow, then whatever of the cautions found no room. `next_page` is called before
+/// every page but the first.
+void draw_sheet(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop, const SheetLook& look,
+                const std::function<void()>& next_page);
+
+/// Prints the sheet on the printer as it is set up. @returns an empty text, or what went wrong.
+QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop);
+
+/// Writes the sheet as PDF. @returns an empty text, or what went wrong in one sentence.
+QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop);
+
+class SheetView : public QWidget {
+    Q_OBJECT
+  public:
+    explicit SheetView(Session& session, QWidget* parent = nullptr);
+    int page() const { return page_; }
+    int pages() const { return pages_; }  ///< as last painted
+    void turn_to(int page);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent* e) override;
+    void wheelEvent(QWheelEvent* e) override;
+
+  private:
+    Session& session_;
+    int page_ = 0, pages_ = 1;
+    std::optional<SheetLook> look_;  ///< until the plan is another
+};
+
+}  // namespace yb

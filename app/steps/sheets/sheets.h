@@ -1,0 +1,31 @@
+// The sheets there are, a file each: those of steps stand in their rows (app/steps.cpp), what the whole job has comes after them. Each
+// writes what it has into the flow.
+#pragma once
+
+#include "app/steps/sheets/flow.h"
+#include "app/steps/sheets/sheet.h"
+
+namespace yb {
+
+struct Job;
+struct Plan;
+struct Shop;
+
+/// What a sheet is made from.
+struct SheetData {
+    const Job& job;
+    const Plan& plan;
+    const Shop& shop;
+    SheetLook look{};
+    QString say(Quantity q) const;
+    QString say(const Phrase& phrase) const;
+};
+
+void write_bench_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, shims, lanes and layers
+void write_pour_sheet(Flow& flow, const SheetData& d);   ///< lifts with their parts
+void write_join_sheet(Flow& flow, const SheetData& d);   ///< the glue-up, bow ties
+void write_under_sheet(Flow& flow, const SheetData& d);  ///< slots, bolts, pockets
+void write_cut_sheet(Flow& flow, const SheetData& d);    ///< cuts in working order, what goes back to the rack
+void write_mind_sheet(Flow& flow, const SheetData& d);   ///< every caution
+
+}  // namespace yb

@@ -1,0 +1,22 @@
+// Documents: everything one shop file holds, as it stands after a revision.
+#pragma once
+
+#include <map>
+#include <string>
+
+#include "core/shop/job/job.h"
+#include "core/shop/job/shop.h"
+
+namespace yb {
+
+struct Documents {
+    Shop shop;
+    std::map<std::string, Slab> slabs;
+    std::map<std::string, Job> jobs;
+    bool operator==(const Documents&) const = default;
+};
+
+/// Every slab that a job takes wood from, and the name of that job. @param but a job's id to leave out.
+std::map<std::string, std::string> taken_slabs(const Documents& docs, const std::string& but = {});
+
+}  // namespace yb

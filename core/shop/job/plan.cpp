@@ -1,0 +1,186 @@
+#include "core/shop/job/plan.h"
+
+#include <algorithm>
+#include <cmath>
+#include <stdexcept>
+
+#include "core/steps/days/days.h"
+#include "core/ground/fields/walk.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/held.h"
+#include "core/shop/job/planning.h"
+#include "core/shop/job/steps.h"
+#include "core/steps/join/join.h"
+#include "core/steps/makeup/cuts.h"
+#include "core/steps/match/likeness.h"
+#include "core/steps/pour/pour.h"
+#include "core/steps/rack/rack.h"
+#include "core/steps/under/under.h"
+
+namespace yb {
+
+const Slab& LeafPlan::slab() const { return made->slab; }
+const SlabShape& LeafPlan::shape() const { return made->shape; }
+const Slab* Plan::slab() const { return on ? &on->slab : nullptr; }
+const SlabShape* Plan::shape() const { return on ? &on->shape : nullptr; }
+
+bool Plan::drawable() const { return on ? !on->shape.ring_a.empty() : lay->ready; }
+
+Span1 Plan::stations() const {
+    if (on) return {on->shape.x0, on->shape.x1};
+    return {0, 2 * placement.x_mm};
+}
+
+const StepPlan& Plan::said(Step step) const { return *row_of(step).says(*this); }
+
+bool Planning::asked(Step step) const { return !still || !yb::before(*wanted.dragged_in, step); }
+
+std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
+    auto p = std::make_shared<PreparedSlab>();
+    Slab held = slab;
+    const auto out = hold_in_range(walk_of(held));
+    try {
+        p->ways = both_ways(held);
+    } catch (const std::exception& e) {
+        // What can't be shaped is told, and the slab opens without a shape.
+        auto ways = std::make_shared<BothWays>();
+        ways->up = held;
+        ways->over = turned_over(held);
+        p->ways = ways;
+        p->cautions.push_back(
+            {"rack.failed", Severity::stop, step_key::rack,
+             say("The slab's shape can't be made of these readings ({}). Look its tape table and outline over.", e.what())});
+    }
+    p->slab = p->ways->slab(over);
+    p->shape = p->ways->shape(over);
+    if (p->shape.usable) {
+        p->thickness_mm = means_of(p->shape).thickness_mm;
+        p->whole_mm = whole_thickness(p->shape);
+    }
+    p->figures = figures_of(p->slab, p->shape);
+    const auto take = [&](const std::vector<Caution>& all) { p->cautions.insert(p->cautions.end(), all.begin(), all.end()); };
+    take(p->shape.cautions);
+    for (const Caution& c : look_over(p->slab, p->shape))
+        if (!find_caution(p->cautions, "rack" + c.key.substr(4))) p->cautions.push_back(c);
+    for (const OutOfRange& o : out) p->cautions.push_back(out_of_range(o, step_key::rack));
+    sort_by_severity(p->cautions);
+    return p;
+}
+
+std::shared_ptr<const BothWays> ways_of(const PreparedSlab& slab) { return slab.ways; }
+
+Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) {
+    return plan_job(job, JobSlabs{{prepare(slab, job.first().placement.turned_over)}}, shop);
+}
+
+Plan plan_job(const Job& job, const Documents& docs, int on_bench) {
+    JobSlabs slabs;
+    for (const Leaf& l : job.leaves) slabs.leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
+    for (const Patch& p : job.makeup.patches) {
+        const auto it = docs.slabs.find(p.slab);
+        slabs.patches.push_back(it == docs.slabs.end() ? nullptr : prepare(it->second, false)->ways);
+    }
+    return plan_job(job, slabs, docs.shop, {on_bench, {}, nullptr});
+}
+
+namespace {
+
+/// Empty plans, so that nobody meets a null pointer where a step has nothing to say.
+void start_empty(Plan& p) {
+    static const auto days = std::make_shared<const DaysPlan>();
+    p.days = days;
+    for (const StepRow& row : steps())
+        if (row.empty) row.empty(p);
+}
+
+/// Puts on the bench what is looked at: a leaf by its number, the only slab, or the whole.
+void lay_on_bench(Planning& w) {
+    Plan& p = w.p;
+    const auto leaf = static_cast<std::size_t>(std::max(0, w.wanted.on_bench));
+    if (!w.several()) {
+        p.on = w.slabs.leaves[0];
+        p.title = named(p.on->slab.name);
+        return;
+    }
+    if (w.wanted.on_bench == whole_top || leaf >= p.leaves.size()) {
+        p.title = say("{}, {}", counted(static_cast<double>(p.leaves.size()), "leaf", "leaves"), p.leaves.front().slab().tree);
+        return;
+    }
+    const LeafPlan& l = p.leaves[leaf];
+    p.on = l.made;
+    p.title = named(l.slab().name);
+    if (!w.lay->ready) return;
+    p.placement = w.job.leaves[leaf].placement;
+    p.flat = l.flat, p.fill = l.fill;
+    // What the lay says stays that of the whole; where it lies is the leaf's own.
+    auto own = std::make_shared<LayPlan>(*l.lay);
+    static_cast<StepPlan&>(*own) = static_cast<const StepPlan&>(*p.lay);
+    p.lay = own;
+}
+
+}  // namespace
+
+Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_shop, const PlanFor& wanted) {
+    Held held(given_job, given_shop);
+    const Job& job = held.job;
+    const Shop& shop = held.shop;
+    Plan p;
+    p.on_bench = wanted.on_bench;
+    p.leaves.resize(slabs.leaves.size());
+    start_empty(p);
+    for (std::size_t i = 0; i < slabs.leaves.size(); ++i) p.leaves[i].made = slabs.leaves.at(i);
+    p.patches = slabs.patches;
+    p.patches.resize(job.makeup.patches.size());
+    p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
+    p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
+    Planning w{job, slabs, shop, wanted, p};
+    w.quick = wanted.dragged_in.has_value();
+    // While something is dragged, later steps stand still.
+    const Plan* before = wanted.before;
+    w.still = w.quick && before && before->on_bench == wanted.on_bench && before->lay->ready && before->leaves.size() == p.leaves.size();
+    const auto guarded = [&](const StepRow& row, auto&& work) {
+        try {
+            work();
+        } catch (const std::exception& e) {
+            held.cautions.emplace_back(
+                row.step, Caution{"plan.failed", Severity::stop, row.step,
+                                  say("{} can't be planned with what is given ({}). Look over what was typed last.", row.name, e.what())});
+        }
+    };
+    for (const StepRow& row : steps())
+        if (row.plan) guarded(row, [&] { row.plan(w); });
+    for (const StepRow& row : steps())
+        if (row.told) guarded(row, [&] { row.told(w); });
+    if (w.still) {
+        p.days = before->days;
+    } else {
+        std::vector<Operation> all;
+        for (const StepRow& row : steps())
+            if (row.operations) guarded(row, [&] { row.operations(w, all); });
+        p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday));
+        if (p.days->endless)
+            held.cautions.emplace_back(step_key::lay,
+                                       Caution{"plan.endless", Severity::watch, step_key::lay,
+                                               say("Hands and waiting add up to more than twenty years: the days are held there. Look for "
+                                                   "hours that were typed too large.")});
+    }
+    lay_on_bench(w);
+    for (const StepRow& row : steps()) {
+        std::vector<Caution> more;
+        for (const auto& [step, caution] : held.cautions)
+            if (step == row.step) more.push_back(caution);
+        if (more.empty()) continue;
+        StepPlan& says = *row.own(p);
+        says.cautions.insert(says.cautions.end(), more.begin(), more.end());
+        sort_by_severity(says.cautions);
+    }
+    for (const StepRow& row : steps()) {
+        if (row.on == StepRow::On::beside) continue;
+        const auto& list = row.says(p)->cautions;
+        p.sheets.cautions.insert(p.sheets.cautions.end(), list.begin(), list.end());
+    }
+    sort_by_severity(p.sheets.cautions);
+    return p;
+}
+
+}  // namespace yb

@@ -1,0 +1,39 @@
+#include "core/shop/job/shop.h"
+
+#include "core/ground/fields/fields.h"
+
+namespace yb {
+
+Shop::Shop() : air(generic_climates().back()), store(generic_climates().back()) {}
+
+double dry_enough_pct(const Climate& room, const Shop& shop) { return settles_at(room) + shop.dry_allowed_pct; }
+
+namespace {
+constexpr auto lengths = school(
+    nullptr, "length", "Length in", &Units::length, Way{LengthStyle::millimetres, "millimetres", "millimetres"},
+    Way{LengthStyle::inches_16, "inches_16", "inches, 1/16"}, Way{LengthStyle::inches_32, "inches_32", "inches, 1/32"},
+    Way{LengthStyle::inches_decimal, "inches_decimal", "inches, decimal"}, Way{LengthStyle::feet_inches, "feet_inches", "feet and inches"});
+}  // namespace
+
+void fields(FieldVisitor& v, Units& u) {
+    v.school(lengths, u);
+    v.flag({"litres", "Litres"}, u.litres);
+    v.flag({"kilograms", "Kilograms"}, u.kilograms);
+    v.flag({"celsius", "Celsius"}, u.celsius);
+}
+
+void fields(FieldVisitor& v, Shop& s) {
+    v.text({"name", "The shop is called"}, s.name);
+    v.object({"units", "Units"}, s.units);
+    v.object({"sled", "Sled"}, s.sled);
+    v.list({"resins", "Resins"}, s.resins);
+    v.object({"air", "Air of the shop"}, s.air);
+    v.object({"store", "Air of the store"}, s.store);
+    v.number({"dry_allowed_pct", "Dry enough: above the room by", Kind::percent, {0, 20}}, s.dry_allowed_pct);
+    v.object({"workday", "Working hours"}, s.workday);
+    v.numbers({"bushings_mm", "Guide bushings at hand", Kind::fine, {1, 300}}, s.bushings_mm);
+    v.list({"sections", "Channel sections"}, s.sections);
+    v.flag({"letter", "Sheets on Letter"}, s.letter);
+}
+
+}  // namespace yb

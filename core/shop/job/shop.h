@@ -1,0 +1,39 @@
+// Shop: what belongs to the shop and not to one job.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/ground/calendar/calendar.h"
+#include "core/material/resin/resin.h"
+#include "core/steps/flat/choices.h"
+#include "core/ground/measure/measure.h"
+#include "core/steps/under/choices.h"
+#include "core/material/wood/wood.h"
+
+namespace yb {
+
+/// What belongs to the shop and not to one job.
+struct Shop {
+    std::string name = "The shop";
+    Units units;
+    Sled sled;
+    std::vector<Resin> resins = starting_resins();
+    Climate air;                 ///< of the shop, through the year
+    Climate store;               ///< … of the place where finished tops wait
+    double dry_allowed_pct = 2;  ///< moisture above what the room settles at that still counts as dry enough
+    Workday workday;
+    std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};                           ///< guide bushings at hand, outer diameters
+    std::vector<ChannelSection> sections{{30, 10, 2}, {40, 12, 3}, {50, 15, 3}, {60, 20, 4}};  ///< of steel channel that can be had
+    bool letter = false;                                                                       ///< sheets on Letter, otherwise A4
+    std::string kept;  ///< fields of a newer program, kept as they came: JSON
+    Shop();
+    bool operator==(const Shop&) const = default;
+};
+void fields(FieldVisitor& v, Units& u);
+void fields(FieldVisitor& v, Shop& s);
+
+/// Moisture that counts as dry enough for a room: what its air settles wood at, and what the maker allows above it.
+double dry_enough_pct(const Climate& room, const Shop& shop);
+
+}  // namespace yb

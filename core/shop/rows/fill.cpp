@@ -1,0 +1,100 @@
+// Fill as a row of the table.
+
+#include "core/shop/rows/row.h"
+#include "core/material/resin/mix.h"
+#include "core/shop/edit/edits.h"
+
+namespace yb {
+
+namespace {
+
+void plan(Planning& w) {
+    if (!w.asked(step_key::fill)) {
+        w.p.fill = w.before()->fill;
+        for (std::size_t i = 0; i < w.p.leaves.size(); ++i) w.p.leaves[i].fill = w.before()->leaves[i].fill;
+        return;
+    }
+    if (w.lays.empty() || !w.top) return;
+    std::vector<const FillPlan*> fills;
+    std::vector<const Slab*> slabs;
+    std::vector<Filling> fillings;
+    for (std::size_t i = 0; i < w.lays.size(); ++i) {
+        LeafPlan& l = w.p.leaves[i];
+        l.fill = std::make_shared<FillPlan>(plan_fill({w.slab(i).slab, w.slab(i).shape, *l.lay, *l.flat, w.job.fill, w.shop.resins,
+                                                       w.p.shop_air.temp_c, w.job.leaves[i].voids, w.top.get(), i}));
+        fills.push_back(l.fill.get());
+        slabs.push_back(&w.slab(i).slab);
+        for (const VoidPlan& v : l.fill->voids)
+            if (!v.gone && v.volume_l > 0)
+                fillings.push_back({i, v.left_open ? "" : v.resin, name_of(v.kind), v.mouth, v.face == Face::a, v.through, v.depth_mm,
+                                    v.volume_l, v.left_open ? 0 : 1000 * v.mass_kg / v.volume_l});
+    }
+    w.p.fill = w.several()
+                   ? std::make_shared<FillPlan>(plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}))
+                   : w.p.leaves[0].fill;
+    let_in(*w.top, fillings);
+}
+
+void operations(const Planning& w, std::vector<Operation>& out) {
+    const FillPlan& f = *w.p.fill;
+    if (f.rounds == 0) return;
+    give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h, f.wait_h);
+    give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
+}
+
+void things(const ThingsAsk& a, std::vector<Thing>& out) {
+    if (a.plan.fill->ready) add(out, fill_things(*a.plan.fill, a.shop.resins));
+}
+
+void fields_of(FieldVisitor& v, Job& j) { v.object({"fill", "Fill"}, j.fill); }
+
+void empty(Plan& p) {
+    p.fill = no<FillPlan>();
+    for (LeafPlan& l : p.leaves) l.fill = p.fill;
+}
+
+std::span<const MendEdit> edits() {
+    static constexpr MendEdit all[] = {
+        {"void_resin",
+         [](Documents& d, Job& j, const Takes& n) {
+             const Flaw& flaw = d.slabs.at(j.leaves.at(index(n.at(0))).slab).flaws.at(index(n.at(1)));
+             set_choice(j, "fill." + flaw.id, d.shop.resins.at(index(n.at(2))).key, static_cast<int>(n.at(0)));
+         }},
+    };
+    return all;
+}
+
+/// What might help, the gentlest first.
+void mends(const MendAsk& a) {
+    const Caution& c = a.caution;
+    if (c.key == "fill.leak" && c.at)
+        for (std::size_t i = 0; i < a.plan.leaves.size(); ++i)
+            for (const VoidPlan& v : a.plan.leaves[i].fill->voids)
+                for (std::size_t k = 0; k < a.docs.shop.resins.size(); ++k)
+                    if (v.through && a.docs.shop.resins[k].key == v.advised && v.resin != v.advised)
+                        a.offer("void_resin", say("Take {} · as advised", a.docs.shop.resins[k].label),
+                                {static_cast<double>(i), static_cast<double>(v.flaw), static_cast<double>(k)});
+}
+
+}  // namespace
+
+StepRow fill_row() {
+    return {
+        .step = step_key::fill,
+        .name = "Fill",
+        .coming = "fill the voids",
+        .on = StepRow::On::top,
+        .says = says<&Plan::fill>,
+        .own = own<&Plan::fill>,
+        .empty = empty,
+        .plan = plan,
+        .operations = operations,
+        .things = things,
+        .fields = fields_of,
+        .shop = "resins",
+        .edits = edits,
+        .mends = mends,
+    };
+}
+
+}  // namespace yb

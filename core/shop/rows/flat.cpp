@@ -1,0 +1,269 @@
+// Flat as a row of the table: leaf by leaf, then the whole, and the top that comes of it.
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/shop/rows/row.h"
+#include "core/material/resin/mix.h"
+#include "core/steps/flat/next_reading.h"
+#include "core/steps/flat/whole.h"
+
+namespace yb {
+
+namespace {
+
+/// One tilt for all leaves as they lay in the log: each leaf's own a and b; empty where each keeps its own.
+std::vector<Tilt> one_tilt(const Planning& w) {
+    // Every other aim says itself how each slab is tilted, or that none is.
+    if (!w.several() || w.job.flat.tilts != Tilts::one || w.job.flat.aim != FlatAim::share_out) return {};
+    std::vector<SlabReadings> all;
+    for (std::size_t i = 0; i < w.lays.size(); ++i) {
+        const SlabShape& shape = w.leaves[i].shape;
+        const Slab& slab = w.slab(i).slab;
+        SlabReadings r{deciding_points(shape.top, w.lays[i]->outline), deciding_points(shape.bottom, w.lays[i]->outline), 1, 1};
+        if (!w.lays[i]->ready || r.top.empty() || r.bottom.empty()) return {};
+        // As it lies now against how it lay in the log: turned over about its length a slope along it changes its sign, end for
+        // end both do.
+        if (w.job.leaves[i].placement.turned_over != slab.face_b_up) r.sign_a = -1;
+        if (slab.ends_swapped) r.sign_a = -r.sign_a, r.sign_b = -1;
+        all.push_back(std::move(r));
+    }
+    return shared_tilt(all);
+}
+
+/// The most that all leaves can have, by the aim that was chosen, and what they come to.
+std::optional<Together> together(const Planning& w, const std::vector<Tilt>& shared) {
+    if (!w.several()) return {};
+    const double wanted = w.job.top.thickness_mm;
+    double most = 1e300;
+    for (std::size_t i = 0; i < w.lays.size(); ++i)
+        if (!shared.empty()) most = std::min(most, shared[i].thickness_mm);
+        else if (w.lays[i]->ready)
+            most =
+                std::min(most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
+    if (most > 1e299 || most <= 0) return {};
+    return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
+}
+
+/// What Under will want of the thickness: the deepest insert from its own floor with what is to stay above it, or a channel's pocket
+/// twice over.
+Needs needs_of(const UnderChoices& u) {
+    Needs out;
+    const double insert = u.insert_mm + u.least_above_mm;
+    for (const LegPlate& p : u.plates) out = {floor_of(p, u) + insert, "An insert"};
+    for (const Channel& c : u.channels) {
+        const double most = std::max(2 * c.depth_mm, c.bolts > 0 ? floor_of(c, u) + insert : 0);
+        if (most > out.mm) out = {most, "A channel"};
+    }
+    return out;
+}
+
+void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together, const std::vector<Tilt>& shared) {
+    LeafPlan& l = w.p.leaves[i];
+    const Leaf& leaf = w.job.leaves[i];
+    std::vector<Ring> plates;
+    const Frame placed = leaf.placement.frame();
+    for (const LegPlate& p : w.job.under.plates) plates.push_back(placed.to_slab(footprint(p)));
+    const MoistureRange room = moisture_range(w.job.room);
+    auto from = std::make_shared<FlatFrom>(FlatFrom{w.slabs.leaves[i],
+                                                    l.lay->outline,
+                                                    l.lay->rough,
+                                                    w.job.top.thickness_mm,
+                                                    together,
+                                                    shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}),
+                                                    w.job.flat,
+                                                    w.shop.sled,
+                                                    leaf.supports,
+                                                    leaf.rounds,
+                                                    needs_of(w.job.under),
+                                                    w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{},
+                                                    w.p.shop_settles_pct,
+                                                    {room.low_pct, room.high_pct, w.job.under.damper_pct}});
+    const Plan* b = w.before();
+    if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
+        l.flat_from = b->leaves[i].flat_from;
+        l.flat = b->leaves[i].flat;
+        l.finished = b->leaves[i].finished;
+        return;
+    }
+    auto made = std::make_shared<FlatPlan>(
+        plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled, from->supports, w.slab(i).whole_mm,
+                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct, from->service}));
+    l.flat = made;
+    if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
+    l.flat_from = from;
+}
+
+void make_the_top(Planning& w) {
+    TopInputs in{{},
+                 w.job.top,
+                 w.job.makeup,
+                 w.p.makeup->joints,
+                 w.p.placement.frame(),
+                 w.p.flat->thickness_mm,
+                 nullptr,
+                 {},
+                 w.job.under.day_moisture_pct,
+                 w.p.shop_settles_pct,
+                 w.job.under.sawn};
+    for (std::size_t i = 0; i < w.leaves.size(); ++i)
+        in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished});
+    if (!w.shop.resins.empty()) in.river = &river_resin(w.shop.resins, w.job.fill.river);
+    for (const auto& board : w.p.patches) in.patches.push_back(board ? &board->up : nullptr);
+    w.top = std::make_shared<Top>(make_top(in));
+    w.p.top = w.top;
+    if (!w.top->ready || w.top->rivers.empty()) return;
+    // From here on rivers are those between the finished planes.
+    auto makeup = std::make_shared<MakeUpPlan>(*w.p.makeup);
+    makeup->water_mm2 = 0;
+    for (const RiverRun& r : w.top->rivers) {
+        JointPlan& j = makeup->joints.at(r.joint);
+        j.above = r.above, j.below = r.below, j.area_mm2 = r.area_mm2, j.rods = r.rods;
+        makeup->water_mm2 += r.area_mm2;
+    }
+    for (const Region& r : w.top->regions)
+        if (!r.let_in && !r.wood() && r.above.size() > 2) makeup->joints.at(r.index).water = r.above;
+    w.p.makeup = makeup;
+}
+
+void plan(Planning& w) {
+    if (w.lays.empty()) return;
+    const std::vector<Tilt> shared = one_tilt(w);
+    const auto all = together(w, shared);
+    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all, shared);
+    if (w.several()) {
+        WholeFlatInputs in{{}, w.job.top.thickness_mm, w.job.flat, w.shop.sled, w.p.placement.frame(), w.shop.units};
+        for (std::size_t i = 0; i < w.p.leaves.size(); ++i)
+            in.leaves.push_back({*w.p.leaves[i].flat, w.p.leaves[i].slab(), *w.p.leaves[i].lay, w.job.leaves[i].placement});
+        w.p.flat = std::make_shared<FlatPlan>(plan_whole_flat(in));
+    } else {
+        w.p.flat = w.p.leaves[0].flat;
+    }
+    if (w.p.flat->ready) make_the_top(w);
+}
+
+constexpr double turn_slab_h = 0.5;  ///< with a helper, wedges and time to look: a starting value
+
+void operations(const Planning& w, std::vector<Operation>& out) {
+    const FlatPlan& f = *w.p.flat;
+    if (f.work.by != FlatBy::sled && f.work.possible) {
+        give(out, f, "flat1", name_of(f.work.by), step_key::flat, 30, f.work.hands_on_h, std::max(f.work.wait_h, w.job.flat.rest_h));
+        return;
+    }
+    const double turn_h = turn_slab_h * static_cast<double>(w.slabs.leaves.size());  // each leaf is turned
+    give(out, f, "flat1", "Face one", step_key::flat, 30, turn_h + f.faces[0].hours - f.faces[0].last_hours, 0);
+    give(out, f, "flat2", "Face two", step_key::flat, 31, turn_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
+    if (const double last = f.faces[0].last_hours + f.faces[1].last_hours; last > 0)
+        give(out, f, "last", "Last pass", step_key::flat, 32, 2 * turn_h + last, 0);
+}
+
+void things(const ThingsAsk& a, std::vector<Thing>& out) {
+    const Plan& plan = a.plan;
+    if (!plan.flat->ready || !plan.slab()) return;
+    const std::size_t leaf = plan.on_bench < 0 ? 0 : static_cast<std::size_t>(plan.on_bench);
+    add(out, flat_things(*plan.flat, a.shop.sled, a.job.leaves.at(std::min(leaf, a.job.leaves.size() - 1)).rounds));
+    if (const auto next = next_reading(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline)) out.push_back(reading_thing(*next));
+    if (const auto missed = what_readings_missed(*plan.slab(), *plan.shape(), *plan.flat, plan.lay->outline))
+        out.push_back(missed_thing(*missed, *plan.flat));
+}
+
+void fields_of(FieldVisitor& v, Job& j) { v.object({"flat", "Flat"}, j.flat); }
+
+void empty(Plan& p) {
+    p.flat = no<FlatPlan>(), p.top = no<Top>();
+    for (LeafPlan& l : p.leaves) l.flat = p.flat;
+}
+
+std::span<const MendEdit> edits() {
+    static constexpr MendEdit all[] = {
+        {"thickness", [](Documents&, Job& j, const Takes& n) { j.top.thickness_mm = n.at(0); }},
+        {"shared_out", [](Documents&, Job& j, const Takes&) { j.flat.aim = FlatAim::share_out; }},
+        {"rested",
+         [](Documents&, Job& j, const Takes& n) {
+             j.flat.rest_h = n.at(0);
+             j.flat.allowance_mm = std::max(1.0, j.flat.allowance_mm);
+         }},
+        {"air_on_both", [](Documents&, Job& j, const Takes&) { j.flat.both_faces_to_air = true; }},
+        {"rails", [](Documents& d, Job&, const Takes& n) { d.shop.sled.rail_mm = n.at(0); }},
+        {"usual_supports",
+         [](Documents&, Job& j, const Takes&) {
+             for (Leaf& l : j.leaves) l.supports.clear();
+         }},
+        {"beam_high", [](Documents& d, Job&, const Takes& n) { d.shop.sled.beam_high_mm = n.at(0); }},
+        {"allowance",
+         [](Documents&, Job& j, const Takes& n) {
+             j.flat.allowance_mm = n.at(0);
+             if (j.flat.rest_h <= 0) j.flat.rest_h = 24;
+         }},
+        {"by_sled", [](Documents&, Job& j, const Takes&) { j.flat.by = FlatBy::sled; }},
+        {"shallow_layers", [](Documents& d, Job&, const Takes& n) { d.shop.sled.depth_mm = n.at(0); }},
+    };
+    return all;
+}
+
+/// What might help, the gentlest first.
+void mends(const MendAsk& a) {
+    const Caution& c = a.caution;
+    if (c.key == "flat.thin" && a.plan.flat->thickness_mm > 5) {
+        double least = a.plan.flat->most_mm;
+        for (const LeafPlan& l : a.plan.leaves) least = std::min(least, l.flat->most_mm);
+        const double agreed = std::floor(least * 2) / 2;
+        a.offer("thickness", say("Agree on {} · −{}", fine(agreed), fine(a.job.top.thickness_mm - agreed)), {agreed});
+        a.offer("shared_out", say("Share it out with shims"));
+    }
+    if (c.key == "flat.unshimmed") a.offer("shared_out", say("Shim it: share it out"));
+    if (c.key == "flat.rest") a.offer("rested", say("Let it rest · +{}", hours(24 - a.job.flat.rest_h)), {24});
+    if (c.key == "flat.airtight") a.offer("air_on_both", say("Stand it with air on both faces"));
+    if (c.key == "flat.rails") {
+        double highest = 0;
+        for (const LeafPlan& l : a.plan.leaves)
+            for (const FacePlan& f : l.flat->faces) highest = std::max(highest, f.highest_mm);
+        a.offer("rails", say("Raise the rails to {}", mm(std::ceil(highest))), {std::ceil(highest)});
+    }
+    if (c.key == "flat.stickout") {
+        double over = 0;
+        double highest = 0;
+        for (const LeafPlan& l : a.plan.leaves)
+            for (const FacePlan& f : l.flat->faces) {
+                over = std::max(over, f.stickout_mm - a.docs.shop.sled.stickout_mm);
+                highest = std::max(highest, f.highest_mm);
+            }
+        const double lower = std::floor(a.docs.shop.sled.rail_mm - over);
+        if (lower >= highest) a.offer("rails", say("Lower the rails to {}", mm(lower)), {lower});
+    }
+    if (c.key == "flat.sag") {
+        const double high = std::ceil(a.docs.shop.sled.beam_high_mm * std::cbrt(sled_sag_mm(a.docs.shop.sled) / 0.15));
+        a.offer("beam_high", say("Build its beams {} high", mm(high)), {high});
+    }
+    if (const auto leave = c.ask("allowance_mm"); c.key == "flat.moves" && leave)
+        a.offer("allowance", say("Leave {} on each face", fine(*leave)), {*leave});
+    if (c.key == "flat.way") a.offer("by_sled", say("Take the sled"));
+    if (c.key == "flat.deep" || c.key == "flat.power")
+        for (const double d : {std::floor(a.docs.shop.sled.cutter_mm / 8), a.docs.shop.sled.depth_mm / 2})
+            if (d >= 0.5 && d < a.docs.shop.sled.depth_mm) a.offer("shallow_layers", say("Layers of {}", fine(d)), {d});
+    if (c.key == "flat.supports" || c.key == "flat.rocks" || c.key == "flat.support_off")
+        a.offer("usual_supports", say("Lay four supports, a fifth in"));
+}
+
+}  // namespace
+
+StepRow flat_row() {
+    return {
+        .step = step_key::flat,
+        .name = "Flat",
+        .coming = "flatten it",
+        .on = StepRow::On::leaf,
+        .says = says<&Plan::flat>,
+        .own = own<&Plan::flat>,
+        .empty = empty,
+        .plan = plan,
+        .operations = operations,
+        .things = things,
+        .fields = fields_of,
+        .shop = "sled",
+        .edits = edits,
+        .mends = mends,
+    };
+}
+
+}  // namespace yb

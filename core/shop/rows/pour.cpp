@@ -1,0 +1,113 @@
+// Pour as a row of the table.
+
+#include "core/shop/rows/row.h"
+#include "core/material/resin/mix.h"
+#include "core/steps/pour/pour.h"
+
+namespace yb {
+
+namespace {
+
+void plan(Planning& w) {
+    if (!w.asked(step_key::pour)) {
+        w.p.pour = w.before()->pour;
+        return;
+    }
+    if (!w.top) return;
+    w.p.pour = std::make_shared<PourPlan>(plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}));
+}
+
+void operations(const Planning& w, std::vector<Operation>& out) {
+    const PourPlan& p = *w.p.pour;
+    if (p.lifts.empty()) return;
+    give(out, p, "form", "Form", step_key::pour, 41, 3, 0);
+    give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, p.wait_h);
+    give(out, p, "unmould", "Unmould", step_key::pour, 43, 1, 0);
+    // What stands proud comes off; what shrank is topped up and has to set again.
+    give(out, p, "scrape", "Scrape, plane", step_key::pour, 44, 1, 0);
+    give(out, p, "topup", "Top up", step_key::pour, 45, 0.5, p.lifts.back().next_from_h);
+    // What crept over a live edge comes off once it is hard, not before: a soft resin clogs every disc.
+    if (w.job.top.live != LiveEdges::none) give(out, p, "bleed", "Clean edges", step_key::pour, 46, 0.75, 0);
+    give(out, p, "touchup", "Touch up", step_key::pour, 47, 0.5, p.lifts.back().next_from_h);
+}
+
+void things(const ThingsAsk& a, std::vector<Thing>& out) {
+    if (a.plan.pour->ready) add(out, pour_things(*a.plan.pour, find_resin(a.shop.resins, a.plan.pour->resin), a.bench));
+}
+
+std::span<const CardRow> cards() {
+    static constexpr CardRow all[] = {{"pour", "The pour", [](const CardAsk& a) {
+                                           if (a.plan.pour->lifts.empty() || a.shop.resins.empty()) return std::vector<CardStep>();
+                                           return pour_card(*a.plan.pour, a.job.pour, river_resin(a.shop.resins, a.job.fill.river));
+                                       }}};
+    return all;
+}
+
+void fields_of(FieldVisitor& v, Job& j) { v.object({"pour", "Pour"}, j.pour); }
+void hold(Held& h) { h.at_most(h.job.pour.dividers, 60, counted(0, "divider", "dividers"), step_key::pour); }
+void empty(Plan& p) { p.pour = no<PourPlan>(); }
+
+std::span<const MendEdit> edits() {
+    static constexpr MendEdit all[] = {
+        {"lifts_as_needed", [](Documents&, Job& j, const Takes&) { j.pour.lifts = 0; }},
+        {"fans", [](Documents&, Job& j, const Takes&) { j.pour.fans = true; }},
+        {"bearers", [](Documents&, Job& j, const Takes& n) { j.pour.bearers_mm = n.at(0); }},
+        {"level_form", [](Documents&, Job& j, const Takes&) { j.pour.slope_mm_m = 0, j.pour.corners_mm.clear(); }},
+        {"bench_to_the_end", [](Documents&, Job& j, const Takes&) { j.pour.overhang_mm = 0; }},
+        {"smaller_cups", [](Documents&, Job& j, const Takes& n) { j.pour.cup_l = n.at(0); }},
+    };
+    return all;
+}
+
+/// What might help, the gentlest first.
+void mends(const MendAsk& a) {
+    const Caution& c = a.caution;
+    if (c.key == "pour.hot" || c.key == "pour.near" || c.key == "pour.label") {
+        if (a.job.pour.lifts > 0) a.offer("lifts_as_needed", say("As many lifts as it needs"));
+        if (!a.job.pour.fans) a.offer("fans", say("Set fans over it"));
+    }
+    if (const auto apart = c.ask("bearers_mm"); c.key == "pour.sags" && apart)
+        a.offer("bearers", say("Bearers {} apart", mm(*apart)), {*apart});
+    if (c.key == "pour.slope" || c.key == "pour.level") a.offer("level_form", say("Level the form"));
+    if (c.key == "pour.overhang") a.offer("bench_to_the_end", say("Let its end lie on the bench"));
+    if (c.key == "pour.pot" || c.key == "pour.cup") {
+        const double l = c.key == "pour.pot" ? a.job.pour.pot_l / 2 : a.job.pour.cup_l / 2;
+        for (const double cup : {l, l / 2, l / 4}) a.offer("smaller_cups", say("Batches of {}", litres(cup)), {cup});
+    }
+}
+
+std::span<const TemplateRow> drawings() {
+    using Asked = const TemplateAsked&;
+    static constexpr TemplateRow all[] = {
+        {"form", "The form of the pour", "Nothing is poured in this top: it needs no form.",
+         [](Asked a) { return a.job ? drawn_form(a.plan, *a.job) : std::vector<DrawnPath>(); }},
+        {"panels", "The panels the form is cut from", "Nothing is poured in this top: it needs no form.",
+         [](Asked a) { return a.job ? drawn_panels(a.plan, *a.job) : std::vector<DrawnPath>(); }},
+    };
+    return all;
+}
+
+}  // namespace
+
+StepRow pour_row() {
+    return {
+        .step = step_key::pour,
+        .name = "Pour",
+        .coming = "the pour",
+        .on = StepRow::On::top,
+        .says = says<&Plan::pour>,
+        .own = own<&Plan::pour>,
+        .empty = empty,
+        .plan = plan,
+        .operations = operations,
+        .things = things,
+        .cards = cards,
+        .fields = fields_of,
+        .hold = hold,
+        .edits = edits,
+        .mends = mends,
+        .drawings = drawings,
+    };
+}
+
+}  // namespace yb

@@ -1,0 +1,59 @@
+// Rack as a row of the table.
+#include <algorithm>
+
+#include "core/material/slab/slab.h"
+#include "core/shop/rows/row.h"
+#include "core/steps/rack/rack.h"
+#include "core/steps/rack/whole.h"
+
+namespace yb {
+
+namespace {
+
+void plan(Planning& w) {
+    const auto of = [](const PreparedSlab& s) { return RackSlab{s.slab, s.shape.usable, s.thickness_mm, s.figures, s.cautions}; };
+    RackInputs in{{}, w.shop.air, w.job.room, dry_enough_pct(w.job.room, w.shop), w.shop.units};
+    if (w.several() && w.wanted.on_bench == whole_top) {
+        for (const auto& s : w.slabs.leaves) in.slabs.push_back(of(*s));
+        w.p.rack = plan_whole_rack(in);
+        return;
+    }
+    const auto i = static_cast<std::size_t>(std::max(0, w.wanted.on_bench));
+    in.slabs.push_back(of(w.slab(std::min(i, w.slabs.leaves.size() - 1))));
+    w.p.rack = plan_rack(in);
+}
+
+void things(const ThingsAsk& a, std::vector<Thing>& out) {
+    if (a.plan.slab()) add(out, flaw_things(*a.plan.slab(), *a.plan.shape()));
+}
+
+std::span<const TemplateRow> drawings() {
+    using Asked = const TemplateAsked&;
+    static constexpr TemplateRow all[] = {
+        {"slab", "The outline of the slab", "The slab has no outline yet: there is nothing to draw.",
+         [](Asked a) {
+             if (a.plan.slab()) return drawn_slab(*a.plan.slab(), *a.plan.shape());
+             const LeafPlan& leaf = a.plan.leaves.at(a.leaf);
+             return drawn_slab(leaf.slab(), leaf.shape());
+         }},
+    };
+    return all;
+}
+
+}  // namespace
+
+StepRow rack_row() {
+    return {
+        .step = step_key::rack,
+        .name = "Rack",
+        .on = StepRow::On::leaf,
+        .says = says<&Plan::rack>,
+        .own = own<&Plan::rack>,
+        .plan = plan,
+        .things = things,
+        .shop = "air store dry_allowed_pct workday",
+        .drawings = drawings,
+    };
+}
+
+}  // namespace yb

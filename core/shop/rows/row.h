@@ -1,0 +1,59 @@
+// What a row of the table of steps is written with. A file a row; steps.cpp has them in their order. Used here only.
+#pragma once
+
+#include <algorithm>
+#include <iterator>
+#include <memory>
+#include <span>
+#include <string>
+#include <vector>
+
+#include "core/ground/fields/fields.h"
+#include "core/shop/edit/mending.h"
+#include "core/shop/job/cards.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/held.h"
+#include "core/shop/job/planning.h"
+#include "core/shop/job/steps.h"
+#include "core/shop/job/things.h"
+#include "core/shop/templates/templates.h"
+#include "core/steps/days/days.h"
+
+namespace yb {
+
+/// A row's says and own for what is kept in a member of Plan: a StepPlan itself, or a shared plan.
+template <auto member>
+const StepPlan* says(const Plan& p) {
+    if constexpr (std::is_same_v<decltype(member), StepPlan Plan::*>) return &(p.*member);
+    else return (p.*member).get();
+}
+template <auto member>
+StepPlan* own(Plan& p) {
+    if constexpr (std::is_same_v<decltype(member), StepPlan Plan::*>) {
+        return &(p.*member);
+    } else {
+        using P = std::remove_const_t<typename std::remove_reference_t<decltype(p.*member)>::element_type>;
+        auto copy = std::make_shared<P>(*(p.*member));
+        p.*member = copy;
+        return copy.get();
+    }
+}
+
+/// A plan that says nothing, one for all.
+template <class P>
+const std::shared_ptr<const P>& no() {
+    static const auto none = std::make_shared<const P>();
+    return none;
+}
+
+inline void add(std::vector<Thing>& to, std::vector<Thing> more) { std::move(more.begin(), more.end(), std::back_inserter(to)); }
+
+/// An operation of a step, with what it minds.
+inline void give(std::vector<Operation>& out, const StepPlan& says, const char* key, const char* label, Step step, int order, double hands,
+                 double wait) {
+    Operation op{key, label, step, order, hands, wait, 0, 0, 0, Severity::note, false, false};
+    mark(op, says);
+    out.push_back(std::move(op));
+}
+
+}  // namespace yb

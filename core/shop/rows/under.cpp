@@ -1,0 +1,194 @@
+// Under as a row of the table.
+#include <cmath>
+
+#include "core/shop/edit/edits.h"
+#include "core/shop/rows/row.h"
+#include "core/steps/under/under.h"
+
+namespace yb {
+
+namespace {
+
+void plan(Planning& w) {
+    if (!w.asked(step_key::under)) w.p.under = w.before()->under;
+    else if (w.top)
+        w.p.under = std::make_shared<UnderPlan>(
+            plan_under({*w.top, w.job.under, w.job.room, w.p.shop_air, w.job.makeup.halves_u_mm, w.shop.store}));
+}
+
+void operations(const Planning& w, std::vector<Operation>& out) {
+    const UnderPlan& u = *w.p.under;
+    if (u.slots.empty() && u.ready) return;
+    give(out, u, "pockets", "Under", step_key::under, 70,
+         0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
+    give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
+}
+
+void things(const ThingsAsk& a, std::vector<Thing>& out) {
+    if (a.plan.under->ready) add(out, under_things(*a.plan.under, a.job.under, a.job.top, a.bench));
+}
+
+void fields_of(FieldVisitor& v, Job& j) {
+    v.object({"under", "Under"}, j.under);
+    v.object({"room", "Room"}, j.room);
+}
+
+void hold(Held& h) {
+    h.at_most(h.job.under.plates, 40, counted(0, "plate", "plates"), step_key::under);
+    h.at_most(h.job.under.channels, 40, counted(0, "channel", "channels"), step_key::under);
+}
+void empty(Plan& p) { p.under = no<UnderPlan>(); }
+
+std::span<const MendEdit> edits() {
+    static constexpr MendEdit all[] = {
+        {"usual_plates", [](Documents&, Job& j, const Takes&) { j.under.plates = starting_under(j.top).plates; }},
+        {"channel_to", [](Documents&, Job& j, const Takes& n) { j.under.channels.at(index(n.at(0))).u_mm = n.at(1); }},
+        {"channel_long", [](Documents&, Job& j, const Takes& n) { j.under.channels.at(index(n.at(0))).length_mm = n.at(1); }},
+        {"plate_across", [](Documents&, Job& j, const Takes& n) { j.under.plates.at(index(n.at(0))).across_mm = n.at(1); }},
+        {"channel_bolts",
+         [](Documents&, Job& j, const Takes& n) { j.under.channels.at(index(n.at(0))).bolts = static_cast<int>(n.at(1)); }},
+        {"plate_bolts",
+         [](Documents&, Job& j, const Takes& n) { j.under.plates.at(index(n.at(0))).bolts_across = static_cast<int>(n.at(1)); }},
+        {"plate_one_row", [](Documents&, Job& j, const Takes& n) { j.under.plates.at(index(n.at(0))).bolts_along = 1; }},
+        {"panels_round_plates", [](Documents&, Job& j, const Takes&) { j.under.outline.clear(); }},
+        {"insert", [](Documents&, Job& j, const Takes& n) { j.under.insert_mm = n.at(0); }},
+        {"helpers", [](Documents&, Job& j, const Takes& n) { j.under.helpers = static_cast<int>(n.at(0)); }},
+        {"odd_bolts",
+         [](Documents&, Job& j, const Takes&) {
+             for (LegPlate& p : j.under.plates) p.bolts_across |= 1;
+             for (Channel& c : j.under.channels) c.bolts |= 1;
+         }},
+        {"channel_deep", [](Documents&, Job& j, const Takes& n) { j.under.channels.at(index(n.at(0))).depth_mm = n.at(1); }},
+        {"plate_to", [](Documents&, Job& j, const Takes& n) { j.under.plates.at(index(n.at(0))).u_mm = n.at(1); }},
+        {"screw_in", [](Documents&, Job& j, const Takes&) { j.under.inserts = InsertKind::screw_in; }},
+    };
+    return all;
+}
+
+/// What might help, the gentlest first.
+void mends(const MendAsk& a) {
+    const Caution& c = a.caution;
+    const UnderChoices& u = a.job.under;
+    if (c.key == "under.deep_channel")
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (const double half = std::floor(a.plan.top->thickness_mm / 2); u.channels[i].depth_mm > half && half > 5)
+                a.offer("channel_deep", say("Take one {} deep", fine(half)), {static_cast<double>(i), half});
+    if (c.key.rfind("under.hole_in_", 0) == 0 && a.uv)
+        for (const double by : {30.0, 60.0, 90.0, 130.0, 180.0})
+            for (const double side : {-1.0, 1.0}) {
+                for (std::size_t i = 0; i < u.plates.size(); ++i)
+                    if (contains(footprint(u.plates[i]), *a.uv))
+                        a.offer("plate_to", say("Move the plate {} along", mm(by)), {static_cast<double>(i), u.plates[i].u_mm + side * by});
+                for (std::size_t i = 0; i < u.channels.size(); ++i)
+                    if (contains(footprint(u.channels[i]), *a.uv))
+                        a.offer("channel_to", say("Slide the channel {} along", mm(by)),
+                                {static_cast<double>(i), u.channels[i].u_mm + side * by});
+            }
+    if (c.key == "under.hammer_in") a.offer("screw_in", say("Take screw-in inserts"));
+    if (c.key == "under.no_plates") a.offer("usual_plates", say("Lay two plates, a fifth in"));
+    if (c.key == "under.no_fixed") a.offer("odd_bolts", say("Take an odd number of bolts"));
+    if (c.key == "under.few_bolts")
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (u.channels[i].bolts < 3) a.offer("channel_bolts", say("Take three bolts"), {static_cast<double>(i), 3});
+    if (c.key == "under.bolts_near") {
+        const auto fewer = [&](const char* edit, std::size_t i, int now) {
+            for (int n = now - 1; n >= 1; --n)
+                a.offer(edit, say("Take {} across", counted(n, "bolt", "bolts")), {static_cast<double>(i), double(n)});
+        };
+        for (std::size_t i = 0; i < u.plates.size(); ++i)
+            if (a.uv && contains(footprint(u.plates[i]), *a.uv)) {
+                fewer("plate_bolts", i, u.plates[i].bolts_across);
+                if (u.plates[i].bolts_along > 1) a.offer("plate_one_row", say("Take one row of bolts"), {static_cast<double>(i)});
+            }
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (a.uv && contains(footprint(u.channels[i]), *a.uv)) fewer("channel_bolts", i, u.channels[i].bolts);
+    }
+    if (c.key == "under.misses") {
+        if (u.base == BaseKind::panels && !u.outline.empty()) a.offer("panels_round_plates", say("Stand the panels round the plates"));
+        for (const Carries& k : a.plan.under->carries)
+            if (k.misses_mm > 1)
+                a.offer("plate_to", say("Move plate {} over the base", count(static_cast<double>(k.plate) + 1)),
+                        {static_cast<double>(k.plate), k.nearest.x});
+    }
+    if (c.key == "under.channel_end")
+        for (std::size_t i = 0; i < u.channels.size(); ++i) {
+            const double most = a.job.top.length_mm / 2 - 200;
+            if (std::abs(u.channels[i].u_mm) <= most || most < 0) continue;
+            a.offer("channel_to", say("Move it in to {} from the end", mm(200)),
+                    {static_cast<double>(i), std::copysign(most, u.channels[i].u_mm)});
+        }
+    if (c.key == "under.clash")
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            for (const LegPlate& p : u.plates)
+                for (const double side : {-1.0, 1.0}) {
+                    const double to = p.u_mm + side * (p.along_mm / 2 + u.channels[i].width_mm / 2 + 20);
+                    if (intersection_area(footprint(u.channels[i]), footprint(p)) < 1) continue;
+                    a.offer("channel_to", say("Slide the channel {} along", mm(std::abs(to - u.channels[i].u_mm))),
+                            {static_cast<double>(i), to});
+                }
+    if (c.key == "under.outside")
+        for (int k = 1; k <= 10; ++k) {
+            for (std::size_t i = 0; i < u.plates.size(); ++i)
+                if (intersection_area(footprint(u.plates[i]), a.plan.top->below) < area(footprint(u.plates[i])) - 1)
+                    a.offer("plate_across", say("Take a plate {} across", mm(std::floor(u.plates[i].across_mm * (1 - 0.07 * k)))),
+                            {static_cast<double>(i), std::floor(u.plates[i].across_mm * (1 - 0.07 * k))});
+            for (std::size_t i = 0; i < u.channels.size(); ++i)
+                if (intersection_area(footprint(u.channels[i]), a.plan.top->below) < area(footprint(u.channels[i])) - 1)
+                    a.offer("channel_long", say("Take a channel {} long", mm(std::floor(u.channels[i].length_mm * (1 - 0.07 * k)))),
+                            {static_cast<double>(i), std::floor(u.channels[i].length_mm * (1 - 0.07 * k))});
+        }
+    if (c.key == "under.through") {
+        // From the highest floor that one starts at.
+        double floor = 0;
+        for (const Slot& s : a.plan.under->slots) floor = std::max(floor, s.floor_mm);
+        const double deep = std::floor(a.plan.top->thickness_mm - u.least_above_mm - floor);
+        if (deep >= u.bolt_mm) a.offer("insert", say("Take an insert {} deep", fine(deep)), {deep});
+        for (std::size_t i = 0; i < u.channels.size(); ++i)
+            if (const double pocket = std::floor(a.plan.top->thickness_mm - u.least_above_mm - u.insert_mm);
+                pocket >= 5 && pocket < u.channels[i].depth_mm)
+                a.offer("channel_deep", say("Take a channel {} deep", fine(pocket)), {static_cast<double>(i), pocket});
+    }
+    if (c.key == "under.lift") {
+        const double people = std::ceil(a.plan.under->top_kg / 25);
+        a.offer("helpers", say("Have {} there", counted(people, "person", "people")), {people});
+    }
+}
+
+std::span<const TemplateRow> drawings() {
+    using Asked = const TemplateAsked&;
+    static constexpr TemplateRow all[] = {
+        {"base", "The base from above", "No base is made here: in Under, choose one.",
+         [](Asked a) { return a.job ? drawn_base(a.plan) : std::vector<DrawnPath>(); }},
+        {"drilling", "The drilling of the underside", "No plate or channel is laid: in Under, lay them first.",
+         [](Asked a) { return a.job ? drawn_drilling(a.plan, *a.job) : std::vector<DrawnPath>(); }},
+        {"plates", "The plates, for a metal shop", "No plate is laid: in Under, lay them first.",
+         [](Asked a) { return a.job ? drawn_plates(a.plan, *a.job) : std::vector<DrawnPath>(); }},
+    };
+    return all;
+}
+
+}  // namespace
+
+StepRow under_row() {
+    return {
+        .step = step_key::under,
+        .name = "Under",
+        .coming = "the underside",
+        .on = StepRow::On::top,
+        .says = says<&Plan::under>,
+        .own = own<&Plan::under>,
+        .empty = empty,
+        .plan = plan,
+        .operations = operations,
+        .things = things,
+        .fields = fields_of,
+        .shop = "sections",
+        .hold = hold,
+        .edits = edits,
+        .mends = mends,
+        .drawings = drawings,
+        .done = "the finish",
+    };
+}
+
+}  // namespace yb

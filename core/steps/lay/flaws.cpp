@@ -1,0 +1,79 @@
+#include <algorithm>
+#include <cmath>
+
+#include "core/steps/lay/lay.h"
+
+namespace yb {
+
+std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline) {
+    std::vector<FlawInside> out;
+    const Box box = bounds(outline);
+    for (std::size_t i = 0; i < slab.flaws.size(); ++i) {
+        const Flaw& f = slab.flaws[i];
+        if (f.outline.size() < 3) continue;
+        const Box b = bounds(f.outline);
+        if (b.high.x < box.low.x || b.low.x > box.high.x || b.high.y < box.low.y || b.low.y > box.high.y) continue;
+        const auto parts = intersection(f.outline, outline);
+        double sum = 0;
+        for (const Ring& r : parts) sum += area(r);
+        if (sum > 0.5) out.push_back({i, sum, centroid(largest(parts))});
+    }
+    return out;
+}
+
+void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm,
+                   std::vector<Caution>& out) {
+    const auto add = [&](const char* key, Severity s, Phrase says, Vec2 at) {
+        out.push_back({key, s, step_key::lay, std::move(says), at});
+    };
+    for (const FlawInside& f : flaws) {
+        const Flaw& flaw = slab.flaws[f.index];
+        const double x = f.at.x;
+        const double u = place.from_slab(f.at).x;
+        const double hl = length_mm / 2;
+        if (flaw.kind == FlawKind::crack && std::abs(u) > hl - 0.2 * length_mm) {
+            const Box b = bounds(place.from_slab(flaw.outline));
+            const double clear = u > 0 ? hl - b.low.x : b.high.x + hl;
+            add("lay.end_crack", Severity::watch,
+                say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and tie it.", along(x),
+                    mm(clear), mm(length_mm - clear)),
+                f.at);
+            out.back().asks = {{"further_in_mm", clear}};
+        } else if (flaw.kind == FlawKind::soft) {
+            add("lay.soft", Severity::watch,
+                say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.", along(x)), f.at);
+        } else if (flaw.kind == FlawKind::pith) {
+            add("lay.pith", Severity::watch,
+                say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
+        } else {
+            add("lay.flaw", Severity::note,
+                say("In the top lies {}, {} cm², at {}: cut clear, fill, or keep as character.", a_flaw(flaw.kind),
+                    count(std::round(f.area_mm2 / 100)), along(x)),
+                f.at);
+        }
+    }
+}
+
+void pith_caution(const Slab& slab, const SlabShape& shape, const Ring& outline, std::vector<Caution>& out) {
+    if (!slab.pith_mm || slab.cross_cut || outline.size() < 3) return;
+    if (std::any_of(out.begin(), out.end(), [](const Caution& c) { return c.key == "lay.pith"; })) return;
+    // It runs below the chalk line; told where it is nearest to a face, of what of it lies in the top.
+    const Box box = bounds(outline);
+    double least = 1e300;
+    Vec2 where;
+    for (int i = 1; i < 40; ++i) {
+        const Vec2 at{box.low.x + box.width() * i / 40, 0};
+        if (!contains(outline, at)) continue;
+        const double inside = shape.thickness_at(at) / 2 - std::abs(*slab.pith_mm);
+        if (inside < least) least = inside, where = at;
+    }
+    if (least > 1e299 || least <= 0) return;
+    out.push_back(
+        {"lay.pith", Severity::watch, step_key::lay,
+         say("The pith runs inside this leaf, {} below its nearer face: it tends to split there. Rip it out, or stitch it and plan "
+             "to fill.",
+             mm(least)),
+         where});
+}
+
+}  // namespace yb

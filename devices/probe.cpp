@@ -1,0 +1,79 @@
+#include "devices/probe.h"
+
+#include <charconv>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace yb {
+
+namespace {
+
+ProbeMessage not_understood(std::string why) { return {ProbeMessage::Kind::not_understood, 0, std::move(why)}; }
+
+unsigned sum_of(std::string_view s) {
+    unsigned x = 0;
+    for (const char c : s) x ^= static_cast<unsigned char>(c);
+    return x;
+}
+
+}  // namespace
+
+ProbeMessage read_probe_line(std::string_view line) {
+    const std::string_view whole = line;
+    if (const auto star = line.find('*'); star != std::string_view::npos) {
+        unsigned told = 0;
+        const std::string_view hex = line.substr(star + 1);
+        const auto [end, error] = std::from_chars(hex.data(), hex.data() + hex.size(), told, 16);
+        if (error != std::errc() || end != hex.data() + hex.size() || hex.size() != 2 || told != sum_of(line.substr(0, star)))
+            return not_understood(fmt::format("‘{}’ came in garbled: its check sum does not agree. Press again.", whole));
+        line = line.substr(0, star);
+    }
+    while (!line.empty() && line.back() == ' ') line.remove_suffix(1);
+    const std::string_view rest = line.size() > 2 && line[1] == ' ' ? line.substr(2) : std::string_view();
+    if (line == "Z") return {ProbeMessage::Kind::zeroed, 0, {}};
+    if (line.substr(0, 2) == "H ") return {ProbeMessage::Kind::hello, 0, std::string(rest)};
+    if (line.substr(0, 2) == "E ") return {ProbeMessage::Kind::trouble, 0, std::string(rest)};
+    if (line.substr(0, 2) != "R ") return not_understood(fmt::format("‘{}’ is no message of a gauge (docs/formats.md, Gauges).", whole));
+    double v = 0;
+    const auto [end, error] = std::from_chars(rest.data(), rest.data() + rest.size(), v);
+    if (error != std::errc() || !std::isfinite(v)) return not_understood(fmt::format("‘{}’ has no number that can be read.", whole));
+    const std::string_view unit = rest.substr(static_cast<std::size_t>(end - rest.data()));
+    if (unit == " mm") return {ProbeMessage::Kind::reading, v, {}};
+    if (unit == " C" || unit == " F") {
+        const double c = unit == " C" ? v : (v - 32) / 1.8;
+        if (c < coldest_c || c > hottest_c)
+            return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:.0f} °C, which no pour has: look at its wire and its plug", c)};
+        return {ProbeMessage::Kind::temperature, c, {}};
+    }
+    if (unit == " in") return {ProbeMessage::Kind::reading, v * 25.4, {}};
+    return not_understood(fmt::format("‘{}’ does not say its unit: mm or in, C or F is wanted.", whole));
+}
+
+std::vector<ProbeMessage> ProbeReader::take(std::string_view bytes) {
+    std::vector<ProbeMessage> out;
+    for (const char c : bytes) {
+        if (c == '\r') continue;
+        if (c == '\n') {
+            if (too_long_) out.push_back(not_understood("a line of more than 200 bytes came in: is this a gauge, and at this speed?"));
+            else if (!line_.empty()) out.push_back(read_probe_line(line_));
+            line_.clear();
+            too_long_ = false;
+        } else if (line_.size() >= 200) {
+            too_long_ = true;
+        } else {
+            line_ += c;
+        }
+    }
+    return out;
+}
+
+namespace {
+std::string with_sum(const std::string& text) { return fmt::format("{}*{:02X}\r\n", text, sum_of(text)); }
+}  // namespace
+
+std::string probe_line(double value_mm) { return with_sum(fmt::format("R {:.2f} mm", value_mm)); }
+
+std::string thermocouple_line(double temp_c) { return with_sum(fmt::format("R {:.1f} C", temp_c)); }
+
+}  // namespace yb

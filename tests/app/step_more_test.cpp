@@ -1,0 +1,90 @@
+// A step of its own, added at run time, walks through the window: slip, stick, menu, sheet.
+#include <QMenuBar>
+
+#include "app/kit/step_views.h"
+#include "app/steps/sheets/flow.h"
+#include "app/steps/sheets/sheet.h"
+#include "app/steps/sheets/sheets.h"
+#include "core/shop/job/plan.h"
+#include "core/shop/rows/row.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+constexpr Step wax{"wax"};
+int written = 0;
+
+StepRow wax_row() {
+    StepRow row;
+    row.step = wax;
+    row.name = "Wax";
+    row.coming = "wax it";
+    row.says = [](const Plan& p) -> const StepPlan* { return p.more.at("wax").get(); };
+    row.own = [](Plan& p) {
+        const auto copy = std::make_shared<StepPlan>(*p.more.at("wax"));
+        p.more["wax"] = copy;
+        return copy.get();
+    };
+    row.empty = [](Plan& p) { p.more["wax"] = std::make_shared<StepPlan>(); };
+    row.plan = [](Planning& w) {
+        const auto made = std::make_shared<StepPlan>();
+        made->ready = true;
+        made->figures.push_back({"wax.grams", "Wax for this top", fine(61), {}, {}, {"30 g a square metre", {}, ""}});
+        made->cautions.push_back({"wax.warm", Severity::watch, wax, say("Wax softens in the sun. Keep it in the shade.")});
+        w.p.more["wax"] = made;
+    };
+    row.operations = [](const Planning& w, std::vector<Operation>& out) { give(out, *w.p.more.at("wax"), "wax", "Waxing", wax, 90, 1.5, 0); };
+    row.things = [](const ThingsAsk& a, std::vector<Thing>& out) {
+        Thing t{"wax 1", "wax", 0, say("The tin of wax")};
+        t.figures = a.plan.more.at("wax")->figures;
+        out.push_back(std::move(t));
+    };
+    row.done = "the buffing";
+    return row;
+}
+
+class WaxView : public StepView {
+  public:
+    Step step() const override { return wax; }
+    QString help() const override { return "Wax it with a pad."; }
+};
+
+}  // namespace
+
+TEST_CASE("a step added as a row and a view is on the slip, the stick, the keys and the sheet", "[app][rows]") {
+    const StepMore more(wax_row());
+    const StepViewMore view({wax, Qt::Key_8, [](const StepParts&) -> std::unique_ptr<StepView> { return std::make_unique<WaxView>(); },
+                             [](Flow& flow, const SheetData& d) {
+                                 ++written;
+                                 flow.heading(QString("Wax ") + d.say(d.plan.more.at("wax")->figures.front().value));
+                             }});
+    Desk desk;
+    desk.session().set_job("job-reading-table");
+    // What comes next leads there from the step before, and on from it.
+    desk.session().set_step(step_key::under);
+    desk.settle();
+    CHECK(desk.text("next").contains("wax it"));
+    desk.click("next");
+    REQUIRE(desk.session().step() == wax);
+    desk.settle();
+    bool said = false;
+    for (const QWidget* w : desk.find<QWidget>("slip_page")->findChildren<QWidget*>())
+        said = said || w->accessibleName().contains("Wax for this top");
+    CHECK(said);
+    CHECK(desk.text("next").contains("the bench sheet"));
+    desk.keys("1");
+    CHECK(desk.session().step() == step_key::rack);
+    desk.keys("8");
+    CHECK(desk.session().step() == wax);
+    CHECK(desk.session().pick_next(1));
+    CHECK(desk.session().picked() == "wax 1");
+    // The stick has its operation and is ready for what it says.
+    CHECK(desk.session().plan()->days->operations.back().label == "Waxing");
+    CHECK(desk.window->grab().toImage().width() > 500);
+    written = 0;
+    QTemporaryDir dir;
+    CHECK(desk.window->save_pdf(dir.filePath("sheet.pdf")));
+    CHECK(written > 0);
+}

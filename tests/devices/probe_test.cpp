@@ -1,0 +1,60 @@
+#include <catch2/catch.hpp>
+
+#include "devices/probe.h"
+
+using namespace yb;
+using K = ProbeMessage::Kind;
+
+TEST_CASE("a gauge's lines are read as the protocol has them", "[devices]") {
+    CHECK(read_probe_line("R 3.25 mm").kind == K::reading);
+    CHECK(read_probe_line("R 3.25 mm").value == 3.25);
+    CHECK(read_probe_line("R -0.5 in").value == Approx(-12.7));
+    CHECK(read_probe_line("Z").kind == K::zeroed);
+    CHECK(read_probe_line("H depth probe").words == "depth probe");
+    CHECK(read_probe_line("E battery is low").words == "battery is low");
+    for (const char* bad : {"", "R", "R mm", "R 3.25", "R 3.25 m", "R 3,25 mm", "R nan mm", "R inf mm", "X 3 mm", "R 3.25 mm*",
+                            "R 3.25 mm*zz", "R 3.25 mm*00"}) {
+        INFO(bad);
+        CHECK(read_probe_line(bad).kind == K::not_understood);
+        CHECK_FALSE(read_probe_line(bad).words.empty());
+    }
+    // Exclusive-or of "R 1 mm", by hand: 52^20^31^20^6D^6D = 63.
+    CHECK(read_probe_line("R 1 mm*63").value == 1);
+}
+
+TEST_CASE("bytes come in any pieces and a runaway line is dropped", "[devices]") {
+    ProbeReader r;
+    CHECK(r.take("R 1").empty());
+    CHECK(r.take(".5 m").empty());
+    auto m = r.take("m\r\nR 2 mm\n\nZ");
+    REQUIRE(m.size() == 2);
+    CHECK(m[0].value == 1.5);
+    CHECK(m[1].value == 2);
+    m = r.take("\n");
+    REQUIRE(m.size() == 1);
+    CHECK(m[0].kind == K::zeroed);
+    m = r.take(std::string(5000, 'x') + "\nR 4 mm\n");
+    REQUIRE(m.size() == 2);
+    CHECK(m[0].kind == K::not_understood);
+    CHECK(m[0].words.find("200 bytes") != std::string::npos);
+    CHECK(m[1].value == 4);
+    for (const double v : {0.0, -3.14, 125.5}) {
+        ProbeReader own;
+        const auto back = own.take(probe_line(v));
+        REQUIRE(back.size() == 1);
+        CHECK(back[0].value == Approx(v));
+    }
+}
+
+TEST_CASE("a thermocouple that reads what no pour has is broken, and says so", "[devices]") {
+    for (const char* line : {"R 2000 C", "R 260.5 C", "R -41 C", "R 4000 F"}) {
+        const ProbeMessage m = read_probe_line(line);
+        INFO(line);
+        CHECK(m.kind == ProbeMessage::Kind::trouble);
+        CHECK(m.words.find("look at its wire") != std::string::npos);
+    }
+    CHECK(read_probe_line("R 64.5 C").kind == ProbeMessage::Kind::temperature);
+    CHECK(read_probe_line("R 212 F").value == Approx(100));
+    CHECK(read_probe_line("R nan C").kind != ProbeMessage::Kind::temperature);
+    CHECK(read_probe_line("R  C").kind != ProbeMessage::Kind::temperature);
+}

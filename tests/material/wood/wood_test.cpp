@@ -1,0 +1,58 @@
+#include <cmath>
+
+#include <catch2/catch.hpp>
+
+#include "core/material/wood/wood.h"
+
+using namespace yb;
+
+TEST_CASE("equilibrium moisture meets the published values", "[wood]") {
+    CHECK(equilibrium_moisture(21.1, 50) == Approx(9.24).margin(0.005));
+    CHECK(equilibrium_moisture(10, 80) == Approx(16.38).margin(0.005));
+    CHECK(equilibrium_moisture(20, 0) == Approx(0).margin(1e-12));
+    CHECK_THROWS_AS(equilibrium_moisture(20, 101), std::invalid_argument);
+}
+
+TEST_CASE("movement meets the published values", "[wood]") {
+    const Species* cherry = find_species("cherry, black");
+    REQUIRE(cherry);
+    CHECK(movement(1000, *cherry->shrink_tangential_pct, 7, 11) == Approx(10.01).margin(0.005));
+    CHECK(movement(1000, *cherry->shrink_radial_pct, 7, 11) == Approx(5.08).margin(0.005));
+    CHECK(movement(1000, 7.1, 11, 7) < 0);
+    CHECK_THROWS_AS(movement(1000, 7.1, 11, 40), std::invalid_argument);
+}
+
+TEST_CASE("the species table is whole and leaves gaps as gaps", "[wood]") {
+    CHECK(all_species().size() == 48);
+    REQUIRE(find_species("honeylocust"));
+    CHECK_FALSE(find_species("honeylocust")->specific_gravity_12);
+    CHECK(find_species("sycamore, American")->botanical == "Platanus occidentalis");
+    CHECK_FALSE(find_species("plastic"));
+}
+
+TEST_CASE("shrinkage across agrees with adding up thin strips", "[wood]") {
+    const Species& s = *find_species("beech, American");
+    const double h = 90;
+    const double y0 = -320;
+    const double y1 = 510;
+    double sum = 0;
+    const int n = 200000;
+    for (int i = 0; i < n; ++i) {
+        const double y = y0 + (y1 - y0) * (i + 0.5) / n;
+        const double c2 = h * h / (h * h + y * y);
+        sum += (*s.shrink_tangential_pct * c2 + *s.shrink_radial_pct * (1 - c2)) / n;
+    }
+    CHECK(shrinkage_across(s, h, y0, y1) == Approx(sum).epsilon(1e-8));
+    CHECK(shrinkage_across(s, {}, y0, y1) == *s.shrink_tangential_pct);
+    CHECK(shrinkage_across(s, h, 10, 10) == Approx(shrinkage_across(s, h, 9.999, 10.001)).epsilon(1e-6));
+}
+
+TEST_CASE("a climate's driest and dampest month", "[wood]") {
+    for (const Climate& c : generic_climates()) {
+        const MoistureRange r = moisture_range(c);
+        CHECK(r.low_pct < r.high_pct);
+        CHECK(r.low_pct > 3);
+        CHECK(r.high_pct < 22);
+    }
+    CHECK(density(0.5, 8) == Approx(540));
+}
