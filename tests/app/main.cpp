@@ -2,11 +2,10 @@
 #include <QApplication>
 #include <QStandardPaths>
 
-#define CATCH_CONFIG_RUNNER
-#include <catch2/catch.hpp>
-
 #include "app/application.h"
 #include "app/ground/theme/theme.h"
+
+int run_tests(int argc, char** argv);
 
 int main(int argc, char** argv) {
     // Also when the build only asks which tests there are.
@@ -15,5 +14,5 @@ int main(int argc, char** argv) {
     yb::Application app(argc, argv);
     QApplication::setOrganizationName("young-burl-test");
     yb::theme::apply(app);
-    return Catch::Session().run(argc, argv);
+    return run_tests(argc, argv);
 }

@@ -29,11 +29,11 @@ void plan_wax(Planning& w) {
     made->ready = w.top != nullptr;
     made->grams = w.top ? 30 * w.top->area_mm2() * 1e-6 : 0;
     made->figures.push_back({"wax.grams", "Wax", Quantity{made->grams / 1000, Kind::mass}, {}, {}, {"30 g a square metre", {}, ""}});
-    if (w.job.top.thickness_mm > 33) made->cautions.push_back({"wax.thick", Severity::watch, wax, say("Too thick to wax.")});
+    if (w.job.notes == "hot") made->cautions.push_back({"wax.hot", Severity::watch, wax, say("Too hot to wax.")});
     w.p.more["wax"] = made;
 }
 
-constexpr MendEdit wax_edits[] = {{"wax_thinner", [](Documents&, Job& j, const Takes& n) { j.top.thickness_mm = n.at(0); }}};
+constexpr MendEdit wax_edits[] = {{"wax_cooler", [](Documents&, Job& j, const Takes&) { j.notes = "cool"; }}};
 
 StepRow wax_row() {
     StepRow row;
@@ -52,7 +52,7 @@ StepRow wax_row() {
     };
     row.edits = [] { return std::span<const MendEdit>(wax_edits); };
     row.mends = [](const MendAsk& a) {
-        if (a.caution.key == "wax.thick") a.offer("wax_thinner", say("Make it 33"), {33});
+        if (a.caution.key == "wax.hot") a.offer("wax_cooler", say("Wait for the evening"));
     };
     row.done = "the buffing";
     return row;
@@ -72,7 +72,7 @@ TEST_CASE("a step added as one row is planned, dated, told, picked and mended", 
         CHECK(yb::before(step_key::under, wax));
         CHECK(yb::before(wax, step_key::sheets));
         CHECK(std::string(ready_for()) == "the buffing");
-        job.top.thickness_mm = 34;
+        job.notes = "hot";
         const Plan p = plan_job(job, d);
         CHECK(wax_of(p).grams == Approx(30 * p.top->area_mm2() * 1e-6));
         CHECK(p.said(wax).figures.size() == 1);
@@ -80,19 +80,19 @@ TEST_CASE("a step added as one row is planned, dated, told, picked and mended", 
         REQUIRE_FALSE(p.days->operations.empty());
         CHECK(p.days->operations.back().key == "wax");
         CHECK(p.days->operations.back().knot);
-        CHECK(find_caution(p.sheets.cautions, "wax.thick"));
+        CHECK(find_caution(p.sheets.cautions, "wax.hot"));
         const Json j = to_json(p, d.shop.units);
-        CHECK(j.dump().find("wax.thick") != std::string::npos);
+        CHECK(j.dump().find("wax.hot") != std::string::npos);
         CHECK(j.at("wax").at("figures").size() == 1);
         const auto things = things_of(p, job, d.shop, wax);
         REQUIRE_FALSE(things.empty());
         CHECK(things.back().key == "wax 1");
         Documents docs = d;
         docs.jobs.at(job.id) = job;
-        const auto mend = mend_of(*find_caution(p.sheets.cautions, "wax.thick"), docs, job.id, p);
+        const auto mend = mend_of(*find_caution(p.sheets.cautions, "wax.hot"), docs, job.id, p);
         REQUIRE(mend);
         mended(docs, job.id, *mend);
-        CHECK_FALSE(find_caution(plan_job(docs.jobs.at(job.id), docs).sheets.cautions, "wax.thick"));
+        CHECK_FALSE(find_caution(plan_job(docs.jobs.at(job.id), docs).sheets.cautions, "wax.hot"));
     }
     CHECK(steps().size() == rows);
     CHECK(std::string(ready_for()) == before);

@@ -1,0 +1,3 @@
+int run_tests(int argc, char** argv);
+
+int main(int argc, char** argv) { return run_tests(argc, argv); }
