@@ -40,6 +40,7 @@
 #include "app/kit/stick/stick.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "core/shop/job/cards.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/files/store/check.h"
@@ -476,13 +477,11 @@ CardPage* MainWindow::show_card(const QString& card) {
 }
 
 bool MainWindow::take_up_card() {
-    for (const auto& [id, job] : session_.documents().jobs)
-        for (const CardRun& run : job.runs) {
-            if (run.over) continue;
-            session_.set_job(QString::fromStdString(id));
-            show_card(QString::fromStdString(run.card));
-            return true;
-        }
+    for (const auto& [id, card] : running_cards(session_.documents())) {
+        session_.set_job(QString::fromStdString(id));
+        show_card(QString::fromStdString(card));
+        return true;
+    }
     return false;
 }
 

@@ -25,7 +25,6 @@
 #include "core/ground/file/format_error.h"
 #include "core/steps/flat/machine.h"
 #include "core/files/io/csv.h"
-#include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 #include "core/material/slab/slab.h"
 #include "core/shop/templates/templates.h"
@@ -53,10 +52,10 @@ bool MainWindow::export_gcode(const QString& path, bool first) {
     QString wrong;
     try {
         const MachinedSide side =
-            machined_side(*plan->leaves[leaf].flat, *plan->leaves[leaf].lay, session_.shop().sled, session_.job()->flat, first);
-        wrong = write_whole(path, QByteArray::fromStdString(to_gcode(
-                                      side, session_.shop().sled,
-                                      {session_.job()->name, plan->leaves[leaf].slab().name, first, !session_.units().metric_length()})));
+            machined_side(*plan->leaves[leaf].flat, *plan->leaves[leaf].lay, session_.shop().sled, *session_.flat(), first);
+        wrong = write_whole(path, QByteArray::fromStdString(to_gcode(side, session_.shop().sled,
+                                                                     {session_.job_name().toStdString(), plan->leaves[leaf].slab().name,
+                                                                      first, !session_.units().metric_length()})));
     } catch (const std::invalid_argument& e) {
         wrong = tr("No program was written: %1.").arg(QString::fromUtf8(e.what()));
     }

@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "core/shop/job/job.h"
 #include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/match/sequence.h"

@@ -2,6 +2,7 @@
 // Run: build/release/benchmarks/slabs_in_benchmarks
 #include <benchmark/benchmark.h>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/rack/rack.h"
 #include "core/material/scan/scan.h"

@@ -86,7 +86,7 @@ void run_tip(const TipOrder& o) {
 
 void run_under(const std::string& path) {
     const JobAlone f = read_job_alone(path);
-    const yb::Plan plan = yb::plan_job(f.job, f.docs);
+    const yb::Plan plan = f.plan();
     const yb::UnderPlan& u = *plan.under;
     if (!u.ready) {
         std::string why = "the top is not there yet: measure, lay and flatten it first";
@@ -102,7 +102,7 @@ void run_under(const std::string& path) {
                          {"round", s.round},
                          {"slot_mm", s.length_mm},
                          {"bolt_from_inner_mm", s.bolt_from_inner_mm},
-                         {"bolt_mm", f.job.under.bolt_mm},
+                         {"bolt_mm", f.under().bolt_mm},
                          {"held_v_mm", s.held_v_mm},
                          {"travel_mm", s.month_mm}});
     print({{"fixed_v_mm", u.fixed_v_mm},

@@ -44,7 +44,7 @@ using yb::Json;
 
 void run_plan(const std::string& path) {
     const JobAlone f = read_job_alone(path);
-    print(yb::to_json(yb::plan_job(f.job, f.docs), f.docs.shop.units));
+    print(yb::to_json(yb::plan_job(f.job(), f.docs), f.docs.shop.units));
 }
 
 /// What gcode and surface are asked for.
@@ -57,14 +57,14 @@ struct SideOrder {
 
 /// One face of one leaf on the machine, and what the program calls them.
 std::pair<yb::MachinedSide, yb::GcodeWords> side_of(const SideOrder& order, const JobAlone& f) {
-    const yb::Plan plan = yb::plan_job(f.job, f.docs);
+    const yb::Plan plan = yb::plan_job(f.job(), f.docs);
     if (order.leaf < 1 || static_cast<std::size_t>(order.leaf) > plan.leaves.size())
         throw BadInput(fmt::format("--leaf {}: the top has {}, counted from the right edge", order.leaf, plan.leaves.size()));
     const yb::LeafPlan& leaf = plan.leaves[static_cast<std::size_t>(order.leaf) - 1];
     const bool first = order.side == "first";
     try {
-        return {yb::machined_side(*leaf.flat, *leaf.lay, f.docs.shop.sled, f.job.flat, first),
-                {f.job.name, leaf.slab().name, first, order.inch}};
+        return {yb::machined_side(*leaf.flat, *leaf.lay, f.docs.shop.sled, f.job().flat, first),
+                {f.job().name, leaf.slab().name, first, order.inch}};
     } catch (const std::invalid_argument& e) {
         throw BadInput(e.what());
     }
@@ -97,14 +97,19 @@ std::string job_fields() {
 
 }  // namespace
 
+const yb::Job& JobAlone::job() const { return docs.jobs.at("job"); }
+const yb::UnderChoices& JobAlone::under() const { return job().under; }
+yb::Plan JobAlone::plan() const { return yb::plan_job(job(), docs); }
+
 JobAlone burl::read_job_alone(const std::string& path) {
     const yb::JobFile f = of_file(path, [](const std::string& p) { return yb::read_job_file(yb::read_file(p, yb::most_json_bytes)); });
-    JobAlone out{f.job, {}};
+    JobAlone out;
     out.docs.shop = f.shop;
     for (const yb::Slab& s : f.slabs) out.docs.slabs[s.id] = s;
-    if (out.job.first().slab.empty()) out.job.first().slab = f.slabs.front().id;
-    for (std::size_t i = 0; i < out.job.leaves.size(); ++i)
-        if (!out.docs.slabs.count(out.job.leaves[i].slab))
+    yb::Job& job = out.docs.jobs["job"] = f.job;
+    if (job.first().slab.empty()) job.first().slab = f.slabs.front().id;
+    for (std::size_t i = 0; i < job.leaves.size(); ++i)
+        if (!out.docs.slabs.count(job.leaves[i].slab))
             throw BadInput(
                 fmt::format("{}: job.leaves[{}].slab: leaf {} has no slab in the file. Choose one on the rack and export the job again",
                             path, i, i + 1));

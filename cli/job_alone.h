@@ -4,14 +4,20 @@
 #include <string>
 
 #include "core/shop/job/documents.h"
-#include "core/shop/job/job.h"
+
+namespace yb {
+struct Plan;
+struct UnderChoices;
+}  // namespace yb
 
 namespace burl {
 
 /// A job file's job with its slabs and shop.
 struct JobAlone {
-    yb::Job job;
-    yb::Documents docs;
+    yb::Documents docs;  ///< with this job alone, its id "job"
+    const yb::Job& job() const;
+    const yb::UnderChoices& under() const;
+    yb::Plan plan() const;
 };
 /// @throws yb::FormatError.
 JobAlone read_job_alone(const std::string& path);

@@ -12,14 +12,12 @@
 #include <fmt/format.h>
 
 #include "cli/common.h"
-#include "core/shop/job/job.h"
 #include "core/material/tree/saw.h"
 #include "core/shop/find/find.h"
 #include "core/steps/flat/machine.h"
 #include "core/steps/flat/tilt.h"
 #include "core/files/io/csv.h"
 #include "core/ground/file/file.h"
-#include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
@@ -48,7 +46,7 @@ void run_find(const WantOrder& o) {
     static const std::map<std::string, yb::LiveEdges> live{
         {"both", yb::LiveEdges::both}, {"left", yb::LiveEdges::left}, {"right", yb::LiveEdges::right}, {"none", yb::LiveEdges::none}};
     const yb::Store store = yb::Store::open(o.shop);
-    yb::FindOrder order = yb::find_order(yb::Job(), store.documents().shop);
+    yb::FindOrder order = yb::find_order(store.documents().shop);
     order.top.length_mm = o.length_mm, order.top.width_mm = o.width_mm, order.top.thickness_mm = o.thickness_mm;
     order.top.live = live.at(o.live);
     order.choices.river_mm = o.river_mm;

@@ -47,7 +47,7 @@ void run_cure(const CureOrder& o) {
 
 void run_pour(const std::string& path) {
     const JobAlone f = read_job_alone(path);
-    const yb::Plan plan = yb::plan_job(f.job, f.docs);
+    const yb::Plan plan = f.plan();
     const yb::PourPlan& p = *plan.pour;
     Json compartments = Json::array();
     for (const yb::Compartment& c : p.compartments)

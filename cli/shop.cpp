@@ -1,4 +1,5 @@
 // Verbs of a shop file: demo, jobs, export, check, repair.
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <fstream>
@@ -18,11 +19,10 @@
 #include "core/steps/flat/tilt.h"
 #include "core/files/io/csv.h"
 #include "core/ground/file/file.h"
-#include "core/files/io/job_file.h"
+#include "core/files/io/job_text.h"
 #include "core/files/io/json.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
-#include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/arrange.h"
@@ -46,35 +46,26 @@ void run_demo(const std::string& path) {
 }
 
 /// How far a job has come, in a word.
-std::string state_of(const yb::Job& job, const yb::Documents& docs) {
-    for (const yb::Leaf& l : job.leaves)
-        if (!docs.slabs.count(l.slab)) return "no slab";
-    if (job.makeup.ripped) return "ripped";
-    if (job.makeup.faces_flat) return "flat";
-    if (job.cuts_done) return "rough-cut";
-    const yb::Plan plan = yb::plan_job(job, docs);
-    return !plan.lay->ready ? "not measured" : plan.lay->fits ? "laid" : "does not fit";
-}
-
 void run_jobs(const std::string& path) {
     const yb::Store store = yb::Store::open(path);
     Json list = Json::array();
-    for (const auto& [id, j] : store.documents().jobs)
-        list.push_back({{"id", id}, {"name", j.name}, {"state", state_of(j, store.documents())}, {"start", j.start}, {"slabs", j.slabs()}});
+    for (const yb::JobLine& j : yb::job_lines(store.documents()))
+        list.push_back({{"id", j.id}, {"name", j.name}, {"state", j.state}, {"start", j.start}, {"slabs", j.slabs}});
     print(list);
 }
 
 void run_export(const std::string& path, const std::string& job) {
     const yb::Store store = yb::Store::open(path);
     const yb::Documents& docs = store.documents();
-    if (!docs.jobs.count(job)) {
+    const auto all = yb::job_lines(docs);
+    const auto it = std::find_if(all.begin(), all.end(), [&](const yb::JobLine& j) { return j.id == job; });
+    if (it == all.end()) {
         std::string known;
-        for (const auto& [id, j] : docs.jobs) known += " " + id;
+        for (const yb::JobLine& j : all) known += " " + j.id;
         throw BadInput("there is no job ‘" + job + "’ in " + path + ". There are:" + known);
     }
-    for (const yb::Leaf& l : docs.jobs.at(job).leaves)
-        if (!docs.slabs.count(l.slab)) throw BadInput("the job ‘" + job + "’ has no slab yet: there is nothing to export");
-    std::cout << yb::write_job_file(yb::job_file(docs, job, [&](const std::string& key) { return store.attachment(key); })) << '\n';
+    if (it->state == "no slab") throw BadInput("the job ‘" + job + "’ has no slab yet: there is nothing to export");
+    std::cout << yb::job_text(docs, job, [&](const std::string& key) { return store.attachment(key); }) << '\n';
 }
 
 int run_check(const std::string& path) {

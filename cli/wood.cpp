@@ -17,7 +17,6 @@
 #include "core/steps/flat/tilt.h"
 #include "core/files/io/csv.h"
 #include "core/ground/file/file.h"
-#include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/ground/fields/walk.h"
 #include "core/steps/lay/lay.h"

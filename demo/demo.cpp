@@ -7,6 +7,7 @@
 #include <numbers>
 #include <random>
 
+#include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/makeup/arrange.h"

@@ -5,6 +5,7 @@
 #include <random>
 
 #include "app/ground/slow/long_work.h"
+#include "core/shop/job/job.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/join/choices.h"

@@ -8,6 +8,7 @@
 #include "app/pages/photo/photo_page.h"
 #include "app/steps/rack/rack_row.h"
 #include "app/steps/rack/tape_panel.h"
+#include "core/shop/job/job.h"
 #include "core/material/drawing/drawing.h"
 #include "core/shop/job/documents.h"
 #include "core/material/scan/scan.h"

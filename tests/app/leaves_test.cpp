@@ -9,6 +9,7 @@
 #include "app/pages/find/find_page.h"
 #include "app/pages/log/log_page.h"
 #include "app/steps/sheets/sheet.h"
+#include "core/shop/job/job.h"
 #include "core/material/drawing/drawing.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/pour/pour.h"

@@ -11,6 +11,7 @@
 #include "app/pages/shop/shop_page.h"
 #include "app/steps/sheets/sheet.h"
 #include "app/ground/theme/theme.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "tests/app/desk.h"
 

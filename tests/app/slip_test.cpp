@@ -6,6 +6,7 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/ground/slow/runner.h"
+#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"

@@ -6,6 +6,7 @@
 
 #include "app/application.h"
 #include "app/ground/slow/slow.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "tests/app/desk.h"
 

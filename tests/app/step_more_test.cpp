@@ -35,7 +35,9 @@ StepRow wax_row() {
         made->cautions.push_back({"wax.warm", Severity::watch, wax, say("Wax softens in the sun. Keep it in the shade.")});
         w.p.more["wax"] = made;
     };
-    row.operations = [](const Planning& w, std::vector<Operation>& out) { give(out, *w.p.more.at("wax"), "wax", "Waxing", wax, 90, 1.5, 0); };
+    row.operations = [](const Planning& w, std::vector<Operation>& out) {
+        give(out, *w.p.more.at("wax"), "wax", "Waxing", wax, 90, 1.5, 0);
+    };
     row.things = [](const ThingsAsk& a, std::vector<Thing>& out) {
         Thing t{"wax 1", "wax", 0, say("The tin of wax")};
         t.figures = a.plan.more.at("wax")->figures;
@@ -65,7 +67,7 @@ TEST_CASE("a step added as a row and a view is on the slip, the stick, the keys 
     // What comes next leads there from the step before, and on from it.
     desk.session().set_step(step_key::under);
     desk.settle();
-    CHECK(desk.text("next").contains("wax it"));
+    CHECK(desk.find<QPushButton>("next")->text().contains("wax it"));
     desk.click("next");
     REQUIRE(desk.session().step() == wax);
     desk.settle();
@@ -73,7 +75,7 @@ TEST_CASE("a step added as a row and a view is on the slip, the stick, the keys 
     for (const QWidget* w : desk.find<QWidget>("slip_page")->findChildren<QWidget*>())
         said = said || w->accessibleName().contains("Wax for this top");
     CHECK(said);
-    CHECK(desk.text("next").contains("the bench sheet"));
+    CHECK(desk.find<QPushButton>("next")->text().contains("the bench sheet"));
     desk.keys("1");
     CHECK(desk.session().step() == step_key::rack);
     desk.keys("8");

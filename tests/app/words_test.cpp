@@ -6,6 +6,7 @@
 #include <QRegularExpression>
 
 #include "app/ground/words.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "core/ground/measure/words.h"
 #include "tests/app/desk.h"

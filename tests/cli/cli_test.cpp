@@ -7,6 +7,7 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"

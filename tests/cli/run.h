@@ -18,7 +18,9 @@ struct Run {
 };
 /// Runs `burl` through the shell; both streams are read.
 inline Run burl(const std::string& args) {
-    FILE* p = popen((std::string(BURL_COMMAND) + " " + args + " 2>&1").c_str(), "r");
+    std::string line = BURL_COMMAND;
+    line.append(" ").append(args).append(" 2>&1");
+    FILE* p = popen(line.c_str(), "r");
     REQUIRE(p);
     Run r;
     std::array<char, 4096> buffer{};

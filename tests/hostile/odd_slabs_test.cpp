@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <fstream>
 
+#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/rack/rack.h"

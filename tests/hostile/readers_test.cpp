@@ -13,6 +13,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include "core/shop/job/job.h"
 #include "core/material/drawing/drawing.h"
 #include "core/files/io/csv.h"
 #include "core/ground/file/file.h"

@@ -10,6 +10,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

@@ -5,6 +5,7 @@
 #include <optional>
 #include <string>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "tests/everything.h"
 #include "tests/truth/other_way.h"

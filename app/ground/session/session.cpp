@@ -3,11 +3,13 @@
 #include <algorithm>
 
 #include "app/ground/slow/runner.h"
+#include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/prepared.h"
+#include "core/shop/job/things.h"
 #include "core/files/store/check.h"
 
 namespace yb {
@@ -94,6 +96,14 @@ bool Session::uses(const std::string& slab) const { return job() && job()->uses(
 const WantedTop* Session::top() const { return job() ? &job()->top : nullptr; }
 const MakeUpChoices* Session::makeup() const { return job() ? &job()->makeup : nullptr; }
 const JoinChoices* Session::join() const { return job() ? &job()->join : nullptr; }
+const FillChoices* Session::fill() const { return job() ? &job()->fill : nullptr; }
+const FlatChoices* Session::flat() const { return job() ? &job()->flat : nullptr; }
+const UnderChoices* Session::under() const { return job() ? &job()->under : nullptr; }
+const Climate* Session::room() const { return job() ? &job()->room : nullptr; }
+std::string Session::job_id() const { return job() ? job()->id : std::string(); }
+QString Session::client() const { return job() ? QString::fromStdString(job()->client) : QString(); }
+QString Session::first_day() const { return job() ? QString::fromStdString(job()->start) : QString(); }
+bool Session::cuts_done() const { return job() && job()->cuts_done; }
 const PourChoices* Session::pour() const { return job() ? &job()->pour : nullptr; }
 const std::vector<Leaf>* Session::leaves() const { return job() ? &job()->leaves : nullptr; }
 
@@ -355,6 +365,44 @@ void Session::save_copy(const QString& path) {
     // What the file would not take has to be in the copy too.
     if (store_ && !unsaved_) store_->save_copy(path.toStdString());
     else Store::create(path.toStdString(), docs_, "Saved from memory");
+}
+
+const std::vector<Thing>& Session::things() const {
+    if (!things_) {
+        static const Job none;
+        things_ = plan_ ? things_of(*plan_, job() ? *job() : none, shop(), step_) : std::vector<Thing>();
+    }
+    return *things_;
+}
+
+void Session::preview(const std::function<void(Job&)>& change) {
+    const auto it = docs_.jobs.find(job_id_);
+    if (it == docs_.jobs.end()) return;
+    Job j = it->second;
+    change(j);
+    shown_ = std::make_unique<Job>(std::move(j));
+    replan();
+    Q_EMIT changed();
+}
+
+void Session::keep(const QString& label) {
+    const std::optional<Job> j = shown_ ? std::optional(*shown_) : std::nullopt;
+    const auto s = shown_slab_;
+    if (!j && !s) return;
+    edit(label, [&](Documents& d) {
+        if (j) d.jobs[j->id] = *j;
+        if (s) d.slabs[s->id] = *s;
+    });
+    drop_preview();
+}
+
+void Session::forget_preview() {
+    shown_.reset();
+    shown_slab_.reset();
+}
+
+void Session::preview_leaf(const std::function<void(Leaf&)>& change) {
+    preview([&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
 }
 
 }  // namespace yb

@@ -24,7 +24,11 @@ namespace yb {
 
 struct CardRun;
 struct CardStep;
+struct Climate;
 struct Documents;
+struct FillChoices;
+struct FlatChoices;
+struct UnderChoices;
 struct Job;
 struct JoinChoices;
 struct PourChoices;
@@ -62,6 +66,15 @@ class Session : public QObject {
     const std::vector<Leaf>* leaves() const;
     const PourChoices* pour() const;
     const JoinChoices* join() const;
+    const FillChoices* fill() const;
+    const FlatChoices* flat() const;
+    const UnderChoices* under() const;
+    /// Where its table will stand.
+    const Climate* room() const;
+    std::string job_id() const;
+    QString client() const;
+    QString first_day() const;  ///< as it was typed
+    bool cuts_done() const;
     /// The steps of one of its cards; empty where the plan has none.
     std::vector<CardStep> card_steps(const std::string& card) const;
     /// The run of that card that is under way; nullptr for none.

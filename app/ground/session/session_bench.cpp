@@ -3,7 +3,6 @@
 
 #include "app/ground/session/session.h"
 #include "core/shop/job/documents.h"
-#include "core/shop/job/things.h"
 
 namespace yb {
 
@@ -12,14 +11,6 @@ void Session::follow_picked() {
     if (!t || t->area.size() < 3 || t->kind == "leaf") return;
     const Box box = bounds(t->area);
     if (box.width() < 0.5 * (plan_->stations().to - plan_->stations().from)) set_gauge(centroid(t->area).x);
-}
-
-const std::vector<Thing>& Session::things() const {
-    if (!things_) {
-        static const Job none;
-        things_ = plan_ ? things_of(*plan_, job() ? *job() : none, shop(), step_) : std::vector<Thing>();
-    }
-    return *things_;
 }
 
 const Thing* Session::picked_thing() const {
@@ -59,8 +50,8 @@ bool Session::pick_next(int by) {
 }
 
 void Session::set_leaf(int leaf) {
-    const Job* j = job();
-    if (!j || leaf < 0 || leaf >= static_cast<int>(j->leaves.size()) || leaf == leaf_) return;
+    const auto* all = leaves();
+    if (!all || leaf < 0 || leaf >= static_cast<int>(all->size()) || leaf == leaf_) return;
     leaf_ = leaf;
     looked_at_.clear();
     forget_preview();
@@ -82,7 +73,7 @@ void Session::set_step(Step step) {
 }
 
 void Session::set_job(const QString& id) {
-    if (!docs_.jobs.count(id.toStdString())) return;
+    if (!job_names().count(id.toStdString())) return;
     job_id_ = id.toStdString();
     dial_.reset();
     leaf_ = 0;
@@ -117,16 +108,6 @@ void Session::set_dial(std::optional<double> at) {
     Q_EMIT dial_moved();
 }
 
-void Session::preview(const std::function<void(Job&)>& change) {
-    const auto it = docs_.jobs.find(job_id_);
-    if (it == docs_.jobs.end()) return;
-    Job j = it->second;
-    change(j);
-    shown_ = std::make_unique<Job>(std::move(j));
-    replan();
-    Q_EMIT changed();
-}
-
 void Session::preview_slab(const std::function<void(Slab&)>& change) {
     shown_slab_.reset();
     const Slab* s = slab();
@@ -138,31 +119,11 @@ void Session::preview_slab(const std::function<void(Slab&)>& change) {
     Q_EMIT changed();
 }
 
-void Session::keep(const QString& label) {
-    const std::optional<Job> j = shown_ ? std::optional(*shown_) : std::nullopt;
-    const auto s = shown_slab_;
-    if (!j && !s) return;
-    edit(label, [&](Documents& d) {
-        if (j) d.jobs[j->id] = *j;
-        if (s) d.slabs[s->id] = *s;
-    });
-    drop_preview();
-}
-
-void Session::forget_preview() {
-    shown_.reset();
-    shown_slab_.reset();
-}
-
 void Session::drop_preview() {
     if (!previewing()) return;
     forget_preview();
     replan();
     Q_EMIT changed();
-}
-
-void Session::preview_leaf(const std::function<void(Leaf&)>& change) {
-    preview([&](Job& j) { change(j.leaves[static_cast<std::size_t>(std::clamp(leaf_, 0, static_cast<int>(j.leaves.size()) - 1))]); });
 }
 
 }  // namespace yb

@@ -17,7 +17,6 @@
 #include "app/ground/words.h"
 #include "core/steps/fill/fill.h"
 #include "core/shop/job/cards.h"
-#include "core/shop/job/job.h"
 
 namespace yb {
 
@@ -207,8 +206,7 @@ void CardPage::refresh() {
 
 bool CardPage::change_run(const QString& label, const std::function<void(CardRun&)>& change) {
     return session_.edit_job(label, [&](Job& j) {
-        const int i = running_card(j, card_.toStdString());
-        if (i >= 0) change(j.runs[static_cast<std::size_t>(i)]);
+        if (CardRun* run = run_of(j, card_.toStdString())) change(*run);
     });
 }
 
@@ -321,7 +319,7 @@ std::optional<CardPage::Question> CardPage::question() const {
         return {};
     const auto readings = readings_since_pour(*run, unkept_);
     if (!readings) return {};
-    return Question{*readings, river_resin(session_.shop().resins, session_.job()->fill.river),
+    return Question{*readings, river_resin(session_.shop().resins, session_.fill()->river),
                     section_of(session_.plan()->pour->lifts.front().depth_mm, session_.plan()->pour->air_c, *session_.pour())};
 }
 

@@ -4,7 +4,6 @@
 #include "core/shop/edit/edits.h"
 #include "core/steps/fill/fill.h"
 #include "core/steps/flat/flat.h"
-#include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/pour/choices.h"
 

@@ -5,7 +5,6 @@
 
 #include "app/ground/theme/theme.h"
 #include "core/shop/edit/edits.h"
-#include "core/shop/job/job.h"
 #include "core/steps/join/join.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/top/top.h"
@@ -210,7 +209,7 @@ std::vector<Field> JoinView::fields(const Session& s) const {
     // What a feeler gauge read along this joint, at the places where it was read.
     if (t && t->kind == "joint" && s.job() && t->index < s.plan()->join->joints.size()) {
         const auto joint = static_cast<int>(s.plan()->join->joints[t->index].joint) + 1;
-        const auto& gaps = s.job()->join.gaps;
+        const auto& gaps = s.join()->gaps;
         for (std::size_t i = 0; i < gaps.size(); ++i)
             if (gaps[i].joint == joint) {
                 const QString place = in_units(along(gaps[i].u_mm + s.top()->length_mm / 2), s);

@@ -8,7 +8,6 @@
 #include "app/ground/theme/theme.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/slab_edits.h"
-#include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/match/likeness.h"
@@ -228,14 +227,12 @@ std::vector<Field> LayView::fields(const Session& now) const {
 }
 
 std::vector<TextField> LayView::texts() const {
-    return {
-        {"job_client", QObject::tr("For"), [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->client) : QString(); },
-         [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { set_client(j, v.toStdString()); }); }},
-        {"job_start", QObject::tr("Begins on"),
-         [](const Session& s) { return s.job() ? QString::fromStdString(s.job()->start) : QString(); },
-         [](Session& s, const QString& v) {
-             s.edit_job(QObject::tr("First day"), [&](Job& j) { set_first_day(j, v.trimmed().toStdString()); });
-         }}};
+    return {{"job_client", QObject::tr("For"), [](const Session& s) { return s.client(); },
+             [](Session& s, const QString& v) { s.edit_job(QObject::tr("Client"), [&](Job& j) { set_client(j, v.toStdString()); }); }},
+            {"job_start", QObject::tr("Begins on"), [](const Session& s) { return s.first_day(); },
+             [](Session& s, const QString& v) {
+                 s.edit_job(QObject::tr("First day"), [&](Job& j) { set_first_day(j, v.trimmed().toStdString()); });
+             }}};
 }
 
 namespace {
@@ -252,7 +249,7 @@ void place_beside(Session& s, LongWork& work, const QString& label,
         [&s, before, label, begun = s.begun()](const std::vector<Placement>& all) {
             bool moved = false;
             s.edit_begun(begun, label, [&](Job& j) {
-                moved = j.leaves != before;
+                moved = leaves_of(j) != before;
                 if (!moved) set_placements(j, all);
             });
             if (moved) Q_EMIT s.news(QObject::tr("The leaves were moved meanwhile; they stay where they are."));
@@ -308,7 +305,7 @@ void match_pictures(Session& s, LongWork& work, Pictures& pictures, std::functio
             if (std::abs(m.slide_mm) >= 2 && m.slid_mean > m.mean + 0.02) {
                 bool moved = false;
                 s.edit_begun(begun, QObject::tr("Slide along the seam"), [&](Job& j) {
-                    moved = j.leaves != leaves;
+                    moved = leaves_of(j) != leaves;
                     if (!moved) move_leaf(j, left, {m.slide_mm, 0});
                 });
                 if (moved) return Q_EMIT s.news(QObject::tr("The leaves were moved meanwhile; they stay where they are."));
@@ -402,14 +399,13 @@ std::vector<Action> LayView::actions(Session& session) {
         {"cuts_done", QObject::tr("The rough cuts are made"), QObject::tr("Its offcuts go back to the rack as slabs of the same tree"),
          [s] {
              if (!s->job() || !s->plan()) return;
-             if (s->job()->cuts_done) {
+             if (s->cuts_done()) {
                  Q_EMIT s->news(QObject::tr("The offcuts of this job are on the rack already."));
                  return;
              }
              for (const Leaf& l : *s->leaves())
                  if (!s->slabs().count(l.slab)) return;
-             s->edit(QObject::tr("Rough cuts made"),
-                     [id = s->job()->id, plan = *s->plan()](Documents& d) { make_rough_cuts(d, id, plan); });
+             s->edit(QObject::tr("Rough cuts made"), [id = s->job_id(), plan = *s->plan()](Documents& d) { make_rough_cuts(d, id, plan); });
          }}};
     all.insert(all.end(), rest.begin(), rest.end());
     return all;

@@ -6,7 +6,6 @@
 #include "app/kit/bench/bench.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
-#include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
 #include "core/steps/patch/match.h"

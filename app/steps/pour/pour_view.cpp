@@ -11,7 +11,6 @@
 #include "core/shop/edit/edits.h"
 #include "core/material/resin/mix.h"
 #include "core/steps/flat/flat.h"
-#include "core/shop/job/job.h"
 #include "core/shop/job/shop.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/pour/pour.h"

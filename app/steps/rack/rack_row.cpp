@@ -89,17 +89,18 @@ void RackRow::rebuild() {
     std::string jobs;
     const auto taken = taken_slabs(docs);
     for (const auto& [slab, name] : taken) jobs += slab + ":" + name + ";";
-    const Job* job = session_.job();
-    if (job)
-        jobs += job->room.name + std::to_string(settles_at(job->room)) + std::to_string(docs.shop.dry_allowed_pct) +
-                std::to_string(job->top.length_mm) + "x" + std::to_string(job->top.width_mm) + "x" + std::to_string(job->top.thickness_mm);
+    const Climate* room = session_.room();
+    if (room)
+        jobs += room->name + std::to_string(settles_at(*room)) + std::to_string(docs.shop.dry_allowed_pct) +
+                std::to_string(session_.top()->length_mm) + "x" + std::to_string(session_.top()->width_mm) + "x" +
+                std::to_string(session_.top()->thickness_mm);
     if (docs.slabs == built_for_ && jobs == built_jobs_) return choose();  // units may be others, or the slab looked at
     for (const auto& [id, slab] : built_for_)
         if (const auto it = docs.slabs.find(id); it == docs.slabs.end() || !(it->second == slab)) drawn_.erase(id);
     built_for_ = docs.slabs;
     built_jobs_ = jobs;
-    const std::optional<WantedTop> top = job ? std::optional(job->top) : std::nullopt;
-    const double dry = dry_enough_pct(job ? job->room : Job().room, docs.shop);
+    const std::optional<WantedTop> top = room ? std::optional(*session_.top()) : std::nullopt;
+    const double dry = dry_enough_pct(room ? *room : generic_climates().front(), docs.shop);
     const std::string day = today().toStdString();
     Asked asked{docs.slabs, taken, docs.shop.air, dry, top, day};
     if (docs.slabs.size() <= at_once) return take(rack_of(asked.ask()));

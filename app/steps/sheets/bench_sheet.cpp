@@ -7,7 +7,10 @@
 #include "app/kit/bench/step_view.h"
 #include "app/steps/sheets/sheets.h"
 #include "core/steps/flat/flat.h"
-#include "core/shop/job/job.h"
+#include "core/steps/flat/choices.h"
+#include "core/steps/lay/choices.h"
+#include "core/steps/makeup/choices.h"
+#include "core/steps/under/choices.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
@@ -82,8 +85,8 @@ class Picture {
         }
         p_.setPen(QPen(Qt::black, 0.3, Qt::DashLine));
         for (const auto& [q, r] : d_.plan.lay->rough_cuts) p_.drawLine(map_.px(q), map_.px(r));
-        if (const auto u = d_.job.makeup.halves_u_mm) {
-            const double half = d_.job.top.width_mm / 2 + 20;
+        if (const auto u = d_.makeup().halves_u_mm) {
+            const double half = d_.top().width_mm / 2 + 20;
             p_.setPen(QPen(Qt::black, 0.3));
             p_.drawPolyline(top({{*u, -half}, {*u, half}}));
         }
@@ -92,8 +95,8 @@ class Picture {
     void let_in() {
         p_.setBrush(Qt::NoBrush);
         p_.setPen(QPen(Qt::black, 0.3));
-        for (const auto& ch : d_.job.under.channels) p_.drawPolygon(top(footprint(ch)));
-        for (const auto& pl : d_.job.under.plates) p_.drawPolygon(top(footprint(pl)));
+        for (const auto& ch : d_.under().channels) p_.drawPolygon(top(footprint(ch)));
+        for (const auto& pl : d_.under().plates) p_.drawPolygon(top(footprint(pl)));
     }
 
     void shims() {
@@ -115,7 +118,7 @@ class Picture {
         const double base = map_.plan.bottom() + 3;
         p_.drawLine(QPointF(rect.left(), base), QPointF(rect.right(), base));
         for (const double x : {rect.left(), rect.right()}) p_.drawLine(QPointF(x, base - 1.5), QPointF(x, base + 1.5));
-        p_.drawText(QRectF(map_.plan.center().x() - 40, base + 0.5, 80, 7.5), Qt::AlignCenter, d_.say(mm(d_.job.top.length_mm)));
+        p_.drawText(QRectF(map_.plan.center().x() - 40, base + 0.5, 80, 7.5), Qt::AlignCenter, d_.say(mm(d_.top().length_mm)));
         const auto end = [&](double x, double w) {
             p_.save();
             p_.translate(x, map_.plan.center().y());
@@ -123,7 +126,7 @@ class Picture {
             p_.drawText(QRectF(-30, -3.8, 60, 7.6), Qt::AlignCenter, d_.say(mm(w)));
             p_.restore();
         };
-        if (d_.job.top.shape != TopShape::rectangle) return;
+        if (d_.top().shape != TopShape::rectangle) return;
         const QRectF wood = map_.px(all_).boundingRect();
         end(std::max(Flow::margin + 1.0, wood.left() - 4.5), d_.plan.lay->width_left_mm);
         end(std::min(map_.plan.right() + 5, wood.right() + 4.5), d_.plan.lay->width_right_mm);
@@ -162,8 +165,8 @@ void shims(Flow& flow, const SheetData& d) {
     for (const LeafPlan& l : d.plan.leaves) {
         if (l.flat->shims.empty()) continue;
         const QString under =
-            d.job.flat.first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face");
-        flow.heading(d.job.several() ? QObject::tr("%1: %2").arg(QString::fromStdString(l.slab().name), under) : under);
+            d.flat().first == FirstFace::show ? QObject::tr("Shims under the underside") : QObject::tr("Shims under the show face");
+        flow.heading(d.several() ? QObject::tr("%1: %2").arg(QString::fromStdString(l.slab().name), under) : under);
         std::vector<std::vector<QString>> rows;
         for (std::size_t i = 0; i < l.flat->shims.size(); ++i) {
             const Shim& s = l.flat->shims[i];
@@ -175,7 +178,7 @@ void shims(Flow& flow, const SheetData& d) {
                     {QObject::tr("across"), 1.7, true},
                     {QObject::tr("height"), 1.7, true},
                     {QObject::tr("laid together of"), 4, true}},
-                   rows, d.job.several() ? 13 : Flow::cut_points);
+                   rows, d.several() ? 13 : Flow::cut_points);
     }
 }
 
@@ -198,11 +201,11 @@ void sled(Flow& flow, const SheetData& d) {
 }
 
 void lanes(Flow& flow, const SheetData& d) {
-    flow.heading(d.job.several() ? QObject::tr("Lanes and layers, each leaf") : QObject::tr("Lanes and layers"));
+    flow.heading(d.several() ? QObject::tr("Lanes and layers, each leaf") : QObject::tr("Lanes and layers"));
     std::vector<std::vector<QString>> rows;
     for (const LeafPlan& l : d.plan.leaves)
         for (const FacePlan& f : l.flat->faces)
-            rows.push_back({(d.job.several() ? QString::fromStdString(l.slab().name) + ", " : QString()) +
+            rows.push_back({(d.several() ? QString::fromStdString(l.slab().name) + ", " : QString()) +
                                 (f.face == Face::a ? QObject::tr("show face") : QObject::tr("underside")),
                             QObject::tr("%1 of %2").arg(f.layers).arg(d.say(fine(d.shop.sled.depth_mm))), QString::number(f.lanes),
                             QObject::tr("%1, %2 skipped").arg(f.passes_cut).arg(f.passes_all - f.passes_cut), d.say(hours(f.hours)),
@@ -225,7 +228,7 @@ void lanes(Flow& flow, const SheetData& d) {
                   .arg(d.say(litres(removed_l * d.shop.sled.loose)))
                   .arg(static_cast<int>(std::ceil(removed_l * d.shop.sled.loose / d.shop.sled.bag_l - 1e-9))));
     flow.note(QObject::tr("Rough all, rest %1, then the last %2 of each face.")
-                  .arg(d.say(hours(d.job.flat.rest_h)), d.say(fine(d.job.flat.allowance_mm))));
+                  .arg(d.say(hours(d.flat().rest_h)), d.say(fine(d.flat().allowance_mm))));
 }
 
 }  // namespace

@@ -1,7 +1,7 @@
 // The cut list: every cut in its order, then what to keep of what falls off.
 #include "app/steps/sheets/sheets.h"
 #include "app/ground/words.h"
-#include "core/shop/job/job.h"
+#include "core/steps/makeup/choices.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/makeup/cuts.h"
 
@@ -17,7 +17,7 @@ void write_cut_sheet(Flow& flow, const SheetData& d) {
                         d.say(c.set) + (c.after_flat ? QObject::tr("; after both faces are flat") : QString()),
                         c.length_mm > 0 ? d.say(mm(c.length_mm)) : QString()});
     flow.table({{{}, 0.5}, {QObject::tr("cut"), 3}, {QObject::tr("set it to"), 5}, {QObject::tr("long"), 2, true}}, rows, Flow::cut_points);
-    flow.note(QObject::tr("Each kerf is %1 wide and lies on the waste side.").arg(d.say(fine(d.job.makeup.rip_kerf_mm))));
+    flow.note(QObject::tr("Each kerf is %1 wide and lies on the waste side.").arg(d.say(fine(d.makeup().rip_kerf_mm))));
     if (list.offcuts.empty()) return;
     flow.heading(QObject::tr("Back to the rack"));
     for (const Offcut& o : list.offcuts)

@@ -2,7 +2,8 @@
 #include <map>
 
 #include "app/steps/sheets/sheets.h"
-#include "core/shop/job/job.h"
+#include "core/steps/join/choices.h"
+#include "core/steps/lay/choices.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/join/join.h"
 #include "core/steps/top/top.h"
@@ -11,7 +12,7 @@ namespace yb {
 
 void write_join_sheet(Flow& flow, const SheetData& d) {
     const JoinPlan& j = *d.plan.join;
-    if (j.joints.empty() && d.job.join.ties.empty() && !j.halves) return;
+    if (j.joints.empty() && d.join().ties.empty() && !j.halves) return;
     flow.heading(QObject::tr("Glue-up"));
     if (!j.joints.empty()) {
         static const std::map<std::string, const char*> names{{"spread", "spread the glue"},
@@ -52,11 +53,11 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
         flow.table({{QObject::tr("connector"), 2}, {QObject::tr("off the middle"), 3, true}, {QObject::tr("tenon after it"), 3, true}},
                    rows, Flow::cut_points);
     }
-    if (d.job.join.ties.empty()) return;
+    if (d.join().ties.empty()) return;
     std::vector<std::vector<QString>> rows;
-    for (std::size_t i = 0; i < d.job.join.ties.size(); ++i) {
-        const BowTie& b = d.job.join.ties[i];
-        rows.push_back({QString::number(i + 1), d.say(along(b.u_mm + d.job.top.length_mm / 2)), d.say(mm(b.v_mm)), d.say(mm(b.long_mm)),
+    for (std::size_t i = 0; i < d.join().ties.size(); ++i) {
+        const BowTie& b = d.join().ties[i];
+        rows.push_back({QString::number(i + 1), d.say(along(b.u_mm + d.top().length_mm / 2)), d.say(mm(b.v_mm)), d.say(mm(b.long_mm)),
                         d.say(mm(b.wide_mm)), d.say(fine(b.deep_mm))});
     }
     flow.table({{QObject::tr("bow tie"), 1.4},

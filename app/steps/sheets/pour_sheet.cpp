@@ -7,7 +7,7 @@
 #include "app/ground/words.h"
 #include "core/steps/fill/fill.h"
 #include "core/material/resin/mix.h"
-#include "core/shop/job/job.h"
+#include "core/steps/pour/choices.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
 #include "core/steps/pour/pour.h"
@@ -57,8 +57,8 @@ void lines(Flow& flow, const SheetData& d, const QString& head, const std::vecto
 /// The panels that the form is cut from, each part where it lies.
 void panels(Flow& flow, const SheetData& d) {
     const auto& sheets = d.plan.pour->form.sheets;
-    const double l = std::max(d.job.pour.panel_long_mm, d.job.pour.panel_wide_mm);
-    const double w = std::min(d.job.pour.panel_long_mm, d.job.pour.panel_wide_mm);
+    const double l = std::max(d.pour().panel_long_mm, d.pour().panel_wide_mm);
+    const double w = std::min(d.pour().panel_long_mm, d.pour().panel_wide_mm);
     for (std::size_t i = 0; i < sheets.size(); ++i) {
         const double k = std::min(flow.width() * 0.62, 110.0) / l;
         flow.drawing(w * k + 10, [&](QPainter& p, const QRectF& box) {
@@ -97,7 +97,7 @@ void labels(Flow& flow, const SheetData& d) {
             painter.setPen(Qt::black);
             painter.setFont(flow.font(12));
             const QRectF text = label.adjusted(3, 2, -3, -2);
-            painter.drawText(text, Qt::AlignLeft | Qt::AlignTop, QString::fromStdString(d.job.name));
+            painter.drawText(text, Qt::AlignLeft | Qt::AlignTop, d.job_name());
             painter.setFont(flow.font(11));
             painter.drawText(text.adjusted(0, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, d.say(label_of(p, i, *resin)));
             painter.drawText(text, Qt::AlignLeft | Qt::AlignBottom, QObject::tr("poured on ________ at ____ °C"));

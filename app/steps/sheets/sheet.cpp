@@ -12,6 +12,7 @@
 #include "app/ground/words.h"
 #include "core/steps/flat/flat.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 
 namespace yb {
@@ -20,6 +21,14 @@ QSizeF sheet_size_mm(const Shop& shop) { return shop.letter ? QSizeF(215.9, 279.
 
 QString SheetData::say(Quantity q) const { return QString::fromStdString(format(q, shop.units)); }
 QString SheetData::say(const Phrase& phrase) const { return QString::fromStdString(render(phrase, shop.units)); }
+const WantedTop& SheetData::top() const { return job.top; }
+const MakeUpChoices& SheetData::makeup() const { return job.makeup; }
+const FlatChoices& SheetData::flat() const { return job.flat; }
+const PourChoices& SheetData::pour() const { return job.pour; }
+const JoinChoices& SheetData::join() const { return job.join; }
+const UnderChoices& SheetData::under() const { return job.under; }
+bool SheetData::several() const { return job.several(); }
+QString SheetData::job_name() const { return QString::fromStdString(job.name); }
 
 namespace {
 

@@ -7,7 +7,13 @@
 
 namespace yb {
 
+struct FlatChoices;
 struct Job;
+struct JoinChoices;
+struct MakeUpChoices;
+struct PourChoices;
+struct UnderChoices;
+struct WantedTop;
 struct Plan;
 struct Shop;
 
@@ -19,6 +25,15 @@ struct SheetData {
     SheetLook look{};
     QString say(Quantity q) const;
     QString say(const Phrase& phrase) const;
+    // Parts of the job.
+    const WantedTop& top() const;
+    const MakeUpChoices& makeup() const;
+    const FlatChoices& flat() const;
+    const PourChoices& pour() const;
+    const JoinChoices& join() const;
+    const UnderChoices& under() const;
+    bool several() const;
+    QString job_name() const;
 };
 
 void write_bench_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, shims, lanes and layers

@@ -1,6 +1,6 @@
 // Under: every hole with its slot, where the bolt sits, every pocket.
 #include "app/steps/sheets/sheets.h"
-#include "core/shop/job/job.h"
+#include "core/steps/lay/choices.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/under/under.h"
 
@@ -62,7 +62,7 @@ void base(Flow& flow, const SheetData& d) {
     for (const Phrase& note : b.notes) flow.note(d.say(note));
     rows.clear();
     for (std::size_t i = 0; i < b.outline.size(); ++i)
-        rows.push_back({QString::number(i + 1), d.say(along(b.outline[i].x + d.job.top.length_mm / 2)), d.say(mm(b.outline[i].y))});
+        rows.push_back({QString::number(i + 1), d.say(along(b.outline[i].x + d.top().length_mm / 2)), d.say(mm(b.outline[i].y))});
     if (!rows.empty())
         flow.table({{QObject::tr("corner"), 1}, {QObject::tr("from the left end"), 2, true}, {QObject::tr("off the middle line"), 2, true}},
                    rows, Flow::cut_points);
@@ -90,7 +90,7 @@ void write_under_sheet(Flow& flow, const SheetData& d) {
                   .arg(d.say(percent(under.day_pct)), d.say(percent(under.low_pct)), d.say(percent(under.high_pct))));
     std::vector<std::vector<QString>> rows;
     for (const Slot& s : under.slots)
-        rows.push_back({QString::fromStdString(s.part), d.say(along(s.uv.x + d.job.top.length_mm / 2)), d.say(mm(s.from_fixed_mm)),
+        rows.push_back({QString::fromStdString(s.part), d.say(along(s.uv.x + d.top().length_mm / 2)), d.say(mm(s.from_fixed_mm)),
                         s.round ? QObject::tr("round") : d.say(fine(s.length_mm)),
                         s.round ? QObject::tr("tight") : d.say(fine(s.bolt_from_inner_mm))});
     flow.table({{QObject::tr("hole"), 2},

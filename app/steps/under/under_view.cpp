@@ -8,7 +8,6 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "core/shop/edit/shop_edits.h"
-#include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/under.h"
@@ -58,7 +57,7 @@ namespace {
 void draw_hole(QPainter& p, const BenchMap& map, const Session& s, const Slot& slot) {
     const auto& c = theme::colours();
     const Frame f = s.plan()->placement.frame();
-    const UnderChoices& u = s.job()->under;
+    const UnderChoices& u = *s.under();
     const QPointF q = map.px(f.to_slab(slot.uv));
     const double r = std::max(3.0, u.bolt_mm * map.scale / 2);
     p.setPen(QPen(c.ink, 1));
@@ -106,7 +105,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     const double half = s.top()->length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
     p.drawLine(map.px(f.to_slab({-half, plan.under->fixed_v_mm})), map.px(f.to_slab({half, plan.under->fixed_v_mm})));
-    const UnderChoices& u = s.job()->under;
+    const UnderChoices& u = *s.under();
     p.save();
     p.setOpacity(0.55);
     draw_base(p, plan.under->base, [&](Vec3 q) { return map.px(f.to_slab({q.x, q.y})); });
@@ -152,7 +151,7 @@ void draw_standing(QPainter& p, const Session& s, bool side, const std::function
     const Plan& plan = *s.plan();
     const UnderPlan& under = *plan.under;
     const Top& top = *plan.top;
-    const UnderChoices& u = s.job()->under;
+    const UnderChoices& u = *s.under();
     const Box rim = bounds(top.above);
     const double tall = top.wanted.height_mm;
     const double t = top.thickness_mm;
@@ -251,7 +250,7 @@ void UnderView::draw_end(QPainter& p, const BenchMap& map, const Session& s) con
     const Plan& plan = *s.plan();
     if (!plan.under->ready || !s.job()) return;
     const Frame f = s.plan()->placement.frame();
-    const UnderChoices& u = s.job()->under;
+    const UnderChoices& u = *s.under();
     const double gauge_u = station_u(plan, s.gauge_mm());
     // The top stands finished on the line of the bench; steel hangs under it or is let in.
     const auto steel = [&](double v, double across, double low, double high) {
@@ -286,7 +285,7 @@ std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) co
             session.preview([&](Job& j) { by(j, i, f.from_slab(to) - f.from_slab(from)); });
         };
     };
-    const UnderChoices& u = s.job()->under;
+    const UnderChoices& u = *s.under();
     for (std::size_t i = 0; i < u.channels.size(); ++i)
         out.push_back({QObject::tr("channel %1").arg(i + 1), QObject::tr("Move a channel"), on_plan(footprint(u.channels[i]), f, map),
                        f.to_slab({u.channels[i].u_mm, u.channels[i].v_mm}), Qt::OpenHandCursor, move(move_channel, i)});
@@ -308,10 +307,10 @@ std::vector<Handle> UnderView::handles(const BenchMap& map, const Session& s) co
 std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session& s) const {
     std::vector<Dimension> out;
     if (!s.plan() || !s.plan()->under->ready || !s.job()) return out;
-    const Job& job = *s.job();
+    const WantedTop& top = *s.top();
     const Frame f = s.plan()->placement.frame();
-    const double half = job.top.length_mm / 2;
-    const double edge = -job.top.width_mm / 2;
+    const double half = top.length_mm / 2;
+    const double edge = -top.width_mm / 2;
     // From the nearer end of the top to the middle of each plate and channel, in two rows below the top.
     const auto from_end = [&](const QString& name, const QString& label, double u, double off, auto at,
                               void (*set)(Job&, std::size_t, double), std::size_t i) {
@@ -320,30 +319,30 @@ std::vector<Dimension> UnderView::dimensions(const BenchMap& map, const Session&
                     Kind::length,
                     [at, i](const Session& now) -> std::optional<double> {
                         if (!now.job()) return {};
-                        const auto there = at(*now.job(), i);
+                        const auto there = at(*now.under(), i);
                         return there ? std::optional(from_end_mm(*now.job(), *there)) : std::nullopt;
                     },
                     [set, i, label](Session& now, std::optional<double> v) {
                         if (v) now.edit_job(label, [&](Job& j) { set(j, i, *v); });
                     },
                     0,
-                    job.top.length_mm};
+                    top.length_mm};
         const double end = u < 0 ? -half : half;
         const QPointF a = map.px(f.to_slab({std::min(u, end), edge}));
         const QPointF b = map.px(f.to_slab({std::max(u, end), edge}));
         out.push_back({a, b, off, field});
     };
-    const auto plate = [](const Job& j, std::size_t i) {
-        return i < j.under.plates.size() ? std::optional(j.under.plates[i].u_mm) : std::nullopt;
+    const auto plate = [](const UnderChoices& j, std::size_t i) {
+        return i < j.plates.size() ? std::optional(j.plates[i].u_mm) : std::nullopt;
     };
-    const auto channel = [](const Job& j, std::size_t i) {
-        return i < j.under.channels.size() ? std::optional(j.under.channels[i].u_mm) : std::nullopt;
+    const auto channel = [](const UnderChoices& j, std::size_t i) {
+        return i < j.channels.size() ? std::optional(j.channels[i].u_mm) : std::nullopt;
     };
-    for (std::size_t i = 0; i < job.under.plates.size(); ++i)
-        from_end(QString("plate_%1_from_end").arg(i + 1), QObject::tr("Plate %1 from the end").arg(i + 1), job.under.plates[i].u_mm, -16,
+    for (std::size_t i = 0; i < s.under()->plates.size(); ++i)
+        from_end(QString("plate_%1_from_end").arg(i + 1), QObject::tr("Plate %1 from the end").arg(i + 1), s.under()->plates[i].u_mm, -16,
                  plate, set_plate_from_end, i);
-    for (std::size_t i = 0; i < job.under.channels.size(); ++i)
-        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), job.under.channels[i].u_mm,
+    for (std::size_t i = 0; i < s.under()->channels.size(); ++i)
+        from_end(QString("channel_%1_from_end").arg(i + 1), QObject::tr("Channel %1 from the end").arg(i + 1), s.under()->channels[i].u_mm,
                  -38, channel, set_channel_from_end, i);
     return out;
 }
@@ -353,21 +352,21 @@ namespace {
 void base_fields(std::vector<Field>& out, const Session& now) {
     for (Field& f : four_corners(
              "floor_gap", QObject::tr("Foot above the floor"), 0, 60,
-             [](const Session&s) { return s.job() ? &s.job()->under.floor_gaps_mm : nullptr; },
+             [](const Session&s) { return s.job() ? &s.under()->floor_gaps_mm : nullptr; },
              [](Session&s, std::size_t k, std::optional<double> v) {
                  s.edit_job(QObject::tr("A foot above the floor"), [&](Job& j) { set_floor_gap(j, k, v); });
              },
              "base"))
         out.push_back(std::move(f));
-    if (now.job()->under.base != BaseKind::panels) return;
-    const auto corners = base_outline(now.job()->under);
+    if (now.under()->base != BaseKind::panels) return;
+    const auto corners = base_outline(*now.under());
     for (std::size_t i = 0; i < corners.size(); ++i)
         for (const auto& [name, label, side] : {std::tuple{"u", QObject::tr("Corner %1, along").arg(i + 1), &BaseCorner::u_mm},
                                                 {"v", QObject::tr("Corner %1, across").arg(i + 1), &BaseCorner::v_mm}})
             out.push_back(of(Field{QString("corner_%1_%2").arg(i + 1).arg(name), label, Kind::length,
                                    [i, side = side](const Session& s) -> std::optional<double> {
                                        if (!s.job()) return {};
-                                       const auto all = base_outline(s.job()->under);
+                                       const auto all = base_outline(*s.under());
                                        return i < all.size() ? std::optional(all[i].*side) : std::nullopt;
                                    },
                                    [i, side = side](Session& s, std::optional<double> v) {
@@ -409,7 +408,7 @@ std::vector<Field> UnderView::fields(const Session& now) const {
         for (Field& f : four_corners(
                  "plate_gap", QObject::tr("Gap"), 0, 60,
                  [i = t->index](const Session&s) {
-                     return s.job() && i < s.job()->under.plates.size() ? &s.job()->under.plates[i].gaps_mm : nullptr;
+                     return s.job() && i < s.under()->plates.size() ? &s.under()->plates[i].gaps_mm : nullptr;
                  },
                  [i = t->index](Session&s, std::size_t k, std::optional<double> v) {
                      s.edit_job(QObject::tr("A gap under a plate"), [&](Job& j) { set_plate_gap(j, i, k, v); });
@@ -441,8 +440,8 @@ PickField section_pick(const Session& now, std::size_t channel) {
             QObject::tr("Section"),
             names,
             [channel, sections](const Session& s) {
-                if (!s.job() || channel >= s.job()->under.channels.size()) return -1;
-                const Channel& c = s.job()->under.channels[channel];
+                if (!s.job() || channel >= s.under()->channels.size()) return -1;
+                const Channel& c = s.under()->channels[channel];
                 const auto it = std::find(sections.begin(), sections.end(), ChannelSection{c.width_mm, c.depth_mm, c.wall_mm});
                 return it == sections.end() ? -1 : static_cast<int>(it - sections.begin());
             },
@@ -464,7 +463,7 @@ std::vector<PickField> UnderView::picks(const Session& of_now) const {
         return -1;
     };
     std::vector<PickField> out{
-        {"room", QObject::tr("Room"), names, [index](const Session& s) { return s.job() ? index(s.job()->room) : -1; },
+        {"room", QObject::tr("Room"), names, [index](const Session& s) { return s.room() ? index(*s.room()) : -1; },
          [](Session& s, int i) {
              s.edit_job(QObject::tr("Room"), [&](Job& j) { set_room(j, generic_climates().at(static_cast<std::size_t>(i))); });
          }},
@@ -484,13 +483,13 @@ std::vector<PickField> UnderView::picks(const Session& of_now) const {
 
 std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
-    const bool panels = session.job() && session.job()->under.base == BaseKind::panels;
+    const bool panels = session.job() && session.under()->base == BaseKind::panels;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
     const auto list = [s](const QString& label, void (*how)(Shop&, const Channel&)) {
         return [s, label, how] {
             const Thing* t = s->picked_thing();
-            if (!t || !s->job() || t->index >= s->job()->under.channels.size()) return;
-            s->edit_shop(label, [how, c = s->job()->under.channels[t->index]](Shop& shop) { how(shop, c); });
+            if (!t || !s->job() || t->index >= s->under()->channels.size()) return;
+            s->edit_shop(label, [how, c = s->under()->channels[t->index]](Shop& shop) { how(shop, c); });
         };
     };
     const auto drop = [s](const QString& label, void (*how)(Job&, std::size_t)) {
@@ -549,7 +548,8 @@ std::vector<Action> UnderView::actions(Session& session) {
          {},
          [s] {
              if (!s->job()) return;
-             s->edit_job(QObject::tr("A corner of the base less"), [](Job& j) { drop_base_corner(j, base_outline(j.under).size() - 1); });
+             s->edit_job(QObject::tr("A corner of the base less"),
+                         [last = base_outline(*s->under()).size() - 1](Job& j) { drop_base_corner(j, last); });
          },
          panels,
          false,

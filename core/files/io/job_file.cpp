@@ -1,4 +1,5 @@
 #include "core/files/io/job_file.h"
+#include "core/files/io/job_text.h"
 
 #include <algorithm>
 
@@ -108,6 +109,11 @@ std::string take_job_file(Documents& docs, JobFile f, const std::function<std::o
     if (docs.jobs.count(f.job.id)) f.job.id = fresh_id("job", docs);
     docs.jobs[f.job.id] = f.job;
     return f.job.id;
+}
+
+std::string job_text(const Documents& docs, const std::string& job,
+                     const std::function<std::optional<std::string>(const std::string& key)>& attachment) {
+    return write_job_file(job_file(docs, job, attachment));
 }
 
 }  // namespace yb

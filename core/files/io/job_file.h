@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 
 namespace yb {

@@ -1,5 +1,6 @@
 #include "core/files/store/merge.h"
 
+#include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/files/io/json.h"

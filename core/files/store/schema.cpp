@@ -11,6 +11,7 @@
 #include "core/ground/file/format_error.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 

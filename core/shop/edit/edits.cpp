@@ -1,5 +1,7 @@
 // What can be done to a job: choices taken, slabs given and laid together, leaves turned, patches cut.
+#include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
+#include "core/shop/edit/shop_edits.h"
 
 #include <algorithm>
 #include <cmath>
@@ -78,6 +80,8 @@ LiveEdges swapped(LiveEdges l) {
     return l;
 }
 }  // namespace
+
+const std::vector<Leaf>& leaves_of(const Job& job) { return job.leaves; }
 
 void give_slab(Job& job, const Slab& slab) {
     Leaf leaf;
@@ -337,6 +341,16 @@ void set_patch_place(Job& job, std::size_t patch, double Vec2::*side, double mm)
 
 void patch_from_nothing(Job& job, std::size_t patch) {
     if (patch < job.makeup.patches.size()) job.makeup.patches[patch].slab.clear();
+}
+
+void drop_resin(Documents& docs, const std::string& key) {
+    std::erase_if(docs.shop.resins, [&](const Resin& r) { return r.key == key; });
+    for (auto& [id, job] : docs.jobs) {
+        if (job.fill.river == key) job.fill.river.clear();
+        for (Leaf& l : job.leaves)
+            for (VoidFill& v : l.voids)
+                if (v.resin == key) v.resin.clear();
+    }
 }
 
 }  // namespace yb

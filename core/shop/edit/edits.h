@@ -50,6 +50,8 @@ std::string fresh_id(const char* stem, const Documents& docs);
 /// Sets a school of thought by the keys that the plan's choices carry. @param leaf the one on the bench, where the choice
 /// is one of its own. @throws std::invalid_argument for a choice or option it does not know.
 void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf = 0);
+/// The leaves of a job, for who does not see what else a job is made of.
+const std::vector<Leaf>& leaves_of(const Job& job);
 /// Gives a slab to a job as its only one: its top goes to the middle, what was set for another slab is forgotten.
 void give_slab(Job& job, const Slab& slab);
 /// Lays slabs together as a make-up (core/steps/makeup/arrange.h). @throws Refusal where it is not possible; the job stays then.

@@ -1,3 +1,4 @@
+#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 
 #include <algorithm>

@@ -49,14 +49,4 @@ std::string add_resin(Shop& shop) {
     return r.key;
 }
 
-void drop_resin(Documents& docs, const std::string& key) {
-    std::erase_if(docs.shop.resins, [&](const Resin& r) { return r.key == key; });
-    for (auto& [id, job] : docs.jobs) {
-        if (job.fill.river == key) job.fill.river.clear();
-        for (Leaf& l : job.leaves)
-            for (VoidFill& v : l.voids)
-                if (v.resin == key) v.resin.clear();
-    }
-}
-
 }  // namespace yb

@@ -1,3 +1,4 @@
+#include "core/shop/job/job.h"
 #include "core/shop/edit/slab_edits.h"
 
 #include <algorithm>

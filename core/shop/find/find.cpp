@@ -1,3 +1,4 @@
+#include "core/shop/job/job.h"
 #include "core/shop/find/find.h"
 
 #include <algorithm>
@@ -441,6 +442,8 @@ FindOrder find_order(const Job& job, const Shop& shop) {
     if (!shop.resins.empty()) o.resin_price_l = river_resin(shop.resins, job.fill.river).price_l.value_or(0);
     return o;
 }
+
+FindOrder find_order(const Shop& shop) { return find_order(Job(), shop); }
 
 void take_find(Job& job, const Found& found) {
     job.leaves.clear();

@@ -52,6 +52,8 @@ struct FindOrder {
 
 /// What is looked for in a job of a shop; weights and ways as they start.
 FindOrder find_order(const Job& job, const Shop& shop);
+/// … without a job.
+FindOrder find_order(const Shop& shop);
 
 struct Found {
     MakeUp kind = MakeUp::single;

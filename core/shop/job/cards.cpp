@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/steps.h"
 
@@ -21,10 +22,23 @@ std::string card_name(const std::string& card) {
     return {};
 }
 
+std::vector<std::pair<std::string, std::string>> running_cards(const Documents& docs) {
+    std::vector<std::pair<std::string, std::string>> out;
+    for (const auto& [id, job] : docs.jobs)
+        for (const CardRun& run : job.runs)
+            if (!run.over) out.emplace_back(id, run.card);
+    return out;
+}
+
 int running_card(const Job& job, const std::string& card) {
     for (std::size_t i = job.runs.size(); i-- > 0;)
         if (job.runs[i].card == card && !job.runs[i].over) return static_cast<int>(i);
     return -1;
+}
+
+CardRun* run_of(Job& job, const std::string& card) {
+    const int i = running_card(job, card);
+    return i >= 0 ? &job.runs[static_cast<std::size_t>(i)] : nullptr;
 }
 
 std::size_t start_card(Job& job, const std::string& card, double now, double fast) {

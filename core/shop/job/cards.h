@@ -2,12 +2,15 @@
 #pragma once
 
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/ground/card/card.h"
 
 namespace yb {
 
+struct CardRun;
+struct Documents;
 struct Job;
 struct Plan;
 struct Shop;
@@ -29,8 +32,12 @@ struct CardRow {
 std::vector<CardStep> card_of(const std::string& card, const Job& job, const Plan& plan, const Shop& shop);
 /// What a card is called; empty for one nobody knows.
 std::string card_name(const std::string& card);
+/// Cards of all jobs that are under way: the job's id and the card.
+std::vector<std::pair<std::string, std::string>> running_cards(const Documents& docs);
 /// The run of that card that is under way: started and not put away; −1 for none.
 int running_card(const Job& job, const std::string& card);
+/// The same, to be written in; nullptr for none.
+CardRun* run_of(Job& job, const std::string& card);
 /// Starts a run, or goes on with the one under way. @param fast its clock, times. @returns its place in the job's runs.
 std::size_t start_card(Job& job, const std::string& card, double now_s, double fast);
 

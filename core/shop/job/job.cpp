@@ -2,9 +2,18 @@
 
 #include <algorithm>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/steps.h"
 
 namespace yb {
+
+Documents::Documents() = default;
+Documents::Documents(const Documents&) = default;
+Documents::Documents(Documents&&) noexcept = default;
+Documents& Documents::operator=(const Documents&) = default;
+Documents& Documents::operator=(Documents&&) noexcept = default;
+Documents::~Documents() = default;
+bool Documents::operator==(const Documents&) const = default;
 
 Job::Job() : room(generic_climates().front()) {}
 

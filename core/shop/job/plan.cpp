@@ -183,4 +183,24 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
     return p;
 }
 
+namespace {
+
+std::string state_of(const Job& job, const Documents& docs) {
+    for (const Leaf& l : job.leaves)
+        if (!docs.slabs.count(l.slab)) return "no slab";
+    if (job.makeup.ripped) return "ripped";
+    if (job.makeup.faces_flat) return "flat";
+    if (job.cuts_done) return "rough-cut";
+    const Plan plan = plan_job(job, docs);
+    return !plan.lay->ready ? "not measured" : plan.lay->fits ? "laid" : "does not fit";
+}
+
+}  // namespace
+
+std::vector<JobLine> job_lines(const Documents& docs) {
+    std::vector<JobLine> out;
+    for (const auto& [id, j] : docs.jobs) out.push_back({id, j.name, state_of(j, docs), j.start, j.slabs()});
+    return out;
+}
+
 }  // namespace yb

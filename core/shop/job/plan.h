@@ -75,7 +75,7 @@ struct Plan {
     std::shared_ptr<const UnderPlan> under;
     std::shared_ptr<const DaysPlan> days;
     std::map<std::string, std::shared_ptr<const StepPlan>, std::less<>> more;  ///< of steps without a member of their own, by key
-    std::shared_ptr<const std::vector<Likeness>> seams;  ///< one for each ripped joint
+    std::shared_ptr<const std::vector<Likeness>> seams;                        ///< one for each ripped joint
     std::shared_ptr<const CutList> cuts;
     std::vector<std::shared_ptr<const BothWays>> patches;  ///< the slabs that the patches are cut from, one for each
     StepPlan sheets;                                       ///< all that is to be minded
@@ -97,6 +97,16 @@ struct Plan {
 Plan plan_job(const Job& job, const Slab& slab, const Shop& shop);
 /// Plans a whole job with the slabs of a shop. @throws std::out_of_range when one of its slabs is not there.
 Plan plan_job(const Job& job, const Documents& docs, int on_bench = whole_top);
+
+/// A job as a list names it.
+struct JobLine {
+    std::string id, name;
+    std::string state;  ///< "no slab", "not measured", "does not fit", "laid", "rough-cut", "flat", "ripped"
+    std::string start;  ///< its first day
+    std::vector<std::string> slabs;
+};
+/// Every job of a shop, planned where its state asks for it.
+std::vector<JobLine> job_lines(const Documents& docs);
 
 std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool turned_over);
 /// Both ways up of a prepared slab.

@@ -7,6 +7,7 @@
 
 #include <fmt/format.h>
 
+#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/shop/job/job.h"
 #include "core/material/drawing/drawing.h"
 #include "core/files/io/csv.h"
 #include "core/files/io/job_file.h"

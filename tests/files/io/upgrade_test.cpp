@@ -7,6 +7,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/files/io/upgrade.h"

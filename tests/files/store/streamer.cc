@@ -3,6 +3,7 @@
 #include <cstdio>
 #include <cstdlib>
 
+#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/files/store/store.h"

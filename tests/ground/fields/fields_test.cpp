@@ -6,6 +6,7 @@
 #include <set>
 #include <sstream>
 
+#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"

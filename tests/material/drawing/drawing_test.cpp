@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 #include <fmt/format.h>
 
+#include "core/shop/job/job.h"
 #include "core/material/drawing/drawing.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"

@@ -3,6 +3,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"

@@ -1,6 +1,7 @@
 // Find: small racks whose best answer is known, and its manners.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/lay/place.h"

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "tests/everything.h"

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/shop/job/job.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"

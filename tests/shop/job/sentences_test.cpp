@@ -5,6 +5,7 @@
 #include <regex>
 #include <set>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/things.h"

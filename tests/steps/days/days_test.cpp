@@ -4,6 +4,7 @@
 #include <ctime>
 #include <random>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/planks.h"

@@ -2,6 +2,7 @@
 #include <random>
 
 #include <catch2/catch.hpp>
+#include "core/shop/job/job.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/tilt.h"
 #include "demo/demo.h"

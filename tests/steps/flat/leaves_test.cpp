@@ -1,6 +1,7 @@
 // A top of several: what every way asks for is the sum of its leaves, and one tilt for all goes only with sharing out.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

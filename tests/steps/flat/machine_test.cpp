@@ -5,6 +5,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/steps/flat/machine.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"

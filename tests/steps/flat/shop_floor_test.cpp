@@ -2,6 +2,7 @@
 // what it does while it rests.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/shop/job/documents.h"

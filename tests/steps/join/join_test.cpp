@@ -4,6 +4,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"

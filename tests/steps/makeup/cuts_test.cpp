@@ -1,6 +1,7 @@
 // The cut list: what the rail is set to, told again from the list alone by laying it on the slab.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/planks.h"

@@ -1,6 +1,7 @@
 // A joint outside the top is one clear stop, fits nothing and is never offered.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"

@@ -1,6 +1,7 @@
 // The pour of a river: volumes that add up, lifts below the limit, batches by hand, Archimedes, the form, and every mistake told.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
@@ -12,9 +13,7 @@
 
 using namespace yb;
 
-namespace {
-
-}  // namespace
+namespace {}  // namespace
 
 TEST_CASE("a pour adds up: net, overfill and soak-in to what is poured, that to lifts, those to batches", "[pour][T10]") {
     DemoJob f("job-tarn-river");

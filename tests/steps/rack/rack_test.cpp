@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/rack/rack.h"

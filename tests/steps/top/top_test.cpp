@@ -4,6 +4,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/steps/pour/pour.h"
 #include "core/shop/job/documents.h"
 #include "core/material/tree/saw.h"

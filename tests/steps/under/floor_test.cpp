@@ -2,6 +2,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/join/join.h"

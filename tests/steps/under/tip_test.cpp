@@ -1,6 +1,7 @@
 // Tipping by hand, the year's moisture, and what the base's figures say before it is built.
 #include <catch2/catch.hpp>
 
+#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/under/tip.h"
