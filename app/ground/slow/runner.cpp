@@ -2,10 +2,10 @@
 
 #include <QCoreApplication>
 #include <QPointer>
-#include <QThread>
-#include <QThreadPool>
 
 #include <algorithm>
+#include <chrono>
+#include <condition_variable>
 #include <exception>
 #include <mutex>
 #include <vector>
@@ -14,21 +14,13 @@ namespace yb {
 
 namespace {
 
-/// More than the cores: a long work must not keep a picture waiting.
-QThreadPool& pool() {
-    static QThreadPool* all = [] {
-        auto* p = new QThreadPool(QCoreApplication::instance());
-        p->setMaxThreadCount(std::max(6, 2 * QThread::idealThreadCount()));
-        return p;
-    }();
-    return *all;
-}
-
 std::atomic<int> under_way{0};
 
 /// What runs, so that all of it can be told to stop.
 struct Started {
     std::mutex guard;
+    std::condition_variable ended;
+    int running = 0;
     std::vector<std::weak_ptr<Running>> all;
 };
 Started& started() {
@@ -39,12 +31,10 @@ Started& started() {
 }  // namespace
 
 bool stop_all(int wait_ms) {
-    {
-        const std::lock_guard lock(started().guard);
-        for (const auto& one : started().all)
-            if (const auto r = one.lock()) r->stop.request_stop();
-    }
-    return pool().waitForDone(wait_ms);
+    std::unique_lock lock(started().guard);
+    for (const auto& one : started().all)
+        if (const auto r = one.lock()) r->stop.request_stop();
+    return started().ended.wait_for(lock, std::chrono::milliseconds(wait_ms), [] { return started().running == 0; });
 }
 
 QString sentence_of_exception() {
@@ -66,8 +56,9 @@ std::shared_ptr<Running> run_beside(QObject* owner, Beside work, std::function<v
         const std::lock_guard lock(started().guard);
         std::erase_if(started().all, [](const auto& one) { return one.expired(); });
         started().all.push_back(running);
+        ++started().running;
     }
-    pool().start([running, owner = QPointer<QObject>(owner), work = std::move(work), failed = std::move(failed)]() mutable {
+    on_a_thread([running, owner = QPointer<QObject>(owner), work = std::move(work), failed = std::move(failed)]() mutable {
         std::function<void()> back;
         QString wrong;
         try {
@@ -94,6 +85,9 @@ std::shared_ptr<Running> run_beside(QObject* owner, Beside work, std::function<v
                 }
             },
             Qt::QueuedConnection);
+        const std::lock_guard lock(started().guard);
+        --started().running;
+        started().ended.notify_all();
     });
     return running;
 }

@@ -19,6 +19,7 @@
 #include "core/files/store/check.h"
 #include "core/files/store/schema.h"
 #include "core/ground/work/work.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 

@@ -29,6 +29,9 @@ struct Work {
     }
 };
 
+/// Runs it on one of the program's threads when one is free. What it throws ends the program.
+void on_a_thread(std::function<void()> work);
+
 /// Runs `one(i)` for i from 0 to n − 1 over the cores, in no order. The first exception is thrown here again.
 /// @throws Cancelled when asked to stop.
 void in_parallel(std::size_t n, const std::function<void(std::size_t)>& one, const Work& work = {});

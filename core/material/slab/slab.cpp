@@ -117,13 +117,13 @@ void diameters(const Ring& ring, SlabMeans& m) {
 
 }  // namespace
 
-double litres_of(const SlabShape& s) {
-    return (area(s.ring_b) + 4 * area(s.ring_at(0.5)) + area(s.ring_a)) / 6 * means_of(s).thickness_mm * 1e-6;
+double litres_of(const SlabShape& s, const SlabMeans& m) {
+    return (area(s.ring_b) + 4 * area(s.ring_at(0.5)) + area(s.ring_a)) / 6 * m.thickness_mm * 1e-6;
 }
 
-double usable_m2(const SlabShape& s, bool cross_cut) {
+double usable_m2(const SlabShape& s, const SlabMeans& m, bool cross_cut) {
     if (cross_cut) return std::min(area(s.ring_a), area(s.ring_b)) * 1e-6;
-    return (s.x1 - s.x0) * means_of(s).narrowest_mm * 1e-6;
+    return (s.x1 - s.x0) * m.narrowest_mm * 1e-6;
 }
 
 SlabMeans means_of(const SlabShape& s, bool cross_cut) {
@@ -159,8 +159,8 @@ SlabMeans means_of(const SlabShape& s, bool cross_cut) {
     return m;
 }
 
-double board_feet(const SlabShape& s) {
-    return area(s.ring_a) * means_of(s).thickness_mm / (25.4 * 25.4 * 25.4) / 144;  // length × mean width is the face's area
+double board_feet(const SlabShape& s, const SlabMeans& m) {
+    return area(s.ring_a) * m.thickness_mm / (25.4 * 25.4 * 25.4) / 144;  // length × mean width is the face's area
 }
 
 std::optional<double> density_of(const Slab& slab) {
@@ -169,10 +169,9 @@ std::optional<double> density_of(const Slab& slab) {
     return density(*sp->specific_gravity_12, slab.moisture_pct.value_or(12));
 }
 
-std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
+std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s, const SlabMeans& m) {
     std::vector<Figure> out;
     if (!s.usable) return out;
-    const SlabMeans m = means_of(s, slab.cross_cut);
     const double len = s.x1 - s.x0;
     out.push_back({"rack.size",
                    "Length",
@@ -199,7 +198,7 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                     {{"mean", fine(m.thickness_mm), "caliper and straightedge"}},
                     s.heights_a || s.heights_b ? "heights read" : "caliper only: faces taken as flat"}});
     if (const auto rho = density_of(slab)) {
-        const double litres = litres_of(s);
+        const double litres = litres_of(s, m);
         out.push_back({"rack.mass",
                        "Weighs about",
                        kg(litres / 1000 * *rho),
@@ -211,7 +210,7 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                          {"moisture", percent(slab.moisture_pct.value_or(12)), slab.moisture_pct ? "meter" : "no reading: 12 % taken"}},
                         "Wood Handbook FPL-GTR-190, table 5-3a"}});
     }
-    const double feet = board_feet(s);
+    const double feet = board_feet(s, m);
     out.push_back({"rack.board_feet",
                    "Board feet",
                    number(std::round(feet * 10) / 10),
@@ -222,7 +221,7 @@ std::vector<Figure> figures_of(const Slab& slab, const SlabShape& s) {
                      {"mean width", mm(m.width_mm), "tape"},
                      {"mean thickness", fine(m.thickness_mm), "caliper and straightedge"}},
                     "trade measure"}});
-    if (const double usable = usable_m2(s, slab.cross_cut); slab.price && usable > 0 && feet > 0) {
+    if (const double usable = usable_m2(s, m, slab.cross_cut); slab.price && usable > 0 && feet > 0) {
         const auto cents = [](double v) { return number(std::round(v * 100) / 100); };
         out.push_back({"rack.price",
                        "Price a board foot, a usable m²",

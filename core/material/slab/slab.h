@@ -173,16 +173,16 @@ struct SlabMeans {
 SlabMeans means_of(const SlabShape& shape, bool cross_cut = false);
 
 /// Wood between both faces, litres: areas by Simpson's rule over three levels, times the mean thickness.
-double litres_of(const SlabShape& shape);
+double litres_of(const SlabShape& shape, const SlabMeans& means);
 
 /// What of a face could be a top, m²: length × narrowest width; of a cross-cut the whole of the smaller face.
-double usable_m2(const SlabShape& shape, bool cross_cut);
+double usable_m2(const SlabShape& shape, const SlabMeans& means, bool cross_cut);
 
 /// Board feet: length × mean width × mean thickness in inches / 144, over the stations.
-double board_feet(const SlabShape& shape);
+double board_feet(const SlabShape& shape, const SlabMeans& means);
 
 /// Figures of the slab on the rack: length, widths, thickness, weight, board feet, what it costs a measure.
-std::vector<Figure> figures_of(const Slab& slab, const SlabShape& shape);
+std::vector<Figure> figures_of(const Slab& slab, const SlabShape& shape, const SlabMeans& means);
 
 /// Density in kg/m³ of this slab's wood at its moisture (12 % where none is read); empty when the species
 /// table gives no specific gravity.

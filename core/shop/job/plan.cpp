@@ -54,10 +54,11 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
     p->slab = p->ways->slab(over);
     p->shape = p->ways->shape(over);
     if (p->shape.usable) {
-        p->thickness_mm = means_of(p->shape).thickness_mm;
+        const SlabMeans means = means_of(p->shape, p->slab.cross_cut);
+        p->thickness_mm = means.thickness_mm;
         p->whole_mm = whole_thickness(p->shape);
+        p->figures = figures_of(p->slab, p->shape, means);
     }
-    p->figures = figures_of(p->slab, p->shape);
     const auto take = [&](const std::vector<Caution>& all) { p->cautions.insert(p->cautions.end(), all.begin(), all.end()); };
     take(p->shape.cautions);
     for (const Caution& c : look_over(p->slab, p->shape))

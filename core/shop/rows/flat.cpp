@@ -31,16 +31,17 @@ std::vector<Tilt> one_tilt(const Planning& w) {
     return shared_tilt(all);
 }
 
-/// The most that all leaves can have, by the aim that was chosen, and what they come to.
-std::optional<Together> together(const Planning& w, const std::vector<Tilt>& shared) {
+/// The most that all leaves can have, by the aim that was chosen, and what they come to. @param solved each leaf's tilts.
+std::optional<Together> together(const Planning& w, const std::vector<Tilt>& shared, std::vector<Solved>& solved) {
     if (!w.several()) return {};
+    if (shared.empty())
+        for (std::size_t i = 0; i < w.lays.size(); ++i) solved[i] = solved_inside(w.leaves[i].shape, w.lays[i]->outline);
     const double wanted = w.job.top.thickness_mm;
     double most = 1e300;
     for (std::size_t i = 0; i < w.lays.size(); ++i)
         if (!shared.empty()) most = std::min(most, shared[i].thickness_mm);
         else if (w.lays[i]->ready)
-            most =
-                std::min(most, most_by_aim(w.leaves[i].shape, w.lays[i]->outline, w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
+            most = std::min(most, most_by_aim(w.leaves[i].shape, solved[i], w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
     if (most > 1e299 || most <= 0) return {};
     return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
 }
@@ -58,7 +59,8 @@ Needs needs_of(const UnderChoices& u) {
     return out;
 }
 
-void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together, const std::vector<Tilt>& shared) {
+void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together, const std::vector<Tilt>& shared,
+                  const Solved& solved) {
     LeafPlan& l = w.p.leaves[i];
     const Leaf& leaf = w.job.leaves[i];
     std::vector<Ring> plates;
@@ -86,9 +88,9 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
         l.finished = b->leaves[i].finished;
         return;
     }
-    auto made = std::make_shared<FlatPlan>(
-        plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled, from->supports, w.slab(i).whole_mm,
-                   together, from->tilt, from->rounds, from->needs, from->plates, from->settles_pct, from->service}));
+    auto made = std::make_shared<FlatPlan>(plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled,
+                                                      from->supports, w.slab(i).whole_mm, together, from->tilt, from->rounds, from->needs,
+                                                      from->plates, from->settles_pct, from->service, solved.empty() ? nullptr : &solved}));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;
@@ -129,8 +131,9 @@ void make_the_top(Planning& w) {
 void plan(Planning& w) {
     if (w.lays.empty()) return;
     const std::vector<Tilt> shared = one_tilt(w);
-    const auto all = together(w, shared);
-    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all, shared);
+    std::vector<Solved> solved(w.lays.size());
+    const auto all = together(w, shared, solved);
+    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all, shared, solved[i]);
     if (w.several()) {
         WholeFlatInputs in{{}, w.job.top.thickness_mm, w.job.flat, w.shop.sled, w.p.placement.frame(), w.shop.units};
         for (std::size_t i = 0; i < w.p.leaves.size(); ++i)

@@ -21,12 +21,18 @@ std::vector<Support> default_supports(const Ring& rough) {
     return out;
 }
 
+Solved solved_inside(const SlabShape& shape, const Ring& outline) {
+    Solved out;
+    if (outline.size() < 3) return out;
+    out.top = deciding_points(shape.top, outline);
+    out.bottom = deciding_points(shape.bottom, outline);
+    if (!out.empty()) out.best = best_tilt(out.top, out.bottom);
+    return out;
+}
+
 std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline) {
-    if (outline.size() < 3) return {};
-    const auto top = deciding_points(shape.top, outline);
-    const auto bottom = deciding_points(shape.bottom, outline);
-    if (top.empty() || bottom.empty()) return {};
-    return best_tilt(top, bottom).thickness_mm;
+    const Solved s = solved_inside(shape, outline);
+    return s.empty() ? std::nullopt : std::optional(s.best.thickness_mm);
 }
 
 namespace {
@@ -73,12 +79,9 @@ double whole_thickness(const SlabShape& shape) {
     return best_tilt(deciding_points(shape.top, shape.ring_a), deciding_points(shape.bottom, shape.ring_b)).thickness_mm;
 }
 
-std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, const Ring& rough, FlatAim aim, double wanted) {
-    if (outline.size() < 3) return {};
-    const auto top = deciding_points(shape.top, outline);
-    const auto bottom = deciding_points(shape.bottom, outline);
-    if (top.empty() || bottom.empty()) return {};
-    return tilt_of(aim, top, bottom, best_tilt(top, bottom), wanted, shape, rough).thickness_mm;
+std::optional<double> most_by_aim(const SlabShape& shape, const Solved& s, const Ring& rough, FlatAim aim, double wanted) {
+    if (s.empty()) return {};
+    return tilt_of(aim, s.top, s.bottom, s.best, wanted, shape, rough).thickness_mm;
 }
 
 double wood_above_l(const Surface& off, const Ring& piece) {
@@ -172,9 +175,7 @@ class Planner {
     bool first_is_show() const { return in_.choices.first == FirstFace::show || p_.under_stays; }
 
     void choose_tilt() {
-        tried_.top = deciding_points(in_.shape.top, in_.lay.outline);
-        tried_.bottom = deciding_points(in_.shape.bottom, in_.lay.outline);
-        tried_.best = best_tilt(tried_.top, tried_.bottom);
+        static_cast<Solved&>(tried_) = in_.solved ? *in_.solved : solved_inside(in_.shape, in_.lay.outline);
         tried_.lies = at_tilt(tried_.top, tried_.bottom, 0, 0);
         tried_.spare = least_off_top(tried_.top, tried_.bottom, std::min(in_.top.thickness_mm, tried_.best.thickness_mm));
         p_.whole_mm = in_.whole_mm ? *in_.whole_mm : whole_thickness(in_.shape);

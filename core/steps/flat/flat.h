@@ -29,8 +29,17 @@ std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outlin
 /// The thickest that one tilt leaves of the whole uncut slab, mm.
 double whole_thickness(const SlabShape& shape);
 
-/// What the aim's own tilt leaves of a slab inside an outline on it at most, mm. @param wanted_mm of the top. @param rough the piece.
-std::optional<double> most_by_aim(const SlabShape& shape, const Ring& outline, const Ring& rough, FlatAim aim, double wanted_mm);
+/// The places of both faces that decide the tilts of a slab inside an outline on it, and the best of them. Empty where there is no
+/// outline or no wood.
+struct Solved {
+    std::vector<Vec3> top, bottom;
+    Tilt best;
+    bool empty() const { return top.empty() || bottom.empty(); }
+};
+Solved solved_inside(const SlabShape& shape, const Ring& outline);
+
+/// What the aim's own tilt leaves at most, mm; nothing where nothing is solved. @param wanted_mm of the top. @param rough the piece.
+std::optional<double> most_by_aim(const SlabShape& shape, const Solved& solved, const Ring& rough, FlatAim aim, double wanted_mm);
 
 /// What all leaves of a top of several come to, so that they meet.
 struct Together {
@@ -69,6 +78,7 @@ struct FlatInputs {
     std::vector<Ring> plates{};           ///< footprints under the top, on the slab as laid
     std::optional<double> settles_pct{};  ///< what the shop's air settles wood at
     std::optional<Service> service{};
+    const Solved* solved = nullptr;  ///< of this leaf, where it was solved before
 };
 
 /// The work of one face.

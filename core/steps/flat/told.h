@@ -6,9 +6,8 @@
 namespace yb {
 
 /// Tilts that were tried beside the chosen one, and the places that decide them.
-struct Tried {
-    std::vector<Vec3> top, bottom;
-    Tilt best, lies, spare;
+struct Tried : Solved {
+    Tilt lies, spare;
     double uneven_mm = 0;  ///< of an underside that stays as it is, under the worst plate
 };
 

@@ -245,26 +245,11 @@ class Planner {
     }
 
     void cuts() {
-        const double over = std::max(0.0, in_.placement.oversize_mm);
-        const double hl = in_.top.length_mm / 2;
-        const auto line = [&](double u) {
-            // From edge to edge of whichever face reaches further there, and a little past both.
-            const double m = 20;
-            Span1 s{-in_.top.width_mm / 2, in_.top.width_mm / 2};
-            const auto a = reach_at(fit_.show(), u);
-            const auto b = reach_at(fit_.under(), u);
-            if (a && b) s = {std::min(a->from, b->from), std::max(a->to, b->to)};
-            else if (a || b) s = a ? *a : *b;
-            return std::pair(frame_.to_slab({u, s.from - m}), frame_.to_slab({u, s.to + m}));
-        };
-        p_.finish_cuts = {line(-hl), line(hl)};
-        const Box reach = bounds(fit_.show());
-        const double from = std::max(-hl - over, reach.low.x);
-        const double to = std::min(hl + over, reach.high.x);
-        p_.rough_cuts = {line(from), line(to)};
-        p_.rough_length_mm = std::max(0.0, to - from);
-        constexpr double far = 1e5;
-        p_.rough = on_slab(largest(intersection(rectangle(-hl - over, hl + over, -far, far), fit_.show())));
+        const BlankCuts cuts = blank_cuts(fit_.show(), fit_.under(), in_.top.length_mm / 2, in_.placement);
+        p_.finish_cuts = cuts.finish;
+        p_.rough_cuts = cuts.rough;
+        p_.rough_length_mm = cuts.length_mm;
+        p_.rough = on_slab(cuts.outline);
     }
 
     void flaws() { p_.flaws = flaws_inside(in_.slab, p_.outline); }
@@ -450,6 +435,29 @@ class Planner {
 };
 
 }  // namespace
+
+BlankCuts blank_cuts(const Ring& show, const Ring& under, double half_mm, const Placement& placement) {
+    constexpr double past = 20;
+    constexpr double far = 1e5;
+    const double over = half_mm + std::max(0.0, placement.oversize_mm);
+    const Frame f = placement.frame();
+    const Box whole = bounds(show);
+    const auto line = [&](double u) {
+        // From edge to edge of whichever face reaches further there, and a little past both.
+        Span1 reach{1e300, -1e300};
+        const double inside = std::clamp(u, whole.low.x + 1e-6, std::max(whole.low.x + 1e-6, whole.high.x - 1e-6));
+        for (const Ring* ring : {&show, &under})
+            for (const Span1 s : cut_at_x(*ring, inside)) reach = {std::min(reach.from, s.from), std::max(reach.to, s.to)};
+        if (reach.to < reach.from) reach = {whole.low.y, whole.high.y};
+        return std::pair(f.to_slab({u, reach.from - past}), f.to_slab({u, reach.to + past}));
+    };
+    const double from = std::max(-over, whole.low.x);
+    const double to = std::min(over, whole.high.x);
+    return {{line(-half_mm), line(half_mm)},
+            {line(from), line(to)},
+            std::max(0.0, to - from),
+            largest(intersection(rectangle(-over, over, -far, far), show))};
+}
 
 LayPlan plan_lay(const LayInputs& in) { return Planner(in).run(); }
 

@@ -65,6 +65,15 @@ void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const
 /// as a flaw already.
 void pith_caution(const Slab& slab, const SlabShape& shape, const Ring& outline, std::vector<Caution>& out);
 
+/// How a blank is cut across: lines on the slab from edge to edge of both faces and 20 mm past.
+struct BlankCuts {
+    std::vector<std::pair<Vec2, Vec2>> finish, rough;  ///< at the top's ends; as far beyond them as the blank is left longer
+    double length_mm = 0;                              ///< of the blank
+    Ring outline;                                      ///< what is left of the show face, in the top's frame
+};
+/// @param show,under the slab's faces in the top's frame. @param half_mm of the top's length.
+BlankCuts blank_cuts(const Ring& show, const Ring& under, double half_mm, const Placement& placement);
+
 /// Lays the top on the slab. Widths are exact for the polygonal outline: they are compared at every vertex.
 LayPlan plan_lay(const LayInputs& in);
 

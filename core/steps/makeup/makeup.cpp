@@ -375,24 +375,10 @@ class Planner {
         p.rectangle = f.to_slab(Ring{b.low, {b.high.x, b.low.y}, b.high, {b.low.x, b.high.y}});
         p.outline = f.to_slab(part);
         p.region = f.to_slab(leaf(i).strip);
-        const double over = std::max(0.0, in.placement.oversize_mm);
-        p.rough = f.to_slab(
-            largest(intersection({{-hl_ - over, -far}, {hl_ + over, -far}, {hl_ + over, far}, {-hl_ - over, far}}, leaf(i).show)));
-        const Box whole = bounds(leaf(i).show);
-        p.rough_length_mm = std::max(0.0, std::min(hl_ + over, whole.high.x) - std::max(-hl_ - over, whole.low.x));
-        for (const double end : {-1.0, 1.0}) {
-            // From edge to edge of whichever face reaches further there, and a little past both.
-            const auto line = [&](double u) {
-                Span1 reach{1e300, -1e300};
-                const double inside = std::clamp(u, whole.low.x + 1e-6, whole.high.x - 1e-6);
-                for (const Ring* ring : {&leaf(i).show, &leaf(i).under})
-                    for (const Span1 s : cut_at_x(*ring, inside)) reach = {std::min(reach.from, s.from), std::max(reach.to, s.to)};
-                if (reach.to < reach.from) reach = {whole.low.y, whole.high.y};
-                return std::pair(f.to_slab({u, reach.from - 20}), f.to_slab({u, reach.to + 20}));
-            };
-            p.finish_cuts.push_back(line(end * hl_));
-            p.rough_cuts.push_back(line(std::clamp(end * (hl_ + over), whole.low.x, whole.high.x)));
-        }
+        const BlankCuts cuts = blank_cuts(leaf(i).show, leaf(i).under, hl_, in.placement);
+        p.rough = f.to_slab(cuts.outline);
+        p.rough_length_mm = cuts.length_mm;
+        p.finish_cuts = cuts.finish, p.rough_cuts = cuts.rough;
         p.widest_mm = b.height();
         p.narrowest_mm = b.height();
         p.flaws = flaws_inside(in.slab, p.outline);

@@ -162,10 +162,10 @@ std::vector<RackEntry> rack_of(const RackAsk& ask, const Work& work) {
             e.measured = true;
             const SlabMeans m = means_of(shape, s.cross_cut);
             e.length_mm = shape.x1 - shape.x0, e.narrowest_mm = m.narrowest_mm, e.widest_mm = m.widest_mm, e.thickness_mm = m.thickness_mm;
-            e.board_feet = board_feet(shape);
-            e.usable_m2 = usable_m2(shape, s.cross_cut);
+            e.board_feet = board_feet(shape, m);
+            e.usable_m2 = usable_m2(shape, m, s.cross_cut);
             if (const auto rho = density_of(s)) {
-                e.weight_kg = litres_of(shape) / 1000 * *rho;
+                e.weight_kg = litres_of(shape, m) / 1000 * *rho;
                 e.people = std::max(1, static_cast<int>(std::ceil(*e.weight_kg / kg_each)));
             }
             if (ask.wanted) e.fits = m.thinnest_mm >= ask.wanted->thickness_mm && fits_straight(shape, *ask.wanted);

@@ -24,7 +24,7 @@ TEST_CASE("a plank has the volume of a box", "[slab]") {
     REQUIRE(s.usable);
     CHECK(area(s.ring_a) == Approx(2000 * 600));
     CHECK(volume_m3(s, s.ring_a, 50) == Approx(0.06));
-    CHECK(board_feet(s) == Approx(0.06 / (25.4e-3 * 25.4e-3 * 25.4e-3 * 144)).epsilon(1e-6));
+    CHECK(board_feet(s, means_of(s)) == Approx(0.06 / (25.4e-3 * 25.4e-3 * 25.4e-3 * 144)).epsilon(1e-6));
     CHECK(named(s, "rack.no_heights"));
 }
 
