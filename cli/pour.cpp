@@ -68,8 +68,8 @@ void run_pour(const std::string& path) {
                          {"peak_high_c", l.peak_high_c},
                          {"peak_h", l.peak_h},
                          {"poured_h", l.poured_h},
-                         {"next_from_h", l.next_from_h},
-                         {"next_to_h", l.next_to_h}});
+                         {"next_from_h", l.clock.next_from_h},
+                         {"next_to_h", l.clock.next_to_h}});
     Json batches = Json::array();
     for (const yb::Batch& b : p.batches)
         batches.push_back({{"lift", b.lift + 1},

@@ -56,7 +56,7 @@ inline const Poured& poured(const Case& c) {
         p.warm = plainly(40, 300, p.deep_mm / p.lifts, air + 1, choices.sheet_mm, 8, 160);
         if (p.warm.peak_c <= choices.peak_limit_c || p.lifts > 11) break;
     }
-    p.mean = plainly(40, 300, p.deep_mm / p.lifts, air, choices.sheet_mm, 8, 160);
+    p.mean = plainly(40, 300, p.deep_mm / p.lifts, air, choices.sheet_mm, 8, 420);
     return known[c.name] = p;
 }
 
@@ -83,7 +83,14 @@ inline std::map<std::string, Recompute> of_pour() {
         {"pour.wait",
          [](const Case& c, const Figure&) {
              REQUIRE(poured(c).lifts == 1);  // of one lift alone it can be told so plainly
-             return Expected{3 * poured(c).mean.gel_h, 0, 1, 0.02, 0};
+             // Until the whole of it is 95 % cured, or as its label says, at this air.
+             const Resin* slow = nullptr;
+             for (const Resin& r : c.docs.shop.resins)
+                 if (r.key == c.plan.pour->resin) slow = &r;
+             REQUIRE(slow);
+             const double air = c.plan.shop_air.temp_c + 273.15;
+             if (slow->sand_h) return Expected{*slow->sand_h * std::exp(55000 / 8.314462618 * (1 / air - 1 / 298.15)), 0, 1, 0.002, 0};
+             return Expected{poured(c).mean.cured_h, 0, 1, 0.02, 0};
          }},
         {"pour.float",
          [](const Case& c, const Figure&) {

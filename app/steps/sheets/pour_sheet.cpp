@@ -115,7 +115,7 @@ void river(Flow& flow, const SheetData& d) {
     for (std::size_t i = 0; i < p.lifts.size(); ++i) {
         const PourLift& l = p.lifts[i];
         rows.push_back({QString::number(i + 1), d.say(fine(l.depth_mm)), d.say(litres(l.mix_l)), d.say(celsius(l.peak_high_c)),
-                        d.say(hours(l.peak_h)), QObject::tr("%1 to %2").arg(d.say(hours(l.next_from_h)), d.say(hours(l.next_to_h)))});
+                        d.say(hours(l.peak_h)), QObject::tr("%1 to %2").arg(d.say(hours(l.clock.next_from_h)), d.say(hours(l.clock.next_to_h)))});
     }
     flow.table({{QObject::tr("lift"), 1},
                 {QObject::tr("deep"), 1.6, true},

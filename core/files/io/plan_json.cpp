@@ -174,7 +174,7 @@ Json to_json(const Plan& p, const Units& units) {
                          {"depth_mm", l.depth_mm},
                          {"volume_l", l.mix_l},
                          {"peak_c", l.peak_c},
-                         {"wait_h", l.next_from_h}});
+                         {"wait_h", l.clock.next_from_h}});
     }
     Json slots = Json::array();
     for (const Slot& s : p.under->slots)

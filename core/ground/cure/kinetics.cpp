@@ -12,6 +12,7 @@
 
 #include "core/ground/cure/cure.h"
 #include "core/ground/cure/law.h"
+#include "core/ground/work/kept.h"
 
 namespace yb {
 
@@ -48,7 +49,8 @@ double isothermal_gel_h(const Kinetics& k, double temp_c) { return to_gel() / (k
 
 double isothermal_h(const Kinetics& k, double alpha, double temp_c) {
     if (!(alpha >= 0) || !(alpha < 1)) throw std::invalid_argument("a degree of cure lies from 0 to below 1");
-    return to_degree(alpha) / (k.per_s() * warmth(temp_c)) / 3600;
+    static Kept<double, double> known(32);  // the same few degrees are asked for again and again
+    return known.answer(alpha, [&] { return to_degree(alpha); }) / (k.per_s() * warmth(temp_c)) / 3600;
 }
 
 CupLife pot_life(const Kinetics& k, const Cup& cup) {

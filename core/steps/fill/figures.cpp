@@ -104,9 +104,9 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
                    count(p.rounds),
                    {},
                    say("{} of waiting", hours(p.wait_h)),
-                   {"lifts = ceil(depth left / deepest lift); wait = gel time at the shop's air, three times for the last",
+                   {"lifts = ceil(depth left / deepest lift); after each until it has gelled, after the last until it is hard",
                     {{"shop air", celsius(shop_c), "shop"}},
-                    "Arrhenius, 55 kJ/mol, from gel at 25 °C"}});
+                    "the label, brought to this air; else simulated: gel, 95 % cured"}});
     if (p.soak_l > 0)
         out.push_back({"fill.soaks",
                        "Penetrating resin, first",
@@ -168,7 +168,9 @@ void tell_lifts(const std::vector<Lift>& lifts, const std::string& resin, const 
                          hours(wait_h),
                          {},
                          {},
-                         {"gel time at the shop's air after each lift, three times for the last", {}, "Arrhenius, 55 kJ/mol"}});
+                         {"after each lift until it has gelled, after the last until it is hard",
+                          {},
+                          "the label, brought to this air; else simulated: gel, 95 % cured"}});
 }
 
 }  // namespace

@@ -1,5 +1,6 @@
 #include "core/steps/fill/fill.h"
 
+#include "core/material/resin/clock.h"
 #include "core/steps/top/top.h"
 
 #include <numbers>
@@ -329,12 +330,13 @@ std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, c
     std::vector<Lift> out;
     const int n = lift_count(resin, depth_mm);
     const double keep = 1 + choices.reserve_pct / 100;
+    const CureClock clock = clock_of_little(resin, shop_c);
     for (int i = 0; i < n; ++i) {
         const bool last = i == n - 1;
         const double flush = flush_l(static_cast<double>(i) / n, static_cast<double>(i + 1) / n);
         Lift l{mixed(resin, (flush + (last ? over_l : 0)) * keep)};
         l.depth_mm = depth_mm / n;
-        l.wait_h = gel_hours(resin, shop_c) * (last ? 3 : 1);
+        l.wait_h = last ? clock.hard_h : clock.next_from_h;
         out.push_back(l);
     }
     return out;

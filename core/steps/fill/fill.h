@@ -106,8 +106,8 @@ std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resi
 /// How many lifts a depth is poured in.
 int lift_count(const Resin& resin, double depth_mm);
 
-/// Lifts of even depth from the floor up, each with the reserve, the last with what is poured over besides. Tacky at about
-/// the gel; three times that before it is levelled: starting values.
+/// Lifts of even depth from the floor up, each with the reserve, the last with what is poured over besides. Each waits as the
+/// resin's clock has it (core/material/resin/clock.h): the next once the last has gelled, levelled once it is hard.
 /// @param over_l litres on top of the last. @param flush_l litres between two shares of the depth, 0 at the floor.
 std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, const FillChoices& choices, double shop_c,
                            const std::function<double(double, double)>& flush_l);

@@ -65,11 +65,9 @@ void prepare_list(const PourInputs& in, const Resin& resin, PourPlan& p) {
     for (std::size_t k = 0; k < c.dividers.size(); ++k)
         p.leaks.push_back(say("divider {}, both banks and its foot", count(static_cast<double>(k) + 1)));
     p.leaks.push_back(say("cracks and holes in the banks and below, taped and pressed down: a slit of 0.1 mm lets it creep {}",
-                          mm(creep_mm(0.1, p.compartments.front().depth_mm, resin.pa_s, p.lifts.empty() ? 1 : p.lifts.front().next_from_h,
+                          mm(creep_mm(0.1, p.compartments.front().depth_mm, resin.pa_s, p.lifts.empty() ? 1 : p.lifts.front().model.gel_h,
                                       resin.mixed_density() * 1000))));
 }
-
-double unmould_h(const LiftForecast& last) { return std::max(3 * last.next_from_h, last.next_to_h); }
 
 std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const Resin& resin) {
     std::vector<CardStep> out;
@@ -96,8 +94,8 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
             if (n++ == 0 && i > 0 && l.compartment == p.lifts[i - 1].compartment) {
                 // The lift before has gelled and is still tacky.
                 mix.after = poured_before;
-                mix.from_s = p.lifts[i - 1].next_from_h * 3600;
-                mix.until_s = p.lifts[i - 1].next_to_h * 3600;
+                mix.from_s = p.lifts[i - 1].clock.next_from_h * 3600;
+                mix.until_s = p.lifts[i - 1].clock.next_to_h * 3600;
                 mix.late = say("It is no longer tacky: let it cure, sand it, wipe it, then pour");
             }
             out.push_back(std::move(mix));
@@ -129,13 +127,14 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
         out.push_back(std::move(second));
     }
     const PourLift& last = p.lifts.back();
-    CardStep gel{"gelled", say("Gelled: clamps off, blocks out"), say("what crept over a live edge comes off now, with a scraper"), 900};
+    CardStep gel{"gelled", say("Gelled: clamps off, blocks out"),
+                 say("what crept over a live edge is shaved now, soft, with a scraper; sanded only once it is hard"), 900};
     gel.after = poured_before;
-    gel.from_s = last.next_from_h * 3600;
+    gel.from_s = last.clock.shave_from_h * 3600;
     out.push_back(std::move(gel));
-    CardStep out_of_it{"unmould", say("Unmould"), say("then let it lie with air on both faces"), 1800};
+    CardStep out_of_it{"unmould", say("Unmould"), say("it is hard now; then let it lie with air on both faces"), 1800};
     out_of_it.after = poured_before;
-    out_of_it.from_s = unmould_h(last) * 3600;
+    out_of_it.from_s = p.clock.hard_h * 3600;
     out.push_back(std::move(out_of_it));
     return out;
 }

@@ -40,6 +40,7 @@ class Planner {
             return p_;
         }
         for (std::size_t i = 0; i < p_.compartments.size(); ++i) lifts(i, resin);
+        p_.little = clock_of_little(resin, in_.air_c);
         mix(resin);
         form(resin);
         floats(resin);
@@ -156,8 +157,8 @@ class Planner {
         }
         if (forecast.empty()) return;
         const LiftForecast& last = forecast.back();
-        p_.wait_h = std::max(p_.wait_h, last.poured_h + 3 * std::max(last.next_from_h, 1.0));
-        p_.cured_h = std::max(p_.cured_h, last.cured_h);
+        p_.wait_h = std::max(p_.wait_h, last.poured_h + last.clock.hard_h);
+        if (last.clock.full_h > p_.clock.full_h) p_.clock = last.clock;
         p_.hands_on_h += 1.0 * static_cast<double>(forecast.size());  // mix, pour, torch: a starting value
     }
 
@@ -185,7 +186,7 @@ class Planner {
         p_.shopping = shopping_for(resin, p_.mix_l);
         if (c.second_pct > 0 && !p_.lifts.empty()) {
             const PourLift& last = p_.lifts.back();
-            p_.second = SecondColour{last.mix_l * c.second_pct / 100, last.syrup_h, (last.syrup_h + last.next_from_h) / 2};
+            p_.second = SecondColour{last.mix_l * c.second_pct / 100, last.syrup_h, (last.syrup_h + last.model.gel_h) / 2};
         }
     }
 
@@ -316,10 +317,8 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
             f.peak_c = mean[i].peak_c, f.peak_low_c = cool[i].peak_c, f.peak_high_c = warm[i].peak_c;
             f.peak_h = mean[i].peak_h;
             f.poured_h = mean[i].poured_h;
-            f.cured_h = alone.cured_h.value_or(600);
-            f.next_from_h = mean[i].gel_h.value_or(0);
-            f.syrup_h = std::min(f.next_from_h, mean[i].syrup_h.value_or(f.next_from_h));
-            f.next_to_h = std::max(f.next_from_h, mean[i].tacky_h.value_or(f.next_from_h));
+            f.model = {mean[i].gel_h.value_or(0), mean[i].tacky_h, alone.cured_h};
+            f.syrup_h = std::min(f.model.gel_h, mean[i].syrup_h.value_or(f.model.gel_h));
             out.push_back(f);
         }
         return out;
@@ -344,7 +343,12 @@ std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth, doubl
     const Question q{k.gel_25_h,     k.heat_kj_kg, k.kg_m3,   resin.deepest_mm, depth,  air,
                      c.peak_limit_c, c.sheet_mm,   c.night_c, c.fans,           c.lifts};
     static Kept<Question, std::vector<LiftForecast>> kept(64);
-    return kept.answer(q, [&] { return answer(q, k, c); });
+    std::vector<LiftForecast> out = kept.answer(q, [&] { return answer(q, k, c); });
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        out[i].clock = clock_of(resin, air, out[i].model);
+        if (i > 0) out[i].poured_h = out[i - 1].poured_h + out[i - 1].clock.next_from_h;
+    }
+    return out;
 }
 
 PourPlan plan_pour(const PourInputs& in) { return Planner(in).run(); }

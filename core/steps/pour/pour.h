@@ -12,6 +12,7 @@
 #include "core/ground/card/card.h"
 #include "core/ground/cure/cure.h"
 #include "core/ground/figure/figure.h"
+#include "core/material/resin/clock.h"
 #include "core/material/resin/mix.h"
 #include "core/steps/fill/choices.h"
 #include "core/steps/pour/choices.h"
@@ -31,8 +32,8 @@ struct LiftForecast {
     double peak_h = 0;                                   ///< after it was poured
     double poured_h = 0;                                 ///< after the first
     double syrup_h = 0;                                  ///< after it was poured: a second colour stays where it is put
-    double cured_h = 0;                                  ///< … at least: alone, in its air
-    double next_from_h = 0, next_to_h = 0;               ///< after it was poured: the surface gels, and is no longer tacky
+    Simulated model;                                     ///< … its gel, no longer tacky, cured: alone, in its air
+    CureClock clock;                                     ///< after it was poured: the next lift, soft, hard, cured
 };
 inline constexpr std::size_t most_lifts = 12;
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth_mm, double air_c, const PourChoices& choices);
@@ -151,8 +152,9 @@ struct PourPlan : StepPlan {
     std::optional<SecondColour> second;
     std::vector<Phrase> set_out;        ///< before the first cup is opened
     std::vector<Phrase> leaks;          ///< where to look, in order
-    double hands_on_h = 0, wait_h = 0;  ///< until the last lift can be levelled
-    double cured_h = 0;                 ///< after the last lift is poured: at least; 600 where it takes longer
+    double hands_on_h = 0, wait_h = 0;  ///< until the last lift is hard: it comes out of its form
+    CureClock clock;                    ///< of the slowest compartment's last lift, after it was poured
+    CureClock little;                   ///< of what is topped up afterwards
 };
 
 struct PourInputs {
@@ -163,9 +165,6 @@ struct PourInputs {
     double air_c = 18;
 };
 PourPlan plan_pour(const PourInputs& in);
-
-/// When a last lift can come out of its form, h after it was poured: the later of three gels and no longer tacky. A starting value.
-double unmould_h(const LiftForecast& last);
 
 /// The day of the pour as a card to run: set out, mix, pour, watch, the next lift, unmould. Hours by the simulated state; a cup
 /// is to be poured before it would gel in itself.

@@ -90,8 +90,8 @@ class Teller {
                               count(static_cast<double>(p_.lifts.size())),
                               fine(p_.lifts.front().depth_mm),
                               p_.lifts.size() > 1 ? say("the next from {} to {} after the one before: gelled, still tacky",
-                                                        hours(p_.lifts.front().next_from_h), hours(p_.lifts.front().next_to_h))
-                                                  : say("gels in {}", hours(p_.lifts.front().next_from_h)),
+                                                        hours(p_.lifts.front().clock.next_from_h), hours(p_.lifts.front().clock.next_to_h))
+                                                  : say("gels in {}", hours(p_.lifts.front().model.gel_h)),
                               {"as few as stay below the limit with the air 1 °C warmer, none deeper than the label allows",
                                {{"label allows", fine(resin_.deepest_mm), resin_.label}},
                                "each simulated on those below it"}});
@@ -104,13 +104,15 @@ class Teller {
                                   {"α 0.25 at the middle of the top; to half-way from there to its gel",
                                    {{"of the last lift", percent(c.second_pct), "the maker's"}},
                                    "simulated; docs/methods.md, Pour"}});
-        p_.figures.push_back(
-            {"pour.wait",
-             "Waiting, at least",
-             hours(p_.wait_h),
-             {},
-             {},
-             {"last lift poured + 3 × its gel", {{"last poured after", hours(p_.lifts.back().poured_h), ""}}, "starting value"}});
+        p_.figures.push_back({"pour.wait",
+                              "Waiting, at least",
+                              hours(p_.wait_h),
+                              {},
+                              say("until it is hard and comes out of its form"),
+                              {"last lift poured + until it is hard: as the label says, brought to this air, or 95 % cured",
+                               {{"last poured after", hours(p_.lifts.back().poured_h), ""},
+                                {"hard after", hours(p_.clock.hard_h), p_.clock.hard_by_label ? resin_.label : "simulated"}},
+                               "docs/methods.md, Pour"}});
         double force = 0;
         int clamps = 0;
         for (const FloatUp& f : p_.floats) force += f.force_n, clamps += f.clamps;
@@ -198,7 +200,7 @@ class Teller {
                 "slit of "
                 "0.1 mm lets this resin creep {} before it gels.",
                 along(f.caulk_m * 1000), number(f.tape_m),
-                mm(creep_mm(0.1, p_.compartments.front().depth_mm, resin_.pa_s, p_.lifts.front().next_from_h,
+                mm(creep_mm(0.1, p_.compartments.front().depth_mm, resin_.pa_s, p_.lifts.front().model.gel_h,
                             resin_.mixed_density() * 1000))));
         if (f.sag_mm > 0.5) {
             const double closer = std::floor(c.bearers_mm * std::pow(0.4 / f.sag_mm, 0.25) / 10) * 10;
@@ -269,7 +271,7 @@ class Teller {
             say("A second colour goes in when it is a syrup, from {} to {} after the last lift is poured: earlier it sinks and spreads, "
                 "later "
                 "it sits on top.",
-                hours(last.syrup_h), hours((last.syrup_h + last.next_from_h) / 2)));
+                hours(last.syrup_h), hours((last.syrup_h + last.model.gel_h) / 2)));
         for (const Phrase& fault : sheet_faults(resin_)) add("pour.sheet", Severity::stop, fault);
         for (const Divider& d : c.dividers) {
             bool met = false;
@@ -285,8 +287,10 @@ class Teller {
                 say("To buy: {} of {}; {} stays on the shelf.", counted(p_.shopping.kits, "kit", "kits"), litres(*resin_.kit_l),
                     litres(p_.shopping.remains_l)));
         add("pour.after", Severity::note,
-            say("Afterwards: what stands proud comes off warm, with a heat gun and a sharp scraper, then it is planed; what crept over a "
-                "live edge is brought back before it is hard; where it shrank it is topped up. Not before it is cured."));
+            say("Afterwards: soft, from {} on, what stands proud or crept over a live edge is shaved, warm, with a sharp scraper. Hard, "
+                "after {}, "
+                "it is unmoulded, planed and sanded, and topped up where it shrank. Fully cured after {}.",
+                hours(p_.clock.shave_from_h), hours(p_.clock.hard_h), hours(p_.clock.full_h)));
         add("pour.safe", Severity::note,
             say("Resin: gloves, eyes, moving air – it sensitises. Heat: away from what burns. Do not sand what is not cured. The label and "
                 "local "
@@ -326,7 +330,7 @@ class Teller {
             river.options.push_back({r.key, r.label,
                                      say(lifts.size() == 1 ? "{}, {} at most, gels in {}" : "{}, {} at most, {} in all",
                                          counted(static_cast<double>(lifts.size()), "lift", "lifts"), celsius(peak),
-                                         hours(lifts.back().poured_h + lifts.back().next_from_h)),
+                                         hours(lifts.back().poured_h + lifts.back().model.gel_h)),
                                      r.key == p_.resin});
         }
         p_.choices.push_back(std::move(river));
@@ -378,17 +382,17 @@ Thing resin_thing(const PourPlan& p, const Resin& resin) {
                    "the shop's page"}},
                  label_figure(resin)};
     const PourLift& last = p.lifts.back();
-    // A label stands above the model where it says when.
-    const double planed = std::max(resin.sand_h.value_or(0), resin.sand_h ? 0 : p.cured_h);
+    const CureClock& c = p.clock;
     t.figures.push_back({"resin.after",
-                         "Unmould, sand after",
-                         hours(unmould_h(last)),
-                         hours(std::max(unmould_h(last), planed)),
-                         say("from the last lift; soft resin clogs and smears"),
-                         {"the later of 3 × its gel and no longer tacky; then as the label says, or 95 % cured",
-                          {{"gels after", hours(last.next_from_h), "simulated"},
-                           {"cured, at least, after", hours(p.cured_h), "simulated"},
-                           {"label: sand after", hours(resin.sand_h.value_or(0)), resin.sand_h ? resin.label : "not said"}},
+                         "Soft, and hard after",
+                         hours(c.shave_from_h),
+                         hours(c.hard_h),
+                         say("soft it is shaved, warm, with a scraper; hard it comes out of the form, is planed and sanded"),
+                         {"soft from its gel; hard as the label says, brought to this air, or 95 % cured",
+                          {{"gels after", hours(last.model.gel_h), "simulated"},
+                           {"95 % cured, at least, after", hours(last.model.cured_h.value_or(600)), "simulated"},
+                           {"label: sand after, at 25 °C", hours(resin.sand_h.value_or(0)), resin.sand_h ? resin.label : "not said"},
+                           {"fully cured after", hours(c.full_h), c.full_by_label ? resin.label : "simulated"}},
                           "docs/methods.md, Pour"}});
     return t;
 }
@@ -491,8 +495,8 @@ std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Fram
                      {"lift.poured", "Poured after the first", hours(l.poured_h), {}, {}, {"as the one before gels", {}, ""}},
                      {"lift.next",
                       "Next from, to",
-                      hours(l.next_from_h),
-                      hours(l.next_to_h),
+                      hours(l.clock.next_from_h),
+                      hours(l.clock.next_to_h),
                       say("gelled, still tacky; later it is sanded first"),
                       {"α 0.55 and 0.75 at the surface", {}, ""}}};
         out.push_back(std::move(t));

@@ -9,7 +9,8 @@ namespace yb {
 /// The same pour by the plainest scheme there is: cells of 1 mm, explicit steps of 5 s.
 struct Plain {
     double peak_c = 0, peak_h = 0;
-    double gel_h = 0;  ///< of the upper surface
+    double gel_h = 0;    ///< of the upper surface
+    double cured_h = 0;  ///< all of it to 95 %
 };
 inline Plain plainly(double gel_25_h, double heat_kj, double depth, double air, double board, double h, double hours = 80) {
     constexpr double r = 8.314462618;
@@ -49,6 +50,9 @@ inline Plain plainly(double gel_25_h, double heat_kj, double depth, double air, 
         }
         t.swap(next);
         if (out.gel_h == 0 && a[n - 1] >= 0.55) out.gel_h = s / 3600;
+        bool cured = out.cured_h == 0;
+        for (int i = nb; cured && i < n; ++i) cured = a[i] >= 0.95;
+        if (cured) out.cured_h = s / 3600;
         for (int i = nb; i < n; ++i)
             if (t[i] > out.peak_c) out.peak_c = t[i], out.peak_h = s / 3600;
     }

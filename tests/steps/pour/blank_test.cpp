@@ -138,7 +138,7 @@ TEST_CASE("an upper lift is a syrup when its own surface is, and gels after that
     for (std::size_t i = 0; i < 2; ++i) {
         INFO(i);
         CHECK(lifts[i].syrup_h == Approx(*fine[i].syrup_h).epsilon(0.04));
-        CHECK(lifts[i].syrup_h < lifts[i].next_from_h - 1);
+        CHECK(lifts[i].syrup_h < lifts[i].model.gel_h - 1);
     }
     // On what is warm it comes earlier than on the cold board.
     CHECK(lifts[1].syrup_h < lifts[0].syrup_h);

@@ -98,7 +98,7 @@ TEST_CASE("a lift too deep or too warm is split until it stays below the limit, 
         CHECK(l.peak_high_c <= f.job().pour.peak_limit_c);
         CHECK(l.peak_low_c <= l.peak_c);
         CHECK(l.peak_c <= l.peak_high_c);
-        CHECK(l.next_to_h >= l.next_from_h);
+        CHECK(l.clock.next_to_h >= l.clock.next_from_h);
     }
     CHECK_FALSE(find_caution(p.cautions, "pour.hot"));
     f.job().pour.lifts = 1;
