@@ -1,23 +1,18 @@
-#include "core/files/store/store.h"
+#include "core/files/store/store_impl.h"
 
 #include <algorithm>
 #include <chrono>
-#include <ctime>
 #include <filesystem>
 #include <set>
-#include <unordered_map>
 
-#include <unistd.h>
-
-#include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
 #include <sqlite3.h>
+#include <unistd.h>
 
 #include "core/files/io/json.h"
-#include "core/files/store/merge.h"
 #include "core/files/store/check.h"
-#include "core/files/store/schema.h"
+#include "core/files/store/merge.h"
 #include "core/ground/work/work.h"
 #include "core/shop/job/job.h"
 
@@ -56,119 +51,62 @@ std::vector<Change> changes(const Documents& old, const Documents& next) {
 
 }  // namespace
 
-struct Store::Impl {
-    std::string path;
-    bool newer = false;
-    SQLite::Database db;
-    Documents docs;
-    std::int64_t head = 0;
-    std::unordered_map<std::int64_t, RevisionRow> revisions;
-    std::string why_read_only;
+void Store::Impl::load() {
+    Skeleton s = read_skeleton(db, newer ? 0 : read_header(db).version);
+    if (!s.problems.empty()) throw StoreError(StoreError::Kind::damaged, path + " is damaged: " + s.problems.front() + ".");
+    head = s.head;
+    std::vector<Stored> stored;
+    for (const auto& [key, change] : s.newest(head)) stored.push_back({key.first, key.second, read_body(db, *change, path)});
+    docs = read_all(stored);
+    revisions = std::move(s.revisions);
+}
 
-    Impl(SQLite::Database opened, std::string p) : path(std::move(p)), db(std::move(opened)) {}
-
-    /// Reads what the file stands at, everything that is read against its checksum. @throws StoreError(damaged), FormatError.
-    void load() {
-        Skeleton s = read_skeleton(db, newer ? 0 : read_header(db).version);
-        if (!s.problems.empty()) throw StoreError(StoreError::Kind::damaged, path + " is damaged: " + s.problems.front() + ".");
-        head = s.head;
-        std::vector<Stored> stored;
-        for (const auto& [key, change] : s.newest(head)) stored.push_back({key.first, key.second, read_body(db, *change, path)});
-        docs = read_all(stored);
-        revisions = std::move(s.revisions);
-    }
-
-    /// Inside a transaction: reads the file anew where another program moved its head.
-    bool catch_up() {
-        if (head_in_file() == head) return false;
-        load();
-        return true;
-    }
-
-    /// Inside a transaction, which it commits: undo and redo, to the revision before or behind. Only what differs is read.
-    void stand_at(std::int64_t to, SQLite::Transaction& tx) {
-        std::set<std::int64_t> on_path;
-        for (std::int64_t r = to; r != 0; r = revisions.at(r).parent) on_path.insert(r);
-        SQLite::Statement differing(db, "SELECT kind, document FROM change WHERE revision = ?");
-        differing.bind(1, std::max(head, to));
-        SQLite::Statement older(db,
-                                "SELECT id, revision, kind, document, digest FROM change WHERE kind = ? AND document = ? ORDER BY id DESC");
-        std::vector<Stored> bodies;
-        while (differing.executeStep()) {
-            Stored s{differing.getColumn(0).getString(), differing.getColumn(1).getString(), ""};
-            older.bind(1, s.kind);
-            older.bind(2, s.id);
-            while (older.executeStep()) {
-                const ChangeRow row{older.getColumn(0).getInt64(), older.getColumn(1).getInt64(), s.kind, s.id,
-                                    older.getColumn(4).getString()};
-                if (!on_path.count(row.revision)) continue;
-                s.body = read_body(db, row, path);
-                break;
-            }
-            older.reset();
-            bodies.push_back(std::move(s));
+void Store::Impl::stand_at(std::int64_t to, SQLite::Transaction& tx) {
+    std::set<std::int64_t> on_path;
+    for (std::int64_t r = to; r != 0; r = revisions.at(r).parent) on_path.insert(r);
+    SQLite::Statement differing(db, "SELECT kind, document FROM change WHERE revision = ?");
+    differing.bind(1, std::max(head, to));
+    SQLite::Statement older(db, "SELECT id, revision, kind, document, digest FROM change WHERE kind = ? AND document = ? ORDER BY id DESC");
+    std::vector<Stored> bodies;
+    while (differing.executeStep()) {
+        Stored s{differing.getColumn(0).getString(), differing.getColumn(1).getString(), ""};
+        older.bind(1, s.kind);
+        older.bind(2, s.id);
+        while (older.executeStep()) {
+            const ChangeRow row{older.getColumn(0).getInt64(), older.getColumn(1).getInt64(), s.kind, s.id, older.getColumn(4).getString()};
+            if (!on_path.count(row.revision)) continue;
+            s.body = read_body(db, row, path);
+            break;
         }
-        differing.reset();
-        Documents part = read_all(bodies);
-        write_head(db, to);
-        tx.commit();
-        head = to;
-        for (const Stored& s : bodies) {
-            if (s.kind == "shop") docs.shop = part.shop;
-            else if (s.body.empty()) apply_document(docs, s.kind, s.id, "");
-            else if (s.kind == "slab") docs.slabs[s.id] = part.slabs.at(s.id);
-            else docs.jobs[s.id] = part.jobs.at(s.id);
-        }
+        older.reset();
+        bodies.push_back(std::move(s));
     }
-
-    std::int64_t head_in_file() { return db.execAndGet("SELECT revision FROM head").getInt64(); }
-
-    struct Stored {
-        std::string kind, id, body;
-    };
-    /// Reading the bodies takes most of the time of opening: done over the cores, a handful at a time.
-    static Documents read_all(const std::vector<Stored>& stored) {
-        constexpr std::size_t handful = 16;
-        std::vector<Documents> parts((stored.size() + handful - 1) / handful);
-        in_parallel(parts.size(), [&](std::size_t p) {
-            for (std::size_t i = p * handful; i < std::min(stored.size(), (p + 1) * handful); ++i)
-                apply_document(parts[p], stored[i].kind, stored[i].id, stored[i].body);
-        });
-        Documents all;
-        for (std::size_t i = 0; i < stored.size(); ++i)
-            if (stored[i].kind == "shop") all.shop = parts[i / handful].shop;
-        for (Documents& part : parts) all.slabs.merge(part.slabs), all.jobs.merge(part.jobs);
-        return all;
+    differing.reset();
+    Documents part = read_all(bodies);
+    write_head(db, to);
+    tx.commit();
+    head = to;
+    for (const Stored& s : bodies) {
+        if (s.kind == "shop") docs.shop = part.shop;
+        else if (s.body.empty()) apply_document(docs, s.kind, s.id, "");
+        else if (s.kind == "slab") docs.slabs[s.id] = part.slabs.at(s.id);
+        else docs.jobs[s.id] = part.jobs.at(s.id);
     }
+}
 
-    template <class F>
-    auto guarded(F f) {
-        if (newer)
-            throw StoreError(StoreError::Kind::newer, path + " was written by a newer program: it can be looked at here, not changed.");
-        if (!why_read_only.empty()) throw StoreError(StoreError::Kind::read_only, why_read_only);
-        try {
-            return f();
-        } catch (const SQLite::Exception& e) {
-            throw sqlite_error(e, path);
-        }
-    }
-};
-
-/// What a store stood at, put back where a write fails half-way: what is tried again then starts from the same.
-struct Store::Standing {
-    explicit Standing(Impl& of) : impl(of), docs(of.docs), head(of.head) {}
-    ~Standing() {
-        if (kept) return;
-        impl.docs = std::move(docs);
-        impl.head = head;
-    }
-    Standing(const Standing&) = delete;
-    Standing& operator=(const Standing&) = delete;
-    Impl& impl;
-    Documents docs;
-    std::int64_t head;
-    bool kept = false;
-};
+Documents Store::Impl::read_all(const std::vector<Stored>& stored) {
+    constexpr std::size_t handful = 16;
+    std::vector<Documents> parts((stored.size() + handful - 1) / handful);
+    in_parallel(parts.size(), [&](std::size_t p) {
+        for (std::size_t i = p * handful; i < std::min(stored.size(), (p + 1) * handful); ++i)
+            apply_document(parts[p], stored[i].kind, stored[i].id, stored[i].body);
+    });
+    Documents all;
+    for (std::size_t i = 0; i < stored.size(); ++i)
+        if (stored[i].kind == "shop") all.shop = parts[i / handful].shop;
+    for (Documents& part : parts) all.slabs.merge(part.slabs), all.jobs.merge(part.jobs);
+    return all;
+}
 
 Store::Store(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
 Store::Store(Store&&) noexcept = default;
@@ -327,83 +265,6 @@ bool Store::catch_up() {
     }
 }
 
-namespace {
-
-/// @param again other bytes under a key that is taken are left out instead of refused: for what can be made again.
-void write_attachments(SQLite::Database& db, const Store::Attachments& all, bool again) {
-    SQLite::Transaction tx(db, SQLite::TransactionBehavior::IMMEDIATE);
-    SQLite::Statement taken(db, "SELECT digest FROM attachment WHERE key = ?");
-    for (const auto& [key, bytes] : all) {
-        taken.bind(1, key);
-        const bool there = taken.executeStep();
-        const bool same = there && taken.getColumn(0).getString() == seal_of_attachment(key, bytes);
-        taken.reset();
-        if (there && !same && !again)
-            throw StoreError(StoreError::Kind::other, "There is another picture or scan under the name " + key + ". It was kept.");
-        if (!there) write_attachment(db, key, bytes);
-    }
-    tx.commit();
-}
-
-std::optional<std::string> read_verified(SQLite::Database& db, const std::string& key, const std::string& path) {
-    const bool sealed = read_header(db).version == schema_version;
-    SQLite::Statement q(db, sealed ? "SELECT bytes, digest FROM attachment WHERE key = ?" : "SELECT bytes FROM attachment WHERE key = ?");
-    q.bind(1, key);
-    if (!q.executeStep()) return {};
-    std::string bytes = q.getColumn(0).getString();
-    if (sealed && q.getColumn(1).getString() != seal_of_attachment(key, bytes))
-        throw StoreError(StoreError::Kind::damaged,
-                         "The picture or scan " + key + " in " + path + " is damaged: it does not fit its checksum.");
-    return bytes;
-}
-
-}  // namespace
-
-void Store::attach(const std::string& key, const std::string& bytes) { attach(Attachments{{key, bytes}}); }
-
-void Store::attach(const Attachments& all) {
-    impl_->guarded([&] { write_attachments(impl_->db, all, false); });
-}
-
-std::optional<std::string> Store::read_attachment(const std::string& path, const std::string& key) {
-    try {
-        SQLite::Database db = open_to_read(path);
-        return read_verified(db, key, path);
-    } catch (const SQLite::Exception& e) {
-        throw sqlite_error(e, path);
-    }
-}
-
-void Store::attach_beside(const std::string& path, const Attachments& all) {
-    try {
-        SQLite::Database db(path, SQLite::OPEN_READWRITE, 5000);
-        db.exec("PRAGMA synchronous = NORMAL");
-        write_attachments(db, all, true);
-    } catch (const SQLite::Exception& e) {
-        throw sqlite_error(e, path);
-    }
-}
-
-std::optional<std::string> Store::attachment(const std::string& key) const {
-    try {
-        return read_verified(impl_->db, key, impl_->path);
-    } catch (const SQLite::Exception& e) {
-        // A shop of version 1 on a disk that can't be written has none.
-        if (read_only() && e.getErrorCode() == SQLITE_ERROR) return {};
-        throw sqlite_error(e, impl_->path);
-    }
-}
-
-bool Store::has_attachment(const std::string& key) const {
-    try {
-        SQLite::Statement q(impl_->db, "SELECT 1 FROM attachment WHERE key = ?");
-        q.bind(1, key);
-        return q.executeStep();
-    } catch (const SQLite::Exception&) {
-        return false;
-    }
-}
-
 bool Store::can_undo() const { return impl_->head != 0 && impl_->revisions.at(impl_->head).parent != 0; }
 bool Store::can_redo() const {
     if (impl_->head == 0) return false;
@@ -460,39 +321,6 @@ void Store::save_copy(const std::string& path) const {
         fs::remove(path, ignored);
         throw sqlite_error(e, path);
     }
-}
-
-namespace {
-
-/// Local time with its offset, as the book keeps it.
-std::string now_local() {
-    const std::time_t t = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
-    std::string at = fmt::format("{:%FT%T%z}", fmt::localtime(t));
-    return at.insert(at.size() - 2, ":");
-}
-
-}  // namespace
-
-void Store::write(BookEntry e) {
-    impl_->guarded([&] {
-        SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
-        e.id = 0;
-        if (e.at.empty()) e.at = now_local();
-        write_entry(impl_->db, e);
-        tx.commit();
-    });
-}
-
-std::vector<BookEntry> Store::book() const {
-    std::vector<BookEntry> out;
-    try {
-        if (read_header(impl_->db).version < 3) return out;  // on a disk that can't be written
-        SQLite::Statement q(impl_->db, fmt::format("SELECT {} FROM book ORDER BY id", entry_columns));
-        while (q.executeStep()) out.push_back(entry_at(q));
-    } catch (const SQLite::Exception& e) {
-        throw sqlite_error(e, impl_->path);
-    }
-    return out;
 }
 
 void Store::limit_pages(int pages) { impl_->db.exec(fmt::format("PRAGMA max_page_count = {}", pages)); }
