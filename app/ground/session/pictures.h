@@ -44,7 +44,7 @@ class Pictures : public QObject {
 
     Session& session_;
     // What was looked at last stays decoded; a cost is a kilobyte.
-    QCache<QString, QImage> faces_{40 * 1024}, thumbnails_{16 * 1024};
+    QCache<QString, QImage> faces_{28 * 1024}, thumbnails_{16 * 1024};
     QCache<QString, Picture> small_{16 * 1024};  ///< of some 350 slabs
     std::set<std::string> on_the_way_, missing_;
     int generation_ = 0;

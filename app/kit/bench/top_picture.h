@@ -54,7 +54,7 @@ class TopPicture {
         Drawn drawn;
     };
     Pictures& pictures_;
-    QCache<QString, Kept> drawn_{24 * 1024};  ///< what was drawn last; a cost is a kilobyte
+    QCache<QString, Kept> drawn_{16 * 1024};  ///< what was drawn last; a cost is a kilobyte
 };
 
 }  // namespace yb
