@@ -1,35 +1,16 @@
 // Verbs of a shop file: demo, jobs, export, check, repair.
 #include <algorithm>
-#include <array>
-#include <cmath>
-#include <fstream>
-#include <filesystem>
 #include <iostream>
-#include <map>
-#include <sstream>
-#include <tuple>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
 
 #include "cli/common.h"
-#include "core/material/tree/saw.h"
-#include "core/shop/find/find.h"
-#include "core/steps/flat/machine.h"
-#include "core/steps/flat/tilt.h"
-#include "core/files/io/csv.h"
-#include "core/ground/file/file.h"
 #include "core/files/io/job_text.h"
-#include "core/files/io/json.h"
-#include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
-#include "core/steps/lay/lay.h"
-#include "core/steps/makeup/arrange.h"
-#include "core/steps/match/sequence.h"
 #include "core/files/store/check.h"
 #include "core/files/store/store.h"
-#include "core/material/wood/wood.h"
 #include "demo/demo.h"
 
 namespace {

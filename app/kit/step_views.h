@@ -1,4 +1,4 @@
-// The table of step views: one row each, beside the row of core/shop/job/steps.cpp.
+// The table of step views: one row each, beside the rows of core/shop/rows.
 #pragma once
 
 #include <functional>

@@ -8,18 +8,26 @@
 
 namespace yb {
 
-std::vector<CardStep> card_of(const std::string& card, const Job& job, const Plan& plan, const Shop& shop) {
+namespace {
+
+/// Among the cards of all steps; nullptr for one nobody knows.
+const CardRow* find_card(const std::string& card) {
     for (const StepRow& row : steps())
         for (const CardRow& c : row.cards ? row.cards() : std::span<const CardRow>())
-            if (card == c.key) return c.steps({job, plan, shop});
-    return {};
+            if (card == c.key) return &c;
+    return nullptr;
+}
+
+}  // namespace
+
+std::vector<CardStep> card_of(const std::string& card, const Job& job, const Plan& plan, const Shop& shop) {
+    const CardRow* c = find_card(card);
+    return c ? c->steps({job, plan, shop}) : std::vector<CardStep>();
 }
 
 std::string card_name(const std::string& card) {
-    for (const StepRow& row : steps())
-        for (const CardRow& c : row.cards ? row.cards() : std::span<const CardRow>())
-            if (card == c.key) return c.name;
-    return {};
+    const CardRow* c = find_card(card);
+    return c ? c->name : std::string();
 }
 
 std::vector<std::pair<std::string, std::string>> running_cards(const Documents& docs) {
