@@ -30,7 +30,7 @@ struct Screen {
     QProcessEnvironment on = QProcessEnvironment::systemEnvironment();
 
     Screen() {
-        server.start("Xvfb", {"-displayfd", "1", "-screen", "0", "1280x800x24", "-nolisten", "tcp"});
+        server.start("Xvfb", {"-displayfd", "1", "-screen", "0", "1280x800x24", "-nolisten", "tcp", "-noreset"});
         REQUIRE(server.waitForStarted());
         QByteArray number;
         REQUIRE(becomes([&] {
@@ -43,6 +43,8 @@ struct Screen {
         manager.setProcessEnvironment(on);
         manager.start("openbox", QStringList());
         REQUIRE(manager.waitForStarted());
+        // A window that comes up while the manager does can be left out by both.
+        REQUIRE(becomes([&] { return !hand({"get_num_desktops"}).isEmpty(); }));
     }
     ~Screen() {
         for (QProcess* p : {&manager, &server}) p->terminate(), p->waitForFinished(5000);
