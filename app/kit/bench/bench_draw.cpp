@@ -231,8 +231,20 @@ void Bench::draw_leaves(QPainter& p) {
                    false, px,
                    !session_.previewing());  // under the hand quick, at rest fine
     };
+    const bool river = is_river(session_.makeup()->kind);
+    const QPolygonF top = draw::fewer(map_.px(plan.lay->outline));
+    p.save();
+    if (!river) {
+        // What lies inside the top is drawn below, each leaf's own part.
+        QPainterPath outside;
+        outside.addRect(QRectF(rect()));
+        outside.addPolygon(top);
+        outside.closeSubpath();
+        p.setClipPath(outside);
+    }
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) leaf(i);
-    if (is_river(session_.makeup()->kind)) {
+    p.restore();
+    if (river) {
         // Clear enough to see the banks go down below it.
         QColor resin = theme::colours().resin;
         resin.setAlpha(135);
@@ -245,7 +257,7 @@ void Bench::draw_leaves(QPainter& p) {
     // Outside the top whole slabs, inside it only what each has in it.
     p.setPen(Qt::NoPen);
     p.setBrush(theme::colours().bench);
-    p.drawPolygon(draw::fewer(map_.px(plan.lay->outline)));
+    p.drawPolygon(top);
     for (std::size_t i = 0; i < plan.leaves.size(); ++i) {
         QPolygonF part;
         for (const Vec2 q : plan.makeup->leaves[i].part) part << px(q);

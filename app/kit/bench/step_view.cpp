@@ -124,6 +124,32 @@ void tag(QPainter& p, const Label& label, const QRectF& r) {
     p.drawText(r.adjusted(7, 3, -6, -3), Qt::TextWordWrap, label.text);
 }
 
+namespace {
+
+/// A line drawn from left to right with as few of its points as it takes to look the same.
+QPolygonF straightened(const QPolygonF& line) {
+    constexpr double off_px = 0.12;
+    QPolygonF out;
+    double least = 0;
+    double most = 0;
+    for (qsizetype i = 0; i < line.size(); ++i) {
+        if (!out.isEmpty() && i > 0) {
+            const QPointF run = line[i] - out.back();
+            const double slope = run.y() / run.x();
+            if (slope < least || slope > most) out << line[i - 1], least = -1e9, most = 1e9;
+        } else {
+            out << line[i], least = -1e9, most = 1e9;
+            continue;
+        }
+        const QPointF run = line[i] - out.back();
+        least = std::max(least, (run.y() - off_px) / run.x()), most = std::min(most, (run.y() + off_px) / run.x());
+    }
+    if (line.size() > 1) out << line.back();
+    return out;
+}
+
+}  // namespace
+
 void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double low, double high, const std::function<double(double)>& value,
                 const QPen& pen, const QBrush& below) {
     if (x1 <= x0 || high <= low) return;
@@ -134,6 +160,7 @@ void strip_line(QPainter& p, const BenchMap& map, double x0, double x1, double l
         const double t = std::clamp((value(x) - low) / (high - low), -0.05, 1.05);
         line << QPointF(map.px(x), map.strip.bottom() - t * map.strip.height());
     }
+    line = straightened(line);
     if (below.style() != Qt::NoBrush) {
         QPolygonF area = line;
         area << QPointF(map.px(x1), map.strip.bottom()) << QPointF(map.px(x0), map.strip.bottom());
@@ -257,7 +284,7 @@ void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab
     }
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(tone.edge, 1.2));
-    p.drawPolygon(map.px(shape.ring_a));
+    p.drawPolygon(fewer(map.px(shape.ring_a)));
     flaws(p, map, slab, !image.isNull());
 }
 

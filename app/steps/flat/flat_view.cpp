@@ -106,26 +106,28 @@ const QImage& FlatView::heights_of(const FlatPlan& plan, const Ring& rough, std:
         cut.translate(-box.topLeft());
         cut.drawPolygon(map.px(rough));
     }
-    std::vector<double> z(static_cast<std::size_t>(w) * static_cast<std::size_t>(h));
+    // Heights every few pixels, straight between them: the readings stand much further apart.
+    constexpr int every = 4;
+    const int across = w / every + 2;
+    std::vector<double> known;
+    for (int j = 0; j < h / every + 2; ++j)
+        for (int i = 0; i < across; ++i) known.push_back(off.at(map.mm_at(box.topLeft() + QPointF(i * every + 0.5, j * every + 0.5))));
+    const auto height = [&](int i, int j) {
+        const double* row = known.data() + (j / every) * across + i / every;
+        const double x = (i % every) / static_cast<double>(every);
+        const double y = (j % every) / static_cast<double>(every);
+        return (1 - y) * ((1 - x) * row[0] + x * row[1]) + y * ((1 - x) * row[across] + x * row[across + 1]);
+    };
     highest_ = 0.1;
     for (int j = 0; j < h; ++j)
-        for (int i = 0; i < w; ++i) {
-            if (inside.constScanLine(j)[i] == 0) continue;
-            const double v = off.at(map.mm_at(box.topLeft() + QPointF(i + 0.5, j + 0.5)));
-            z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] = v;
-            highest_ = std::max(highest_, v);
-        }
+        for (int i = 0; i < w; ++i)
+            if (inside.constScanLine(j)[i] != 0) highest_ = std::max(highest_, height(i, j));
     heights_ = QImage(w, h, QImage::Format_Grayscale8);
     for (int j = 0; j < h; ++j) {
         uchar* line = heights_.scanLine(j);
         const uchar* there = inside.constScanLine(j);
         for (int i = 0; i < w; ++i)
-            line[i] =
-                there[i] == 0
-                    ? 0
-                    : static_cast<uchar>(std::clamp(
-                          z[static_cast<std::size_t>(j) * static_cast<std::size_t>(w) + static_cast<std::size_t>(i)] / highest_ * 254 + 1,
-                          1.0, 255.0));
+            line[i] = there[i] == 0 ? 0 : static_cast<uchar>(std::clamp(height(i, j) / highest_ * 254 + 1, 1.0, 255.0));
     }
     return heights_;
 }
@@ -212,7 +214,7 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     p.save();
     if (!s.dial()) {
         QPainterPath clip;
-        clip.addPolygon(map.px(lay.rough));
+        clip.addPolygon(draw::fewer(map.px(lay.rough)));
         p.setClipPath(clip);
         draw_tint(p, map, comes_off, clip.boundingRect(), face.most_off_mm);
     }
@@ -251,7 +253,7 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     }
     p.setPen(QPen(c.chalk, 1.6));
     p.setBrush(Qt::NoBrush);
-    p.drawPolygon(map.px(lay.outline));
+    p.drawPolygon(draw::fewer(map.px(lay.outline)));
     p.setFont(theme::figures(9.5));
     for (std::size_t i = 0; i < f.shims.size(); ++i) {
         const QPointF q = map.px({f.shims[i].at.x_mm, f.shims[i].at.y_mm});

@@ -56,7 +56,7 @@ Bent bend(const Plank& p, double s1, double s2, const std::vector<Push>& pushes)
 
     // Places close enough that a step of either integral is as good as exact; supports and pushes are places of their own.
     std::vector<double> x;
-    constexpr int fine = 4000;
+    constexpr int fine = 1000;
     for (int i = 0; i <= fine; ++i) x.push_back(from + (to - from) * i / fine);
     x.push_back(s1), x.push_back(s2);
     for (const Push& q : pushes) x.push_back(std::clamp(q.x_mm, from, to));

@@ -15,7 +15,7 @@ std::optional<double> ring_cup_mm(const Species& s, double pith, double width, d
     const double st = *s.shrink_tangential_pct;
     const double sr = *s.shrink_radial_pct;
     // Curvature at y: Simpson's rule through the thickness.
-    constexpr int through = 40;
+    constexpr int through = 20;
     const auto curvature = [&](double y) {
         double sum = 0;
         for (int i = 0; i <= through; ++i) {
@@ -29,7 +29,7 @@ std::optional<double> ring_cup_mm(const Species& s, double pith, double width, d
         return 12 / (thick * thick * thick) * sum * thick / (3 * through);
     };
     // The upper face growing more bends the edges down: w'' = −κ, from the middle outward, both sides alike.
-    constexpr int half = 200;
+    constexpr int half = 100;
     const double step = width / 2 / half;
     double slope = 0;
     double rise = 0;

@@ -4,7 +4,9 @@
 #include <cmath>
 
 #include "core/shop/rows/row.h"
+#include "core/ground/work/work.h"
 #include "core/material/resin/mix.h"
+#include "core/steps/flat/dragged.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/steps/flat/whole.h"
 
@@ -88,9 +90,18 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
         l.finished = b->leaves[i].finished;
         return;
     }
-    auto made = std::make_shared<FlatPlan>(plan_flat({w.slab(i).slab, w.slab(i).shape, *l.lay, w.job.top, from->choices, from->sled,
-                                                      from->supports, w.slab(i).whole_mm, together, from->tilt, from->rounds, from->needs,
-                                                      from->plates, from->settles_pct, from->service, solved.empty() ? nullptr : &solved}));
+    const FlatInputs in{w.slab(i).slab, w.slab(i).shape,   *l.lay,         w.job.top,
+                        from->choices,  from->sled,        from->supports, w.slab(i).whole_mm,
+                        together,       from->tilt,        from->rounds,   from->needs,
+                        from->plates,   from->settles_pct, from->service,  solved.empty() ? nullptr : &solved};
+    if (!w.asked(step_key::flat)) {
+        // Not kept with what it was planned from: at rest it is planned whole.
+        const auto made = std::make_shared<FlatPlan>(plan_flat_dragged(in, *b->leaves[i].flat));
+        l.flat = made;
+        if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
+        return;
+    }
+    const auto made = std::make_shared<FlatPlan>(plan_flat(in));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
     l.flat_from = from;
@@ -133,8 +144,16 @@ void plan(Planning& w) {
     const std::vector<Tilt> shared = one_tilt(w);
     std::vector<Solved> solved(w.lays.size());
     const auto all = together(w, shared, solved);
-    for (std::size_t i = 0; i < w.lays.size(); ++i) flatten_leaf(w, i, all, shared, solved[i]);
-    if (w.several()) {
+    in_parallel(w.lays.size(), [&](std::size_t i) { flatten_leaf(w, i, all, shared, solved[i]); });
+    if (w.several() && !w.asked(step_key::flat) && w.before()->flat->ready) {
+        auto whole = std::make_shared<FlatPlan>(*w.before()->flat);
+        whole->thickness_mm = whole->thickest_mm = whole->most_mm = 1e300;
+        for (const LeafPlan& l : w.p.leaves)
+            for (double FlatPlan::*least : {&FlatPlan::thickness_mm, &FlatPlan::thickest_mm, &FlatPlan::most_mm})
+                (*whole).*least = std::min((*whole).*least, (*l.flat).*least);
+        whole->tilt.top_mm = whole->tilt.thickness_mm = whole->thickness_mm;
+        w.p.flat = whole;
+    } else if (w.several()) {
         WholeFlatInputs in{{}, w.job.top.thickness_mm, w.job.flat, w.shop.sled, w.p.placement.frame(), w.shop.units};
         for (std::size_t i = 0; i < w.p.leaves.size(); ++i)
             in.leaves.push_back({*w.p.leaves[i].flat, w.p.leaves[i].slab(), *w.p.leaves[i].lay, w.job.leaves[i].placement});

@@ -1,9 +1,11 @@
 // Lay as a row of the table: one slab or several laid together, and what is told of them once they are flattened.
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/figure/choice.h"
+#include "core/ground/work/kept.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
@@ -36,8 +38,12 @@ Figure cuts_figure(const CutList& list, const MakeUpChoices& choices, const Unit
 Choice makeup_choice(const Planning& w) {
     std::vector<std::shared_ptr<const BothWays>> boards;
     for (const auto& p : w.slabs.leaves) boards.push_back(p->ways);
+    // Asked at every plan, and nothing of it changes while leaves are moved.
+    using Question = std::tuple<MakeUp, std::vector<std::shared_ptr<const BothWays>>, WantedTop, MakeUpChoices>;
+    static Kept<Question, Arrangement> kept(8);
     const auto says = [&](MakeUp kind) {
-        const Arrangement a = arrange(kind, boards, w.job.top, w.job.makeup);
+        const Arrangement a =
+            kept.answer({kind, boards, w.job.top, w.job.makeup}, [&] { return arrange(kind, boards, w.job.top, w.job.makeup); });
         if (!a.possible) return a.why_not;
         return is_river(kind)
                    ? say("{} wide, ends differ by {}, river {}", mm(a.width_mm), mm(a.taper_mm), mm(w.job.makeup.river_mm))

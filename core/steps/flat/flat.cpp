@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/steps/flat/dragged.h"
 #include "core/steps/flat/told.h"
+#include "core/ground/work/work.h"
 #include "core/material/wood/cup.h"
 
 namespace yb {
@@ -154,8 +156,12 @@ class Planner {
         p_.ready = true;
         p_.under_stays = in_.choices.aim == FlatAim::leave_under;
         choose_tilt();
+        tried_.lies = at_tilt(tried_.top, tried_.bottom, 0, 0);
+        tried_.spare = least_off_top(tried_.top, tried_.bottom, std::min(in_.top.thickness_mm, tried_.best.thickness_mm));
+        p_.as_it_lies_mm = tried_.lies.thickness_mm;
         removal();
-        for (const int i : {0, 1}) face(i);
+        // Leaves of several are planned beside each other as it is.
+        in_parallel(2, [this](std::size_t i) { face(static_cast<int>(i)); }, {{}, {}, in_.together ? 1U : 0U});
         shims();
         p_.hours = p_.faces[0].hours + p_.faces[1].hours;
         p_.step_mm = lane_step_mm(in_.sled);
@@ -171,16 +177,22 @@ class Planner {
         return p_;
     }
 
+    FlatPlan run_dragged(const FlatPlan& before) {
+        if (!before.ready || !in_.shape.usable || !in_.lay.ready || in_.lay.outline.size() < 3 || in_.lay.rough.size() < 3) return run();
+        p_ = before;
+        p_.under_stays = in_.choices.aim == FlatAim::leave_under;
+        choose_tilt();
+        removal();
+        return p_;
+    }
+
   private:
     bool first_is_show() const { return in_.choices.first == FirstFace::show || p_.under_stays; }
 
     void choose_tilt() {
         static_cast<Solved&>(tried_) = in_.solved ? *in_.solved : solved_inside(in_.shape, in_.lay.outline);
-        tried_.lies = at_tilt(tried_.top, tried_.bottom, 0, 0);
-        tried_.spare = least_off_top(tried_.top, tried_.bottom, std::min(in_.top.thickness_mm, tried_.best.thickness_mm));
         p_.whole_mm = in_.whole_mm ? *in_.whole_mm : whole_thickness(in_.shape);
         p_.thickest_mm = tried_.best.thickness_mm;
-        p_.as_it_lies_mm = tried_.lies.thickness_mm;
         p_.tilt = in_.tilt
                       ? at_tilt(tried_.top, tried_.bottom, in_.tilt->x, in_.tilt->y)
                       : tilt_of(in_.choices.aim, tried_.top, tried_.bottom, tried_.best, in_.top.thickness_mm, in_.shape, in_.lay.rough);
@@ -220,6 +232,7 @@ class Planner {
         p_.off_top = to_edges(in_.shape.top).mapped([&](double x, double y, double z) { return z - t.top_at({x, y}); });
         p_.off_bottom = to_edges(in_.shape.bottom).mapped([&](double x, double y, double z) { return t.bottom_at({x, y}) - z; });
         if (!p_.under_stays) return;
+        p_.stays_mm = 0;
         for (const Vec3& q : deciding_points(p_.off_bottom, in_.lay.outline)) p_.stays_mm = std::max(p_.stays_mm, q.z);
         p_.stays_l = wood_above_l(p_.off_bottom, in_.lay.outline);
         for (const Ring& plate : in_.plates) {
@@ -352,5 +365,6 @@ class Planner {
 }  // namespace
 
 FlatPlan plan_flat(const FlatInputs& in) { return Planner(in).run(); }
+FlatPlan plan_flat_dragged(const FlatInputs& in, const FlatPlan& before) { return Planner(in).run_dragged(before); }
 
 }  // namespace yb
