@@ -1,23 +1,12 @@
 // Verbs of a job file: plan, gcode, surface.
-#include <array>
-#include <cmath>
-#include <fstream>
-#include <filesystem>
 #include <iostream>
-#include <map>
-#include <sstream>
-#include <tuple>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
 
 #include "cli/common.h"
 #include "cli/job_alone.h"
-#include "core/material/tree/saw.h"
-#include "core/shop/find/find.h"
 #include "core/steps/flat/machine.h"
-#include "core/steps/flat/tilt.h"
-#include "core/files/io/csv.h"
 #include "core/ground/file/file.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
@@ -26,12 +15,7 @@
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/lay/lay.h"
-#include "core/steps/makeup/arrange.h"
-#include "core/steps/match/sequence.h"
-#include "core/files/store/check.h"
-#include "core/files/store/store.h"
 #include "core/material/wood/wood.h"
-#include "demo/demo.h"
 
 namespace {
 

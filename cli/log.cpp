@@ -1,12 +1,8 @@
 // Verbs of logs and racks: grow, find, sequence.
-#include <array>
 #include <cmath>
 #include <fstream>
 #include <filesystem>
-#include <iostream>
 #include <map>
-#include <sstream>
-#include <tuple>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -14,17 +10,12 @@
 #include "cli/common.h"
 #include "core/material/tree/saw.h"
 #include "core/shop/find/find.h"
-#include "core/steps/flat/machine.h"
-#include "core/steps/flat/tilt.h"
-#include "core/files/io/csv.h"
 #include "core/ground/file/file.h"
 #include "core/files/io/json.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/lay/lay.h"
-#include "core/steps/makeup/arrange.h"
 #include "core/steps/match/sequence.h"
-#include "core/files/store/check.h"
 #include "core/files/store/store.h"
 #include "core/material/wood/wood.h"
 #include "demo/demo.h"

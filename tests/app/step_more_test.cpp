@@ -6,46 +6,14 @@
 #include "app/steps/sheets/sheet.h"
 #include "app/steps/sheets/sheets.h"
 #include "core/shop/job/plan.h"
-#include "core/shop/rows/row.h"
 #include "tests/app/desk.h"
+#include "tests/wax_row.h"
 
 using namespace yb;
 
 namespace {
 
-constexpr Step wax{"wax"};
 int written = 0;
-
-StepRow wax_row() {
-    StepRow row;
-    row.step = wax;
-    row.name = "Wax";
-    row.coming = "wax it";
-    row.says = [](const Plan& p) -> const StepPlan* { return p.more.at("wax").get(); };
-    row.own = [](Plan& p) {
-        const auto copy = std::make_shared<StepPlan>(*p.more.at("wax"));
-        p.more["wax"] = copy;
-        return copy.get();
-    };
-    row.empty = [](Plan& p) { p.more["wax"] = std::make_shared<StepPlan>(); };
-    row.plan = [](Planning& w) {
-        const auto made = std::make_shared<StepPlan>();
-        made->ready = true;
-        made->figures.push_back({"wax.grams", "Wax for this top", fine(61), {}, {}, {"30 g a square metre", {}, ""}});
-        made->cautions.push_back({"wax.warm", Severity::watch, wax, say("Wax softens in the sun. Keep it in the shade.")});
-        w.p.more["wax"] = made;
-    };
-    row.operations = [](const Planning& w, std::vector<Operation>& out) {
-        give(out, *w.p.more.at("wax"), "wax", "Waxing", wax, 90, 1.5, 0);
-    };
-    row.things = [](const ThingsAsk& a, std::vector<Thing>& out) {
-        Thing t{"wax 1", "wax", 0, say("The tin of wax")};
-        t.figures = a.plan.more.at("wax")->figures;
-        out.push_back(std::move(t));
-    };
-    row.done = "the buffing";
-    return row;
-}
 
 class WaxView : public StepView {
   public:
@@ -83,7 +51,7 @@ TEST_CASE("a step added as a row and a view is on the slip, the stick, the keys 
     CHECK(desk.session().pick_next(1));
     CHECK(desk.session().picked() == "wax 1");
     // The stick has its operation and is ready for what it says.
-    CHECK(desk.session().plan()->days->operations.back().label == "Waxing");
+    CHECK(desk.session().plan()->days->operations.back().label == "Wax");
     CHECK(desk.window->grab().toImage().width() > 500);
     written = 0;
     QTemporaryDir dir;

@@ -5,60 +5,9 @@
 #include "core/shop/edit/mends.h"
 #include "core/shop/rows/row.h"
 #include "demo/demo.h"
+#include "tests/wax_row.h"
 
 using namespace yb;
-
-namespace {
-
-constexpr Step wax{"wax"};
-
-struct WaxPlan : StepPlan {
-    double grams = 0;
-};
-
-const WaxPlan& wax_of(const Plan& p) { return static_cast<const WaxPlan&>(*p.more.at("wax")); }
-
-StepPlan* own_wax(Plan& p) {
-    const auto copy = std::make_shared<WaxPlan>(wax_of(p));
-    p.more["wax"] = copy;
-    return copy.get();
-}
-
-void plan_wax(Planning& w) {
-    const auto made = std::make_shared<WaxPlan>();
-    made->ready = w.top != nullptr;
-    made->grams = w.top ? 30 * w.top->area_mm2() * 1e-6 : 0;
-    made->figures.push_back({"wax.grams", "Wax", Quantity{made->grams / 1000, Kind::mass}, {}, {}, {"30 g a square metre", {}, ""}});
-    if (w.job.notes == "hot") made->cautions.push_back({"wax.hot", Severity::watch, wax, say("Too hot to wax.")});
-    w.p.more["wax"] = made;
-}
-
-constexpr MendEdit wax_edits[] = {{"wax_cooler", [](Documents&, Job& j, const Takes&) { j.notes = "cool"; }}};
-
-StepRow wax_row() {
-    StepRow row;
-    row.step = wax;
-    row.name = "Wax";
-    row.coming = "wax it";
-    row.says = [](const Plan& p) -> const StepPlan* { return p.more.at("wax").get(); };
-    row.own = own_wax;
-    row.empty = [](Plan& p) { p.more["wax"] = std::make_shared<WaxPlan>(); };
-    row.plan = plan_wax;
-    row.operations = [](const Planning& w, std::vector<Operation>& out) { give(out, wax_of(w.p), "wax", "Wax", wax, 90, 1.5, 12); };
-    row.things = [](const ThingsAsk& a, std::vector<Thing>& out) {
-        Thing t{"wax 1", "wax", 0, say("The wax")};
-        t.figures = a.plan.more.at("wax")->figures;
-        out.push_back(std::move(t));
-    };
-    row.edits = [] { return std::span<const MendEdit>(wax_edits); };
-    row.mends = [](const MendAsk& a) {
-        if (a.caution.key == "wax.hot") a.offer("wax_cooler", say("Wait for the evening"));
-    };
-    row.done = "the buffing";
-    return row;
-}
-
-}  // namespace
 
 TEST_CASE("a step added as one row is planned, dated, told, picked and mended", "[rows]") {
     const Documents& d = demo_shop();

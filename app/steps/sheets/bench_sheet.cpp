@@ -179,6 +179,7 @@ void shims(Flow& flow, const SheetData& d) {
                     {QObject::tr("height"), 1.7, true},
                     {QObject::tr("laid together of"), 4, true}},
                    rows, d.several() ? 13 : Flow::cut_points);
+        if (const Phrase says = stacks_say(l.flat->stacks); !says.empty()) flow.note(d.say(says));
     }
 }
 

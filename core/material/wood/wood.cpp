@@ -42,8 +42,8 @@ std::vector<Species> read_table(std::string_view text) {
         if (line.empty() || line.front() == '#') continue;
         if (std::exchange(header, false)) continue;
         const auto f = fields_of(line);
-        if (f.size() < 7) throw std::logic_error("species.csv: a line has too few fields");
-        out.push_back({f[0], f[1], number_in(f[2]), number_in(f[3]), number_in(f[5]), number_in(f[6])});
+        if (f.size() < 8) throw std::logic_error("species.csv: a line has too few fields");
+        out.push_back({f[0], f[1], number_in(f[2]), number_in(f[3]), number_in(f[5]), number_in(f[6]), f[7]});
     }
     return out;
 }

@@ -20,6 +20,7 @@ struct Species {
     std::optional<double> shrink_tangential_pct;  ///< green to oven-dry
     std::optional<double> specific_gravity_12;    ///< oven-dry mass over volume at 12 %
     std::optional<double> moe_mpa;                ///< along the grain at 12 %
+    std::string dust;                             ///< "cancer", "suspected", "sensitises", or nothing beyond what all wood dust does
 };
 
 /// All species, in the order of the table.

@@ -9,6 +9,7 @@
 #include "core/shop/edit/edits.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
+#include "core/steps/lay/place.h"
 #include "core/steps/makeup/cuts.h"
 #include "core/steps/makeup/makeup_told.h"
 #include "core/steps/match/likeness.h"
@@ -126,9 +127,36 @@ void plan(Planning& w) {
     w.p.lay = w.lay;
 }
 
+/// What this slab would give where the wanted top is short: it hangs on the slab and the top, not on where it lies now.
+Trade trade(std::shared_ptr<const PreparedSlab> slab, const WantedTop& top) {
+    static Kept<std::pair<std::shared_ptr<const PreparedSlab>, WantedTop>, Trade> kept(4);
+    return kept.answer({slab, top}, [&] { return trade_of(slab->shape, top); });
+}
+
+void tell_trade(const Planning& w) {
+    const WantedTop& top = w.job.top;
+    if (w.several() || w.quick || w.lay->short_at.empty() || top.shape != TopShape::rectangle) return;
+    const Trade t = trade(w.slabs.leaves[0], top);
+    const double wide = std::floor(top.live == LiveEdges::none   ? t.at_length.width_mm
+                                   : top.live == LiveEdges::both ? t.at_length.narrowest_mm
+                                                                 : t.at_length.one_live_mm);
+    Phrase says = t.fits ? say("It lies whole elsewhere in this slab, at {} from the left end.",
+                               along(t.at_length.placement.x_mm - w.slabs.leaves[0]->shape.x0))
+                  : wide > 0 && t.length_mm > 0
+                      ? say("Nowhere in this slab {} by {}: {} long gives {} wide, {} wide gives {} long.", mm(top.length_mm),
+                            mm(top.width_mm), mm(top.length_mm), mm(wide), mm(top.width_mm), mm(t.length_mm))
+                  : wide > 0        ? say("Nowhere in this slab {} by {}: {} long gives {} wide, so wide it is nowhere.", mm(top.length_mm),
+                                          mm(top.width_mm), mm(top.length_mm), mm(wide))
+                  : t.length_mm > 0 ? say("Nowhere in this slab {} by {}: it is too short; {} wide gives {} long.", mm(top.length_mm),
+                                          mm(top.width_mm), mm(top.width_mm), mm(t.length_mm))
+                                    : say("Nowhere in this slab {} by {}, nor one of the two alone.", mm(top.length_mm), mm(top.width_mm));
+    w.lay->cautions.push_back({"lay.trade", Severity::note, step_key::lay, std::move(says)});
+}
+
 void told(Planning& w) {
     if (!w.lay || !w.lay->ready || w.lays.empty()) return;
     const Job& job = w.job;
+    tell_trade(w);
     if (w.several()) {
         auto seams = std::make_shared<std::vector<Likeness>>();
         const auto side = [&](std::size_t i) {
@@ -208,6 +236,12 @@ std::span<const MendEdit> edits() {
         {"end_further_in", [](Documents&, Job& j, const Takes& n) { shorten(j, n.at(0), n.at(1)); }},
         {"narrower", [](Documents&, Job& j, const Takes& n) { j.top.width_mm = n.at(0); }},
         {"shorter", [](Documents&, Job& j, const Takes& n) { j.top.length_mm = n.at(0); }},
+        {"lay_anew",
+         [](Documents&, Job& j, const Takes& n) {
+             j.top.length_mm = n.at(0), j.top.width_mm = n.at(1);
+             Placement& p = j.leaves.front().placement;
+             p.x_mm = n.at(2), p.y_mm = n.at(3), p.angle_deg = n.at(4);
+         }},
         {"apart",
          [](Documents&, Job& j, const Takes& n) {
              // Half of it to either side, so that the river stays in the middle.
@@ -248,6 +282,19 @@ void mends(const MendAsk& a) {
         if (ends > 0)
             for (const double l : {std::floor(a.job.top.length_mm - ends), std::floor(a.job.top.length_mm - 2 * ends)})
                 if (l > 100) a.offer("shorter", say("Make it {} long · −{}", mm(l), mm(a.job.top.length_mm - l)), {l});
+    }
+    if (c.key == "lay.trade" && a.plan.on) {
+        const WantedTop& top = a.job.top;
+        const Trade t = trade(a.plan.on, top);
+        const auto lie = [&](double length, double width, const Placement& p, Phrase label) {
+            a.offer("lay_anew", std::move(label), {length, width, p.x_mm, p.y_mm, p.angle_deg});
+        };
+        const double wide = std::floor(std::max({t.at_length.width_mm, t.at_length.narrowest_mm, t.at_length.one_live_mm}) -
+                                       2);  // its stations stand some millimetres apart
+        if (t.fits) lie(top.length_mm, top.width_mm, t.at_length.placement, say("Lay it there"));
+        else if (wide > 100) lie(top.length_mm, wide, t.at_length.placement, say("Lay it {} long, {} wide", mm(top.length_mm), mm(wide)));
+        if (t.length_mm > 100)
+            lie(t.length_mm - 5, top.width_mm, t.at_width.placement, say("Lay it {} long, {} wide", mm(t.length_mm - 5), mm(top.width_mm)));
     }
     if (c.key == "lay.taper") {
         a.offer("side_sawn", say("Saw the right side straight"), {-1});

@@ -58,6 +58,7 @@ std::span<const MendEdit> edits() {
              for (LegPlate& p : j.under.plates) p.bolts_across |= 1;
              for (Channel& c : j.under.channels) c.bolts |= 1;
          }},
+        {"fixed_line", [](Documents&, Job& j, const Takes& n) { j.under.fixed = n.at(0) > 0 ? FixedLine::right : FixedLine::left; }},
         {"channel_deep", [](Documents&, Job& j, const Takes& n) { j.under.channels.at(index(n.at(0))).depth_mm = n.at(1); }},
         {"plate_to", [](Documents&, Job& j, const Takes& n) { j.under.plates.at(index(n.at(0))).u_mm = n.at(1); }},
         {"screw_in", [](Documents&, Job& j, const Takes&) { j.under.inserts = InsertKind::screw_in; }},
@@ -86,7 +87,11 @@ void mends(const MendAsk& a) {
             }
     if (c.key == "under.hammer_in") a.offer("screw_in", say("Take screw-in inserts"));
     if (c.key == "under.no_plates") a.offer("usual_plates", say("Lay two plates, a fifth in"));
-    if (c.key == "under.no_fixed") a.offer("odd_bolts", say("Take an odd number of bolts"));
+    if (c.key == "under.no_fixed") {
+        a.offer("odd_bolts", say("Take an odd number of bolts"));
+        a.offer("fixed_line", say("Fix it at its left bolts"), {0});
+        a.offer("fixed_line", say("Fix it at its right bolts"), {1});
+    }
     if (c.key == "under.few_bolts")
         for (std::size_t i = 0; i < u.channels.size(); ++i)
             if (u.channels[i].bolts < 3) a.offer("channel_bolts", say("Take three bolts"), {static_cast<double>(i), 3});

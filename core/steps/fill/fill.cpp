@@ -20,7 +20,7 @@ double void_litres(double mouth, double depth, double floor_share, double from, 
 
 std::string advised_resin(double depth, double gap, bool through) {
     if (depth <= 3 || gap < 1.5) return "quick";
-    if (through && gap < 12) return "medium";  // thin slow resin would find every gap in the tape
+    if (through) return "medium";  // thin slow resin would find every gap in the tape
     if (depth <= 6) return "coating";
     if (depth <= 13) return "medium";
     return "slow-deep";
@@ -39,10 +39,14 @@ FillAdvice advice_for(FlawKind kind, double depth, double gap, bool through, int
     const std::string key = advised_resin(depth, gap, through);
     if (gap < 1.5) return takes("quick", say("{} wide: worked in with a blade, a thick quick resin stays where it is put", fine(gap)));
     if (key == "quick") return takes("quick", say("{} deep: a quick resin in one go", fine(depth)));
-    if (through && gap < 12)
-        return takes("medium",
-                     say("{} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in small rounds does not",
-                         what, fine(gap)));
+    if (through)
+        return takes("medium", gap < 12
+                                   ? say("{} right through, {} wide, taped underneath: a thin slow resin finds the tape, this one in "
+                                         "small rounds does not",
+                                         what, fine(gap))
+                                   : say("{} right through, {} wide, taped underneath: rounds of a thicker resin; a slow one creeps under "
+                                         "the tape overnight, unless a caulked board dams it",
+                                         what, fine(gap)));
     if (key == "coating") return takes("coating", say("{} deep: a coating resin takes it in one lift and levels itself", fine(depth)));
     if (key == "medium") return takes("medium", say("{} deep: one lift of a medium resin", fine(depth)));
     return takes("slow-deep", say("{} deep: only a slow resin takes so much at once and stays cool", fine(depth)));
@@ -276,7 +280,8 @@ class Planner {
             if (v.left_open) continue;
             pours = true;
             const Resin& r = resin(v.resin);
-            if (v.through && r.thin)
+            // A glue that an accelerator sets at once runs nowhere.
+            if (v.through && r.thin && r.gel_25_h > 0.5)
                 add("fill.leak", v.gap_mm < 12 ? Severity::stop : Severity::watch,
                     say("A thin slow resin in a taped {} {} wide leaks overnight. Take a thicker, faster one in small rounds, or set the "
                         "slab on "
@@ -355,8 +360,9 @@ std::vector<Caution> of_every_pour(double shop_c) {
             {"fill.warm", Severity::watch, step_key::fill,
              say("At {} a lift warms more than its label says: halve the lifts, move air over it, or pour in the cool.", celsius(shop_c))});
     if (shop_c < 16)
-        out.push_back({"fill.cold", Severity::watch, step_key::fill,
-                       say("At {} resin takes days and traps bubbles. Warm the shop or wait; the waits above count it.", celsius(shop_c))});
+        out.push_back(
+            {"fill.cold", Severity::watch, step_key::fill,
+             say("At {} resin takes days and traps bubbles. Warm the shop or wait; the hours told here count it.", celsius(shop_c))});
     out.push_back({"fill.gloves", Severity::note, step_key::fill,
                    say("Resin: gloves, air, no skin. Measure by volume or by weight as the label says, never one for the "
                        "other. A hot cup goes outside, never in a closed bin.")});

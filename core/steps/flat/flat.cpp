@@ -160,9 +160,9 @@ class Planner {
         tried_.spare = least_off_top(tried_.top, tried_.bottom, std::min(in_.top.thickness_mm, tried_.best.thickness_mm));
         p_.as_it_lies_mm = tried_.lies.thickness_mm;
         removal();
+        shims();
         // Leaves of several are planned beside each other as it is.
         in_parallel(2, [this](std::size_t i) { face(static_cast<int>(i)); }, {{}, {}, in_.together ? 1U : 0U});
-        shims();
         p_.hours = p_.faces[0].hours + p_.faces[1].hours;
         p_.step_mm = lane_step_mm(in_.sled);
         p_.needs_mm = in_.needs.mm;
@@ -286,8 +286,8 @@ class Planner {
         const Extent bottom = extent(in_.shape.bottom);
         const double thick = p_.tilt.top_mm - p_.tilt.bottom_mm;
         if (i == 0) {
-            f.highest_mm = top.high - bottom.low;
-            f.plane_mm = show ? p_.tilt.top_mm - bottom.low : top.high - p_.tilt.bottom_mm;
+            f.highest_mm = top.high - bottom.low + p_.stacks.raised_mm;
+            f.plane_mm = (show ? p_.tilt.top_mm - bottom.low : top.high - p_.tilt.bottom_mm) + p_.stacks.raised_mm;
         } else {
             // The flat face is down on the bench.
             f.highest_mm = show ? top.high - p_.tilt.bottom_mm : p_.tilt.top_mm - bottom.low;
@@ -323,12 +323,15 @@ class Planner {
         for (const Support& s : supports) {
             const Vec2 p{s.x_mm, s.y_mm};
             const double w = tilted(down.at(p), p);
-            Shim shim{s, show ? w - e.low : e.high - w, {}, 0};
-            shim.stack_mm = stack_for(shim.height_mm, in_.sled.shims_mm);
-            for (const double piece : shim.stack_mm) shim.stands_mm += piece;
-            p_.shims.push_back(std::move(shim));
+            p_.shims.push_back({s, show ? w - e.low : e.high - w, {}, 0});
         }
-        p_.rocks_mm = rocks_mm(p_.shims, centroid(in_.lay.rough));
+        // Turned on its shims the slab is cut askew by as much.
+        const double way = show ? -1 : 1;
+        p_.stacks = lay_stacks(p_.shims, in_.sled.shims_mm, centroid(in_.lay.rough), [&](Turned t) {
+            if (tried_.empty()) return 0.0;
+            const Tilt askew = at_tilt(tried_.top, tried_.bottom, p_.tilt.a + way * t.a, p_.tilt.b + way * t.b);
+            return std::max(0.0, p_.thickness_mm - askew.thickness_mm);
+        });
         const Species* species = find_species(in_.slab.species);
         if (species && species->moe_mpa)
             p_.hangs_mm = hangs_through_mm(in_.lay.rough, std::max(1.0, in_.shape.thickness_at(centroid(in_.lay.rough))), *species->moe_mpa,

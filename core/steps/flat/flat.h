@@ -16,6 +16,7 @@
 #include "core/steps/flat/lanes.h"
 #include "core/steps/flat/rounds.h"
 #include "core/steps/flat/shims.h"
+#include "core/steps/flat/stacks.h"
 #include "core/steps/flat/sled.h"
 #include "core/steps/flat/tilt.h"
 #include "core/steps/lay/lay.h"
@@ -134,7 +135,7 @@ struct FlatPlan : StepPlan {
     Surface off_top, off_bottom;    ///< what comes off each face, mm, over the slab
     double hours = 0;
     double step_mm = 0;                    ///< left by the sled's tram error
-    double rocks_mm = 0;                   ///< on the shims as the stock makes them
+    Stacking stacks;                       ///< what the shims are laid together of
     double hangs_mm = 0;                   ///< between its supports by its own weight
     bool under_stays = false;              ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
     double stays_mm = 0, stays_l = 0;      ///< what then stands below that plane at most, and in all
@@ -151,6 +152,8 @@ struct FlatPlan : StepPlan {
 /// Four supports under the rough piece, a fifth of the length and a sixth of the width in.
 std::vector<Support> default_supports(const Ring& rough);
 
+/// What the stacks of all shims come to, in a sentence; nothing where nothing is laid.
+Phrase stacks_say(const Stacking& stacks);
 /// Each shim, face, and reading after a rest as a thing to be picked.
 std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds);
 

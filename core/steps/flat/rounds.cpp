@@ -1,4 +1,5 @@
 #include "core/steps/flat/rounds.h"
+#include "core/steps/flat/stacks.h"
 
 #include <algorithm>
 #include <array>

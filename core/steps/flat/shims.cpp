@@ -1,46 +1,11 @@
 #include "core/steps/flat/shims.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <limits>
 
 #include "core/ground/beam/beam.h"
 
 namespace yb {
-
-std::vector<double> stack_for(double height, const std::vector<double>& stock) {
-    std::vector<double> sizes;
-    for (const double s : stock)
-        if (s >= 0.05) sizes.push_back(s);
-    std::sort(sizes.begin(), sizes.end());
-    if (sizes.empty() || height < sizes.front() / 2 || height > 1000) return {};
-    // Fewest pieces for every sum in twentieths of a millimetre.
-    constexpr double per_mm = 20;
-    const auto units = [](double mm) { return static_cast<std::size_t>(std::lround(mm * per_mm)); };
-    const std::size_t most = units(height + sizes.back());
-    constexpr int never = std::numeric_limits<int>::max() / 2;
-    std::vector<int> pieces(most + 1, never);
-    std::vector<std::size_t> last(most + 1, 0);
-    pieces[0] = 0;
-    for (std::size_t sum = 1; sum <= most; ++sum)
-        for (std::size_t k = 0; k < sizes.size(); ++k)
-            if (const std::size_t u = units(sizes[k]); u > 0 && u <= sum && pieces[sum - u] + 1 < pieces[sum])
-                pieces[sum] = pieces[sum - u] + 1, last[sum] = k;
-    std::size_t best = 0;
-    double least = std::numeric_limits<double>::infinity();
-    for (std::size_t sum = 0; sum <= most; ++sum) {
-        if (pieces[sum] >= never) continue;
-        // Half a tenth nearer is worth a piece more; past six pieces a tenth is.
-        const double cost = std::floor(std::abs(static_cast<double>(sum) / per_mm - height) / 0.05 + 1e-6) + 0.01 * pieces[sum] +
-                            2.0 * std::max(0, pieces[sum] - 6);
-        if (cost < least) least = cost, best = sum;
-    }
-    std::vector<double> out;
-    while (best > 0) out.push_back(sizes[last[best]]), best -= units(sizes[last[best]]);
-    std::sort(out.rbegin(), out.rend());
-    return out;
-}
 
 bool in_one_line(const std::vector<Shim>& shims) {
     for (std::size_t i = 0; i < shims.size(); ++i)
@@ -53,43 +18,6 @@ bool in_one_line(const std::vector<Shim>& shims) {
             if (off > 20) return false;
         }
     return true;
-}
-
-double rocks_mm(const std::vector<Shim>& shims, Vec2 balance) {
-    if (shims.size() < 4 || in_one_line(shims)) return 0;
-    struct Foot {
-        Vec2 at;
-        double off;  // what it stands higher than the slab wants
-    };
-    std::vector<Foot> feet;
-    for (const Shim& s : shims) feet.push_back({{s.at.x_mm, s.at.y_mm}, s.stands_mm - s.height_mm});
-    double best = 0;
-    double least_rise = std::numeric_limits<double>::infinity();
-    for (std::size_t i = 0; i < feet.size(); ++i)
-        for (std::size_t j = i + 1; j < feet.size(); ++j)
-            for (std::size_t k = j + 1; k < feet.size(); ++k) {
-                const Vec2 u = feet[j].at - feet[i].at;
-                const Vec2 v = feet[k].at - feet[i].at;
-                const double det = cross(u, v);
-                if (std::abs(det) < 1) continue;
-                // The plane over three feet.
-                const auto plane = [&](Vec2 p) {
-                    const Vec2 d = p - feet[i].at;
-                    const double s = cross(d, v) / det;
-                    const double t = cross(u, d) / det;
-                    return feet[i].off + s * (feet[j].off - feet[i].off) + t * (feet[k].off - feet[i].off);
-                };
-                double gap = 0;
-                bool rests = true;
-                for (const Foot& f : feet) {
-                    const double under = plane(f.at) - f.off;
-                    rests = rests && under > -1e-9;
-                    gap = std::max(gap, under);
-                }
-                // Of the planes that lie on all feet the slab takes the one that is lowest at its balance point.
-                if (rests && plane(balance) < least_rise) least_rise = plane(balance), best = gap;
-            }
-    return best;
 }
 
 double hangs_through_mm(const Ring& rough, double thickness, double moe, double kg_m3, const std::vector<Shim>& shims) {

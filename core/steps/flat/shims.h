@@ -1,5 +1,4 @@
-// Shims: what is laid together from the stock for each support, whether the slab still stands without rocking, and how far it
-// hangs through between its supports.
+// Shims, where they stand, and how far a slab hangs through between them. What is laid together for each: stacks.h.
 #pragma once
 
 #include <vector>
@@ -11,18 +10,10 @@ namespace yb {
 
 struct Shim {
     Support at;
-    double height_mm = 0;
+    double height_mm = 0;          ///< that the slab wants there
     std::vector<double> stack_mm;  ///< of the stock, the thickest first; empty: nothing is laid there
     double stands_mm = 0;          ///< what the stack comes to
 };
-
-/// Pieces of the stock whose sum comes nearest to a height; of sums within 0.05 mm of one another that of the fewest pieces.
-/// Several of each are at hand. Empty for a height below half the thinnest, or an empty stock.
-std::vector<double> stack_for(double height_mm, const std::vector<double>& stock_mm);
-
-/// How far the slab rocks on its shims: it rests on three, with its balance point between them, and this is the gap above the
-/// lowest of the others. 0 for fewer than four. Supports in one line hold nothing: nothing is told of them.
-double rocks_mm(const std::vector<Shim>& shims, Vec2 balance);
 
 /// True when all supports stand within 20 mm of one line.
 bool in_one_line(const std::vector<Shim>& shims);

@@ -17,7 +17,7 @@ Phrase stack_says(const std::vector<double>& stack) {
     return out;
 }
 
-Thing shim_thing(const Shim& h, std::size_t i) {
+Thing shim_thing(const Shim& h, std::size_t i, const Stacking& stacks) {
     Thing t{"shim " + std::to_string(i + 1), "shim", i, say("Shim {}", count(static_cast<double>(i) + 1))};
     const Vec2 at{h.at.x_mm, h.at.y_mm};
     t.area = {at + Vec2{-30, -20}, at + Vec2{30, -20}, at + Vec2{30, 20}, at + Vec2{-30, 20}};
@@ -26,13 +26,29 @@ Thing shim_thing(const Shim& h, std::size_t i) {
                   fine(h.height_mm),
                   {},
                   stack_says(h.stack_mm),
-                  {"height of the tilted underside above the bench at the support; pieces of the stock that come nearest",
-                   {{"pieces come to", fine(h.stands_mm), "shim stock, the shop's page"}},
+                  {"height of the tilted underside above the bench at the support, with the whole slab raised; stacks of all shims chosen "
+                   "together, fewest pieces",
+                   {{"pieces come to", fine(h.stands_mm), "shim stock, the shop's page"},
+                    {"whole slab raised", fine(stacks.raised_mm), "this plan"},
+                    {"pieces under all shims", count(stacks.pieces), "this plan"}},
                    "the tilt Flat chose"}},
                  {"shim.along", "From the left end", along(h.at.x_mm), {}, {}, {"where it was set", {}, ""}},
                  {"shim.across", "Off the chalk line", mm(std::abs(h.at.y_mm)), {}, {}, {"where it was set", {}, ""}}};
     return t;
 }
+
+}  // namespace
+
+Phrase stacks_say(const Stacking& s) {
+    if (s.pieces == 0) return {};
+    const Counted pieces = counted(s.pieces, "piece", "pieces");
+    if (s.raised_mm > 0)
+        return say("{} in all, with the whole slab {} higher; each shim's nearest stack would take {}. It rocks by {} and gives up {}.",
+                   pieces, fine(s.raised_mm), count(s.alone), fine(s.rocks_mm), fine(s.loses_mm));
+    return say("{} in all. It rocks by {} and gives up {}.", pieces, fine(s.rocks_mm), fine(s.loses_mm));
+}
+
+namespace {
 
 Thing face_thing(const FlatPlan& p, std::size_t i, const Sled& sled) {
     const FacePlan& f = p.faces[i];
@@ -133,7 +149,7 @@ Thing round_thing(const RoundPlan& plan, const FlatRound& r) {
 
 std::vector<Thing> flat_things(const FlatPlan& p, const Sled& sled, const std::vector<FlatRound>& rounds) {
     std::vector<Thing> out;
-    for (std::size_t i = 0; i < p.shims.size(); ++i) out.push_back(shim_thing(p.shims[i], i));
+    for (std::size_t i = 0; i < p.shims.size(); ++i) out.push_back(shim_thing(p.shims[i], i, p.stacks));
     for (std::size_t i = 0; i < 2; ++i)
         if (p.faces[i].layers > 0) out.push_back(face_thing(p, i, sled));
     for (const RoundPlan& r : p.rounds)

@@ -57,15 +57,22 @@ class Teller {
                                ""}});
         double tallest = 0;
         for (const Shim& s : p_.shims) tallest = std::max(tallest, s.height_mm);
-        p_.figures.push_back(
-            {"flat.gain",
-             "Shims gain",
-             fine(tried_.best.thickness_mm - tried_.lies.thickness_mm),
-             {},
-             say("tallest shim {}", fine(tallest)),
-             {"best tilt − no tilt, inside the top",
-              {{"best tilt", fine(tried_.best.thickness_mm), "solved"}, {"as it lies", fine(tried_.lies.thickness_mm), "readings"}},
-              method}});
+        p_.figures.push_back({"flat.gain",
+                              "Shims gain",
+                              fine(tried_.best.thickness_mm - tried_.lies.thickness_mm),
+                              {},
+                              p_.stacks.pieces > 0 ? say("tallest shim {}; {} of the stock under all", fine(tallest),
+                                                         counted(p_.stacks.pieces, "piece", "pieces"))
+                                                   : say("tallest shim {}", fine(tallest)),
+                              {"best tilt − no tilt, inside the top",
+                               {{"best tilt", fine(tried_.best.thickness_mm), "solved"},
+                                {"as it lies", fine(tried_.lies.thickness_mm), "readings"},
+                                {"pieces under all shims", count(p_.stacks.pieces), "chosen together"},
+                                {"each shim's nearest stack", count(p_.stacks.alone), "pieces in all"},
+                                {"whole slab raised for it", fine(p_.stacks.raised_mm), "2 mm at most"},
+                                {"then rocks by", fine(p_.stacks.rocks_mm), "0.1 mm at most"},
+                                {"and gives up", fine(p_.stacks.loses_mm), "of what it finishes at"}},
+                               method}});
         const int cut = top.passes_cut + low.passes_cut;
         const int all = top.passes_all + low.passes_all;
         const Sled& s = in_.sled;
@@ -187,6 +194,16 @@ class Teller {
             add("flat.feed", Severity::note,
                 say("Router: move it against the cutter's turning, {} at a time, the slab held fast. Dust: extraction and a respirator.",
                     fine(in_.sled.depth_mm)));
+        const Species* species = find_species(in_.slab.species);
+        if (species && !species->dust.empty())
+            add("flat.dust", Severity::note,
+                say("Dust of {} {}. Extraction at the cutter and a fitted respirator, for helpers too; a vacuum, no broom. Your local "
+                    "limits "
+                    "stand above this.",
+                    species->name,
+                    species->dust == "cancer"      ? "is known to cause cancer of the nose after years"
+                    : species->dust == "suspected" ? "is suspected to cause cancer, and many skins do not bear it"
+                                                   : "sensitises: asthma that stays"));
     }
 
     static const char* word(const FacePlan& f) { return f.face == Face::a ? "show face" : "underside"; }
@@ -363,9 +380,14 @@ class Teller {
         if (in_.sled.shims_mm.empty())
             add("flat.no_shims", Severity::watch,
                 say("The shim stock is empty: nothing can be laid together. Type its sizes on the shop's page."));
-        else if (p_.rocks_mm > 0.25)
+        else if (p_.stacks.rocks_mm > 0.1 + 1e-6)
             add("flat.shims_rock", Severity::watch,
-                say("With these shims it rocks by {}: drive a wedge at the loose one, or hold it with hot glue.", fine(p_.rocks_mm)));
+                say("With these shims it rocks by {}: drive a wedge at the loose one, or hold it with hot glue.",
+                    fine(p_.stacks.rocks_mm)));
+        else if (p_.stacks.loses_mm > 0.1 + 1e-6)
+            add("flat.shims_lose", Severity::watch,
+                say("The stock cannot be laid together nearer: the slab lies askew and gives up {}. A thinner piece in the stock mends it.",
+                    fine(p_.stacks.loses_mm)));
         if (p_.hangs_mm > 0.3)
             add("flat.hangs", Severity::watch,
                 say("Between its supports the slab hangs through {} by its own weight and springs back when it is off them: set one more "

@@ -50,13 +50,13 @@ void JoinTeller::clashes() {
         const bool one = k.one == "knot";
         if (one || k.other == "knot") {
             add("join.knot", Severity::watch,
-                say("In a knot lands: {}. It is hard, its grain stands across, and it breaks out. Move it along, or drill it slowly.",
+                say("The {} lands in a knot: it is hard, its grain stands across, and it breaks out. Move it along, or drill it slowly.",
                     one ? k.other : k.one),
                 k.at);
             continue;
         }
         add("join.clash", Severity::stop,
-            say("Let in here both: {} and {}, over {} of height. Move one of them along.", k.one, k.other, fine(k.deep_mm)), k.at);
+            say("Two things want one place: {} and {}, over {} of height. Move one of them along.", k.one, k.other, fine(k.deep_mm)), k.at);
     }
     for (const LetIn& l : p_.let_in)
         if (l.cuts && l.high_mm > in_.top.thickness_mm - 1e-6 && l.low_mm < 1 && l.what.rfind("patch", 0) != 0)

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "core/ground/figure/choice.h"
+#include "core/steps/lay/taper.h"
 
 namespace yb {
 
@@ -389,11 +390,11 @@ class Planner {
                 say("Short by {} at {}, {}. Move or turn the top, or make it smaller.", mm(s.mm), along(station(s.at)), name_of(s.side)),
                 s.at);
         const double taper = std::abs(p_.width_left_mm - p_.width_right_mm);
-        if (in_.top.shape == TopShape::rectangle && taper > 0.02 * in_.top.width_mm && in_.top.live != LiveEdges::none)
+        if (in_.top.shape == TopShape::rectangle && taper_shows(taper, in_.top.width_mm) && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
-                say("The two ends differ in width by {}. It shows at once; a wedge of that off the wide end evens "
-                    "them, or turn the top.",
-                    mm(taper)),
+                say("The two ends differ in width by {}. It shows at once; a wedge of that off the wide end, nothing at the other, evens "
+                    "them at {} wide, or turn the top.",
+                    mm(taper), mm(std::min(p_.width_left_mm, p_.width_right_mm))),
                 frame_.to_slab({p_.width_left_mm > p_.width_right_mm ? -in_.top.length_mm / 2 : in_.top.length_mm / 2, 0}));
         flaw_cautions(in_.slab, p_.flaws, frame_, in_.top.length_mm, p_.cautions);
         pith_caution(in_.slab, in_.shape, p_.outline, p_.cautions);

@@ -108,4 +108,30 @@ Widest widest_top(const SlabShape& shape, double length, WideBy by, double most,
     return best;
 }
 
+Trade trade_of(const SlabShape& shape, const WantedTop& top, double most) {
+    const WideBy by = top.live == LiveEdges::none   ? WideBy::sawn
+                      : top.live == LiveEdges::both ? WideBy::live
+                      : top.live == LiveEdges::left ? WideBy::live_high
+                                                    : WideBy::live_low;
+    Trade out;
+    out.at_length = widest_top(shape, top.length_mm, by, most);
+    out.fits = out.at_length.by(by) >= top.width_mm;
+    double there = 0;
+    double not_there = std::min(top.length_mm, bounds(shape.ring_a).width() + 1);
+    if (out.fits) return out;
+    for (double look = not_there / 2; look > 50 && there == 0; look /= 2) {
+        const Widest w = widest_top(shape, look, by, most);
+        if (w.by(by) >= top.width_mm) there = look, out.at_width = w;
+        else not_there = look;
+    }
+    while (there > 0 && not_there - there > 1) {
+        const double middle = (there + not_there) / 2;
+        const Widest w = widest_top(shape, middle, by, most);
+        if (w.by(by) >= top.width_mm) there = middle, out.at_width = w;
+        else not_there = middle;
+    }
+    out.length_mm = std::floor(there);
+    return out;
+}
+
 }  // namespace yb

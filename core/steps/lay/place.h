@@ -27,4 +27,16 @@ Widest widest_top(const SlabShape& shape, double length_mm, WideBy by = WideBy::
 /// The same at one angle only: what widest_top() is checked against. @param step_mm between places tried.
 Widest widest_at(const SlabShape& shape, double length_mm, double angle_deg, WideBy by, double step_mm = 5);
 
+/// What a slab gives where a wanted top does not lie in it anywhere.
+struct Trade {
+    Widest at_length;      ///< the wanted length kept, as wide as it can be had
+    double length_mm = 0;  ///< that the wanted width can be had at, to 1 mm; 0 where it cannot
+    Widest at_width;       ///< where it lies then
+    bool fits = false;     ///< the wanted size lies in it somewhere
+};
+
+/// Width for length and length for width: how wide a top can be is never more the longer it is, so that halving finds the length.
+/// @param top a rectangle. @param most_angle_deg either way of the slab's chalk line.
+Trade trade_of(const SlabShape& shape, const WantedTop& top, double most_angle_deg = 8);
+
 }  // namespace yb

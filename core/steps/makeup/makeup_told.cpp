@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/ground/figure/place.h"
+#include "core/steps/lay/taper.h"
 #include "core/steps/makeup/curve.h"
 
 #include "core/ground/figure/choice.h"
@@ -145,12 +146,11 @@ class Teller {
             else if (!j.river) joint_cautions(j);
         }
         const double taper = std::abs(p.width_left_mm - p.width_right_mm);
-        if (in_.top.shape == TopShape::rectangle && taper > 0.01 * in_.top.width_mm && in_.top.live != LiveEdges::none)
+        if (in_.top.shape == TopShape::rectangle && taper_shows(taper, in_.top.width_mm) && in_.top.live != LiveEdges::none)
             add("lay.taper", Severity::watch,
-                say("The two ends differ in width by {}. A wedge of {} off the wide end, nothing at the other, evens them; or swap an "
-                    "outer "
-                    "leaf end for end.",
-                    mm(taper), mm(taper)),
+                say("The two ends differ in width by {}. A wedge of that off the wide end, nothing at the other, evens them at {} wide; or "
+                    "swap an outer leaf end for end.",
+                    mm(taper), mm(std::min(p.width_left_mm, p.width_right_mm))),
                 {p.width_left_mm > p.width_right_mm ? -hl_ : hl_, 0});
         same_wood();
         for (std::size_t i = 0; i < n_; ++i) {
@@ -275,7 +275,12 @@ class Teller {
                     "{} or so further in.",
                     mm(3)),
                 {0, 0});
-        else if (!c.faces_flat)
+        if (!c.ripped)
+            add("lay.kickback", Severity::note,
+                say("At the rip: riving knife in, the true edge to the fence, push sticks, and never in line with the blade – a slab that "
+                    "pinches is thrown back. Long ones take two, or a guided saw on the slab that lies."),
+                {0, 0});
+        if (!c.ripped && !c.faces_flat)
             add("lay.rip_after", Severity::note, say("Rip the joints after both faces are flat, never before: planing moves the edges."),
                 {0, 0});
     }

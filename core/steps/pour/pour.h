@@ -23,9 +23,7 @@ namespace yb {
 /// The section that a pour so deep is followed in.
 Section section_of(double depth_mm, double air_c, const PourChoices& choices);
 
-/// Depths of lifts, even ones, each no deeper than the label allows and with the upper end of its forecast peak (air + 1 °C) below the
-/// limit; as few as will do, at most most_lifts. With `choices.lifts` so many, whatever comes of it. The answer is kept for the same
-/// question.
+/// What is expected of one lift, alone in its air.
 struct LiftForecast {
     double depth_mm = 0;
     double peak_c = 0, peak_low_c = 0, peak_high_c = 0;  ///< air, air − 1 °C, air + 1 °C
@@ -36,6 +34,9 @@ struct LiftForecast {
     CureClock clock;                                     ///< after it was poured: the next lift, soft, hard, cured
 };
 inline constexpr std::size_t most_lifts = 12;
+/// Depths of lifts, even ones, each no deeper than the label allows and with the upper end of its forecast peak (air + 1 °C) below the
+/// limit; as few as will do, at most most_lifts. With `choices.lifts` so many, whatever comes of it. The answer is kept for the same
+/// question.
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth_mm, double air_c, const PourChoices& choices);
 
 struct PourLift : LiftForecast {

@@ -196,7 +196,7 @@ class Teller {
         const auto& c = in_.choices;
         const Form& f = p_.form;
         add("pour.leaks", Severity::note,
-            say("Before you mix: caulk {} of seams, tape {} m, and fill the form with a little water in mind – corners, ends, bearers. A "
+            say("Before you mix: caulk {} of seams, tape {} m, and go over corners, ends and bearers as if water stood in them. A "
                 "slit of "
                 "0.1 mm lets this resin creep {} before it gels.",
                 along(f.caulk_m * 1000), number(f.tape_m),
@@ -292,7 +292,8 @@ class Teller {
                 "it is unmoulded, planed and sanded, and topped up where it shrank. Fully cured after {}.",
                 hours(p_.clock.shave_from_h), hours(p_.clock.hard_h), hours(p_.clock.full_h)));
         add("pour.safe", Severity::note,
-            say("Resin: gloves, eyes, moving air – it sensitises. Heat: away from what burns. Do not sand what is not cured. The label and "
+            say("Resin: gloves, eyes, moving air – it sensitises. Torch and heat gun: away from what burns, no solvent open or wet rag "
+                "near. Do not sand what is not cured. The label and "
                 "local "
                 "rules stand above this."));
         for (Caution c2 : of_every_pour(p_.air_c))

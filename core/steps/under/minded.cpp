@@ -1,9 +1,10 @@
 // What is to be minded of a base.
 #include "core/steps/under/teller.h"
 
-#include <numbers>
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <numbers>
 #include <stdexcept>
 
 #include "core/ground/figure/choice.h"
@@ -72,25 +73,61 @@ void UnderTeller::clash_checks() {
                         count(static_cast<double>(j + 1))),
                     Vec2{c.channels[i].u_mm, c.channels[i].v_mm});
     }
-    for (const Slot& s : p_.slots) not_in_wood(s);
+    not_in_wood();
 }
 
-void UnderTeller::not_in_wood(const Slot& s) {
-    const double x = frame_.to_slab(s.uv).x;
+const Region* UnderTeller::instead_of_wood(const Slot& s) const {
     for (const Region& r : top_.regions) {
         const Ring& ring = r.below.empty() ? r.above : r.below;
         if (r.wood() || ring.size() < 3 || r.low_mm >= s.floor_mm + in_.choices.insert_mm || !contains(ring, s.uv)) continue;
-        if (r.let_in)
+        return &r;
+    }
+    return nullptr;
+}
+
+void UnderTeller::not_in_wood() {
+    // Part by part and kind by kind, at the first of its holes.
+    struct Where {
+        double holes = 0, in_void = 0, in_air = 0, in_resin = 0;
+        Vec2 void_at, air_at, resin_at;
+    };
+    std::map<std::string, Where> parts;
+    for (const Slot& s : p_.slots) {
+        Where& w = parts[s.part];
+        ++w.holes;
+        const Region* r = instead_of_wood(s);
+        if (!r) continue;
+        const auto one = [&](double& count, Vec2& at) {
+            if (count++ == 0) at = s.uv;
+        };
+        if (r->let_in) one(w.in_void, w.void_at);
+        else if (r->kind == RegionKind::air) one(w.in_air, w.air_at);
+        else one(w.in_resin, w.resin_at);
+    }
+    const auto x = [&](Vec2 uv) { return along(frame_.to_slab(uv).x); };
+    const auto holes = [](double n) { return counted(n, "hole", "holes"); };
+    for (const auto& [part, w] : parts) {
+        if (w.in_air + w.in_resin == w.holes) {
+            const Vec2 at = w.in_air > 0 ? w.air_at : w.resin_at;
+            add("under.all_in_river", Severity::stop,
+                say("All of {} lies in the river, at {}: nothing holds it there. Make it reach the wood on both sides, or move it.", part,
+                    x(at)),
+                at);
+            continue;
+        }
+        if (w.in_void > 0)
             add("under.hole_in_void", Severity::watch,
-                say("A hole of {} lands in a void at {}. Inserts do not hold there: move it.", s.part, along(x)), s.uv);
-        else if (r.kind == RegionKind::air)
+                say("{} of {} in a void, at {}. Inserts do not hold there: move it.", holes(w.in_void), part, x(w.void_at)), w.void_at);
+        if (w.in_air > 0)
             add("under.hole_in_river", Severity::stop,
-                say("A hole of {} lands in the open river at {}. Move the plate, or take one that reaches both leaves.", s.part, along(x)),
-                s.uv);
-        else
+                say("{} of {} in the open river, at {}. Move the plate, or take one that reaches both leaves.", holes(w.in_air), part,
+                    x(w.air_at)),
+                w.air_at);
+        if (w.in_resin > 0)
             add("under.hole_in_resin", Severity::watch,
-                say("A hole of {} lands in the river's resin at {}: an insert can crack it. Move it into the wood.", s.part, along(x)),
-                s.uv);
+                say("{} of {} in the river's resin, at {}: an insert can crack it. Move it into the wood.", holes(w.in_resin), part,
+                    x(w.resin_at)),
+                w.resin_at);
     }
 }
 
@@ -177,11 +214,26 @@ void UnderTeller::moisture_and_slots() {
             say("On the fixed line do the bolts up tight; outside it snug, with washer and thread lock, so that the top can slide."),
             s->uv);
     }
+    if (!in_.choices.channels.empty() || !in_.choices.plates.empty())
+        add("under.metal", Severity::note,
+            say("Steel: cutting and drilling want eyes and a clamp, no gloves at a turning drill; sparks away from dust and resin. Welding "
+                "and "
+                "its fumes belong to a fabricator or a trained welder; local rules apply."));
     bool anchored = false;
-    for (const Slot& s : p_.slots) anchored = anchored || (s.round && s.part.starts_with("plate "));
+    for (const Slot& s : p_.slots) anchored = anchored || (s.round && s.part.starts_with("plate ") && !instead_of_wood(s));
+    // A bolt more in the middle is no help where the middle is a river.
+    bool wood_there = false;
+    for (const LegPlate& p : in_.choices.plates) {
+        Slot there;
+        there.uv = {p.u_mm, p_.fixed_v_mm};
+        wood_there = wood_there || !instead_of_wood(there);
+    }
     if (!in_.choices.plates.empty() && !anchored)
         add("under.no_fixed", Severity::watch,
-            say("No hole sits on the fixed line: the top can wander. Take an odd number of bolts across, or move a plate."));
+            wood_there ? say("No hole sits on the fixed line: the top can wander. Take an odd number of bolts across, or move a plate.")
+                       : say("The fixed line runs where no wood is: no bolt holds the top there. Fix it at the outermost bolts of one "
+                             "leaf: left or "
+                             "right."));
 }
 
 void UnderTeller::for_the_client() {

@@ -29,8 +29,10 @@ class UnderTeller {
     /// A channel's pocket from below: longer than the channel.
     Ring pocket(std::size_t channel) const;
     void clash_checks();
+    /// What a hole reaches in place of wood: a river, a void that was filled; nullptr where it is wood.
+    const Region* instead_of_wood(const Slot& s) const;
     /// Inserts hold in wood: a hole in the open river has nothing, one in resin or in a void that reaches it holds badly.
-    void not_in_wood(const Slot& s);
+    void not_in_wood();
     /// Wood Handbook: round the rings it shrinks more than towards the pith; the difference opens at the rim.
     void cross_cut();
     void wood_left();

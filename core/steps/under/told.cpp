@@ -1,8 +1,9 @@
 #include "core/steps/under/teller.h"
 
-#include <numbers>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
+#include <optional>
 #include <stdexcept>
 
 #include "core/ground/figure/choice.h"
@@ -10,9 +11,20 @@
 
 namespace yb {
 
-double fixed_at(FixedLine line, const Top& top) {
-    const double left = top.wanted.width_mm / 2;
-    return line == FixedLine::middle ? 0 : line == FixedLine::left ? left : -left;
+double fixed_at(FixedLine line, const Top& top, const UnderChoices& c) {
+    if (line == FixedLine::middle) return 0;
+    const double side = line == FixedLine::left ? 1 : -1;
+    const auto in_wood = [&](Vec2 uv) {
+        return std::any_of(top.regions.begin(), top.regions.end(), [&](const Region& r) {
+            const Ring& ring = r.below.empty() ? r.above : r.below;
+            return r.wood() && ring.size() > 2 && contains(ring, uv);
+        });
+    };
+    std::optional<double> outermost;
+    for (const LegPlate& p : c.plates)
+        for (const Vec2 hole : holes_of(p, c))
+            if (in_wood(hole)) outermost = outermost ? std::max(*outermost, side * hole.y) : side * hole.y;
+    return side * outermost.value_or(top.wanted.width_mm / 2);
 }
 
 const Slot* UnderTeller::longest() const {

@@ -173,7 +173,7 @@ class Planner {
         day_from_ = in_.choices.day_moisture_pct ? "typed for the day"
                     : read                       ? top_.leaves > 1 ? "meter, the dampest leaf" : "meter, on the slab"
                                                  : "shop air";
-        p_.fixed_v_mm = fixed_at(in_.choices.fixed, top_);
+        p_.fixed_v_mm = fixed_at(in_.choices.fixed, top_, in_.choices);
         wide_ = top_.widest();
         p_.wood_mm = wide_.wood_mm;
         p_.travel_mm = top_.widens(wide_.u_mm, wide_.low_v, wide_.high_v, p_.low_pct, p_.high_pct);

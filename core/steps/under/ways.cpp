@@ -14,7 +14,7 @@ namespace yb {
 void UnderTeller::choices() {
     std::vector<Phrase> says;
     for (const FixedLine line : fixed_lines.values) {
-        const double v = fixed_at(line, top_);
+        const double v = fixed_at(line, top_, in_.choices);
         double most = 0;
         for (const Slot& s : p_.slots)
             if (s.part.starts_with("plate ")) most = std::max(most, std::abs(top_.widens(s.uv.x, v, s.uv.y, p_.low_pct, p_.high_pct)));

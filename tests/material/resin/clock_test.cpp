@@ -1,7 +1,9 @@
 // The one clock of a resin: by hand, and that nothing on any job is dated before its cure.
 #include <catch2/catch.hpp>
 
+#include <algorithm>
 #include <cmath>
+#include <random>
 
 #include "core/material/resin/clock.h"
 #include "core/material/resin/mix.h"
@@ -12,6 +14,8 @@
 #include "core/steps/pour/pour.h"
 #include "tests/demo_job.h"
 #include "tests/everything.h"
+#include "tests/how_much.h"
+#include "tests/shop/job/any_job.h"
 
 using namespace yb;
 
@@ -88,6 +92,11 @@ TEST_CASE("nothing of a pour is dated before its cure, in Days, on the card and 
                 REQUIRE(pour);
                 REQUIRE(out);
                 CHECK(out->start_h >= pour->hands_end_h + hard - 1e-6);
+                // While it is soft it is shaved, and the form stays on until it is hard.
+                const Operation* shave = operation(p, "shave");
+                REQUIRE(shave);
+                CHECK(shave->start_h >= pour->hands_end_h + last.poured_h + p.pour->clock.shave_from_h - 1e-6);
+                CHECK(shave->start_h < out->start_h);
                 for (const char* later : {"scrape", "topup", "bleed", "touchup", "level"})
                     if (const Operation* o = operation(p, later)) CHECK(o->start_h >= out->start_h);
                 const Operation* up = operation(p, "topup");
@@ -104,4 +113,65 @@ TEST_CASE("nothing of a pour is dated before its cure, in Days, on the card and 
             }
     }
     CHECK(pours >= 12);
+}
+
+TEST_CASE("on pours and fillings by lot nothing is dated before its cure", "[clock][pour][fill][any]") {
+    int pours = 0;
+    int shaved = 0;
+    int fills = 0;
+    for (unsigned seed = 0; seed < so_many(60U, 600U); ++seed) {
+        Dice dice{std::mt19937(seed)};
+        const char* ids[] = {"job-tarn-river", "job-boathouse-counter", "job-reading-table", "job-hall-table"};
+        DemoJob f(ids[seed % 4]);
+        f.air(dice.between(8, 30));
+        Job& j = f.job();
+        j.top.thickness_mm = dice.between(22, 55);
+        j.fill.river = dice.one_in(2) ? "slow-deep" : "medium";
+        j.pour.lifts = dice.upto(4);
+        j.pour.fans = dice.one_in(2);
+        for (Leaf& l : j.leaves) l.placement.x_mm += dice.between(-20, 20);
+        for (Resin& r : f.docs.shop.resins) {
+            r.sand_h = dice.one_in(2) ? std::optional(dice.between(1, 200)) : std::nullopt;
+            r.recoat_from_h = dice.one_in(2) ? std::optional(dice.between(1, 60)) : std::nullopt;
+            r.cured_h = dice.one_in(3) ? std::optional(dice.between(50, 400)) : std::nullopt;
+        }
+        const Plan p = f.plan();
+        INFO(ids[seed % 4] << ", seed " << seed);
+        if (const Operation* pour = operation(p, "pour")) {
+            ++pours;
+            const Operation* out = operation(p, "unmould");
+            REQUIRE(out);
+            // Of the last lift of any compartment; a lift before it lies below one that came once it had gelled.
+            const PourLift& last = *std::max_element(p.pour->lifts.begin(), p.pour->lifts.end(), [](const PourLift& a, const PourLift& b) {
+                return a.poured_h + a.clock.hard_h < b.poured_h + b.clock.hard_h;
+            });
+            CHECK(out->start_h >= pour->hands_end_h + last.poured_h + last.clock.hard_h - 1e-6);
+            if (const Operation* shave = operation(p, "shave")) {
+                ++shaved;
+                for (const PourLift& l : p.pour->lifts)
+                    CHECK(shave->start_h >= pour->hands_end_h + l.poured_h + l.clock.shave_from_h - 1e-6);
+                CHECK(shave->start_h < out->start_h);
+            }
+            const Operation* up = operation(p, "topup");
+            REQUIRE(up);
+            CHECK(up->start_h >= out->hands_end_h);
+            for (const char* later : {"bleed", "touchup"})
+                if (const Operation* o = operation(p, later)) CHECK(o->start_h >= up->hands_end_h + p.pour->little.hard_h - 1e-6);
+        }
+        const Operation* fill = operation(p, "fill");
+        const Operation* level = operation(p, "level");
+        if (!fill || !level) continue;
+        for (const VoidPlan& v : p.fill->voids) {
+            if (v.lifts.empty() || v.left_open || v.gone) continue;
+            ++fills;
+            const Resin* resin = find_resin(f.docs.shop.resins, v.resin);
+            REQUIRE(resin);
+            const CureClock clock = clock_of_little(*resin, p.shop_air.temp_c);
+            const double rounds = static_cast<double>(v.lifts.size() - 1) * clock.next_from_h;
+            CHECK(level->start_h >= fill->hands_end_h + rounds + clock.hard_h - 1e-6);
+        }
+    }
+    CHECK(pours >= 20);
+    CHECK(shaved >= 10);
+    CHECK(fills >= 30);
 }

@@ -94,6 +94,15 @@ const std::vector<Case>& cases() {
              b.j.makeup.faces_flat = true;
          },
          [](SmallShop& b) { b.j.makeup.faces_flat = false; }, [](SmallShop& b) { b.j.makeup.faces_flat = true; }},
+        {"lay.trade", none, [](SmallShop& b) { b.j.top.length_mm = 9000; }, [](SmallShop& b) { b.j.top.length_mm = 1200; }},
+        {"lay.kickback",
+         [](SmallShop& b) {
+             b.lay(MakeUp::book, 700);
+             b.j.makeup.faces_flat = b.j.makeup.ripped = true;
+         },
+         [](SmallShop& b) { b.j.makeup.ripped = false; }, [](SmallShop& b) { b.j.makeup.ripped = true; }},
+        {"flat.dust", none, [](SmallShop& b) { b.slab().species = "oak, white"; }, [](SmallShop& b) { b.slab().species = "hackberry"; }},
+        {"under.metal", none, [](SmallShop& b) { b.j.under.channels = {Channel()}; }, [](SmallShop& b) { b.j.under.channels.clear(); }},
         {"lay.bark", none, [](SmallShop& b) { b.j.top.live = LiveEdges::both; }, [](SmallShop& b) { b.j.top.live = LiveEdges::none; }},
         {"lay.soft", none, [](SmallShop& b) { b.flaw(FlawKind::soft, box(1000, -50, 1100, 50)); },
          [](SmallShop& b) { b.slab().flaws.clear(); }},
@@ -351,6 +360,13 @@ TEST_CASE("what flattening says of no wood, a steep tilt, hold-downs and shims t
     CHECK(b.says("flat.shims_rock"));
     b.d.shop.sled.shims_mm = Sled().shims_mm;
     CHECK_FALSE(b.says("flat.shims_rock"));
+    // On three it never rocks, and lies askew.
+    b.j.leaves[0].supports = {{150, -180}, {150, 180}, {2250, 0}};
+    CHECK_FALSE(b.says("flat.shims_lose"));
+    b.d.shop.sled.shims_mm = {30};
+    CHECK(b.says("flat.shims_lose"));
+    b.d.shop.sled.shims_mm = Sled().shims_mm;
+    CHECK_FALSE(b.says("flat.shims_lose"));
 }
 
 TEST_CASE("a leaf that is not measured, an outline of one point, a shape nobody can make", "[cautions][lay][rack]") {

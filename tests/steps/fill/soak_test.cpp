@@ -3,6 +3,7 @@
 
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
+#include "core/material/resin/mix.h"
 #include "core/steps/fill/fill.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -44,6 +45,8 @@ TEST_CASE("the class that is advised, and why [T3]", "[fill][T3]") {
     CHECK(advised(FlawKind::insects, 10, 4, false, 8) == "stick");
     CHECK(advised(FlawKind::soft, 2, 60, false) == "penetrating");
     CHECK(advised(FlawKind::void_, 45, 60, false) == "slow-deep");
+    // A void right through is taped below: whatever its size, nothing thin and slow.
+    CHECK(advised(FlawKind::void_, 45, 60, true) == "medium");
     // Only soft wood is soaked first, and every advice says why.
     for (const FlawKind kind : {FlawKind::crack, FlawKind::void_, FlawKind::pocket, FlawKind::soft, FlawKind::insects})
         for (const double depth : {1.0, 5.0, 12.0, 30.0, 60.0})
@@ -52,8 +55,9 @@ TEST_CASE("the class that is advised, and why [T3]", "[fill][T3]") {
                     const FillAdvice a = advice_for(kind, depth, gap, through, 0);
                     CHECK(a.soak == (kind == FlawKind::soft));
                     CHECK_FALSE(a.why.empty());
-                    CHECK(
-                        std::any_of(starting_resins().begin(), starting_resins().end(), [&](const Resin& r) { return r.key == a.resin; }));
+                    const Resin* r = find_resin(starting_resins(), a.resin);
+                    REQUIRE(r);
+                    CHECK_FALSE((through && depth > 3 && r->thin && r->gel_25_h > 0.5));
                 }
 }
 

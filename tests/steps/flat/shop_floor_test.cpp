@@ -76,11 +76,11 @@ TEST_CASE("a slab rocks on the shim that is short, by hand", "[flat][shims]") {
     const auto shim = [](double x, double y, double want, double stands) { return Shim{{x, y}, want, {stands}, stands}; };
     std::vector<Shim> four{shim(0, 0, 5, 5), shim(1000, 0, 5, 5), shim(1000, 400, 5, 5), shim(0, 400, 5, 4)};
     // The fourth is a millimetre short: the slab stands on the other three.
-    CHECK(rocks_mm(four, {600, 150}) == Approx(1));
+    CHECK(rest_on(four, {600, 150}).gap_mm == Approx(1));
     four[3] = shim(0, 400, 5, 5);
-    CHECK(rocks_mm(four, {500, 200}) == Approx(0).margin(1e-9));
+    CHECK(rest_on(four, {500, 200}).gap_mm == Approx(0).margin(1e-9));
     four.pop_back();
-    CHECK(rocks_mm(four, {600, 150}) == 0);
+    CHECK(rest_on(four, {600, 150}).gap_mm == 0);
     const std::vector<Shim> line{shim(0, 0, 1, 1), shim(400, 5, 1, 1), shim(900, 0, 1, 1)};
     CHECK(in_one_line(line));
     CHECK_FALSE(in_one_line(four));

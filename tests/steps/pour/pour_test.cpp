@@ -119,7 +119,8 @@ TEST_CASE("a lift too deep or too warm is split until it stays below the limit, 
     const PourPlan deep = *f.plan().pour;
     REQUIRE(find_caution(deep.cautions, "pour.label"));
     f.job().pour.lifts = 0;
-    for (const PourLift& l : f.plan().pour->lifts) CHECK(l.depth_mm <= 20 + 1e-9);
+    const Plan thin = f.plan();
+    for (const PourLift& l : thin.pour->lifts) CHECK(l.depth_mm <= 20 + 1e-9);
 }
 
 TEST_CASE("what floats up is what Archimedes says, and is held with a margin of two", "[pour][T5]") {

@@ -1,6 +1,9 @@
 // Under: slots, pockets, weight and every caution, on tops that can be worked out by hand.
 #include <catch2/catch.hpp>
 
+#include "core/shop/edit/mends.h"
+#include "core/shop/job/documents.h"
+#include "demo/demo.h"
 #include "tests/steps/under/table.h"
 
 using namespace yb;
@@ -54,8 +57,14 @@ TEST_CASE("the fixed line decides which bolts travel", "[under]") {
     set_choice(t.job, "under.fixed", "right");
     CHECK(left == Approx(longest()));  // the top is even
     CHECK(left > middle);
-    // Holes on the line are round and done up tight; with the line at an edge none is.
-    CHECK(t.says("under.no_fixed"));
+    // Holes on the line are round and done up tight; at a side it is the outermost bolts' own.
+    CHECK_FALSE(t.says("under.no_fixed"));
+    const auto slots = t.plan().slots;
+    double least = 0;
+    for (const Slot& s : slots)
+        if (s.part.starts_with("plate ")) least = std::min(least, s.uv.y);
+    for (const Slot& s : slots)
+        if (s.part.starts_with("plate ")) CHECK(s.round == (s.uv.y < least + t.job.under.bolt_mm));
     set_choice(t.job, "under.fixed", "middle");
     CHECK_FALSE(t.says("under.no_fixed"));
     int round = 0;
@@ -190,4 +199,46 @@ TEST_CASE("a bolt sits in its slot where the season says", "[under][T23]") {
         CHECK(s.length_mm * 2 == Approx(std::round(s.length_mm * 2)));  // to half a millimetre
         if (!s.round) CHECK(s.length_mm >= 8 + 1 + s.travel_in_mm + s.travel_out_mm - 1e-9);
     }
+}
+
+TEST_CASE("over a river the only fixed bolt is never advised into the resin", "[under][T32]") {
+    Documents d = demo_shop();
+    const std::string id = "job-tarn-river";
+    const Plan p = plan_job(d.jobs.at(id), d);
+    // Two bolts a row, the river below the middle of both plates.
+    const Caution* c = find_caution(p.under->cautions, "under.no_fixed");
+    REQUIRE(c);
+    CHECK(render(c->says, {}).find("no wood is") != std::string::npos);
+    const auto mend = mend_of(*c, d, id, p);
+    REQUIRE(mend);
+    mended(d, id, *mend);
+    const Job& j = d.jobs.at(id);
+    CHECK(j.under.fixed == FixedLine::left);
+    const Plan after = plan_job(j, d);
+    CHECK_FALSE(find_caution(after.under->cautions, "under.no_fixed"));
+    int tight = 0;
+    for (const Slot& s : after.under->slots) {
+        if (!s.round || !s.part.starts_with("plate ")) continue;
+        ++tight;
+        const Across* there = nullptr;
+        const auto across = after.top->across(s.uv.x);
+        for (const Across& a : across)
+            if (s.uv.y > a.from && s.uv.y < a.to) there = &a;
+        REQUIRE(there);
+        CHECK(after.top->regions[there->region].wood());
+    }
+    CHECK(tight == 4);  // a row of two on each plate
+    // An odd number would have put one into the river: it is told, and does not count as fixed.
+    Documents odd = demo_shop();
+    for (LegPlate& plate : odd.jobs.at(id).under.plates) plate.bolts_across = 3;
+    const Plan in_river = plan_job(odd.jobs.at(id), odd);
+    CHECK(find_caution(in_river.under->cautions, "under.hole_in_resin"));
+    CHECK(find_caution(in_river.under->cautions, "under.no_fixed"));
+    // A plate wholly in it holds nothing: one stop in place of a line for each hole.
+    odd.jobs.at(id).under.plates = {{0, 0, 200, 80, 3, 2}};
+    const Plan wholly = plan_job(odd.jobs.at(id), odd);
+    const Caution* all = find_caution(wholly.under->cautions, "under.all_in_river");
+    REQUIRE(all);
+    CHECK(all->severity == Severity::stop);
+    CHECK_FALSE(find_caution(wholly.under->cautions, "under.hole_in_resin"));
 }
