@@ -43,21 +43,8 @@ bool draws_only(int argc, char** argv) {
     });
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-    QElapsedTimer clock;
-    clock.start();
-    if (draws_only(argc, argv) && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM") && !qEnvironmentVariableIsSet("DISPLAY") &&
-        !qEnvironmentVariableIsSet("WAYLAND_DISPLAY"))
-        qputenv("QT_QPA_PLATFORM", "offscreen");
-    qInstallMessageHandler(tell_fatal);
-    yb::Application app(argc, argv);
-    qInstallMessageHandler(nullptr);
-    QApplication::setOrganizationName("young-burl");
-    QApplication::setApplicationName("young-burl");
-    QApplication::setApplicationVersion(YB_VERSION);
-    QGuiApplication::setDesktopFileName("young-burl");
+/// Everything between the first window and the last. @param made holds the window while it lives.
+int run(yb::Application& app, QElapsedTimer& clock, std::unique_ptr<yb::MainWindow>& made) {
     QCommandLineParser options;
     options.setApplicationDescription("Slabs into tables.");
     options.addHelpOption();
@@ -77,7 +64,7 @@ int main(int argc, char** argv) {
                                                          : QSettings().value("text_scale", 1).toDouble());
     yb::theme::apply(app);
     yb::speak_language(yb::wanted_language());
-    auto made = std::make_unique<yb::MainWindow>();
+    made = std::make_unique<yb::MainWindow>();
     yb::MainWindow& window = *made;
     if (options.isSet("look")) {
         const QStringList what = options.value("look").split(',');
@@ -137,7 +124,26 @@ int main(int argc, char** argv) {
                     worst);
         return 0;
     }
-    const int code = QApplication::exec();
+    return QApplication::exec();
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    QElapsedTimer clock;
+    clock.start();
+    if (draws_only(argc, argv) && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM") && !qEnvironmentVariableIsSet("DISPLAY") &&
+        !qEnvironmentVariableIsSet("WAYLAND_DISPLAY"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    qInstallMessageHandler(tell_fatal);
+    yb::Application app(argc, argv);
+    qInstallMessageHandler(nullptr);
+    QApplication::setOrganizationName("young-burl");
+    QApplication::setApplicationName("young-burl");
+    QApplication::setApplicationVersion(YB_VERSION);
+    QGuiApplication::setDesktopFileName("young-burl");
+    std::unique_ptr<yb::MainWindow> made;
+    const int code = run(app, clock, made);
     // What runs beside is told to stop. What does not within a second and a half holds nothing of the maker's: the shop is closed.
     made.reset();
     if (!yb::stop_all(1500)) std::_Exit(code);
