@@ -7,6 +7,7 @@
 #include "core/ground/work/work.h"
 #include "core/material/resin/mix.h"
 #include "core/steps/flat/dragged.h"
+#include "core/steps/flat/holding.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/steps/flat/whole.h"
 
@@ -172,7 +173,8 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         give(out, f, "flat1", name_of(f.work.by), step_key::flat, 30, f.work.hands_on_h, std::max(f.work.wait_h, w.job.flat.rest_h));
         return;
     }
-    const double turn_h = turn_slab_h * static_cast<double>(w.slabs.leaves.size());  // each leaf is turned
+    // Each leaf is turned, and held again.
+    const double turn_h = turn_slab_h * static_cast<double>(w.slabs.leaves.size()) + holding_h(f.asks, w.job.flat.held) / 2;
     give(out, f, "flat1", "Face one", step_key::flat, 30, turn_h + f.faces[0].hours - f.faces[0].last_hours, 0);
     give(out, f, "flat2", "Face two", step_key::flat, 31, turn_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
     if (const double last = f.faces[0].last_hours + f.faces[1].last_hours; last > 0)

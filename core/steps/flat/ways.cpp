@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/ground/figure/choice.h"
+#include "core/steps/flat/holding.h"
 #include "core/steps/flat/flat.h"
 
 namespace yb {
@@ -42,10 +43,12 @@ std::vector<Choice> flat_work_choices(const FlatAsks& a, const FlatChoices& c) {
                        lanes(LaneWay::along, "{} lanes a layer, each as long as the piece: a longer sled")}),
             choice_of(flat_bys, c, by),
             choice_of(flat_helds, c,
-                      {say("{}, one at each shim; peels off, nothing stands in the way", counted(a.points, "point", "points")),
-                       say("{} against blocks screwed to the bench, lower than the last pass", counted(a.blocks, "pair", "pairs")),
-                       say("{} along the edges, no higher than {}: moved for the lanes they stand in", count(a.blocks),
-                           fine(std::max(0.0, a.plane_mm - 3)))})};
+                      {say("{}, one at each shim, {} in all; peels off, nothing stands in the way", counted(a.points, "point", "points"),
+                           hours(holding_h(a, HeldBy::hot_glue))),
+                       say("{} against blocks screwed to the bench, {} in all, lower than the last pass",
+                           counted(a.blocks, "pair", "pairs"), hours(holding_h(a, HeldBy::wedges))),
+                       say("{} along the edges, {} in all, no higher than {}: moved for the lanes they stand in", count(a.blocks),
+                           hours(holding_h(a, HeldBy::hold_downs)), fine(std::max(0.0, a.plane_mm - 3)))})};
 }
 
 FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& sled) {

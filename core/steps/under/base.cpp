@@ -320,13 +320,20 @@ class Builder {
         for (BasePart& part : p_.parts) {
             p_.volume_l += part.count * part.length_mm * part.width_mm * part.thick_mm * 1e-6;
             part.layers = std::max(1, static_cast<int>(std::ceil(part.thick_mm / std::max(1.0, c_.stock_mm) - 1e-9)));
-            p_.glue_stages = std::max(p_.glue_stages, part.layers - 1);
+            // Pairs, then fours: each stage halves what is left to be joined, and fits one open time.
+            int stages = 0;
+            for (int joined = 1; joined < part.layers; joined *= 2) ++stages;
+            p_.glue_stages = std::max(p_.glue_stages, stages);
         }
         if (p_.glue_stages > 0)
             p_.notes.push_back(
-                say("Laminated parts: one layer at a time, {} glue-ups; where a layer is pieced, seams {} apart from one layer "
-                    "to the next.",
-                    count(p_.glue_stages), mm(seams_apart_mm)));
+                p_.glue_stages == 1
+                    ? say("Laminated parts: glued in pairs, one open time each; where a layer is pieced, seams {} apart from one layer to "
+                          "the next.",
+                          mm(seams_apart_mm))
+                    : say("Laminated parts: pairs first, then the pairs together, {} stages with a clamp time between; where a layer is "
+                          "pieced, seams {} apart from one layer to the next.",
+                          count(p_.glue_stages), mm(seams_apart_mm)));
     }
 
     /// Where it meets the floor, from its own corners.

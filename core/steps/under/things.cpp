@@ -84,7 +84,8 @@ void tipping(Thing& t, const UnderPlan& p, const UnderChoices& c, const WantedTo
                              {},
                              say("somebody who sits is {} N; an estimate for your judgement", number(c.person_n)),
                              {"weight × balance point inside the feet's edge / rim past it, the worst of all edges",
-                              {{"top", kg(p.top_kg), "Under"}, {"base", kg(c.base_kg), "set in Under"}},
+                              {{"top", kg(p.top_kg), "Under"},
+                               {"base", kg(p.base_kg), p.base.volume_l > 0 ? "its wood, of the top's kind" : "set in Under"}},
                               "moments; local codes stand above it"}});
     t.figures.push_back(
         {"base.side",

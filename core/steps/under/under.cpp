@@ -132,7 +132,11 @@ class Planner {
         for (const Region& r : top_.regions)
             if (r.mass_kg > 0) at = at + r.balance * r.mass_kg, kg += r.mass_kg;
         if (kg <= 0 || top_.wanted.height_mm <= 0) return;
-        p_.tipping = tip({top_.above, p_.top_kg, at * (1 / kg), c.base_kg, middle, p_.feet, top_.wanted.height_mm});
+        // What is made here weighs what its wood does, of the top's own kind; a bought one what was typed.
+        p_.base_kg = c.base_kg;
+        if (p_.base.volume_l > 0 && species_->specific_gravity_12)
+            p_.base_kg = p_.base.volume_l * *species_->specific_gravity_12 * (1 + p_.day_pct / 100);
+        p_.tipping = tip({top_.above, p_.top_kg, at * (1 / kg), p_.base_kg, middle, p_.feet, top_.wanted.height_mm});
         // As a plank on the two outermost plates.
         if (!species_->moe_mpa || top_.cross_cut()) return;
         double low = 1e300;

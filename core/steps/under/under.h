@@ -91,6 +91,7 @@ struct UnderPlan : StepPlan {
     std::vector<Pocket> pockets;
     double leg_mm = 0;
     double top_kg = 0;
+    double base_kg = 0;                           ///< of one that is made here its own wood; else as typed
     double wood_left_mm = 0;                      ///< above the inserts
     std::array<double, 12> month_pct{};           ///< the wood's own moisture through the year, lagged behind the air
     double lag_days = 0;                          ///< τ: how late the year comes in the wood is comes_later_days() of it

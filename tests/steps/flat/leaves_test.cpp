@@ -3,6 +3,8 @@
 
 #include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/steps/days/days.h"
+#include "core/steps/flat/holding.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 
@@ -76,4 +78,27 @@ TEST_CASE("one tilt for all overrides no aim but sharing out", "[flat][leaves]")
         if (aim == FlatAim::as_it_lies)
             for (const LeafPlan& l : one.leaves) CHECK((l.flat->tilt.a == 0 && l.flat->tilt.b == 0));
     }
+}
+
+TEST_CASE("what holds the slab costs its minutes, by hand", "[flat][T11]") {
+    // Four points of glue: 4 · 3 minutes a face. Six pairs of wedges: 9 minutes a face. Six hold-downs, each set twice: 18.
+    FlatAsks a;
+    a.points = 4, a.blocks = 6;
+    CHECK(holding_h(a, HeldBy::hot_glue) == Approx(0.4));
+    CHECK(holding_h(a, HeldBy::wedges) == Approx(0.3));
+    CHECK(holding_h(a, HeldBy::hold_downs) == Approx(0.6));
+    // It is in the days, and nothing else of the plan changes by it.
+    Documents d = demo_shop();
+    Job& j = d.jobs.at("job-reading-table");
+    const auto face_one = [&](HeldBy held) {
+        j.flat.held = held;
+        const Plan p = plan_job(j, d);
+        for (const Operation& o : p.days->operations)
+            if (o.key == "flat1") return std::pair(o.hands_on_h, holding_h(p.flat->asks, held));
+        throw 0;
+    };
+    const auto [glue, glue_h] = face_one(HeldBy::hot_glue);
+    const auto [down, down_h] = face_one(HeldBy::hold_downs);
+    CHECK(glue - down == Approx((glue_h - down_h) / 2));
+    CHECK(down_h > glue_h);
 }

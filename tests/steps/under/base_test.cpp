@@ -1,4 +1,6 @@
 // The base put together again from its cut list alone; how holes are made; what has to fit.
+#include <tuple>
+
 #include <catch2/catch.hpp>
 
 #include <cmath>
@@ -102,6 +104,14 @@ TEST_CASE("a frame put together from its cut list closes to a hundredth, its dia
     CHECK(named(square, "frame, upright").layers == 2);
     CHECK(square.glue_stages == 1);
     CHECK(square.volume_l == Approx(24.96));
+    // Three and four layers: pairs, then the pairs together; five want a third stage.
+    for (const auto& [stock, layers, stages] : {std::tuple(20.0, 3, 2), std::tuple(15.0, 4, 2), std::tuple(12.0, 5, 3)}) {
+        BaseInputs thin = two_plates(BaseKind::frames);
+        thin.choices.stock_mm = stock;
+        const BasePlan p = plan_base(thin);
+        CHECK(named(p, "frame, upright").layers == layers);
+        CHECK(p.glue_stages == stages);
+    }
 }
 
 TEST_CASE("crossed legs fill their box, level above and below", "[under][base]") {

@@ -183,3 +183,20 @@ TEST_CASE("a base too narrow, hammered inserts and a top that goes down are told
     job.top.thickness_mm = 12;
     CHECK(find_caution(plan_job(job, docs).under->cautions, "under.sags"));
 }
+
+TEST_CASE("a base that is made here holds the table down with its own wood, by hand", "[under][base][T31]") {
+    Documents docs = demo_shop();
+    Job& job = docs.jobs.at("job-reading-table");
+    job.under.base = BaseKind::trestle;
+    job.under.base_kg = 500;  // typed for another one
+    const Plan p = plan_job(job, docs);
+    REQUIRE(p.under->base.volume_l > 1);
+    const double dry = *find_species(docs.slabs.at(job.first().slab).species)->specific_gravity_12;
+    CHECK(p.under->base_kg == Approx(p.under->base.volume_l * dry * (1 + p.under->day_pct / 100)));
+    double litres = 0;
+    for (const BasePart& part : p.under->base.parts) litres += part.count * part.length_mm * part.width_mm * part.thick_mm * 1e-6;
+    CHECK(p.under->base.volume_l == Approx(litres));
+    // A bought one weighs what was typed.
+    job.under.base = BaseKind::bought;
+    CHECK(plan_job(job, docs).under->base_kg == 500);
+}
