@@ -432,16 +432,26 @@ void Bench::draw_handles(QPainter& p) {
     // What the slip speaks of, whoever has the keys.
     const Thing* picked = session_.picked_thing();
     p.setBrush(Qt::NoBrush);
+    std::vector<Handle> handles;
+    if (picked || hasFocus() || !hover_.isEmpty()) handles = view_->handles(map_, session_);
+    // Round what it is dragged by where that is larger: a small thing's mark would lie on its own figure.
+    const auto outline = [&](const Thing& t) {
+        const QPolygonF own = area_of(t);
+        for (const Handle& h : handles)
+            if (h.name == QString::fromStdString(t.key) && h.area.boundingRect().contains(own.boundingRect())) return h.area;
+        return own;
+    };
     for (const Thing& t : session_.things()) {
         const bool is = &t == picked;
         if ((!is && QString::fromStdString(t.key) != hover_) || t.area.size() < 3) continue;
+        const QPolygonF round = outline(t);
         p.setPen(QPen(is ? c.slip : c.none, 4.5));
-        p.drawPolygon(area_of(t));
+        p.drawPolygon(round);
         p.setPen(QPen(is ? c.brass : c.chalk, is ? 2.4 : 1.4, is ? Qt::SolidLine : Qt::DotLine));
-        p.drawPolygon(area_of(t));
+        p.drawPolygon(round);
     }
     if (!hasFocus() && hover_.isEmpty()) return;
-    for (const Handle& h : view_->handles(map_, session_)) {
+    for (const Handle& h : handles) {
         const bool held = hasFocus() && h.name == picked_ && !picked;
         if (!held && h.name != hover_) continue;
         p.setPen(QPen(held ? c.brass : c.chalk, held ? 2.2 : 1.4, held ? Qt::SolidLine : Qt::DotLine));

@@ -9,6 +9,7 @@
 
 #include "app/ground/theme/theme.h"
 #include "core/steps/flat/flat.h"
+#include "core/steps/flat/laid.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/steps/lay/lay.h"
 #include "core/material/slab/slab.h"
@@ -257,7 +258,7 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     p.setFont(theme::figures(9.5));
     for (std::size_t i = 0; i < f.shims.size(); ++i) {
         const QPointF q = map.px({f.shims[i].at.x_mm, f.shims[i].at.y_mm});
-        const QString text = in_units(fine(f.shims[i].height_mm), s);
+        const QString text = in_units(fine(laid_mm(f.shims[i])), s);
         const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 14;
         const double tall = theme::grown(22);
         const QRectF r(q.x() - w / 2, q.y() - tall / 2, w, tall);
@@ -368,7 +369,7 @@ std::vector<Handle> FlatView::handles(const BenchMap& map, const Session& s) con
     for (std::size_t i = 0; i < shims.size(); ++i) {
         const Vec2 at{shims[i].at.x_mm, shims[i].at.y_mm};
         const QPointF q = map.px(at);
-        out.push_back({QObject::tr("shim %1").arg(i + 1), QObject::tr("Move a shim"), QPolygonF(QRectF(q.x() - 28, q.y() - 14, 56, 28)), at,
+        out.push_back({QObject::tr("shim %1").arg(i + 1), QObject::tr("Move a shim"), QPolygonF(QRectF(q.x() - 34, q.y() - 16, 68, 32)), at,
                        Qt::OpenHandCursor, [standing, i](Session& session, Vec2 from, Vec2 to) {
                            session.preview_leaf([&](Leaf& leaf) { move_support(leaf, standing, i, to - from); });
                        }});

@@ -7,6 +7,7 @@
 #include "app/kit/bench/step_view.h"
 #include "app/steps/sheets/sheets.h"
 #include "core/steps/flat/flat.h"
+#include "core/steps/flat/laid.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/lay/choices.h"
 #include "core/steps/makeup/choices.h"
@@ -170,7 +171,7 @@ void shims(Flow& flow, const SheetData& d) {
         std::vector<std::vector<QString>> rows;
         for (std::size_t i = 0; i < l.flat->shims.size(); ++i) {
             const Shim& s = l.flat->shims[i];
-            rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(s.height_mm)),
+            rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), d.say(mm(s.at.y_mm)), d.say(fine(laid_mm(s))),
                             stack_text(d, s.stack_mm)});
         }
         flow.table({{QObject::tr("shim"), 0.7},

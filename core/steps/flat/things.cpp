@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/steps/flat/flat.h"
+#include "core/steps/flat/laid.h"
 #include "core/steps/flat/machine.h"
 
 namespace yb {
@@ -23,12 +24,13 @@ Thing shim_thing(const Shim& h, std::size_t i, const Stacking& stacks) {
     t.area = {at + Vec2{-30, -20}, at + Vec2{30, -20}, at + Vec2{30, 20}, at + Vec2{-30, 20}};
     t.figures = {{"shim.height",
                   "Shim, high",
-                  fine(h.height_mm),
+                  fine(laid_mm(h)),
                   {},
                   stack_says(h.stack_mm),
                   {"height of the tilted underside above the bench at the support, with the whole slab raised; stacks of all shims chosen "
                    "together, fewest pieces",
-                   {{"pieces come to", fine(h.stands_mm), "shim stock, the shop's page"},
+                   {{"wanted there", fine(h.height_mm), "this plan"},
+                    {"pieces come to", fine(h.stands_mm), "shim stock, the shop's page"},
                     {"whole slab raised", fine(stacks.raised_mm), "this plan"},
                     {"pieces under all shims", count(stacks.pieces), "this plan"}},
                    "the tilt Flat chose"}},
