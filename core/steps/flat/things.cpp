@@ -44,10 +44,16 @@ Thing shim_thing(const Shim& h, std::size_t i, const Stacking& stacks) {
 Phrase stacks_say(const Stacking& s) {
     if (s.pieces == 0) return {};
     const Counted pieces = counted(s.pieces, "piece", "pieces");
-    if (s.raised_mm > 0)
-        return say("{} in all, with the whole slab {} higher; each shim's nearest stack would take {}. It rocks by {} and gives up {}.",
-                   pieces, fine(s.raised_mm), count(s.alone), fine(s.rocks_mm), fine(s.loses_mm));
-    return say("{} in all. It rocks by {} and gives up {}.", pieces, fine(s.rocks_mm), fine(s.loses_mm));
+    Phrase out = s.raised_mm > 0 ? say("{} in all, with the whole slab {} higher; each shim's nearest stack would take {}.", pieces,
+                                       fine(s.raised_mm), count(s.alone))
+                                 : say("{} in all.", pieces);
+    const bool rocks = s.rocks_mm >= 0.05;
+    const bool loses = s.loses_mm >= 0.05;
+    out.then.push_back(rocks && loses ? say("It rocks by {} and gives up {}.", fine(s.rocks_mm), fine(s.loses_mm))
+                       : rocks        ? say("It rocks by {} and gives up nothing.", fine(s.rocks_mm))
+                       : loses        ? say("It does not rock, and gives up {}.", fine(s.loses_mm))
+                                      : say("It does not rock and gives up nothing."));
+    return out;
 }
 
 namespace {
