@@ -2,6 +2,7 @@
 #include <QClipboard>
 #include <QRadioButton>
 
+#include "core/steps/flat/laid.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -173,7 +174,7 @@ TEST_CASE("the sheet goes to PDF with its numbers", "[app]") {
     CHECK(has(fine(p.flat->thickness_mm)));
     CHECK(has(fine(p.under->leg_mm)));
     CHECK(has(kg(p.under->top_kg)));
-    for (const Shim& s : p.flat->shims) CHECK(has(fine(s.height_mm)));
+    for (const Shim& s : p.flat->shims) CHECK(has(fine(laid_mm(s))));
     for (const Slot& s : p.under->slots)
         if (!s.round) CHECK(has(fine(s.length_mm)));
     for (const VoidPlan& v : p.fill->voids)

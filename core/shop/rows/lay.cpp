@@ -137,9 +137,7 @@ void tell_trade(const Planning& w) {
     const WantedTop& top = w.job.top;
     if (w.several() || w.quick || w.lay->short_at.empty() || top.shape != TopShape::rectangle) return;
     const Trade t = trade(w.slabs.leaves[0], top);
-    const double wide = std::floor(top.live == LiveEdges::none   ? t.at_length.width_mm
-                                   : top.live == LiveEdges::both ? t.at_length.narrowest_mm
-                                                                 : t.at_length.one_live_mm);
+    const double wide = std::floor(t.wide_mm);
     Phrase says = t.fits ? say("It lies whole elsewhere in this slab, at {} from the left end.",
                                along(t.at_length.placement.x_mm - w.slabs.leaves[0]->shape.x0))
                   : wide > 0 && t.length_mm > 0
@@ -289,8 +287,7 @@ void mends(const MendAsk& a) {
         const auto lie = [&](double length, double width, const Placement& p, Phrase label) {
             a.offer("lay_anew", std::move(label), {length, width, p.x_mm, p.y_mm, p.angle_deg});
         };
-        const double wide = std::floor(std::max({t.at_length.width_mm, t.at_length.narrowest_mm, t.at_length.one_live_mm}) -
-                                       2);  // its stations stand some millimetres apart
+        const double wide = std::floor(t.wide_mm - 2);  // its stations stand some millimetres apart
         if (t.fits) lie(top.length_mm, top.width_mm, t.at_length.placement, say("Lay it there"));
         else if (wide > 100) lie(top.length_mm, wide, t.at_length.placement, say("Lay it {} long, {} wide", mm(top.length_mm), mm(wide)));
         if (t.length_mm > 100)

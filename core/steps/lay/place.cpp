@@ -115,7 +115,8 @@ Trade trade_of(const SlabShape& shape, const WantedTop& top, double most) {
                                                     : WideBy::live_low;
     Trade out;
     out.at_length = widest_top(shape, top.length_mm, by, most);
-    out.fits = out.at_length.by(by) >= top.width_mm;
+    out.wide_mm = out.at_length.by(by);
+    out.fits = out.wide_mm >= top.width_mm;
     double there = 0;
     double not_there = std::min(top.length_mm, bounds(shape.ring_a).width() + 1);
     if (out.fits) return out;

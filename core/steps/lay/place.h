@@ -30,6 +30,7 @@ Widest widest_at(const SlabShape& shape, double length_mm, double angle_deg, Wid
 /// What a slab gives where a wanted top does not lie in it anywhere.
 struct Trade {
     Widest at_length;      ///< the wanted length kept, as wide as it can be had
+    double wide_mm = 0;    ///< … with the live edges that stay
     double length_mm = 0;  ///< that the wanted width can be had at, to 1 mm; 0 where it cannot
     Widest at_width;       ///< where it lies then
     bool fits = false;     ///< the wanted size lies in it somewhere
