@@ -8,6 +8,8 @@
 #include <mutex>
 #include <thread>
 
+#include <unistd.h>
+
 #include <boost/asio/post.hpp>
 #include <boost/asio/thread_pool.hpp>
 
@@ -16,10 +18,20 @@ namespace yb {
 namespace {
 
 /// The program's threads, more than the cores: long work must not keep a picture waiting. Kept until the process ends, so that nothing
-/// is waited for then.
+/// is waited for then. A forked child has none of its parent's threads, only what they held: it gets a pool of its own.
 boost::asio::thread_pool& pool() {
-    static auto* all = new boost::asio::thread_pool(std::max(6U, 2 * std::thread::hardware_concurrency()));
-    return *all;
+    struct Pool {
+        pid_t of = getpid();
+        boost::asio::thread_pool threads{std::max(6U, 2 * std::thread::hardware_concurrency())};
+    };
+    static std::atomic<Pool*> all{nullptr};
+    Pool* now = all;
+    if (!now || now->of != getpid()) {
+        auto* made = new Pool;
+        if (all.compare_exchange_strong(now, made)) now = made;
+        else delete made;  // another thread was first
+    }
+    return now->threads;
 }
 
 /// A loop that several threads take from.

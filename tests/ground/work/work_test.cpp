@@ -1,4 +1,7 @@
 // Long work: every part done once, faults and stops come out where they were asked for.
+#include <sys/wait.h>
+#include <unistd.h>
+
 #include <catch2/catch.hpp>
 
 #include <atomic>
@@ -81,4 +84,24 @@ TEST_CASE("noise is the same everywhere, smooth, and fills its range evenly", "[
     CHECK(values.size() > 990);
     CHECK(*values.begin() >= 0);
     CHECK(*values.rbegin() <= 1);
+}
+
+TEST_CASE("a forked child works on threads of its own", "[work]") {
+    std::atomic<int> before{0};
+    in_parallel(64, [&](std::size_t) { ++before; });
+    REQUIRE(before == 64);
+    // Its parent's threads wait for work meanwhile: what they hold must not stop the child.
+    for (int i = 0; i < 20; ++i) {
+        const pid_t child = fork();
+        if (child == 0) {
+            std::atomic<int> done{0};
+            in_parallel(64, [&](std::size_t) { ++done; });
+            _exit(done == 64 ? 0 : 1);
+        }
+        REQUIRE(child > 0);
+        int status = 0;
+        REQUIRE(waitpid(child, &status, 0) == child);
+        CHECK(WIFEXITED(status));
+        CHECK(WEXITSTATUS(status) == 0);
+    }
 }
