@@ -129,22 +129,18 @@ namespace {
 /// A line drawn from left to right with as few of its points as it takes to look the same.
 QPolygonF straightened(const QPolygonF& line) {
     constexpr double off_px = 0.12;
-    QPolygonF out;
-    double least = 0;
-    double most = 0;
-    for (qsizetype i = 0; i < line.size(); ++i) {
-        if (!out.isEmpty() && i > 0) {
-            const QPointF run = line[i] - out.back();
-            const double slope = run.y() / run.x();
-            if (slope < least || slope > most) out << line[i - 1], least = -1e9, most = 1e9;
-        } else {
-            out << line[i], least = -1e9, most = 1e9;
-            continue;
-        }
+    constexpr double any = 1e9;
+    QPolygonF out{line.front()};
+    double least = -any;
+    double most = any;
+    for (qsizetype i = 1; i < line.size(); ++i) {
         const QPointF run = line[i] - out.back();
-        least = std::max(least, (run.y() - off_px) / run.x()), most = std::min(most, (run.y() + off_px) / run.x());
+        if (const double slope = run.y() / run.x(); slope < least || slope > most) out << line[i - 1], least = -any, most = any;
+        const QPointF from_kept = line[i] - out.back();
+        least = std::max(least, (from_kept.y() - off_px) / from_kept.x());
+        most = std::min(most, (from_kept.y() + off_px) / from_kept.x());
     }
-    if (line.size() > 1) out << line.back();
+    out << line.back();
     return out;
 }
 

@@ -23,11 +23,13 @@ struct Sums {
     std::vector<int> pieces{0};
     std::vector<std::size_t> last{0};
 
-    Sums(const std::vector<double>& stock, double up_to_mm) {
+    /// @param height_mm that the tallest stack is wanted for: sums go on by the thickest piece, and by what a slab may be raised.
+    Sums(const std::vector<double>& stock, double height_mm) {
         for (const double s : stock)
             if (s >= 0.05) sizes.push_back(s);
         std::sort(sizes.begin(), sizes.end());
-        const auto n = static_cast<std::size_t>(std::lround(up_to_mm * per_mm)) + 1;
+        const double past = std::max(sizes.empty() ? 0 : sizes.back(), (most_raised + most_off + 1) / per_mm);
+        const auto n = static_cast<std::size_t>(std::lround((height_mm + past) * per_mm)) + 1;
         pieces.resize(n, never), last.resize(n, 0);
         for (std::size_t sum = 1; sum < n; ++sum)
             for (std::size_t k = 0; k < sizes.size(); ++k)
@@ -42,6 +44,22 @@ struct Sums {
         return out;
     }
 };
+
+/// The stack whose sum comes nearest.
+std::vector<double> nearest(const Sums& sums, double height) {
+    if (sums.sizes.empty() || !(height >= sums.sizes.front() / 2) || height > 1000) return {};
+    const auto most = static_cast<std::size_t>(std::lround((height + sums.sizes.back()) * per_mm));
+    std::size_t best = 0;
+    double least = std::numeric_limits<double>::infinity();
+    for (std::size_t sum = 0; sum <= most; ++sum) {
+        if (sums.pieces[sum] >= Sums::never) continue;
+        // Half a tenth nearer is worth a piece more; past six pieces a tenth is.
+        const double cost = std::floor(std::abs(static_cast<double>(sum) / per_mm - height) / 0.05 + 1e-6) + 0.01 * sums.pieces[sum] +
+                            2.0 * std::max(0, sums.pieces[sum] - 6);
+        if (cost < least) least = cost, best = sum;
+    }
+    return sums.stack(best);
+}
 
 /// A sum under one shim.
 struct Option {
@@ -127,20 +145,7 @@ class Search {
 }  // namespace
 
 std::vector<double> stack_for(double height, const std::vector<double>& stock) {
-    const auto thinnest =
-        std::min_element(stock.begin(), stock.end(), [](double a, double b) { return (a >= 0.05 ? a : 1e9) < (b >= 0.05 ? b : 1e9); });
-    if (thinnest == stock.end() || *thinnest < 0.05 || height < *thinnest / 2 || height > 1000) return {};
-    const Sums sums(stock, height + *std::max_element(stock.begin(), stock.end()));
-    std::size_t best = 0;
-    double least = std::numeric_limits<double>::infinity();
-    for (std::size_t sum = 0; sum < sums.pieces.size(); ++sum) {
-        if (sums.pieces[sum] >= Sums::never) continue;
-        // Half a tenth nearer is worth a piece more; past six pieces a tenth is.
-        const double cost = std::floor(std::abs(static_cast<double>(sum) / per_mm - height) / 0.05 + 1e-6) + 0.01 * sums.pieces[sum] +
-                            2.0 * std::max(0, sums.pieces[sum] - 6);
-        if (cost < least) least = cost, best = sum;
-    }
-    return sums.stack(best);
+    return nearest(Sums(stock, height > 1000 ? 0 : height), height);
 }
 
 Rest rest_on(const std::vector<Shim>& shims, Vec2 balance) {
@@ -184,18 +189,17 @@ Rest rest_on(const std::vector<Shim>& shims, Vec2 balance) {
 Stacking lay_stacks(std::vector<Shim>& shims, const std::vector<double>& stock, Vec2 balance, const std::function<double(Turned)>& loses) {
     Stacking out;
     double tallest = 0;
+    for (const Shim& s : shims) tallest = std::max(tallest, s.height_mm);
+    const Sums sums(stock, std::min(tallest, 1000.0));
     for (Shim& s : shims) {
-        s.stack_mm = stack_for(s.height_mm, stock);
+        s.stack_mm = nearest(sums, s.height_mm);
         s.stands_mm = stands(s.stack_mm);
         out.alone += static_cast<int>(s.stack_mm.size());
-        tallest = std::max(tallest, s.height_mm);
     }
     const Rest rest = rest_on(shims, balance);
     out.pieces = out.alone, out.rocks_mm = rest.gap_mm, out.loses_mm = loses(rest.by);
-    const bool any = std::any_of(stock.begin(), stock.end(), [](double s) { return s >= 0.05; });
-    if (!any || shims.size() < 3 || in_one_line(shims) || tallest > 1000) return out;
+    if (sums.sizes.empty() || shims.size() < 3 || in_one_line(shims) || tallest > 1000) return out;
     const bool holds = out.rocks_mm <= may_rock_mm + 1e-9 && out.loses_mm <= may_lose_mm + 1e-9;
-    const Sums sums(stock, tallest + (most_raised + most_off + 1) / per_mm);
     const std::vector<Shim> wanted = shims;
     std::vector<Raised> ways;
     for (int by = 0; by <= most_raised; ++by) ways.emplace_back(wanted, by, sums);

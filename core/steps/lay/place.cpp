@@ -120,17 +120,13 @@ Trade trade_of(const SlabShape& shape, const WantedTop& top, double most) {
     double there = 0;
     double not_there = std::min(top.length_mm, bounds(shape.ring_a).width() + 1);
     if (out.fits) return out;
-    for (double look = not_there / 2; look > 50 && there == 0; look /= 2) {
-        const Widest w = widest_top(shape, look, by, most);
-        if (w.by(by) >= top.width_mm) there = look, out.at_width = w;
-        else not_there = look;
-    }
-    while (there > 0 && not_there - there > 1) {
-        const double middle = (there + not_there) / 2;
-        const Widest w = widest_top(shape, middle, by, most);
-        if (w.by(by) >= top.width_mm) there = middle, out.at_width = w;
-        else not_there = middle;
-    }
+    const auto look = [&](double length) {
+        const Widest w = widest_top(shape, length, by, most);
+        if (w.by(by) >= top.width_mm) there = length, out.at_width = w;
+        else not_there = length;
+    };
+    while (there == 0 && not_there > 100) look(not_there / 2);
+    while (there > 0 && not_there - there > 1) look((there + not_there) / 2);
     out.length_mm = std::floor(there);
     return out;
 }
