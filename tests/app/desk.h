@@ -19,6 +19,7 @@
 #include "app/ground/slow/long_work.h"
 #include "app/main_window.h"
 #include "app/kit/slip/slip.h"
+#include "tests/app/grown_demo.h"
 #include "tests/everything.h"
 
 namespace yb {
@@ -28,7 +29,10 @@ struct Desk {
     std::unique_ptr<MainWindow> window = std::make_unique<MainWindow>();
 
     explicit Desk(bool demo = true) {
-        if (demo) window->open_demo(shop());
+        if (demo) {
+            REQUIRE(QFile::copy(grown_demo(), shop()));
+            window->open_shop(shop());
+        }
         show();
     }
     QString shop() const { return dir.filePath("a.shop"); }
@@ -184,6 +188,9 @@ struct Desk {
         QApplication::sendEvent(to, &down);
     }
 };
+
+/// The steps of the work by the names of their tabs.
+inline const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"};
 
 /// Waits for something to become so, on a machine however slow: a test asks no wall clock how long that may take.
 template <class F>

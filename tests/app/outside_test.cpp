@@ -17,7 +17,7 @@ namespace {
 
 /// Waits for something to become so, however slow the machine is.
 template <class F>
-bool becomes(F so, int within_ms = 120000) {
+bool comes_true(F so, int within_ms = 120000) {
     QElapsedTimer t;
     for (t.start(); t.elapsed() < within_ms; QThread::msleep(50))
         if (so()) return true;
@@ -33,7 +33,7 @@ struct Screen {
         server.start("Xvfb", {"-displayfd", "1", "-screen", "0", "1280x800x24", "-nolisten", "tcp", "-noreset"});
         REQUIRE(server.waitForStarted());
         QByteArray number;
-        REQUIRE(becomes([&] {
+        REQUIRE(comes_true([&] {
             server.waitForReadyRead(50);
             number += server.readAllStandardOutput();
             return number.endsWith('\n');
@@ -44,7 +44,7 @@ struct Screen {
         manager.start("openbox", QStringList());
         REQUIRE(manager.waitForStarted());
         // A window that comes up while the manager does can be left out by both.
-        REQUIRE(becomes([&] { return !hand({"get_num_desktops"}).isEmpty(); }));
+        REQUIRE(comes_true([&] { return !hand({"get_num_desktops"}).isEmpty(); }));
     }
     ~Screen() {
         for (QProcess* p : {&manager, &server}) p->terminate(), p->waitForFinished(5000);
@@ -87,10 +87,10 @@ TEST_CASE("from an empty folder to a slab with five stations in the file, by key
     program.setProcessEnvironment(screen.on);
     program.start(YOUNG_BURL, QStringList());
     REQUIRE(program.waitForStarted());
-    REQUIRE(becomes([&] { return !screen.window("^Young Burl$").isEmpty(); }));
+    REQUIRE(comes_true([&] { return !screen.window("^Young Burl$").isEmpty(); }));
     screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
     // A key can come before the window is ready for it: it is pressed until what it asks for is there.
-    REQUIRE(becomes([&] {
+    REQUIRE(comes_true([&] {
         screen.key("ctrl+n");
         QThread::msleep(400);
         return !screen.window("New shop").isEmpty();
@@ -98,7 +98,7 @@ TEST_CASE("from an empty folder to a slab with five stations in the file, by key
     screen.hand({"windowactivate", "--sync", screen.window("New shop")});
     screen.type(shop);
     screen.key("Return");
-    REQUIRE(becomes([&] { return QFile::exists(shop) && screen.window("New shop").isEmpty(); }));
+    REQUIRE(comes_true([&] { return QFile::exists(shop) && screen.window("New shop").isEmpty(); }));
     const auto slabs = [&] {
         try {
             return Store::open(shop.toStdString()).documents().slabs;
@@ -107,13 +107,13 @@ TEST_CASE("from an empty folder to a slab with five stations in the file, by key
         }
     };
     screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
-    REQUIRE(becomes([&] {
+    REQUIRE(comes_true([&] {
         // New slab is what comes next on an empty rack. Pressed again only where it did not arrive: then something else would come next.
         screen.key("ctrl+Return");
-        return becomes([&] { return !slabs().empty(); }, 15000);
+        return comes_true([&] { return !slabs().empty(); }, 15000);
     }));
     screen.type("410\t395\n420\t405\n415\t400\n402\t391\n398\t380\n");
-    REQUIRE(becomes([&] {
+    REQUIRE(comes_true([&] {
         const auto all = slabs();
         return !all.empty() && all.begin()->second.tape.stations.size() == 5 && all.begin()->second.tape.stations[4].right_mm.has_value();
     }));

@@ -13,8 +13,6 @@ using namespace yb;
 
 namespace {
 
-const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"};
-
 /// The middle of a thing on the bench.
 QPoint on_bench(Desk& desk, const Thing& t) { return desk.window->bench().map().px(centroid(t.area)).toPoint(); }
 

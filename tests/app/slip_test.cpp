@@ -16,8 +16,6 @@ using namespace yb;
 
 namespace {
 
-const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"};
-
 int stops(const Plan& p) {
     int n = 0;
     for (const Caution& c : p.sheets.cautions) n += c.severity == Severity::stop;

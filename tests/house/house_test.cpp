@@ -14,6 +14,7 @@
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
+#include "tests/house/text_of.h"
 
 using namespace yb;
 namespace fs = std::filesystem;
@@ -27,13 +28,6 @@ std::vector<fs::path> sources(const char* folder) {
     for (const auto& e : fs::recursive_directory_iterator(source / folder))
         if (e.path().extension() == ".h" || e.path().extension() == ".cpp") out.push_back(e.path());
     return out;
-}
-
-std::string text_of(const fs::path& p) {
-    std::ifstream in(p);
-    std::stringstream s;
-    s << in.rdbuf();
-    return s.str();
 }
 
 }  // namespace

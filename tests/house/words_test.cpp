@@ -11,18 +11,12 @@
 #include "core/files/io/json.h"
 #include "core/ground/measure/measure.h"
 #include "core/ground/measure/words.h"
+#include "tests/house/text_of.h"
 
 using namespace yb;
 namespace fs = std::filesystem;
 
 namespace {
-
-std::string text_of(const fs::path& p) {
-    std::ifstream in(p);
-    std::stringstream s;
-    s << in.rdbuf();
-    return s.str();
-}
 
 /// The string literals of a source, those that stand side by side joined; comments, characters and raw strings left out.
 std::vector<std::string> literals(const std::string& s) {

@@ -63,7 +63,7 @@ void RackView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
 
 namespace {
 
-std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
+std::string iso_today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
 
 /// True when the slab looked at lies face B up in the job.
 bool laid_over(const Session& s) {
@@ -101,7 +101,7 @@ std::vector<Field> RackView::fields(const Session& now) const {
     // A new reading keeps the one before: drying is forecast from them.
     Field moisture = slab_number("moisture_pct", "slab_moisture", QObject::tr("Moisture today"));
     moisture.set = [](Session& s, std::optional<double> v) {
-        s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) { read_moisture(slab, v, today()); });
+        s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) { read_moisture(slab, v, iso_today()); });
     };
     return {moisture,
             slab_number("pith_mm", "slab_pith", QObject::tr("Middle to pith")),
@@ -247,7 +247,7 @@ std::vector<Action> RackView::actions(Session& session) {
              const Slab* slab = s->slab();
              if (!slab) return;
              std::string id;
-             s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) { id = add_job_on(d, chosen, today()); });
+             s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) { id = add_job_on(d, chosen, iso_today()); });
              s->set_job(QString::fromStdString(id));
              s->set_step(step_key::lay);
          },

@@ -27,12 +27,12 @@ constexpr int busy_ms = 2000;
 
 std::string now_utc() { return fmt::format("{:%FT%TZ}", std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now())); }
 
-struct Change {
+struct Written {
     std::string kind, id, body;  // an empty body: the document is no longer there
 };
 
 template <class Map>
-void compare(const Map& old, const Map& next, const char* kind, std::vector<Change>& out) {
+void compare(const Map& old, const Map& next, const char* kind, std::vector<Written>& out) {
     for (const auto& [id, doc] : next) {
         const auto it = old.find(id);
         if (it == old.end() || !(it->second == doc)) out.push_back({kind, id, to_json(doc).dump()});
@@ -41,8 +41,8 @@ void compare(const Map& old, const Map& next, const char* kind, std::vector<Chan
         if (!next.count(id)) out.push_back({kind, id, ""});
 }
 
-std::vector<Change> changes(const Documents& old, const Documents& next) {
-    std::vector<Change> out;
+std::vector<Written> changes(const Documents& old, const Documents& next) {
+    std::vector<Written> out;
     if (!(old.shop == next.shop)) out.push_back({"shop", "shop", to_json(next.shop).dump()});
     compare(old.jobs, next.jobs, "job", out);
     compare(old.slabs, next.slabs, "slab", out);
@@ -231,10 +231,10 @@ bool Store::append(const std::string& label, const Documents& next) {
         const std::string at = now_utc();
         const std::int64_t id = db.execAndGet("SELECT coalesce(max(id), 0) FROM revision").getInt64() + 1;
         std::string seals;
-        for (const Change& c : list) seals += seal_of_change(id, c.kind, c.id, c.body);
+        for (const Written& c : list) seals += seal_of_change(id, c.kind, c.id, c.body);
         const RevisionRow row{impl_->head, 0, label, at, seal_of_changes(seals)};
         write_revision(db, id, row);
-        for (const Change& c : list) write_change(db, {0, id, c.kind, c.id, ""}, c.body);
+        for (const Written& c : list) write_change(db, {0, id, c.kind, c.id, ""}, c.body);
         write_head(db, id);
         tx.commit();
         impl_->revisions[id] = row;

@@ -5,12 +5,11 @@
 
 #include <fmt/format.h>
 
+#include "core/ground/measure/constants.h"
 #include "core/ground/measure/measure.h"
 
 namespace yb {
 namespace {
-
-constexpr double inch_mm = 25.4;
 
 struct Unit {
     std::string_view word;

@@ -5,14 +5,12 @@
 
 #include <fmt/format.h>
 
-#include "core/ground/measure/words.h"
-
+#include "core/ground/measure/constants.h"
 #include "core/ground/measure/measure.h"
+#include "core/ground/measure/words.h"
 
 namespace yb {
 namespace {
-
-constexpr double inch_mm = 25.4;
 
 /// Fixed decimals without trailing zeros and without a minus before nothing.
 std::string decimals(double v, int most, bool keep_zeros = false) {

@@ -6,7 +6,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_fill {
 
 void plan(Planning& w) {
     if (!w.asked(step_key::fill)) {
@@ -76,9 +76,10 @@ void mends(const MendAsk& a) {
                                 {static_cast<double>(i), static_cast<double>(v.flaw), static_cast<double>(k)});
 }
 
-}  // namespace
+}  // namespace of_fill
 
 StepRow fill_row() {
+    using namespace of_fill;
     return {
         .step = step_key::fill,
         .name = "Fill",

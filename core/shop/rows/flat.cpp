@@ -13,7 +13,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_flat {
 
 /// One tilt for all leaves as they lay in the log: each leaf's own a and b; empty where each keeps its own.
 std::vector<Tilt> one_tilt(const Planning& w) {
@@ -269,9 +269,10 @@ void mends(const MendAsk& a) {
         a.offer("usual_supports", say("Lay four supports, a fifth in"));
 }
 
-}  // namespace
+}  // namespace of_flat
 
 StepRow flat_row() {
+    using namespace of_flat;
     return {
         .step = step_key::flat,
         .name = "Flat",

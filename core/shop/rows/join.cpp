@@ -5,7 +5,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_join {
 
 void plan(Planning& w) {
     if (!w.asked(step_key::join)) w.p.join = w.before()->join;
@@ -113,9 +113,10 @@ std::span<const TemplateRow> drawings() {
     return all;
 }
 
-}  // namespace
+}  // namespace of_join
 
 StepRow join_row() {
+    using namespace of_join;
     return {
         .step = step_key::join,
         .name = "Join",

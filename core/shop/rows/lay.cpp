@@ -18,7 +18,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_lay {
 
 /// How many cuts there are; its working is the list of them.
 Figure cuts_figure(const CutList& list, const MakeUpChoices& choices, const Units& units) {
@@ -349,9 +349,10 @@ std::span<const TemplateRow> drawings() {
     return all;
 }
 
-}  // namespace
+}  // namespace of_lay
 
 StepRow lay_row() {
+    using namespace of_lay;
     return {
         .step = step_key::lay,
         .name = "Lay",

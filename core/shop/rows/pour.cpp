@@ -6,7 +6,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_pour {
 
 void plan(Planning& w) {
     if (!w.asked(step_key::pour)) {
@@ -91,9 +91,10 @@ std::span<const TemplateRow> drawings() {
     return all;
 }
 
-}  // namespace
+}  // namespace of_pour
 
 StepRow pour_row() {
+    using namespace of_pour;
     return {
         .step = step_key::pour,
         .name = "Pour",

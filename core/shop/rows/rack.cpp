@@ -8,7 +8,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_rack {
 
 void plan(Planning& w) {
     const auto of = [](const PreparedSlab& s) { return RackSlab{s.slab, s.shape.usable, s.thickness_mm, s.figures, s.cautions}; };
@@ -40,9 +40,10 @@ std::span<const TemplateRow> drawings() {
     return all;
 }
 
-}  // namespace
+}  // namespace of_rack
 
 StepRow rack_row() {
+    using namespace of_rack;
     return {
         .step = step_key::rack,
         .name = "Rack",

@@ -7,7 +7,7 @@
 
 namespace yb {
 
-namespace {
+namespace of_under {
 
 void plan(Planning& w) {
     if (!w.asked(step_key::under)) w.p.under = w.before()->under;
@@ -172,9 +172,10 @@ std::span<const TemplateRow> drawings() {
     return all;
 }
 
-}  // namespace
+}  // namespace of_under
 
 StepRow under_row() {
+    using namespace of_under;
     return {
         .step = step_key::under,
         .name = "Under",
