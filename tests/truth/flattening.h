@@ -198,6 +198,14 @@ inline std::map<std::string, Recompute> of_flat() {
              for (std::size_t i = 0; i < c.slabs.size(); ++i) e.value += router(c, i).passes;
              return e;
          }},
+        {"flat.settled",
+         [](const Case& c, const Figure&) {
+             // τ of bare faces in seconds, D 1.5e-10 m²/s, R 5e6 s/m; one face shut it is twice as thick.
+             const double l = c.plan.flat->thickness_mm / 1000 * (c.job.flat.rests == Rests::face_down ? 2 : 1);
+             const double tau = l * l / (9.8696044 * 1.5e-10) + l / 2 * 5e6;
+             return Expected{c.job.flat.rests == Rests::wrapped ? 0 : 100 * (1 - std::exp(-c.job.flat.rest_h * 3600 / tau)), 0, 0.01, 0,
+                             1e-6};
+         }},
         {"flat.hours",
          [](const Case& c, const Figure&) {
              Expected e{0, 0, 0.02, 0.01, 0};

@@ -86,7 +86,7 @@ void FillView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) co
 }
 
 std::vector<Field> FillView::fields(const Session&) const {
-    return {job_number("fill.overfill_mm"), job_number("fill.reserve_pct"), job_number("fill.tape_mm")};
+    return {job_number("fill.overfill_mm"), job_number("fill.reserve_pct"), job_number("fill.tape_mm"), job_number("fill.pigment_g_kg")};
 }
 
 std::vector<Action> FillView::actions(Session& session) {

@@ -6,6 +6,7 @@
 #include "app/steps/lay/patches.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/steps/lay/lay.h"
@@ -182,6 +183,17 @@ std::vector<PickField> LayView::picks(const Session& s) const {
                                     now.edit_job(QObject::tr("Shape of the top"),
                                                  [&](Job& j) { set_top_shape(j, static_cast<TopShape>(i)); });
                                 }}};
+    QStringList flaws;
+    for (int k = 0; k <= static_cast<int>(FlawKind::scar); ++k) flaws << told(name_of(static_cast<FlawKind>(k)));
+    out.push_back({"flaw_wished", QObject::tr("Of its flaws"), flaws, [this](const Session&) { return static_cast<int>(wished_); },
+                   [this](Session&, int i) { wished_ = static_cast<FlawKind>(i); }});
+    out.push_back({"flaw_wish",
+                   QObject::tr("… in the top"),
+                   {QObject::tr("as it comes"), QObject::tr("keep it out"), QObject::tr("have it in")},
+                   [this](const Session& now) { return now.job() ? static_cast<int>(wish_of(now.top()->flaws, wished_)) : 0; },
+                   [this](Session& now, int i) {
+                       now.edit_job(QObject::tr("Flaws in the top"), [&](Job& j) { set_flaw_wish(j, wished_, static_cast<Wish>(i)); });
+                   }});
     for (PickField& f : patches::picks(s, pictures_)) out.push_back(std::move(f));
     if (s.job() && (s.leaves()->size() > 1) && !is_river(s.makeup()->kind))
         out.push_back({"joint_kind",

@@ -33,6 +33,7 @@ class LayView : public StepView {
     Bench& bench_;
     LongWork& work_;
     Pictures& pictures_;
+    mutable FlawKind wished_ = FlawKind::knot;  ///< whose wish is shown
     /// The faces' likeness in windows along the seam, while the leaves lie as they did.
     struct Matched {
         SeamMatch match;

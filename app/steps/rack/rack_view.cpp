@@ -9,6 +9,7 @@
 #include "app/steps/rack/tape_panel.h"
 #include "app/ground/words.h"
 #include "core/shop/edit/slab_edits.h"
+#include "core/steps/flat/yard.h"
 #include "app/ground/theme/theme.h"
 
 namespace yb {
@@ -103,12 +104,34 @@ std::vector<Field> RackView::fields(const Session& now) const {
     moisture.set = [](Session& s, std::optional<double> v) {
         s.edit_slab(QObject::tr("Moisture"), [&](Slab& slab) { read_moisture(slab, v, iso_today()); });
     };
-    return {moisture,
-            slab_number("pith_mm", "slab_pith", QObject::tr("Middle to pith")),
-            slab_number("tape.lean_left_mm", "lean_left", QObject::tr("Lean, left edge")),
-            slab_number("tape.lean_right_mm", "lean_right", QObject::tr("Lean, right edge")),
-            slab_number("sequence", "slab_sequence", QObject::tr("Number in the log")),
-            slab_number("price", "slab_price", QObject::tr("Price"))};
+    std::vector<Field> out{moisture,
+                           slab_number("pith_mm", "slab_pith", QObject::tr("Middle to pith")),
+                           slab_number("tape.lean_left_mm", "lean_left", QObject::tr("Lean, left edge")),
+                           slab_number("tape.lean_right_mm", "lean_right", QObject::tr("Lean, right edge")),
+                           slab_number("sequence", "slab_sequence", QObject::tr("Number in the log")),
+                           slab_number("price", "slab_price", QObject::tr("Price"))};
+    // Six readings with a straightedge and two sticks, while nobody read the face more closely.
+    if (now.slab() && (!now.slab()->heights_a.has_readings() || yard_reading(now.slab()->heights_a))) {
+        const auto yard = [&](const QString& name, const QString& label, double YardReading::*what) {
+            Field f;
+            f.name = name, f.label = label, f.kind = Kind::fine, f.low = -300, f.high = 300, f.may_be_empty = true;
+            f.get = [what](const Session& s) {
+                const auto r = s.slab() ? yard_reading(s.slab()->heights_a) : std::nullopt;
+                return r ? std::optional((*r).*what) : std::nullopt;
+            };
+            f.set = [what](Session& s, std::optional<double> v) {
+                s.edit_slab(QObject::tr("A reading at the yard"), [&](Slab& slab) { read_at_yard(slab, what, v); });
+            };
+            out.push_back(std::move(f));
+        };
+        yard("yard_bow_left", QObject::tr("Bow, left edge"), &YardReading::bow_left_mm);
+        yard("yard_bow_right", QObject::tr("Bow, right edge"), &YardReading::bow_right_mm);
+        yard("yard_cup_from", QObject::tr("Cup, left end"), &YardReading::cup_from_mm);
+        yard("yard_cup_middle", QObject::tr("Cup, middle"), &YardReading::cup_middle_mm);
+        yard("yard_cup_to", QObject::tr("Cup, right end"), &YardReading::cup_to_mm);
+        yard("yard_twist", QObject::tr("Twist, sticks at both ends"), &YardReading::twist_mm);
+    }
+    return out;
 }
 
 std::vector<TextField> RackView::texts() const {

@@ -18,6 +18,7 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
         static const std::map<std::string, const char*> names{{"spread", "spread the glue"},
                                                               {"pieces", "glue and set the tenons"},
                                                               {"set", "bring the joints together"},
+                                                              {"across", "cauls across, in pairs"},
                                                               {"clamp", "clamps"}};
         std::vector<std::vector<QString>> rows;
         double at = 0;

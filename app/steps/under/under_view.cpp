@@ -104,7 +104,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     p.drawPolygon(draw::fewer(map.px(f.to_slab(plan.top->above))));
     const double half = s.top()->length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
-    p.drawLine(map.px(f.to_slab({-half, plan.under->fixed_v_mm})), map.px(f.to_slab({half, plan.under->fixed_v_mm})));
+    for (const double v : lines_held(*plan.under)) p.drawLine(map.px(f.to_slab({-half, v})), map.px(f.to_slab({half, v})));
     const UnderChoices& u = *s.under();
     p.save();
     p.setOpacity(0.55);

@@ -42,10 +42,18 @@ void slab_to_2(Json& j) {
     }
 }
 
+/// Version 4 knows a third way of resting, both faces wrapped.
+void job_to_4(Json& j) {
+    if (!j.contains("flat") || !j["flat"].is_object() || !j["flat"].contains("both_faces_to_air")) return;
+    const Json was = j["flat"]["both_faces_to_air"];
+    j["flat"].erase("both_faces_to_air");
+    if (was.is_boolean()) j["flat"]["rests"] = was.get<bool>() ? "to_air" : "face_down";
+}
+
 const std::vector<Upgrade>& chain(Body kind) {
     static const std::vector<Upgrade> shop{says_version};
     static const std::vector<Upgrade> slab{slab_to_2};
-    static const std::vector<Upgrade> job{job_to_2, says_version};
+    static const std::vector<Upgrade> job{job_to_2, says_version, job_to_4};
     return kind == Body::shop ? shop : kind == Body::slab ? slab : job;
 }
 

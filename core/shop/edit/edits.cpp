@@ -11,6 +11,7 @@
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/lay/lay.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/patch/patch.h"
 #include "core/steps/under/under.h"
@@ -55,7 +56,7 @@ VoidFill& void_of(Job& job, std::string flaw, int leaf) {
 void set_void(Job& job, const std::string& flaw, const std::string& option, int leaf) {
     VoidFill& v = void_of(job, flaw, leaf);
     v.leave_open = option == "open";
-    v.resin = v.leave_open ? "" : option;
+    v.resin = v.leave_open || option == "river" ? "" : option;
 }
 
 void set_soak(Job& job, const std::string& flaw, const std::string& option, int leaf) {
@@ -219,6 +220,8 @@ void move_top(Job& job, Vec2 by) {
 }
 
 void turn_top(Job& job, double degrees) { job.first().placement.angle_deg += degrees; }
+
+void set_flaw_wish(Job& job, FlawKind kind, Wish wish) { wish_of(job.top.flaws, kind) = wish; }
 
 void set_top_shape(Job& job, TopShape shape) {
     job.top.shape = shape;

@@ -10,6 +10,8 @@
 #include <vector>
 
 #include "core/ground/figure/figure.h"
+#include "core/material/slab/slab.h"
+#include "core/steps/lay/choices.h"
 #include "core/steps/makeup/choices.h"
 
 namespace yb {
@@ -80,6 +82,8 @@ void move_top(Job& job, Vec2 by_on_slab);
 void turn_top(Job& job, double degrees);
 /// The shape of the wanted top: a round one is as wide as long, only a rectangle keeps live edges by itself.
 void set_top_shape(Job& job, TopShape shape);
+/// What a search for a place does about a kind of flaw.
+void set_flaw_wish(Job& job, FlawKind kind, Wish wish);
 /// Makes the top a free form of this outline, in the top's frame as it lies; the middle of its box becomes the top's, the
 /// wood stays where it lies under it. Its live edges go.
 void set_free_form(Job& job, Ring outline);

@@ -75,6 +75,18 @@ void move_flaw(Slab& slab, std::size_t flaw, Vec2 by) {
     for (Vec2& q : slab.flaws.at(flaw).outline) q = q + by;
 }
 
+void read_at_yard(Slab& slab, double YardReading::*what, std::optional<double> value) {
+    const auto before = yard_reading(slab.heights_a);
+    if (!before && slab.heights_a.has_readings())
+        throw Refusal(say("Face A has heights of its own, and they say more than six readings: empty them first."));
+    const auto lines = yard_lines(shape_of(slab));
+    if (!lines) throw Refusal(say("Type the tape first: where the straightedge lies follows from the edges of the slab."));
+    YardReading reading = before.value_or(YardReading());
+    reading.*what = value.value_or(0);
+    slab.heights_a = yard_grid(*lines, reading);
+    slab.scan.clear();
+}
+
 void lay_height_grid(Slab& slab) {
     const SlabShape shape = shape_of(slab);
     if (shape.ring_a.empty()) return;

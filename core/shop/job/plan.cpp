@@ -5,6 +5,7 @@
 #include <stdexcept>
 
 #include "core/steps/days/days.h"
+#include "core/steps/flat/yard.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/held.h"
@@ -58,6 +59,8 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
         p->thickness_mm = means.thickness_mm;
         p->whole_mm = whole_thickness(p->shape);
         p->figures = figures_of(p->slab, p->shape, means);
+        if (const auto f = yard_finish(p->slab, p->shape))
+            for (Figure& figure : yard_figures(*f)) p->figures.push_back(std::move(figure));
     }
     const auto take = [&](const std::vector<Caution>& all) { p->cautions.insert(p->cautions.end(), all.begin(), all.end()); };
     take(p->shape.cautions);

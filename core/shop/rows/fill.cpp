@@ -3,6 +3,7 @@
 #include "core/shop/rows/row.h"
 #include "core/material/resin/mix.h"
 #include "core/shop/edit/edits.h"
+#include "core/steps/pour/voids.h"
 
 namespace yb {
 
@@ -20,14 +21,16 @@ void plan(Planning& w) {
     std::vector<Filling> fillings;
     for (std::size_t i = 0; i < w.lays.size(); ++i) {
         LeafPlan& l = w.p.leaves[i];
-        l.fill = std::make_shared<FillPlan>(plan_fill({w.slab(i).slab, w.slab(i).shape, *l.lay, *l.flat, w.job.fill, w.shop.resins,
-                                                       w.p.shop_air.temp_c, w.job.leaves[i].voids, w.top.get(), i}));
+        auto made = std::make_shared<FillPlan>(plan_fill({w.slab(i).slab, w.slab(i).shape, *l.lay, *l.flat, w.job.fill, w.shop.resins,
+                                                          w.p.shop_air.temp_c, w.job.leaves[i].voids, w.top.get(), i}));
+        heat_in_voids(*made, w.shop.resins, w.p.shop_air.temp_c);
+        l.fill = std::move(made);
         fills.push_back(l.fill.get());
         slabs.push_back(&w.slab(i).slab);
         for (const VoidPlan& v : l.fill->voids)
             if (!v.gone && v.volume_l > 0)
                 fillings.push_back({i, v.left_open ? "" : v.resin, name_of(v.kind), v.mouth, v.face == Face::a, v.through, v.depth_mm,
-                                    v.volume_l, v.left_open ? 0 : 1000 * v.mass_kg / v.volume_l});
+                                    v.volume_l, v.left_open ? 0 : 1000 * v.mass_kg / v.volume_l, v.river});
     }
     w.p.fill = w.several()
                    ? std::make_shared<FillPlan>(plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}))
@@ -37,8 +40,11 @@ void plan(Planning& w) {
 
 void operations(const Planning& w, std::vector<Operation>& out) {
     const FillPlan& f = *w.p.fill;
+    const auto soaked = std::count_if(f.voids.begin(), f.voids.end(), [](const VoidPlan& v) { return v.soaked; });
+    // Soft wood is soaked before it is planed: what crumbles tears.
+    if (soaked > 0) give(out, *w.p.flat, "soak", "Soak", step_key::flat, 25, soaking_h * static_cast<double>(soaked), soaked_wait_h);
     if (f.rounds == 0) return;
-    give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h, f.wait_h);
+    give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h - soaking_h * static_cast<double>(soaked), f.wait_h);
     give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
 }
 

@@ -207,7 +207,7 @@ std::span<const MendEdit> edits() {
              j.flat.rest_h = n.at(0);
              j.flat.allowance_mm = std::max(1.0, j.flat.allowance_mm);
          }},
-        {"air_on_both", [](Documents&, Job& j, const Takes&) { j.flat.both_faces_to_air = true; }},
+        {"air_on_both", [](Documents&, Job& j, const Takes&) { j.flat.rests = Rests::to_air; }},
         {"rails", [](Documents& d, Job&, const Takes& n) { d.shop.sled.rail_mm = n.at(0); }},
         {"usual_supports",
          [](Documents&, Job& j, const Takes&) {
@@ -237,7 +237,7 @@ void mends(const MendAsk& a) {
     }
     if (c.key == "flat.unshimmed") a.offer("shared_out", say("Shim it: share it out"));
     if (c.key == "flat.rest") a.offer("rested", say("Let it rest · +{}", hours(24 - a.job.flat.rest_h)), {24});
-    if (c.key == "flat.airtight") a.offer("air_on_both", say("Stand it with air on both faces"));
+    if (c.key == "flat.airtight" || c.key == "flat.wrapped") a.offer("air_on_both", say("Stand it with air on both faces"));
     if (c.key == "flat.rails") {
         double highest = 0;
         for (const LeafPlan& l : a.plan.leaves)

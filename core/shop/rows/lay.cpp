@@ -71,9 +71,10 @@ void several_choices(const Planning& w, LayPlan& lay) {
         lay.choices.push_back(
             choice_of(outer_boards, m, {say("the sequence stays"), say("the width comes out even; the sequence is given up")}));
     if (m.kind == MakeUp::river)
-        lay.choices.push_back(
-            choice_of(river_colours, m,
-                      {say("poured in one go"), say("{} of divider, taken out when the first has gelled", mm(w.job.top.length_mm))}));
+        lay.choices.push_back(choice_of(
+            river_colours, m,
+            {say("poured in one go"),
+             say("{} of divider, taken out when the first has gelled; each its own litres and batches in Pour", mm(w.job.top.length_mm))}));
 }
 
 void lay_several(Planning& w) {

@@ -14,7 +14,8 @@ void plan(Planning& w) {
         return;
     }
     if (!w.top) return;
-    w.p.pour = std::make_shared<PourPlan>(plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}));
+    w.p.pour = std::make_shared<PourPlan>(
+        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c, w.job.makeup.two_colours}));
 }
 
 void operations(const Planning& w, std::vector<Operation>& out) {
@@ -58,6 +59,7 @@ std::span<const MendEdit> edits() {
         {"bearers", [](Documents&, Job& j, const Takes& n) { j.pour.bearers_mm = n.at(0); }},
         {"level_form", [](Documents&, Job& j, const Takes&) { j.pour.slope_mm_m = 0, j.pour.corners_mm.clear(); }},
         {"bench_to_the_end", [](Documents&, Job& j, const Takes&) { j.pour.overhang_mm = 0; }},
+        {"tint_of_river", [](Documents&, Job& j, const Takes& n) { j.fill.pigment_g_kg = n.at(0), j.fill.colour = j.pour.colour; }},
         {"smaller_cups", [](Documents&, Job& j, const Takes& n) { j.pour.cup_l = n.at(0); }},
     };
     return all;
@@ -73,6 +75,8 @@ void mends(const MendAsk& a) {
     if (const auto apart = c.ask("bearers_mm"); c.key == "pour.sags" && apart)
         a.offer("bearers", say("Bearers {} apart", mm(*apart)), {*apart});
     if (c.key == "pour.slope" || c.key == "pour.level") a.offer("level_form", say("Level the form"));
+    if (const auto dose = c.ask("pigment_g_kg"); c.key == "pour.tint" && dose)
+        a.offer("tint_of_river", say("The voids like the river"), {*dose});
     if (c.key == "pour.overhang") a.offer("bench_to_the_end", say("Let its end lie on the bench"));
     if (c.key == "pour.pot" || c.key == "pour.cup") {
         const double l = c.key == "pour.pot" ? a.job.pour.pot_l / 2 : a.job.pour.cup_l / 2;

@@ -136,7 +136,7 @@ std::vector<DrawnPath> drawn_drilling(const Plan& plan, const Job& job) {
     out.push_back({from_below(rim), true, "underside"});
     const UnderChoices& c = job.under;
     const double half = job.top.length_mm / 2;
-    out.push_back({{{-half, -plan.under->fixed_v_mm}, {half, -plan.under->fixed_v_mm}}, false, "fixed line"});
+    for (const double v : lines_held(*plan.under)) out.push_back({{{-half, -v}, {half, -v}}, false, "fixed line"});
     for (const LegPlate& p : c.plates) out.push_back({from_below(footprint(p)), true, c.plate_let_in ? "plate, let in" : "plate"});
     for (const Pocket& k : plan.under->pockets) {
         Channel pocket = c.channels.at(k.channel);

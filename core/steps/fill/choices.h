@@ -27,6 +27,8 @@ struct FillChoices {
     double overfill_mm = 1.5;  ///< stands proud for shrinkage and levelling
     double reserve_pct = 10;   ///< stays in the cup and soaks in
     double tape_mm = 50;       ///< width of the tape that shuts what is open below
+    double pigment_g_kg = 0;   ///< of the mix, in every round of every void alike
+    std::string colour;        ///< what it is called
     std::string river;         ///< the resin a river is poured of, its key; empty: the one that takes the deepest lift
     bool operator==(const FillChoices&) const = default;
 };

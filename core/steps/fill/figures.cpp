@@ -27,7 +27,8 @@ Figure to_mix(const FillPlan& p, const FillChoices& choices) {
             "Resin to mix",
             litres(p.mixed_l),
             {},
-            say("{} fills it flush", litres(p.volume_l)),
+            p.over_l > 0 ? say("{} fills it flush, {} are planed off again", litres(p.volume_l), litres(p.over_l))
+                         : say("{} fills it flush", litres(p.volume_l)),
             {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Fill"}};
 }
 
@@ -107,6 +108,26 @@ std::vector<Figure> fill_figures(const FillPlan& p, const FillChoices& choices, 
                    {"lifts = ceil(depth left / deepest lift); after each until it has gelled, after the last until it is hard",
                     {{"shop air", celsius(shop_c), "shop"}},
                     "the label, brought to this air; else simulated: gel, 95 % cured"}});
+    if (choices.pigment_g_kg > 0 && p.mixed_l > 0) {
+        double kg = 0;
+        every_lift(p, [&](const std::string&, const Lift& l) { kg += l.a_kg + l.b_kg; });
+        out.push_back({"fill.tint",
+                       "Tint, all rounds",
+                       number(std::round(kg * choices.pigment_g_kg * 10) / 10),
+                       {},
+                       say("g of {}; weigh the same {} g into every kilogram, on every day", choices.colour.empty() ? "it" : choices.colour,
+                           number(choices.pigment_g_kg)),
+                       {"mass of the mix × dose",
+                        {{"mix", {kg, Kind::mass}, "all rounds"}, {"g in a kg", number(choices.pigment_g_kg), "the maker's"}},
+                        "docs/methods.md, Fill"}});
+    }
+    if (p.river_l > 0)
+        out.push_back({"fill.river",
+                       "Filled by the river's pour",
+                       litres(p.river_l),
+                       {},
+                       say("mixed with the river, not here"),
+                       {"volume of voids that open into a poured river", {}, "Pour counts it"}});
     if (p.soak_l > 0)
         out.push_back({"fill.soaks",
                        "Penetrating resin, first",

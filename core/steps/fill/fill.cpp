@@ -165,6 +165,9 @@ class Planner {
         v.left_open = mine && chosen->leave_open;
         v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;
         const Soak soak = mine ? chosen->soak : Soak::advised;
+        // What opens into a poured river fills with it, unless it is to be filled by itself, dammed there.
+        if (v.left_open || v.gone || (mine && !chosen->resin.empty())) v.river.reset();
+        if (v.river) v.resin = river_resin(in_.resins, in_.choices.river).key;
         v.soaked = !v.left_open && !v.gone && (soak == Soak::first || (soak == Soak::advised && advice.soak));
         if (v.soaked) {
             // Its walls and its floor drink: from what is left of its mouth down to its floor it narrows evenly.
@@ -173,8 +176,9 @@ class Planner {
             v.soak_l = (girth(flaw.outline) * (k + low) / 2 * v.depth_mm * 1e-6 + floor_m2) * soft_drinks_ml_m2 / 1000;
         }
         v.small = v.volume_l < small_void_l && !v.gone;
-        if (v.through && !v.left_open && !v.gone) v.tape_mm = tape_under_mm(v.mouth, in_.choices.tape_mm);
-        v.lifts = lifts(v, mouth, full, off_own, floor, resin(v.resin));
+        if (v.through && !v.left_open && !v.gone && !v.river) v.tape_mm = tape_under_mm(v.mouth, in_.choices.tape_mm);
+        if (!v.river) v.lifts = lifts(v, mouth, full, off_own, floor, resin(v.resin));
+        if (!v.lifts.empty()) p_.over_l += mouth * k * k * in_.choices.overfill_mm * 1e-6;
         v.mass_kg = v.left_open ? 0 : v.volume_l * resin(v.resin).mixed_density();
         choice(flaw, v, mouth, full, off_own, floor);
         soaking(flaw, v, advice.soak);
@@ -191,10 +195,18 @@ class Planner {
             const Ring& face = flaw.face == Face::a ? r.above : r.below;
             if (face.size() < 3 || intersection_area(uv, face) < 1) continue;
             (r.kind == RegionKind::leaf ? v.meets_joint : v.meets_river) = true;
+            if (r.kind == RegionKind::resin) v.river = r.index;
         }
         // What is left over once the neighbours are counted runs out at the edge of the top.
         const Ring& edge = flaw.face == Face::a ? in_.top->above : in_.top->below;
         v.runs_out = intersection_area(uv, edge) < 0.999 * area(flaw.outline);
+    }
+
+    /// A river that is poured lies beside its leaf where it opens.
+    bool beside_water(const VoidPlan& v) const {
+        return v.river || (in_.top && std::any_of(in_.top->regions.begin(), in_.top->regions.end(), [&](const Region& r) {
+                               return r.kind == RegionKind::resin && !r.let_in && (r.index == in_.leaf || r.index + 1 == in_.leaf);
+                           }));
     }
 
     std::vector<Lift> lifts(const VoidPlan& v, double mouth, double full, double from, double floor, const Resin& r) const {
@@ -208,6 +220,9 @@ class Planner {
 
     void choice(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor) {
         Choice c{"fill." + v.id, title_of(flaw.kind), {}};
+        if (v.meets_river && beside_water(v))
+            c.options.push_back({"river", "With the river's pour", say("{} more of it, no dam and no tape here", litres(v.volume_l)),
+                                 v.river.has_value(), true});
         for (const Resin& r : in_.resins) {
             VoidPlan other = v;
             other.left_open = false;
@@ -215,7 +230,8 @@ class Planner {
             const auto l = lifts(other, mouth, full, from, floor, r);
             Phrase gains = say("{}, {} in all", counted(static_cast<double>(l.size()), "lift", "lifts"), hours(waiting_h(l)));
             if (r.key == v.advised) gains.then.push_back(v.why);
-            c.options.push_back({r.key, r.label, std::move(gains), !v.left_open && v.resin == r.key, r.key == v.advised});
+            c.options.push_back({r.key, r.label, std::move(gains), !v.left_open && !v.river && v.resin == r.key,
+                                 r.key == v.advised && !(v.meets_river && beside_water(v))});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
         if (!v.gone) p_.choices.push_back(std::move(c));
@@ -242,11 +258,16 @@ class Planner {
                 p_.open_l += v.volume_l;
                 continue;
             }
-            p_.volume_l += v.volume_l;
             p_.soak_l += v.soak_l;
+            if (v.river) {
+                p_.river_l += v.volume_l, p_.mass_kg += v.mass_kg;
+                if (v.soaked) p_.hands_on_h += soaking_h;
+                continue;
+            }
+            p_.volume_l += v.volume_l;
             p_.tape_mm += v.tape_mm;
             if (v.small) ++p_.small, p_.small_l += v.volume_l;
-            if (v.soaked) p_.hands_on_h += 0.3;  // brushed on till it takes no more: a starting value
+            if (v.soaked) p_.hands_on_h += soaking_h;
             p_.mass_kg += v.mass_kg;
             for (const Lift& l : v.lifts) {
                 p_.mixed_l += l.volume_l;
@@ -278,26 +299,31 @@ class Planner {
                 add("fill.no_depth", Severity::stop,
                     say("The {} at {} has no depth. Probe it with a wire and type it, or call it through.", what, along(v.at.x)), v.at);
             if (v.left_open) continue;
-            pours = true;
+            pours = pours || !v.river;
             const Resin& r = resin(v.resin);
             // A glue that an accelerator sets at once runs nowhere.
-            if (v.through && r.thin && r.gel_25_h > 0.5)
+            if (v.through && !v.river && r.thin && r.gel_25_h > 0.5)
                 add("fill.leak", v.gap_mm < 12 ? Severity::stop : Severity::watch,
                     say("A thin slow resin in a taped {} {} wide leaks overnight. Take a thicker, faster one in small rounds, or set the "
                         "slab on "
                         "a flat caulked board.",
                         what, fine(v.gap_mm)),
                     v.at);
-            if (v.through)
+            if (v.through && !v.river)
                 add("fill.tape", Severity::note,
                     say("The {} at {} is open below: tape the underside, press it down, set it on a flat board. Tape: {}.", what,
                         along(v.at.x), mm(std::ceil(v.tape_mm))),
                     v.at);
-            if (v.meets_river)
+            if (v.river)
                 add("fill.meets_river", Severity::note,
-                    say("The {} at {} opens into the river and fills with its pour: nothing to dam there. Brush it clean and coat it "
-                        "first.",
-                        what, along(v.at.x)),
+                    say("The {} at {} opens into the river and fills with its pour, {} of it: nothing to dam or tape there. Brush it clean "
+                        "and coat it first.",
+                        what, along(v.at.x), litres(v.volume_l)),
+                    v.at);
+            else if (v.meets_river)
+                add("fill.meets_river", Severity::watch,
+                    say("The {} at {} opens into the river and is filled by itself: dam it there first, or what is poured runs out.", what,
+                        along(v.at.x)),
                     v.at);
             if (v.meets_joint)
                 add("fill.over_joint", Severity::watch,
@@ -318,6 +344,10 @@ class Planner {
                     say("Pulling the debris out of this crack can let the slab spring. Stabilise it first, or plan to flatten twice."),
                     v.at);
         }
+        if (in_.choices.overfill_mm > most_overfill_mm && p_.over_l > 0)
+            add("fill.overfill", Severity::watch,
+                say("Poured over by {}, {} are planed off again; 1 to 2 mm cover what it shrinks.", fine(in_.choices.overfill_mm),
+                    litres(p_.over_l)));
         if (!pours) return;
         for (Caution& c : of_every_pour(in_.shop_c)) p_.cautions.push_back(std::move(c));
     }

@@ -8,6 +8,7 @@
 
 #include "core/steps/fill/choices.h"
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -54,6 +55,7 @@ struct VoidPlan {
     bool through = false;      ///< open on both finished faces
     bool runs_out = false;     ///< leaves the top at its edge: needs a dam
     bool meets_river = false;  ///< opens into the water beside its leaf
+    std::optional<std::size_t> river;  ///< … is poured and fills it: nothing of it is mixed here
     bool meets_joint = false;  ///< runs over a joint to the next leaf
     bool gone = false;         ///< flattening takes it away whole
     bool unprobed = false;     ///< its depth is not known
@@ -79,6 +81,8 @@ struct FillPlan : StepPlan {
     double mixed_l = 0;                 ///< to mix, with overfill and reserve
     double open_l = 0;                  ///< of voids left open
     double tape_mm = 0;                 ///< under all that are open below
+    double over_l = 0;                  ///< poured over the mouths: planed off again
+    double river_l = 0;                 ///< of voids that rivers fill
     double mass_kg = 0;                 ///< resin that stays in the top
     double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
     int rounds = 0;
@@ -138,6 +142,10 @@ inline constexpr double soft_drinks_ml_m2 = 900;
 /// its sides. @param tape_mm width of the tape. @throws std::invalid_argument for a tape of no width.
 double tape_under_mm(const Ring& opening, double tape_mm);
 
+/// Brushed on till it takes no more, h a void; hard again after: starting values.
+inline constexpr double soaking_h = 0.3, soaked_wait_h = 24;
+/// Poured over by more, a void is planed for nothing: a starting value, mm.
+inline constexpr double most_overfill_mm = 3;
 /// Voids smaller than that are told in one lump.
 inline constexpr double small_void_l = 0.005;
 

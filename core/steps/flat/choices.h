@@ -27,6 +27,8 @@ enum class LaneWay { across, along };
 enum class Tilts { own, one };
 /// What keeps the slab where it lies while it is planed.
 enum class HeldBy { hot_glue, wedges, hold_downs };
+/// How the faces are left while it rests.
+enum class Rests { to_air, wrapped, face_down };
 /// How the faces are made flat.
 enum class FlatBy { sled, hand_planer, planer, drum_sander, machine_shop, bought_flat };
 
@@ -99,7 +101,7 @@ struct FlatChoices {
     HeldBy held = HeldBy::hot_glue;
     double rest_h = 24;             ///< between the faces and the last passes
     double allowance_mm = 1;        ///< left on each face for the last pass after the rest
-    bool both_faces_to_air = true;  ///< while it rests
+    Rests rests = Rests::to_air;
     bool operator==(const FlatChoices&) const = default;
 };
 
@@ -135,8 +137,9 @@ inline constexpr auto flat_finishes =
 inline constexpr auto flat_firsts =
     school("flat.first", "first", "First face", &FlatChoices::first, Way{FirstFace::show, "show", "Show face first"},
            Way{FirstFace::underside, "underside", "Underside first"});
-inline constexpr auto flat_airs = school("flat.air", "both_faces_to_air", "While it rests", &FlatChoices::both_faces_to_air,
-                                         Way{true, "both", "Air on both faces"}, Way{false, "down", "One face down"});
+inline constexpr auto flat_airs =
+    school("flat.air", "rests", "While it rests", &FlatChoices::rests, Way{Rests::to_air, "to_air", "Air on both faces"},
+           Way{Rests::wrapped, "wrapped", "Both faces wrapped"}, Way{Rests::face_down, "face_down", "One face down"});
 
 void fields(FieldVisitor& v, Support& s);
 void fields(FieldVisitor& v, FlatRound& r);

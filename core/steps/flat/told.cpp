@@ -1,3 +1,4 @@
+#include "core/steps/flat/rest.h"
 #include "core/steps/flat/told.h"
 
 #include <algorithm>
@@ -98,7 +99,25 @@ class Teller {
                           {"turn, s", number(s.turn_s), "shop"},
                           {"setting a layer, s", number(s.layer_s), "shop"}},
                          "length cut / feed + passes × turn + layers × setting; ∫ max(height − plane, 0) over the rough piece × loose"));
+        settled();
         in_service();
+    }
+
+    /// How far the wood has settled when the rest is over.
+    void settled() {
+        if (in_.choices.rest_h <= 0 || p_.thickness_mm <= 0) return;
+        const RestDoes d = does(in_.choices.rests);
+        p_.figures.push_back({"flat.settled",
+                              "Settled when the rest is over",
+                              percent(100 * d.settles),
+                              {},
+                              in_.choices.rests == Rests::wrapped ? say("wrapped: nothing of it, it moves after")
+                              : in_.choices.rests == Rests::face_down && d.cup_mm
+                                  ? say("of what it still moves, and cups {} by lying on one face", fine(std::abs(*d.cup_mm)))
+                                  : say("of what it still moves in the shop's air"),
+                              {"1 − e^(−rest/τ), τ = L²/(π²·D) + (L/2)·R; one face shut: L twice the thickness; wrapped: none",
+                               {{"rest", hours(in_.choices.rest_h), "what you set"}, {"thick", fine(p_.thickness_mm), "this plan"}},
+                               "core/material/wood/lag: bare faces, an estimate"}});
     }
 
     /// What it will do where the table stands.
@@ -153,9 +172,12 @@ class Teller {
                 say("Without shims one corner gives everything: the best tilt keeps {} more.",
                     fine(tried_.best.thickness_mm - tried_.lies.thickness_mm)),
                 thinnest_place());
-        reach();
-        sled();
-        bed();
+        // Rails, stick-out, tram and the bed are a sled's; who planes it otherwise has none of them.
+        if (in_.choices.by == FlatBy::sled) {
+            reach();
+            sled();
+            bed();
+        }
         ways();
         const double most = std::max(p_.faces[0].most_off_mm, p_.faces[1].most_off_mm);
         if (most > 3 && in_.choices.rest_h < 24)
@@ -163,17 +185,7 @@ class Teller {
                 say("Up to {} comes off one face, and wood moves after cutting. Rough both faces leaving {}, rest "
                     "a day or more, take the last of it then.",
                     fine(most), fine(std::max(1.0, in_.choices.allowance_mm))));
-        if (!in_.choices.both_faces_to_air) {
-            const Species* species = find_species(in_.slab.species);
-            const auto cup = species && p_.thickness_mm > 0 ? face_cup_mm(*species, bounds(in_.lay.rough).height(), p_.thickness_mm, 10, 2)
-                                                            : std::nullopt;
-            add("flat.airtight", Severity::watch,
-                cup ? say("One face left down airtight dries alone: 2 % between the faces cup it by {}. Stand the slab on sticks with air "
-                          "on "
-                          "both faces.",
-                          fine(std::abs(*cup)))
-                    : say("One face left down airtight dries alone and cups. Stand the slab on sticks with air on both faces."));
-        }
+        resting();
         settling();
         if (p_.needs_mm > p_.thickness_mm + 0.05 && p_.thickness_mm > 0)
             add("flat.needs", Severity::watch,
@@ -320,6 +332,43 @@ class Teller {
         if (w.by == FlatBy::machine_shop && w.possible)
             add("flat.way", Severity::note,
                 say("The machine shop has it for {}: bring it first, and let it rest before the last of it comes off.", hours(w.wait_h)));
+    }
+
+    RestDoes does(Rests how) const {
+        return rest_does(how, find_species(in_.slab.species), bounds(in_.lay.rough).height(), p_.thickness_mm, in_.choices.rest_h);
+    }
+
+    void resting() {
+        if (in_.choices.rests == Rests::face_down) {
+            const auto cup = does(Rests::face_down).cup_mm;
+            add("flat.airtight", Severity::watch,
+                cup ? say("One face left down airtight dries alone: {} between the faces cup it by {}. Stand the slab on sticks with air "
+                          "on both faces.",
+                          percent(face_down_pct), fine(std::abs(*cup)))
+                    : say("One face left down airtight dries alone and cups. Stand the slab on sticks with air on both faces."));
+        }
+        if (in_.choices.rests == Rests::wrapped && in_.slab.moisture_pct && in_.settles_pct &&
+            std::abs(*in_.slab.moisture_pct - *in_.settles_pct) > 1)
+            add("flat.wrapped", Severity::watch,
+                say("Wrapped it stays at {}, and the shop settles it at {}: what it has to move it moves once it is unwrapped. Stand it on "
+                    "sticks with air on both faces.",
+                    percent(*in_.slab.moisture_pct), percent(*in_.settles_pct)));
+    }
+
+    /// What each way of resting does to the cup and the wait.
+    std::vector<Phrase> with_each_rest() const {
+        std::vector<Phrase> out;
+        for (const Rests how : flat_airs.values) {
+            const RestDoes d = does(how);
+            const Phrase settles = say("{} of what it still moves is over by then", percent(100 * d.settles));
+            if (how == Rests::to_air) out.push_back(settles);
+            else if (how == Rests::wrapped) out.push_back(say("no cup, and nothing settles: what it still moves comes after"));
+            else if (d.cup_mm)
+                out.push_back(
+                    say("cups {}, and takes {} times as long to settle", fine(std::abs(*d.cup_mm)), number(std::round(d.times * 10) / 10)));
+            else out.push_back(say("it cups, and takes {} times as long to settle", number(std::round(d.times * 10) / 10)));
+        }
+        return out;
     }
 
     /// What the rings will do until the wood has settled, and what to leave for it.
@@ -478,7 +527,7 @@ class Teller {
                                                        : say("only while it is shared out: the aim you set tilts each slab its own way")}));
         p_.asks = asks();
         for (Choice& more : flat_work_choices(p_.asks, c)) p_.choices.push_back(std::move(more));
-        p_.choices.push_back(choice_of(flat_airs, c, {say("stays as it was cut"), say("saves room; that side stays damp and it cups")}));
+        p_.choices.push_back(choice_of(flat_airs, c, with_each_rest()));
     }
 
     const FlatInputs& in_;

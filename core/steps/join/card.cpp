@@ -29,6 +29,8 @@ std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& c) {
                                 c.loose == Loose::dowels     ? "dowels"
                                 : c.loose == Loose::biscuits ? "biscuits"
                                                              : "tenons");
+            else if (what == "across")
+                step.says = say("Lay on {} of cauls across, snug: the clamps come next", counted(s.count, "pair", "pairs"));
             else if (what == "set") step.says = say("Bring {} together", counted(s.count, "joint", "joints"));
             else
                 step.says = say("Clamps: {}, from the middle outward", count(s.count)),

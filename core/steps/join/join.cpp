@@ -5,6 +5,7 @@
 
 #include "core/ground/figure/choice.h"
 #include "core/steps/fill/fill.h"
+#include "core/steps/join/depth.h"
 #include "core/steps/join/told.h"
 #include "core/steps/under/under.h"
 
@@ -82,10 +83,10 @@ class Planner {
         int first = 0;
         for (std::size_t i = 0; i < first_stage(p_, in_.choices); ++i) first += p_.joints[i].clamps;
         p_.clamps = std::max(first, p_.clamps - first);
+        if (!p_.joints.empty()) across();
         p_.steps = sequence(in_.choices);
         for (const GlueStep& s : p_.steps) p_.needed_min += s.minutes;
         if (!p_.joints.empty() && in_.choices.cauls) p_.cauls = cauls_for(in_.top, in_.choices.caul_mm);
-        if (!p_.joints.empty()) across();
         if (in_.how.halves_u_mm) p_.halves = halves_at(in_.top, *in_.how.halves_u_mm, in_.choices.connectors);
         let_in();
         knots();
@@ -253,20 +254,6 @@ class Planner {
             }
     }
 
-    /// An insert sits in its own plate or pocket; a bow tie and the crack it holds are made for one another, and what Under tells of
-    /// steel over steel and holes in voids is Under's.
-    static bool belong_together(const std::string& a, const std::string& b) {
-        const auto is = [](const std::string& s, const char* what) { return s.rfind(what, 0) == 0; };
-        const auto steel = [&](const std::string& s) { return is(s, "insert") || is(s, "plate") || is(s, "pocket"); };
-        // A pocket or a plate is cut through a knot as through any wood.
-        const auto wide = [&](const std::string& s) { return is(s, "plate") || is(s, "pocket") || is(s, "patch"); };
-        if ((is(a, "knot") && wide(b)) || (is(b, "knot") && wide(a))) return true;
-        const auto flaw = [&](const std::string& s) { return is(s, "filled") || is(s, "open"); };
-        if (steel(a) && steel(b)) return true;
-        if ((steel(a) && flaw(b)) || (steel(b) && flaw(a))) return true;
-        return (is(a, "bow tie") && flaw(b)) || (is(b, "bow tie") && flaw(a));
-    }
-
     std::vector<GlueStep> sequence(const JoinChoices& c) const { return glue_sequence(p_, c); }
 
     const JoinInputs& in_;
@@ -286,11 +273,15 @@ std::vector<GlueStep> glue_sequence(const JoinPlan& p, const JoinChoices& c) {
         m2 += j.m2 * (c.both_faces ? 2 : 1), pieces += j.pieces, clamps += j.clamps, n += 1;
     }
     // One joint alone in two stages gains nothing: it is as long as it is.
-    const double hands = c.helped ? 0.6 : 1;  // two pairs of hands are not twice as quick
-    return {{"spread", m2, m2 / c.spread_m2_min * hands},
-            {"pieces", pieces, pieces * c.piece_s / 60 * hands},
-            {"set", n, n * c.set_min},
-            {"clamp", clamps, clamps * c.clamp_s / 60 * hands}};
+    const double hands = c.helped ? 0.6 : 1;                   // two pairs of hands are not twice as quick
+    const auto bars = static_cast<double>(p.across_u.size());  // each pair takes a clamp at either end
+    std::vector<GlueStep> out{{"spread", m2, m2 / c.spread_m2_min * hands},
+                              {"pieces", pieces, pieces * c.piece_s / 60 * hands},
+                              {"set", n, n * c.set_min},
+                              {"clamp", clamps, clamps * c.clamp_s / 60 * hands}};
+    // Laid on snug before the clamps pull: after them the faces have stepped.
+    if (bars > 0) out.insert(out.end() - 1, {"across", bars, bars * 2 * c.clamp_s / 60 * hands});
+    return out;
 }
 
 JoinPlan plan_join(const JoinInputs& in) { return Planner(in).run(); }

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "core/ground/figure/choice.h"
+#include "core/steps/join/depth.h"
 
 namespace yb {
 
@@ -58,6 +59,7 @@ void JoinTeller::clashes() {
         add("join.clash", Severity::stop,
             say("Two things want one place: {} and {}, over {} of height. Move one of them along.", k.one, k.other, fine(k.deep_mm)), k.at);
     }
+    thin_between();
     for (const LetIn& l : p_.let_in)
         if (l.cuts && l.high_mm > in_.top.thickness_mm - 1e-6 && l.low_mm < 1 && l.what.rfind("patch", 0) != 0)
             add("join.surface", Severity::stop, say("This goes right through the top: {}.", l.what), centroid(l.at));
@@ -78,6 +80,26 @@ void JoinTeller::clashes() {
                 say("Bow tie {} lies along the top's grain: a crack runs along it too and is held only across.",
                     count(static_cast<double>(i) + 1)),
                 Vec2{b.u_mm, b.v_mm});
+    }
+}
+
+void JoinTeller::thin_between() {
+    for (const WoodLeft& w : wood_left(p_.let_in, in_.top.thickness_mm)) {
+        const double least = w.above ? thin_between_mm : in_.least_above_mm;
+        if (w.left_mm >= least) continue;
+        const LetIn& low = p_.let_in[w.below];
+        const Severity much = w.left_mm < least / 3 ? Severity::stop : Severity::watch;
+        if (w.above)
+            add("join.thin", much,
+                say("Between {} and {} above it stay {} of wood: one breaks into the other. Move one along, or sink it less.", low.what,
+                    p_.let_in[*w.above].what, fine(w.left_mm)),
+                w.at);
+        // What tenons and inserts leave is told where they are chosen.
+        else if (low.what.rfind("insert", 0) != 0 && low.what.rfind(piece_name(in_.choices.loose), 0) != 0)
+            add("join.thin", much,
+                say("Above {} stay {} of wood and you want {}: it may show, or break through. Sink it less.", low.what, fine(w.left_mm),
+                    fine(in_.least_above_mm)),
+                w.at);
     }
 }
 

@@ -33,6 +33,8 @@ class JoinTeller {
     void glue_up();
     void pieces();
     void clashes();
+    /// What stays between things that lie one above the other, and below the show face.
+    void thin_between();
     void gaps();
     void others();
     /// The rim: what shaping it leaves, what is let in too near to it, where a live edge runs out thin.

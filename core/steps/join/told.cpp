@@ -293,7 +293,9 @@ void JoinTeller::choices() {
         std::vector<Phrase> bars;
         for (const CaulsAcross way : join_acrosses.values) {
             const auto n = static_cast<double>(cauls_across(in_.top.wanted.length_mm, way, across_bar_mm, {}).size());
-            bars.push_back(n > 0 ? say("{}, {} more; the faces stay level", counted(n, "pair", "pairs"), counted(2 * n, "clamp", "clamps"))
+            bars.push_back(n > 0 ? say("{}, {} more and {} of the open time; the faces stay level", counted(n, "pair", "pairs"),
+                                       counted(2 * n, "clamp", "clamps"),
+                                       minutes(2 * n * in_.choices.clamp_s / 60 * (in_.choices.helped ? 0.6 : 1)))
                                  : say("the faces are held level by tenons and eye"));
         }
         p_.choices.push_back(choice_of(join_acrosses, c, std::move(bars)));

@@ -2,6 +2,17 @@
 
 namespace yb {
 
+void fields(FieldVisitor& v, FlawWishes& w) {
+    v.school(wish_crack, w);
+    v.school(wish_void, w);
+    v.school(wish_pocket, w);
+    v.school(wish_knot, w);
+    v.school(wish_soft, w);
+    v.school(wish_insects, w);
+    v.school(wish_pith, w);
+    v.school(wish_scar, w);
+}
+
 void fields(FieldVisitor& v, WantedTop& t) {
     v.number({"length_mm", "Length", Kind::length, {50, 20000}}, t.length_mm);
     v.number({"width_mm", "Width", Kind::length, {50, 5000}}, t.width_mm);
@@ -11,6 +22,7 @@ void fields(FieldVisitor& v, WantedTop& t) {
     v.number({"seats", "Seats", Kind::count, {0, 60}}, t.seats);
     v.school(top_shapes, t);
     v.ring({"free_form", "Outline of a free form"}, t.free_form);
+    v.object({"flaws", "Flaws in it"}, t.flaws);
 }
 
 void fields(FieldVisitor& v, Placement& p) {

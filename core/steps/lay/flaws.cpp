@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/steps/lay/lay.h"
 
@@ -21,30 +22,82 @@ std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline) {
     return out;
 }
 
-void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm,
+Wish& wish_of(FlawWishes& w, FlawKind kind) {
+    switch (kind) {
+        case FlawKind::crack: return w.crack;
+        case FlawKind::void_: return w.void_;
+        case FlawKind::pocket: return w.pocket;
+        case FlawKind::knot: return w.knot;
+        case FlawKind::soft: return w.soft;
+        case FlawKind::insects: return w.insects;
+        case FlawKind::pith: return w.pith;
+        case FlawKind::scar: return w.scar;
+    }
+    return w.scar;
+}
+
+Wish wish_of(const FlawWishes& w, FlawKind kind) {
+    FlawWishes copy = w;
+    return wish_of(copy, kind);
+}
+
+double against_wishes(const Slab& slab, const FlawWishes& wishes, const Ring& outline) {
+    constexpr double least_wide_mm = 10;
+    const Box box = bounds(outline);
+    double sum = 0;
+    for (const Flaw& f : slab.flaws) {
+        const Wish wish = wish_of(wishes, f.kind);
+        if (wish == Wish::allow || f.outline.size() < 3) continue;
+        const Box b = bounds(f.outline);
+        if (b.high.x < box.low.x || b.low.x > box.high.x || b.high.y < box.low.y || b.low.y > box.high.y) continue;
+        for (const Ring& part : intersection(f.outline, outline)) {
+            const Box p = bounds(part);
+            const double much = std::max(area(part), least_wide_mm * std::hypot(p.width(), p.height()));
+            sum += wish == Wish::avoid ? much : -much / 2;
+        }
+    }
+    return sum;
+}
+
+void flaw_cautions(const Slab& slab, const SlabShape& shape, const std::vector<FlawInside>& flaws, const Frame& place, const WantedTop& top,
                    std::vector<Caution>& out) {
+    constexpr double at_the_end_mm = 25;
+    const double length_mm = top.length_mm;
     const auto add = [&](const char* key, Severity s, Phrase says, Vec2 at) {
         out.push_back({key, s, step_key::lay, std::move(says), at});
     };
     for (const FlawInside& f : flaws) {
         const Flaw& flaw = slab.flaws[f.index];
         const double x = f.at.x;
-        const double u = place.from_slab(f.at).x;
         const double hl = length_mm / 2;
-        if (flaw.kind == FlawKind::crack && std::abs(u) > hl - 0.2 * length_mm) {
+        const Box on_slab = bounds(flaw.outline);
+        const bool first = on_slab.low.x < shape.x0 + at_the_end_mm;
+        if (flaw.kind == FlawKind::crack && !slab.cross_cut && (first || on_slab.high.x > shape.x1 - at_the_end_mm)) {
+            // Which end of the top that is: the slab's first end lies to the left unless the top lies end for end on it.
+            const bool left = first == (std::cos(place.angle_deg * std::numbers::pi / 180) > 0);
             const Box b = bounds(place.from_slab(flaw.outline));
-            const double clear = u > 0 ? hl - b.low.x : b.high.x + hl;
+            const double clear = left ? b.high.x + hl : hl - b.low.x;
             add("lay.end_crack", Severity::watch,
-                say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and tie it.", along(x),
-                    mm(clear), mm(length_mm - clear)),
+                clear < length_mm / 4
+                    ? say("An end crack is left in at {}. A crosscut {} further in clears it and leaves {}; or fill and tie it.", along(x),
+                          mm(clear), mm(length_mm - clear))
+                    : say("An end crack at {} runs far into the top. To cut it off costs {} of length and leaves {}: lay the top "
+                          "elsewhere, "
+                          "rip along it, or fill and tie it.",
+                          along(x), mm(clear), mm(std::max(0.0, length_mm - clear))),
                 f.at);
-            out.back().asks = {{"further_in_mm", clear}};
+            if (clear < length_mm) out.back().asks = {{"further_in_mm", clear}};
         } else if (flaw.kind == FlawKind::soft) {
             add("lay.soft", Severity::watch,
                 say("Soft wood lies in the top at {}: dig it out or soak it with a penetrating resin before flattening.", along(x)), f.at);
         } else if (flaw.kind == FlawKind::pith) {
             add("lay.pith", Severity::watch,
                 say("The pith runs in the top at {}. It tends to split there: keep it off the faces or plan to fill.", along(x)), f.at);
+        } else if (wish_of(top.flaws, flaw.kind) == Wish::avoid) {
+            add("lay.flaw", Severity::watch,
+                say("In the top lies {}, {} cm², at {}, and you want none: look for a place without it, cut clear, or fill.",
+                    a_flaw(flaw.kind), count(std::round(f.area_mm2 / 100)), along(x)),
+                f.at);
         } else {
             add("lay.flaw", Severity::note,
                 say("In the top lies {}, {} cm², at {}: cut clear, fill, or keep as character.", a_flaw(flaw.kind),

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <numbers>
+#include <tuple>
 
 #include "core/ground/figure/choice.h"
 #include "core/steps/lay/taper.h"
@@ -396,7 +397,7 @@ class Planner {
                     "them at {} wide, or turn the top.",
                     mm(taper), mm(std::min(p_.width_left_mm, p_.width_right_mm))),
                 frame_.to_slab({p_.width_left_mm > p_.width_right_mm ? -in_.top.length_mm / 2 : in_.top.length_mm / 2, 0}));
-        flaw_cautions(in_.slab, p_.flaws, frame_, in_.top.length_mm, p_.cautions);
+        flaw_cautions(in_.slab, in_.shape, p_.flaws, frame_, in_.top, p_.cautions);
         pith_caution(in_.slab, in_.shape, p_.outline, p_.cautions);
         live_edge_notes();
     }
@@ -472,21 +473,29 @@ Placement middle_of(const SlabShape& shape) {
 
 Placement best_placement(const LayInputs& in) {
     Placement best = in.placement;
-    const auto lack = [&](const Placement& p) {
-        const Fit fit(in.shape, in.top, p.frame());
-        // Among places that fit, the one nearest to where it lies now.
-        const double away =
-            std::hypot(p.x_mm - in.placement.x_mm, p.y_mm - in.placement.y_mm) + 20 * std::abs(p.angle_deg - in.placement.angle_deg);
-        return fit.total_lack() + 1e-5 * away;
+    // First that it fits, then what lies in it, then how near it is to where it lies now.
+    struct Score {
+        double lack = 0, wishes = 0, away = 0;
+        bool operator<(const Score& o) const { return std::tie(lack, wishes, away) < std::tie(o.lack, o.wishes, o.away); }
     };
-    double score = lack(best);
+    const Ring outline = outline_of(in.top);
+    const auto rate = [&](const Placement& p, double no_more) {
+        Score s;
+        const double lack = Fit(in.shape, in.top, p.frame()).total_lack();
+        s.lack = lack < 0.05 ? 0 : lack;
+        if (s.lack > no_more) return s;
+        s.wishes = std::round(against_wishes(in.slab, in.top.flaws, p.frame().to_slab(outline)));
+        s.away = std::hypot(p.x_mm - in.placement.x_mm, p.y_mm - in.placement.y_mm) + 20 * std::abs(p.angle_deg - in.placement.angle_deg);
+        return s;
+    };
+    Score score = rate(best, 1e300);
     const Placement start = best;
     const auto offer = [&](double x, double y, double a) {
         Placement p = start;
         p.x_mm = x;
         p.y_mm = y;
         p.angle_deg = a;
-        if (const double s = lack(p); s < score) score = s, best = p;
+        if (const Score s = rate(p, score.lack); s < score) score = s, best = p;
     };
     const double reach_x = std::max(50.0, (in.shape.x1 - in.shape.x0 - in.top.length_mm) / 2);
     const Vec2 mid{(in.shape.x0 + in.shape.x1) / 2, centroid(in.shape.ring_a).y};

@@ -57,10 +57,19 @@ struct LayPlan : StepPlan {
     std::vector<FlawInside> flaws;
 };
 
+/// What is wished about a kind of flaw.
+Wish& wish_of(FlawWishes& wishes, FlawKind kind);
+Wish wish_of(const FlawWishes& wishes, FlawKind kind);
+
+/// How much of what is to be kept out lies inside an outline on the slab, less half of what is to be had in; cracks count by their length,
+/// as if 10 mm wide at least. mm².
+double against_wishes(const Slab& slab, const FlawWishes& wishes, const Ring& outline);
+
 /// The flaws of a slab inside an outline on it, and what they mean for a top: one caution each.
-/// @param place the top's frame on the slab. @param length_mm of the top.
+/// @param shape of the slab: an end crack is one that begins at its end. @param place the top's frame on the slab. @param top wanted.
 std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline);
-void flaw_cautions(const Slab& slab, const std::vector<FlawInside>& flaws, const Frame& place, double length_mm, std::vector<Caution>& out);
+void flaw_cautions(const Slab& slab, const SlabShape& shape, const std::vector<FlawInside>& flaws, const Frame& place, const WantedTop& top,
+                   std::vector<Caution>& out);
 /// Where the pith itself lies inside a leaf, between its faces and inside the outline on it: it splits there. Nothing where it is drawn
 /// as a flaw already.
 void pith_caution(const Slab& slab, const SlabShape& shape, const Ring& outline, std::vector<Caution>& out);
@@ -80,8 +89,8 @@ LayPlan plan_lay(const LayInputs& in);
 /// A placement in the middle of the slab, turned so that the chalk line and the top agree.
 Placement middle_of(const SlabShape& shape);
 
-/// Moves and turns the top a little to where the shortfall is least: a coarse grid over places and angles
-/// within reach, then halving steps. Deterministic.
+/// Moves and turns the top to where the shortfall is least, and of places that fit to where the slab's flaws lie as they are wished: a
+/// coarse grid over places and angles within reach, then halving steps; of two alike the nearer to where it lies. Deterministic.
 Placement best_placement(const LayInputs& in);
 
 }  // namespace yb

@@ -156,7 +156,7 @@ class Teller {
         for (std::size_t i = 0; i < n_; ++i) {
             const LeafIn& in = in_.leaves[i];
             std::vector<Caution> own;
-            flaw_cautions(in.slab, leaf(i).lay.flaws, in.placement.frame(), in_.top.length_mm, own);
+            flaw_cautions(in.slab, in.shape, leaf(i).lay.flaws, in.placement.frame(), in_.top, own);
             pith_caution(in.slab, in.shape, leaf(i).lay.outline, own);
             told_together(own);
             for (Caution& c : own) {

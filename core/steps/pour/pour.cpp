@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "core/ground/figure/choice.h"
 #include "core/steps/fill/fill.h"
@@ -64,28 +65,55 @@ class Planner {
         const double all = area(r.above) + area(r.below);
         const double all_poured = area(run.form_above) + area(run.form_below);
         double from = -1e6;
+        std::vector<Compartment::Half> halves{Compartment::Half::none};
+        if (in_.two_colours) halves = {Compartment::Half::right, Compartment::Half::left};
         for (std::size_t k = 0; k <= across.size(); ++k) {
             const double to = k < across.size() ? across[k]->u_mm : 1e6;
-            const auto part = [&](const Ring& ring) { return across.empty() ? ring : part_of(ring, from, to); };
-            Compartment c;
-            c.above = part(r.above);
-            c.poured = part(run.form_above), c.poured_below = part(run.form_below);
-            const double share = area(c.above) + area(part(r.below));
-            from = to;
-            if (c.above.size() < 3) continue;
-            c.id = "river-" + std::to_string(r.index + 1) + (across.empty() ? "" : "." + std::to_string(k + 1));
-            c.joint = r.index;
-            c.part = static_cast<int>(k);
-            c.colour = k == 0 ? in_.choices.colour : across[k - 1]->colour;
-            c.pigment_g_kg = k == 0 ? in_.choices.pigment_g_kg : across[k - 1]->pigment_g_kg;
-            c.net_l = all > 0 ? r.volume_l * share / all : 0;
-            const double whole_l = all_poured > 0 ? run.form_l * (area(c.poured) + area(c.poured_below)) / all_poured : c.net_l;
-            c.ends_l = std::max(0.0, whole_l - c.net_l);
-            const double along = std::max(1.0, bounds(c.above).width());
-            c.width_mm = share / 2 / along;
-            c.guess_l = along * run.above.mean_mm * in_.top.thickness_mm * 1e-6;
-            compartment(std::move(c));
+            const double begins = std::exchange(from, to);
+            for (const Compartment::Half half : halves) {
+                const auto part = [&](const Ring& ring) { return half_of(across.empty() ? ring : part_of(ring, begins, to), half); };
+                Compartment c;
+                c.half = half;
+                c.above = part(r.above);
+                c.poured = part(run.form_above), c.poured_below = part(run.form_below);
+                const double share = area(c.above) + area(part(r.below));
+                if (c.above.size() < 3) continue;
+                c.id = "river-" + std::to_string(r.index + 1) + (across.empty() ? "" : "." + std::to_string(k + 1));
+                if (half != Compartment::Half::none) c.id += half == Compartment::Half::right ? "-right" : "-left";
+                c.joint = r.index;
+                c.part = static_cast<int>(k);
+                c.colour = k == 0 ? in_.choices.colour : across[k - 1]->colour;
+                if (half == Compartment::Half::left) c.colour = in_.choices.second_colour.empty() ? "second" : in_.choices.second_colour;
+                c.pigment_g_kg = k == 0 ? in_.choices.pigment_g_kg : across[k - 1]->pigment_g_kg;
+                c.net_l = all > 0 ? r.volume_l * share / all : 0;
+                const double whole_l = all_poured > 0 ? run.form_l * (area(c.poured) + area(c.poured_below)) / all_poured : c.net_l;
+                c.ends_l = std::max(0.0, whole_l - c.net_l);
+                for (const Region& v : in_.top.regions)
+                    if (v.river == r.index && v.balance.x >= begins && v.balance.x < to)
+                        c.voids_l += v.volume_l / static_cast<double>(halves.size());
+                const double along = std::max(1.0, bounds(c.above).width());
+                c.width_mm = share / 2 / along;
+                c.guess_l = along * run.above.mean_mm * in_.top.thickness_mm * 1e-6;
+                compartment(std::move(c));
+            }
         }
+    }
+
+    /// One side of the line midway between both banks.
+    static Ring half_of(const Ring& ring, Compartment::Half half) {
+        if (half == Compartment::Half::none || ring.size() < 3) return ring;
+        const Sides banks = sides_of(ring);
+        if (banks.low.size() < 2 || banks.high.size() < 2) return {};
+        std::vector<double> at;
+        for (const std::vector<Vec2>* side : {&banks.low, &banks.high})
+            for (const Vec2 q : *side) at.push_back(q.x);
+        std::sort(at.begin(), at.end());
+        at.erase(std::unique(at.begin(), at.end()), at.end());
+        Ring out =
+            half == Compartment::Half::right ? Ring(banks.low.begin(), banks.low.end()) : Ring(banks.high.rbegin(), banks.high.rend());
+        if (half == Compartment::Half::right) std::reverse(at.begin(), at.end());
+        for (const double x : at) out.push_back({x, (height_at(banks.low, x) + height_at(banks.high, x)) / 2});
+        return out;
     }
 
     static Ring part_of(const Ring& ring, double from, double to) {
@@ -100,9 +128,11 @@ class Planner {
     void compartment(Compartment c) {
         c.depth_mm = in_.top.thickness_mm;
         const double above = area(c.poured);
-        c.soak_l = (bank_mm2(c, false) + bank_mm2(c, true)) * 1e-6 * in_.choices.soak_ml_m2 / 1000;
+        const double banks =
+            (c.half == Compartment::Half::left ? 0 : bank_mm2(c, false)) + (c.half == Compartment::Half::right ? 0 : bank_mm2(c, true));
+        c.soak_l = banks * 1e-6 * in_.choices.soak_ml_m2 / 1000;
         c.wedge_l = above * deeper_mm_ * 1e-6;
-        c.pour_l = c.net_l + c.ends_l + c.wedge_l + above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6 + c.soak_l;
+        c.pour_l = c.net_l + c.voids_l + c.ends_l + c.wedge_l + above * (in_.fill.overfill_mm + in_.choices.after_mm) * 1e-6 + c.soak_l;
         p_.pour_l += c.pour_l;
         p_.form.wedge_l += c.wedge_l;
         p_.compartments.push_back(std::move(c));
@@ -152,7 +182,8 @@ class Planner {
             static_cast<LiftForecast&>(l) = forecast[k];
             l.compartment = i;
             l.volume_l =
-                whole > 0 ? (c.net_l + c.ends_l + c.wedge_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep : 0;
+                whole > 0 ? (c.net_l + c.voids_l + c.ends_l + c.wedge_l + over) * parts[k] / whole + c.soak_l * forecast[k].depth_mm / deep
+                          : 0;
             p_.lifts.push_back(l);
         }
         if (forecast.empty()) return;

@@ -54,9 +54,12 @@ struct Compartment {
     std::string id;
     std::size_t joint = 0;
     int part = 0;  ///< of its river, between dividers, from the left end
+    enum class Half { none, right, left };
+    Half half = Half::none;  ///< of two colours, by which bank
     std::string colour;
     double pigment_g_kg = 0;
     double net_l = 0;    ///< that the finished top holds
+    double voids_l = 0;  ///< … and voids that open into it
     double ends_l = 0;   ///< … and what is sawn off with the ends of the blank
     double wedge_l = 0;  ///< more that a form out of level takes
     double pour_l = 0;   ///< all of that, with overfill, soak-in and what is planed off after
@@ -164,6 +167,7 @@ struct PourInputs {
     FillChoices fill;
     const std::vector<Resin>& resins;
     double air_c = 18;
+    bool two_colours = false;  ///< a divider down the middle of each river: two compartments, each by its own bank
 };
 PourPlan plan_pour(const PourInputs& in);
 

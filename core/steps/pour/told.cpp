@@ -42,8 +42,9 @@ class Teller {
         double net = 0;
         double guess = 0;
         for (const Compartment& k : p_.compartments) {
-            net += k.net_l, guess += k.guess_l;
+            net += k.net_l + k.voids_l, guess += k.guess_l;
             given.push_back({"river, between the finished planes", litres(k.net_l), "ruled banks, Simpson's rule"});
+            if (k.voids_l > 0) given.push_back({"voids that open into it", litres(k.voids_l), "Fill"});
             given.push_back({"sawn off with the ends", litres(k.ends_l), "the form is as long as the blank"});
             if (k.wedge_l > 0) given.push_back({"the form out of level", litres(k.wedge_l), "face × how much deeper it stands on average"});
             given.push_back({"upper face", square_metres(area(k.poured) * 1e-6), "bank to bank, to the ends of the form"});
@@ -58,7 +59,7 @@ class Teller {
                               litres(p_.mix_l),
                               {},
                               say("{} stays in the top; length × width × thickness would guess {}", litres(net), litres(guess)),
-                              {"(net + ends + wedge + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given,
+                              {"(net + voids + ends + wedge + face × (overfill + planed off) + soak-in) × (1 + reserve) × (1 + cup)", given,
                                "docs/methods.md, Pour"}});
         const double a = resin_.volume_a() / (resin_.volume_a() + resin_.volume_b());
         p_.figures.push_back(
@@ -238,7 +239,21 @@ class Teller {
             add("pour.form", Severity::stop, say("The form would be smaller than what goes into it. Lay the leaves first."));
     }
 
+    /// Voids beside a river show where they are not tinted like it.
+    void voids_tinted() {
+        const auto by_itself = [](const Region& r) { return r.let_in && r.kind == RegionKind::resin && !r.river; };
+        if (std::none_of(in_.top.regions.begin(), in_.top.regions.end(), by_itself)) return;
+        const double river = p_.compartments.front().pigment_g_kg;
+        if (std::abs(river - in_.fill.pigment_g_kg) < 0.05) return;
+        add("pour.tint", Severity::watch,
+            say("The river takes {} g of tint in a kilogram and the voids {}: beside it they show. Give both the same dose, weighed, on "
+                "whatever day.",
+                number(river), number(in_.fill.pigment_g_kg)));
+        p_.cautions.back().asks = {{"pigment_g_kg", river}};
+    }
+
     void others() {
+        voids_tinted();
         const auto& c = in_.choices;
         if (c.degas && c.cup_l > c.pot_l / 2)
             add("pour.pot", Severity::watch,
@@ -460,8 +475,9 @@ std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Fram
                       litres(c.pour_l),
                       {},
                       say("{} between the finished planes", litres(c.net_l)),
-                      {"net + ends + wedge + face × (overfill + planed off) + soak-in",
+                      {"net + voids + ends + wedge + face × (overfill + planed off) + soak-in",
                        {{"net", litres(c.net_l), "ruled banks"},
+                        {"voids that open into it", litres(c.voids_l), "Fill"},
                         {"sawn off with the ends", litres(c.ends_l), "the form is as long as the blank"},
                         {"the form out of level", litres(c.wedge_l), "as it was read"},
                         {"soak-in", litres(c.soak_l), "each bank by its own lean"}},

@@ -470,6 +470,7 @@ void let_in(Top& top, const std::vector<Filling>& fillings) {
         r.name = f.name;
         r.index = f.leaf;
         r.let_in = true;
+        r.river = f.river;
         const double depth = std::min(f.depth_mm, top.thickness_mm);
         r.low_mm = f.through ? 0 : f.from_above ? top.thickness_mm - depth : 0;
         r.high_mm = f.through || f.from_above ? top.thickness_mm : depth;

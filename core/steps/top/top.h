@@ -30,6 +30,7 @@ struct Region {
     std::string name;       ///< what a maker calls it
     std::size_t index = 0;  ///< which leaf, river or patch; of a filling the leaf it lies in
     bool let_in = false;    ///< lies inside a leaf: a patch, a filled or open void
+    std::optional<std::size_t> river{};  ///< of a filling: it fills with the pour of that river
     Ring above, below;      ///< its share of the upper face and of the underside; empty where it does not reach
     Vec2 balance;           ///< its balance point, seen from above: of all its depth, what is let into it taken out
     double low_mm = 0, high_mm = 0;
@@ -151,6 +152,7 @@ struct Filling {
     bool from_above = true;
     bool through = false;
     double depth_mm = 0, volume_l = 0, kg_m3 = 0;
+    std::optional<std::size_t> river{};
 };
 /// Lets fillings into the leaves they lie in: their wood goes, resin or air comes.
 void let_in(Top& top, const std::vector<Filling>& fillings);

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
 #include <stdexcept>
 
@@ -62,6 +63,9 @@ class Builder {
             case BaseKind::bought: break;
         }
         laminated();
+        one_stop();
+        wood_for_it();
+        making();
         standing();
         return p_;
     }
@@ -334,6 +338,36 @@ class Builder {
                     : say("Laminated parts: pairs first, then the pairs together, {} stages with a clamp time between; where a layer is "
                           "pieced, seams {} apart from one layer to the next.",
                           count(p_.glue_stages), mm(seams_apart_mm)));
+    }
+
+    /// Cuts at the same slant are made at one stop, before it is moved.
+    void one_stop() {
+        std::map<long, int> cuts;  // by tenths of a degree
+        for (const BasePart& part : p_.parts)
+            for (const double off : {part.first_deg, part.second_deg})
+                if (const long tenths = std::lround(std::abs(off) * 10); tenths > 0) cuts[tenths] += part.count;
+        for (const auto& [tenths, n] : cuts)
+            if (n > 1)
+                p_.notes.push_back(say("{} ends at {}: set the stop once and cut them all before it is moved.", count(n),
+                                       degrees(static_cast<double>(tenths) / 10)));
+    }
+
+    void wood_for_it() {
+        p_.notes.push_back(
+            say("No pith in a leg, a post or a bar: it splits. No screws into end grain: they go into long grain or an insert."));
+    }
+
+    void making() {
+        constexpr double piece_h = 0.2, slanted_h = 0.1, joint_h = 0.4, stage_h = 0.75, night_h = 12;
+        double pieces = 0;
+        double slanted = 0;
+        for (const BasePart& part : p_.parts) {
+            pieces += part.count * part.layers;
+            slanted += part.count * ((part.first_deg != 0) + (part.second_deg != 0));
+        }
+        if (pieces == 0) return;
+        p_.hands_on_h = pieces * piece_h + slanted * slanted_h + static_cast<double>(p_.pieces.size()) * joint_h + p_.glue_stages * stage_h;
+        p_.wait_h = (p_.glue_stages + 1) * night_h;
     }
 
     /// Where it meets the floor, from its own corners.

@@ -45,6 +45,8 @@ struct BasePlan {
     double floor_diagonal_mm = 0;  ///< of the feet, both alike
     double volume_l = 0;           ///< of its wood
     int glue_stages = 0;           ///< for what is laminated: two layers at a time, seams staggered
+    double hands_on_h = 0;         ///< to mill, cut, join and clean it up: starting values, a piece, an end off square and a glue stage each
+    double wait_h = 0;             ///< of its glue, a night a stage and one for what is joined
     std::vector<Phrase> notes;
 };
 

@@ -211,7 +211,10 @@ void UnderTeller::moisture_and_slots() {
                     percent(p_.day_pct), fine(s->bolt_from_inner_mm), fine(s->length_mm)),
                 s->uv);
         add("under.tighten", Severity::note,
-            say("On the fixed line do the bolts up tight; outside it snug, with washer and thread lock, so that the top can slide."),
+            p_.leaf_fixed_v_mm.empty()
+                ? say("On the fixed line do the bolts up tight; outside it snug, with washer and thread lock, so that the top can slide.")
+                : say("Each half moves by itself and has a fixed line of its own: there do the bolts up tight; outside it snug, with washer "
+                      "and thread lock, so that it can slide."),
             s->uv);
     }
     if (!in_.choices.channels.empty() || !in_.choices.plates.empty())
@@ -227,6 +230,15 @@ void UnderTeller::moisture_and_slots() {
         Slot there;
         there.uv = {p.u_mm, p_.fixed_v_mm};
         wood_there = wood_there || !instead_of_wood(there);
+    }
+    for (std::size_t i = 0; i < p_.leaf_fixed_v_mm.size() && !in_.choices.plates.empty(); ++i) {
+        const Ring& ring = top_.regions[i].below.empty() ? top_.regions[i].above : top_.regions[i].below;
+        if (std::none_of(p_.slots.begin(), p_.slots.end(),
+                         [&](const Slot& s) { return s.part.starts_with("plate ") && contains(ring, s.uv); }))
+            add("under.leaf_loose", Severity::stop,
+                say("No bolt of a plate reaches {}: rods line the halves up, they don't hold them. Take plates that reach both.",
+                    top_.regions[i].name),
+                centroid(ring));
     }
     if (!in_.choices.plates.empty() && !anchored)
         add("under.no_fixed", Severity::watch,

@@ -65,6 +65,12 @@ void made(Thing& t, const UnderPlan& p) {
                          litres(b.volume_l),
                          b.notes.empty() ? say("cut list in the working and on the sheet") : b.notes.front(),
                          {"each from its plates, height and bars", cut, "docs/methods.md, Under"}});
+    t.figures.push_back({"base.hours",
+                         "Hours to make it",
+                         hours(b.hands_on_h),
+                         hours(b.wait_h),
+                         say("and in clamps; it goes into the waiting for resin and rest"),
+                         {"pieces, slanted ends, joints and glue stages, each at a starting value", {}, "starting values"}});
     if (b.diagonal_mm > 0)
         t.figures.push_back({"base.diagonal",
                              "Diagonals, alike",

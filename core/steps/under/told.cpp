@@ -11,22 +11,6 @@
 
 namespace yb {
 
-double fixed_at(FixedLine line, const Top& top, const UnderChoices& c) {
-    if (line == FixedLine::middle) return 0;
-    const double side = line == FixedLine::left ? 1 : -1;
-    const auto in_wood = [&](Vec2 uv) {
-        return std::any_of(top.regions.begin(), top.regions.end(), [&](const Region& r) {
-            const Ring& ring = r.below.empty() ? r.above : r.below;
-            return r.wood() && ring.size() > 2 && contains(ring, uv);
-        });
-    };
-    std::optional<double> outermost;
-    for (const LegPlate& p : c.plates)
-        for (const Vec2 hole : holes_of(p, c))
-            if (in_wood(hole)) outermost = outermost ? std::max(*outermost, side * hole.y) : side * hole.y;
-    return side * outermost.value_or(top.wanted.width_mm / 2);
-}
-
 const Slot* UnderTeller::longest() const {
     const auto it =
         std::max_element(p_.slots.begin(), p_.slots.end(), [](const Slot& a, const Slot& b) { return a.length_mm < b.length_mm; });

@@ -17,10 +17,6 @@ struct UnderKnown {
     Top::Widest wide;
 };
 
-/// Where the fixed line runs, across the top: in its middle, or through the outermost bolts of plates that stand in wood on that side –
-/// at the edge while there are none.
-double fixed_at(FixedLine line, const Top& top, const UnderChoices& choices);
-
 void tell_under(const UnderInputs& in, const UnderKnown& of, UnderPlan& plan);
 
 }  // namespace yb

@@ -8,6 +8,7 @@
 #include <boost/math/tools/minima.hpp>
 
 #include "core/ground/beam/beam.h"
+#include "core/steps/under/fixed.h"
 #include "core/steps/under/told.h"
 #include "core/material/wood/cup.h"
 #include "core/material/wood/lag.h"
@@ -178,6 +179,7 @@ class Planner {
                     : read                       ? top_.leaves > 1 ? "meter, the dampest leaf" : "meter, on the slab"
                                                  : "shop air";
         p_.fixed_v_mm = fixed_at(in_.choices.fixed, top_, in_.choices);
+        if (leaves_apart(top_)) p_.leaf_fixed_v_mm = fixed_in_leaves(in_.choices.fixed, top_, in_.choices);
         wide_ = top_.widest();
         p_.wood_mm = wide_.wood_mm;
         p_.travel_mm = top_.widens(wide_.u_mm, wide_.low_v, wide_.high_v, p_.low_pct, p_.high_pct);
@@ -192,6 +194,10 @@ class Planner {
         // A cross-cut goes outward from where it is held, along as much as across.
         const double radial = species_->shrink_radial_pct.value_or(*species_->shrink_tangential_pct);
         return movement(length(uv - Vec2{0, held_v}), radial, leaf_pct_.front(), std::clamp(to_pct, 0.0, 30.0));
+    }
+
+    double held_at(Vec2 hole) const {
+        return p_.leaf_fixed_v_mm.empty() ? p_.fixed_v_mm : fixed_for(hole, top_, p_.leaf_fixed_v_mm);
     }
 
     void slots() {
@@ -212,7 +218,7 @@ class Planner {
         };
         for (std::size_t i = 0; i < c.plates.size(); ++i)
             for (const Vec2 h : holes_of(c.plates[i], c))
-                add_hole("plate " + std::to_string(i + 1), h, p_.fixed_v_mm, floor_of(c.plates[i], c));
+                add_hole("plate " + std::to_string(i + 1), h, held_at(h), floor_of(c.plates[i], c));
         // A channel hangs on the top alone: it is held at its own middle, wherever the base is.
         for (std::size_t i = 0; i < c.channels.size(); ++i)
             for (const Vec2 h : holes_of(c.channels[i], c))

@@ -87,6 +87,7 @@ struct UnderPlan : StepPlan {
     double travel_mm = 0;                           ///< of the wood at its widest, driest to dampest
     double wood_mm = 0;                             ///< how much of the width is wood there
     double fixed_v_mm = 0;
+    std::vector<double> leaf_fixed_v_mm;  ///< of leaves that lie apart, the line of each; empty where one line holds all
     std::vector<Slot> slots;
     std::vector<Pocket> pockets;
     double leg_mm = 0;
@@ -112,6 +113,9 @@ struct UnderPlan : StepPlan {
 };
 
 UnderPlan plan_under(const UnderInputs& in);
+
+/// The lines that hold it: one, or one a leaf where leaves lie apart.
+std::vector<double> lines_held(const UnderPlan& p);
 
 /// Each plate, channel and hole as a thing to be picked. @param to_bench where the top's frame lies on the bench.
 std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& choices, const WantedTop& top, const Frame& to_bench);

@@ -1,4 +1,5 @@
 // What each way of making and holding it would do.
+#include "core/steps/under/fixed.h"
 #include "core/steps/under/teller.h"
 
 #include <numbers>
@@ -14,10 +15,11 @@ namespace yb {
 void UnderTeller::choices() {
     std::vector<Phrase> says;
     for (const FixedLine line : fixed_lines.values) {
-        const double v = fixed_at(line, top_, in_.choices);
+        const std::vector<double> lines = fixed_in_leaves(line, top_, in_.choices);
         double most = 0;
         for (const Slot& s : p_.slots)
-            if (s.part.starts_with("plate ")) most = std::max(most, std::abs(top_.widens(s.uv.x, v, s.uv.y, p_.low_pct, p_.high_pct)));
+            if (s.part.starts_with("plate "))
+                most = std::max(most, std::abs(top_.widens(s.uv.x, fixed_for(s.uv, top_, lines), s.uv.y, p_.low_pct, p_.high_pct)));
         says.push_back(say("outermost bolt travels {}", fine(most)));
     }
     p_.choices.push_back(choice_of(fixed_lines, in_.choices, std::move(says)));

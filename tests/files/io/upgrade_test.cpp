@@ -239,3 +239,17 @@ TEST_CASE("JSON is read alike by the quick reader and by the one that gives plac
         CHECK_THROWS_AS(parse_json(wrong), FormatError);
     }
 }
+
+TEST_CASE("a job of version 3 rests as it did", "[io][upgrade]") {
+    Json j = to_json(demo_shop().jobs.at("job-reading-table"));
+    CHECK(j.at("v") == 4);
+    for (const bool both : {true, false}) {
+        Json was = j;
+        was["v"] = 3;
+        was["flat"].erase("rests");
+        was["flat"]["both_faces_to_air"] = both;
+        const Job now = job_from_json(was);
+        CHECK(now.flat.rests == (both ? Rests::to_air : Rests::face_down));
+        CHECK_FALSE(to_json(now)["flat"].contains("both_faces_to_air"));
+    }
+}

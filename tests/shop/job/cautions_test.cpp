@@ -32,6 +32,8 @@ const std::vector<Case>& cases() {
              b.j.top.length_mm = 2200;
          },
          [](SmallShop& b) { b.j.flat.rest_h = 0; }, [](SmallShop& b) { b.j.flat.rest_h = 48; }},
+        {"flat.wrapped", [](SmallShop& b) { b.slab().moisture_pct = 18; }, [](SmallShop& b) { b.j.flat.rests = Rests::wrapped; },
+         [](SmallShop& b) { b.j.flat.rests = Rests::to_air; }},
         {"flat.support_off", none,
          [](SmallShop& b) {
              b.j.leaves[0].supports = {{400, -100}, {400, 100}, {1800, -100}, {1800, 900}};

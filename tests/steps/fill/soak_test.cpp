@@ -149,7 +149,7 @@ TEST_CASE("an end crack is cut off with its end, or cured by the mend of its cau
         INFO(at_right);
         Bench b;
         // The top runs from 200 to 1800; the crack reaches 150 into it.
-        b.flaw(FlawKind::crack, 30, at_right ? box(1650, -10, 1900, 10) : box(100, -10, 350, 10));
+        b.flaw(FlawKind::crack, 30, at_right ? box(1650, -10, 2000, 10) : box(0, -10, 350, 10));
         Documents docs;
         docs.slabs["p"] = b.slab;
         docs.jobs["job"] = b.job;

@@ -5,6 +5,7 @@
 #include "core/shop/job/job.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/next_reading.h"
+#include "core/steps/flat/rest.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/things.h"
@@ -283,11 +284,12 @@ TEST_CASE("what will move is told before it is cut, with what to leave; one face
     CHECK(moves->says.value(2) == Approx(std::abs(*plan.flat->cup_mm)));
     job.flat.allowance_mm = moves->says.value(3);
     CHECK_FALSE(find_caution(plan_job(job, docs).flat->cautions, "flat.moves"));
-    job.flat.both_faces_to_air = false;
+    job.flat.rests = Rests::face_down;
     const Plan covered = plan_job(job, docs);
     const Caution* shut = find_caution(covered.flat->cautions, "flat.airtight");
     REQUIRE(shut);
-    CHECK(shut->says.value(0) > 5);
+    CHECK(shut->says.value(0) == face_down_pct);
+    CHECK(shut->says.value(1) > 5);
 }
 
 TEST_CASE("faces, rounds and the next reading are things with their figures", "[flat][things]") {

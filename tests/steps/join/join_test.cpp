@@ -9,6 +9,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/things.h"
+#include "core/steps/join/depth.h"
 #include "core/steps/join/join.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
@@ -38,7 +39,7 @@ TEST_CASE("a glue-up of four boards is counted by hand", "[join][T19]") {
         CHECK(j.glue_l == Approx(j.m2 * 180 / 1080));
         m2 += j.m2, pieces += j.pieces, clamps += j.clamps;
     }
-    CHECK(p.needed_min == Approx(m2 / 0.1 + pieces * 0.2 + 3 * 1.5 + clamps * 25 / 60.0));
+    CHECK(p.needed_min == Approx(m2 / 0.1 + pieces * 0.2 + 3 * 1.5 + clamps * 25 / 60.0 + 2 * 2 * 25 / 60.0));  // a pair of cauls at both ends
     CHECK(p.open_min == Approx(10 * std::pow(2, (20 - p.air_c) / 10)));
     const Caution* skins = find_caution(p.cautions, "join.skins");
     REQUIRE(skins);
@@ -255,6 +256,108 @@ TEST_CASE("no clash is missed that voxels find, on two hundred layouts drawn by 
     }
     CHECK(found > 200);
     CHECK(stray < found / 20);
+}
+
+TEST_CASE("what stays between things let in is what voxels count, on five hundred tops by lot", "[join][depth][T21][T26]") {
+    std::mt19937 random(29);
+    const auto u = [&](double low, double high) { return low + (high - low) * (static_cast<double>(random()) / 4294967296.0); };
+    constexpr double cell = 3;
+    constexpr double level = 0.5;
+    int pairs = 0;
+    int faces = 0;
+    for (int round = 0; round < 500; ++round) {
+        INFO("round " << round);
+        const double t = std::round(u(30, 70));
+        const auto z = [&](double low, double high) { return std::round(u(low, high) / level) * level; };
+        std::vector<LetIn> all;
+        for (int k = 0; k < 9; ++k) {
+            LetIn l;
+            const double deep = z(4, t * 0.7);
+            const bool from_above = k % 3 == 0;
+            const bool inside = k % 3 == 2;
+            l.what = k % 3 == 0 ? "bow tie" : k % 3 == 1 ? "connector" : "tenon";
+            l.what += " " + std::to_string(k);
+            l.low_mm = from_above ? t - deep : inside ? z(2, t / 2) : 0;
+            l.high_mm = from_above ? t : inside ? std::min(t, l.low_mm + z(4, 14)) : deep;
+            l.cuts = k != 6;  // one is there already
+            const double turn = u(0, 3.14);
+            const Vec2 middle{u(0, 260), u(0, 160)};
+            for (const Vec2 q : box_ring({0, 0}, u(40, 120), u(20, 60)))
+                l.at.push_back(middle + Vec2{q.x * std::cos(turn) - q.y * std::sin(turn), q.x * std::sin(turn) + q.y * std::cos(turn)});
+            all.push_back(l);
+        }
+        // Columns of the top: what each is taken for, from below up.
+        const auto levels = static_cast<std::size_t>(t / level);
+        std::map<std::pair<std::size_t, std::size_t>, double> least;  // by what is below and above, all.size() for the show face
+        std::map<std::pair<std::size_t, std::size_t>, int> columns;
+        for (int x = -40; x < 130; ++x)
+            for (int y = -40; y < 100; ++y) {
+                const Vec2 at{(x + 0.5) * cell, (y + 0.5) * cell};
+                std::vector<std::size_t> here;
+                for (std::size_t k = 0; k < all.size(); ++k)
+                    if (contains(all[k].at, at)) here.push_back(k);
+                for (const std::size_t k : here)
+                    for (const std::size_t other : here) {
+                        std::size_t top = 0;
+                        std::size_t floor = levels;
+                        for (std::size_t n = 0; n < levels; ++n) {
+                            const double mid = (static_cast<double>(n) + 0.5) * level;
+                            if (mid > all[k].low_mm && mid < all[k].high_mm) top = n + 1;
+                            if (mid > all[other].low_mm && mid < all[other].high_mm) floor = std::min(floor, n);
+                        }
+                        if (k == other || floor < top) continue;
+                        least[{k, other}] = static_cast<double>(floor - top) * level;
+                        ++columns[{k, other}];
+                    }
+            }
+        const std::vector<WoodLeft> told = wood_left(all, t);
+        for (const auto& [pair, left] : least) {
+            if (columns[pair] < 4 || (!all[pair.first].cuts && !all[pair.second].cuts)) continue;
+            INFO(all[pair.first].what << " below " << all[pair.second].what);
+            const auto it =
+                std::find_if(told.begin(), told.end(), [&](const WoodLeft& w) { return w.below == pair.first && w.above == pair.second; });
+            REQUIRE(it != told.end());
+            CHECK(it->left_mm == Approx(left).margin(1e-9));
+            ++pairs;
+        }
+        for (const WoodLeft& w : told) {
+            if (w.above) {
+                // None is told of what lies apart, but for slivers thinner than a column.
+                const double shared = intersection_area(all[w.below].at, all[*w.above].at);
+                CHECK(shared >= 4);
+                if (shared > 12 * cell * cell) CHECK(least.count({w.below, *w.above}) == 1);
+            } else {
+                CHECK(w.left_mm == Approx(t - all[w.below].high_mm));
+                ++faces;
+            }
+        }
+    }
+    CHECK(pairs > 1000);
+    CHECK(faces > 1000);
+}
+
+TEST_CASE("a pocket under a bow tie, and one that nearly comes through, are told with what stays", "[join][depth][T26][T27]") {
+    Documents docs = demo_shop();
+    Job& job = docs.jobs.at("job-reading-table");
+    job.under.channels = {{0, 0, 400, 40, 18, 3, 3}};
+    const double t = plan_job(job, docs).top->thickness_mm;
+    const auto said = [&] {
+        std::vector<std::string> out;
+        const Plan plan = plan_job(job, docs);
+        for (const Caution& c : plan.join->cautions)
+            if (c.key == "join.thin") out.push_back(render(c.says, {}));
+        return out;
+    };
+    job.join.ties = {{0, 0, 90, 100, 36, t - 20, true}};  // from above, down to 20 mm: 2 mm over the pocket
+    REQUIRE(said().size() == 1);
+    CHECK(said()[0] ==
+          "Between pocket of channel 1 and bow tie 1 above it stay 2.0 mm of wood: one breaks into the other. Move one along, or sink it "
+          "less.");
+    job.join.ties[0].u_mm = 300;
+    CHECK(said().empty());
+    job.under.channels[0].depth_mm = t - 5;
+    REQUIRE(said().size() == 1);
+    CHECK(said()[0] == "Above pocket of channel 1 stay 5.0 mm of wood and you want 8.0 mm: it may show, or break through. Sink it less.");
 }
 
 TEST_CASE("joints and bow ties are things, a river is not glued, days count the glue-up", "[join]") {

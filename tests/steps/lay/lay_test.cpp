@@ -89,6 +89,65 @@ TEST_CASE("sliding to the best fit mends what can be mended", "[lay]") {
     CHECK(w.lay(t, best).fits);
 }
 
+TEST_CASE("an end crack is one that begins at the slab's end, and one that runs far in says what it costs", "[lay][T35]") {
+    Wedge w;  // 2 m long
+    const WantedTop top{1600, 600, 40, 740, LiveEdges::none, 0};
+    const auto crack = [&](double from, double to) {
+        w.slab.flaws = {{"c", FlawKind::crack, Face::a, {{from, -5}, {to, -5}, {to, 5}, {from, 5}}, true, {}, 1, ""}};
+    };
+    const auto said = [&](const char* key) -> std::string {
+        const LayPlan p = w.lay(top, {1000, 0, 0, false, 30});
+        const Caution* c = find_caution(p.cautions, key);
+        return c ? render(c->says, Units::metric()) : std::string();
+    };
+    // Near the top's end and not at the slab's: a crack like any other, and one that is not wanted.
+    crack(220, 340);
+    CHECK(said("lay.end_crack").empty());
+    CHECK(said("lay.flaw").find("you want none") != std::string::npos);
+    // From the right end it runs 600 mm into a top that ends at 1800.
+    crack(1200, 2000);
+    CHECK(said("lay.end_crack").find("To cut it off costs 600 mm of length and leaves 1000 mm") != std::string::npos);
+    // A top that lies end for end on the slab has the same crack at its other end.
+    const LayPlan turned = w.lay(top, {1000, 0, 180, false, 30});
+    const Caution* c = find_caution(turned.cautions, "lay.end_crack");
+    REQUIRE(c);
+    CHECK(c->ask("further_in_mm") == Approx(600));
+}
+
+TEST_CASE("the search for a place keeps out what is not wanted and takes in what is sought", "[lay]") {
+    // 2.6 m by 700 for a top of 1.4 m by 500: rot in the middle third, a fine knot at the right end.
+    Slab s = plank("w", 2600, 700, 50);
+    const auto square = [](const char* id, FlawKind kind, double x, double y, double half) {
+        return Flaw{id,    kind, Face::a, {{x - half, y - half}, {x + half, y - half}, {x + half, y + half}, {x - half, y + half}},
+                    false, 10,   1,       ""};
+    };
+    s.flaws = {square("rot", FlawKind::soft, 900, 0, 120), square("knot", FlawKind::knot, 1500, 200, 60)};
+    const SlabShape shape = shape_of(s);
+    WantedTop top{1400, 500, 40, 740, LiveEdges::none, 0};
+    const auto inside = [&](const Placement& p) {
+        std::vector<FlawKind> out;
+        for (const FlawInside& f : plan_lay({s, shape, top, p}).flaws) out.push_back(s.flaws[f.index].kind);
+        return out;
+    };
+    const Placement start{1300, 0, 0, false, 30};
+    REQUIRE(inside(start).size() == 2);
+    Placement p = best_placement({s, shape, top, start});
+    CHECK(plan_lay({s, shape, top, p}).fits);
+    for (const FlawKind k : inside(p)) CHECK(k != FlawKind::soft);
+    // By hand: right of the rot there are 1580 mm, so a top of 1400 lies there; with the knot kept out too nothing is free of both.
+    top.flaws.knot = Wish::avoid;
+    p = best_placement({s, shape, top, start});
+    CHECK(plan_lay({s, shape, top, p}).fits);
+    CHECK(against_wishes(s, top.flaws, p.frame().to_slab(outline_of(top))) <= 120 * 120 + 1);
+    // Sought instead, the whole knot is in it.
+    top.flaws.knot = Wish::seek;
+    p = best_placement({s, shape, top, start});
+    CHECK(against_wishes(s, top.flaws, p.frame().to_slab(outline_of(top))) == Approx(-0.5 * 120 * 120 * 1.0).margin(1.0));
+    // As they come, nothing moves a top that fits where it lies.
+    top.flaws = {Wish::allow, Wish::allow, Wish::allow, Wish::allow, Wish::allow, Wish::allow, Wish::allow, Wish::allow};
+    CHECK(best_placement({s, shape, top, start}) == start);
+}
+
 TEST_CASE("a pith that lies inside the leaf is told with how far it is from a face [T44]", "[lay][T44]") {
     Slab s = plank("p", 2000, 600, 50);
     const auto says = [&](WantedTop top, double y = 0) {

@@ -1,4 +1,7 @@
 // Under: slots, pockets, weight and every caution, on tops that can be worked out by hand.
+#include <algorithm>
+#include <array>
+
 #include <catch2/catch.hpp>
 
 #include "core/shop/edit/mends.h"
@@ -241,4 +244,41 @@ TEST_CASE("over a river the only fixed bolt is never advised into the resin", "[
     REQUIRE(all);
     CHECK(all->severity == Severity::stop);
     CHECK_FALSE(find_caution(wholly.under->cautions, "under.hole_in_resin"));
+}
+
+TEST_CASE("each half of an open river has a fixed line of its own, through its own bolt nearest the middle", "[under][T22]") {
+    Documents d = demo_shop();
+    Job& j = d.jobs.at("job-open-river");
+    const Plan p = plan_job(j, d);
+    REQUIRE(p.under->leaf_fixed_v_mm.size() == 2);
+    CHECK_FALSE(find_caution(p.under->cautions, "under.no_fixed"));
+    CHECK_FALSE(find_caution(p.under->cautions, "under.leaf_loose"));
+    std::array<int, 2> tight{};
+    for (const Slot& s : p.under->slots) {
+        if (!s.part.starts_with("plate ")) continue;
+        const Region* there = p.top->at(s.uv, 1);
+        REQUIRE(there);
+        if (there->kind != RegionKind::leaf) continue;
+        const double line = p.under->leaf_fixed_v_mm[there->index];
+        CHECK(s.held_v_mm == line);
+        CHECK(line * s.uv.y > 0);                          // on its own side of the river
+        CHECK(std::abs(s.uv.y) >= std::abs(line) - 1e-9);  // of the leaf's bolts the nearest to the middle
+        tight[there->index] += s.round;
+        // Only the wood between the line and the hole moves it: W·S·ΔM, as one leaf by itself.
+        const double w = std::abs(s.uv.y - line);
+        const double mean = there->shrinkage(s.uv.x, std::min(line, s.uv.y), std::max(line, s.uv.y)).value_or(0);
+        const double leaf = std::clamp(there->moisture_pct.value_or(0), 0.0, 30.0);
+        if (w > 1) CHECK(s.travel_in_mm == Approx(std::max(0.0, -movement(w, mean, leaf, p.under->low_pct))).margin(0.02));
+    }
+    CHECK(tight[0] > 0);
+    CHECK(tight[1] > 0);
+    // A base that reaches one half only lets the other go.
+    for (LegPlate& plate : j.under.plates) plate.v_mm = 260, plate.across_mm = 160, plate.bolts_across = 2;
+    const Plan one = plan_job(j, d);
+    const Caution* loose = find_caution(one.under->cautions, "under.leaf_loose");
+    REQUIRE(loose);
+    CHECK(loose->severity == Severity::stop);
+    // Poured shut it is one top with one line.
+    j.makeup.kind = MakeUp::river;
+    CHECK(plan_job(j, d).under->leaf_fixed_v_mm.empty());
 }
