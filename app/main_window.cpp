@@ -279,12 +279,15 @@ void MainWindow::show_start(StartPage* page) {
         QDir().mkpath(folder);
         open_demo(folder + "/demo.shop");
     });
-    connect(start_, &StartPage::empty_rack, this, &MainWindow::new_shop);
+    connect(start_, &StartPage::own, this, &MainWindow::own_shop);
+    connect(start_, &StartPage::practise, this, &MainWindow::practise);
+    connect(start_, &StartPage::plain, this, [this] { show_start(); });
     connect(start_, &StartPage::own_shop, this, &MainWindow::choose_shop);
     connect(start_, &StartPage::open, this, &MainWindow::open_shop);
     connect(start_, &StartPage::repair_it, this, &MainWindow::repair_shop);
     pages_->addWidget(start_);
     pages_->setCurrentWidget(start_);
+    start_->setFocus();
 }
 
 void MainWindow::repair_shop(const QString& path) {
@@ -295,6 +298,26 @@ void MainWindow::repair_shop(const QString& path) {
     work_->run(
         tr("Repairing the shop"), [path, made](const Work& w) { return yb::repair_shop(path.toStdString(), made.toStdString(), w); },
         [this, path, made](const Repair& repair) { show_start(new StartPage(repair, path, made)); });
+}
+
+void MainWindow::own_shop(const QString& name, const QString& path) {
+    Documents d;
+    d.shop.name = name.toStdString();
+    try {
+        QDir().mkpath(QFileInfo(path).path());
+        session_.create(path, d);
+        remember(path);
+        pages_->setCurrentIndex(0);
+        say(tr("%1 is open. It is kept in %2.").arg(name, QDir::toNativeSeparators(path)));
+    } catch (const StoreError& e) {
+        say(QString::fromStdString(e.what()), true);
+    }
+}
+
+/// A log is grown into a shop of its own: nothing of it is counted in anybody's rack.
+void MainWindow::practise() {
+    own_shop(tr("Practice"), StartPage::place_for(tr("Practice")));
+    if (session_.is_open()) show_grow();
 }
 
 void MainWindow::new_shop() {

@@ -106,6 +106,8 @@ class MainWindow : public QMainWindow {
 
     void print_sheet();
     void new_shop();
+    void own_shop(const QString& name, const QString& path);
+    void practise();
     void choose_shop();
     void show_shop();
     void type_dimension();

@@ -9,6 +9,7 @@
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/steps/pour/pour.h"
 #include "demo/demo.h"
 #include "tests/documents_of.h"
 #include "tests/everything.h"
@@ -90,4 +91,33 @@ TEST_CASE("no number of any demo job, however odd, makes a plan that fails or a 
     }
     CHECK(read > so_many<std::size_t>(200, 500));
     CHECK(refused > 10);
+}
+
+TEST_CASE("resins without times, masses without densities, no rest and no allowance: planned, told, and every figure a number",
+          "[hostile][odd]") {
+    Documents d = demo_shop();
+    for (Resin& r : d.shop.resins) {
+        r.pot_life_h = r.recoat_from_h = r.recoat_to_h = r.sand_h = r.cured_h = std::nullopt;
+        r.by_mass = true, r.density_a = r.density_b = 0;
+    }
+    for (auto& [id, job] : d.jobs) {
+        INFO(id);
+        job.flat.rest_h = job.flat.allowance_mm = 0;
+        Plan p;
+        REQUIRE_NOTHROW(p = plan_job(job, d));
+        bool told = false;
+        for (const StepRow& row : steps()) {
+            sane(p.said(row.step), row.name);
+            CHECK_FALSE(find_caution(p.said(row.step).cautions, "plan.failed"));
+            for (const Caution& c : p.said(row.step).cautions) told = told || render(c.says, {}).find("ensity") != std::string::npos;
+        }
+        CHECK(told);  // a density of nothing is told with its field
+        CHECK(finite(to_json(p, Units::metric())));
+        for (const Operation& o : p.days->operations) CHECK(std::isfinite(o.end_h));
+        // Without a label's times the simulation has them, and nothing comes before the gel.
+        for (const PourLift& l : p.pour->lifts) {
+            CHECK(l.clock.hard_h >= l.clock.shave_from_h);
+            CHECK(l.clock.shave_from_h > 0);
+        }
+    }
 }

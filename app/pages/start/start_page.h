@@ -4,6 +4,7 @@
 #include <QWidget>
 
 class QLabel;
+class QLineEdit;
 class QPushButton;
 class QVBoxLayout;
 
@@ -20,12 +21,17 @@ class StartPage : public QWidget {
     /// What was made of a damaged shop: `made` is the new file.
     StartPage(const Repair& repair, const QString& path, const QString& made, QWidget* parent = nullptr);
 
+    /// Where a shop of that name is kept: among the user's documents, under a name that is free.
+    static QString place_for(const QString& name);
     /// What went wrong here, under what is said already.
     void tell(const QString& text);
 
   Q_SIGNALS:
     void demo();
-    void empty_rack();
+    /// A shop of one's own, by its name, in a new file.
+    void own(const QString& name, const QString& path);
+    void practise();
+    void plain();
     void own_shop();
     void open(const QString& path);
     void repair_it(const QString& path);
@@ -36,11 +42,17 @@ class StartPage : public QWidget {
     QPushButton* offer(const QString& name, const QString& words, F run, bool strong = false);
     /// A place is kept for the backup; whether one is whole is found out beside the work.
     void offer_backup(const QString& path, bool strong);
-    void offer_shops(bool strong);
+    void offer_shops();
+    /// The plain start: three pictures, the shops last used, what else there is.
+    void pictures();
+    void last_used();
+    void name_it();
     void open_backup(const QString& backup, const QString& path);
 
     QVBoxLayout* box_ = nullptr;
     QLabel* told_ = nullptr;
+    QLabel* place_ = nullptr;
+    QLineEdit* name_ = nullptr;
     QString backup_;  ///< the newest that is whole, once it is found
 };
 

@@ -319,8 +319,7 @@ std::vector<Field> fields(const MakeUpChoices& makeup) {
     if (makeup.kind == MakeUp::open_river)
         return {job_number("makeup.river_mm", "river_width"), job_number("makeup.rod_pitch_mm", "rod_pitch"),
                 job_number("makeup.rod_depth_mm", "rod_depth"), job_number("makeup.rod_mm", "rod_thick")};
-    std::vector<Field> out{job_number("makeup.mill_kerf_mm", "mill_kerf"), job_number("makeup.rip_kerf_mm", "rip_kerf"),
-                           job_number("makeup.hollow_mm", "hollow")};
+    std::vector<Field> out{job_number("makeup.mill_kerf_mm", "mill_kerf"), job_number("makeup.rip_kerf_mm", "rip_kerf")};
     for (const Joint& j : makeup.joints)
         if (j.curved) {
             out.push_back(job_number("makeup.least_radius_mm", "least_radius"));

@@ -80,6 +80,33 @@ void standing(Flow& flow, const SheetData& d) {
                        d.say(fine(u.foot_out_mm[3]))));
 }
 
+/// What holds a hole: slots by themselves in channels, in plates as the maker holds the top.
+Fixing held_by(const Slot& s, const SheetData& d) {
+    return s.part.starts_with("channel ") && d.under().fixing != Fixing::oversize ? Fixing::slots : d.under().fixing;
+}
+
+QString opening(const Slot& s, const SheetData& d) {
+    switch (held_by(s, d)) {
+        case Fixing::slots: return QObject::tr("slot %1").arg(d.say(fine(s.made.opening_mm)));
+        case Fixing::oversize: return QObject::tr("hole %1").arg(d.say(fine(s.made.opening_mm)));
+        case Fixing::figure_eight: return QObject::tr("figure-eight");
+        case Fixing::clips: return QObject::tr("clip");
+        case Fixing::buttons: return QObject::tr("button");
+    }
+    return {};
+}
+
+QString beside(const Slot& s, const SheetData& d) {
+    switch (held_by(s, d)) {
+        case Fixing::slots: return QObject::tr("bolt %1 from the inner end").arg(d.say(fine(s.bolt_from_inner_mm)));
+        case Fixing::oversize: return QObject::tr("in the middle, washer %1").arg(d.say(fine(s.made.washer_mm)));
+        case Fixing::figure_eight: return QObject::tr("straight; swings %1").arg(d.say(fine(s.made.lets_go_mm)));
+        case Fixing::clips:
+        case Fixing::buttons: return QObject::tr("set back %1").arg(d.say(fine(s.made.gap_mm)));
+    }
+    return {};
+}
+
 }  // namespace
 
 void write_under_sheet(Flow& flow, const SheetData& d) {
@@ -91,13 +118,12 @@ void write_under_sheet(Flow& flow, const SheetData& d) {
     std::vector<std::vector<QString>> rows;
     for (const Slot& s : under.slots)
         rows.push_back({QString::fromStdString(s.part), d.say(along(s.uv.x + d.top().length_mm / 2)), d.say(mm(s.from_fixed_mm)),
-                        s.round ? QObject::tr("round") : d.say(fine(s.length_mm)),
-                        s.round ? QObject::tr("tight") : d.say(fine(s.bolt_from_inner_mm))});
+                        s.round ? QObject::tr("round") : opening(s, d), s.round ? QObject::tr("tight") : beside(s, d)});
     flow.table({{QObject::tr("hole"), 2},
                 {QObject::tr("from the left end"), 2, true},
                 {QObject::tr("from line"), 1.8, true},
-                {QObject::tr("slot"), 1.6, true},
-                {QObject::tr("bolt, inner end"), 2, true}},
+                {QObject::tr("opening"), 2.2, true},
+                {QObject::tr("on the day"), 2.4, true}},
                rows, Flow::cut_points);
     std::vector<std::vector<QString>> pockets;
     for (const Pocket& k : under.pockets)

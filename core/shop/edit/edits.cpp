@@ -7,6 +7,7 @@
 #include <cmath>
 #include <tuple>
 
+#include "core/shop/edit/first_top.h"
 #include "core/shop/edit/items.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
@@ -324,7 +325,11 @@ void set_first_day(Job& job, const std::string& date) {
 
 std::string add_job_on(Documents& docs, const Slab& slab, const std::string& start) {
     const std::string id = add_job(docs, "Table " + std::to_string(docs.jobs.size() + 1), start);
-    give_slab(docs.jobs[id], slab);
+    Job& job = docs.jobs[id];
+    give_slab(job, slab);
+    const FirstTop first = first_top(slab);
+    job.top = first.top;
+    job.leaves.front().placement = first.placement;
     return id;
 }
 

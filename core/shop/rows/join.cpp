@@ -21,6 +21,9 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     // Setting out, cauls, a dry run; each stage dries for a night.
     const double stages = w.job.join.two_stages && j.joints.size() > 1 ? 2 : 1;
     if (!j.joints.empty()) give(out, j, "glue", "Glue", step_key::join, 41, stages * (1 + j.needed_min / 60), 12 * stages);
+    // Between the halves nobody reaches once they are on their rods.
+    if (!j.rods.empty())
+        give(out, j, "inner", "Finish inner edges", step_key::join, 53, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);
     if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0)
         give(out, j, "ties", "Bow ties", step_key::join, 52, 0.75 * n, 2);
     if (w.job.join.edge != EdgeShape::square)

@@ -175,7 +175,8 @@ void told(Planning& w) {
     const PatchInputs patches{job.makeup, w.p.patches, w.leaves, w.lays, w.shop.bushings_mm, w.p.flat->thickness_mm, w.p.placement.frame(),
                               w.top.get()};
     tell_patches(patches, *w.lay);
-    auto cuts = std::make_shared<CutList>(cuts_of(w.leaves, w.lays, *w.p.makeup, job.top, job.makeup));
+    auto cuts = std::make_shared<CutList>(
+        cuts_of(w.leaves, w.lays, *w.p.makeup, job.top, job.makeup, job.join.spring == Spring::hollow ? job.join.spring_mm : 0));
     add_patch_cuts(patches, *cuts);
     w.lay->figures.push_back(cuts_figure(*cuts, job.makeup, w.shop.units));
     w.p.cuts = cuts;

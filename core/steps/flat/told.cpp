@@ -163,9 +163,7 @@ class Teller {
                           "slab, or agree on {}.",
                           fine(p_.most_mm), fine(in_.top.thickness_mm - p_.most_mm), fine(in_.top.thickness_mm), fine(p_.thickness_mm),
                           fine(p_.thickness_mm))
-                    : say("It finishes {} thinner than the {} wanted. Take a shorter or narrower top, another tilt, or "
-                          "agree on {}.",
-                          fine(in_.top.thickness_mm - p_.most_mm), fine(in_.top.thickness_mm), fine(p_.most_mm)),
+                    : too_thin(),
                 thinnest_place());
         if (in_.choices.aim == FlatAim::as_it_lies && tried_.best.thickness_mm - tried_.lies.thickness_mm > 1)
             add("flat.unshimmed", Severity::watch,
@@ -196,6 +194,7 @@ class Teller {
                 say("The underside stays as it is: under a plate it is uneven by {}. Let the plates in, or plane their places.",
                     fine(tried_.uneven_mm)));
         moved();
+        turning();
         rocking();
         if (tried_.best.at_bound)
             add("flat.steep", Severity::stop,
@@ -216,6 +215,37 @@ class Teller {
                     species->dust == "cancer"      ? "is known to cause cancer of the nose after years"
                     : species->dust == "suspected" ? "is suspected to cause cancer, and many skins do not bear it"
                                                    : "sensitises: asthma that stays"));
+    }
+
+    /// How long a top in the same place the wanted thickness can be had for; nothing where no shorter one gives it.
+    std::optional<double> length_that_gives(double thickness) const {
+        if (in_.top.shape != TopShape::rectangle || in_.lay.rectangle.size() != 4) return {};
+        const Ring& r = in_.lay.rectangle;
+        const Vec2 middle = (r[0] + r[2]) * 0.5;
+        const Vec2 along_it = (r[1] - r[0]) * 0.5;
+        const Vec2 across_it = (r[3] - r[0]) * 1.5;  // past the live edges
+        const auto gives = [&](double share) {
+            const Vec2 a = along_it * share;
+            const Ring strip{middle - a - across_it, middle + a - across_it, middle + a + across_it, middle - a + across_it};
+            const auto t = thickest_inside(in_.shape, largest(intersection(strip, in_.lay.outline)));
+            return t && *t >= thickness;
+        };
+        double low = 0.1;
+        double high = 1;
+        if (!gives(low)) return {};
+        for (int i = 0; i < 12; ++i) (gives((low + high) / 2) ? low : high) = (low + high) / 2;
+        return std::floor(low * in_.top.length_mm / 5) * 5;
+    }
+
+    Phrase too_thin() const {
+        const auto shorter = length_that_gives(in_.top.thickness_mm);
+        return shorter
+                   ? say("It finishes {} thinner than the {} wanted. {} long, in the same place, it gives them; or a narrower top, another "
+                         "tilt, or agree on {}.",
+                         fine(in_.top.thickness_mm - p_.most_mm), fine(in_.top.thickness_mm), mm(*shorter), fine(p_.most_mm))
+                   : say("It finishes {} thinner than the {} wanted. Take a shorter or narrower top, another tilt, or "
+                         "agree on {}.",
+                         fine(in_.top.thickness_mm - p_.most_mm), fine(in_.top.thickness_mm), fine(p_.most_mm));
     }
 
     static const char* word(const FacePlan& f) { return f.face == Face::a ? "show face" : "underside"; }
@@ -381,6 +411,21 @@ class Teller {
             say("It reads {} and the shop settles it at {}: by its rings it will cup {}. Leave {} on each face for after the rest.",
                 percent(*in_.slab.moisture_pct), percent(*in_.settles_pct), fine(std::abs(*p_.cup_mm)), fine(wanted)));
         p_.cautions.back().asks = {{"allowance_mm", wanted}};
+    }
+
+    /// What is turned over, and what it takes.
+    void turning() {
+        const auto density = density_of(in_.slab);
+        if (!density || in_.choices.by == FlatBy::bought_flat) return;
+        const double before = area(in_.lay.rough) * in_.shape.thickness_at(centroid(in_.lay.rough)) * 1e-9 * *density;
+        const double after = std::max(0.0, before - (p_.faces[0].removed_l + p_.faces[1].removed_l) / 1000 * *density);
+        constexpr double each_kg = 25;
+        if (before < 2 * each_kg) return;
+        add("flat.turn", Severity::note,
+            say("It is turned over {} times here: about {} the first time, {} the last. {}, or a hoist rated for twice that; feet clear. "
+                "An "
+                "estimate.",
+                count(in_.choices.rest_h > 0 ? 4 : 2), kg(before), kg(after), counted(std::ceil(before / each_kg), "person", "people")));
     }
 
     /// What was read after the last rest.

@@ -407,6 +407,33 @@ class Planner {
         if (in_.top.shape != TopShape::rectangle && rim_live_mm_ <= 0) return;
         add("lay.bark", Severity::note, say("Bark left on a live edge falls off later: take it off now, or know it is a risk."),
             frame_.to_slab({0, fit_.at(0).left}));
+        slant();
+    }
+
+    /// How the live edges that stay slant with this face up: the wide face up makes a chamfer by itself.
+    void slant() {
+        double sum = 0;
+        double n = 0;
+        const double hl = in_.top.length_mm / 2;
+        for (int i = 1; i < 40; ++i) {
+            const double u = hl * (i / 20.0 - 1);
+            const auto show = cut_at_x(fit_.show(), u);
+            const auto under = cut_at_x(fit_.under(), u);
+            if (show.empty() || under.empty()) continue;
+            if (left_live(in_.top.live)) sum += show.back().to - under.back().to, ++n;
+            if (right_live(in_.top.live)) sum += under.front().from - show.front().from, ++n;
+        }
+        constexpr double shows_mm = 6;  // a starting value
+        if (n == 0 || std::abs(sum / n) < shows_mm) return;
+        add("lay.slant", Severity::note,
+            sum > 0
+                ? say("The live edges slant in under the show face, {} on the mean: a chamfer by themselves. Turned over they would lean "
+                      "out below.",
+                      fine(sum / n))
+                : say("The live edges lean out below the show face, {} on the mean. Turned over, the wide face up, they make a chamfer by "
+                      "themselves.",
+                      fine(-sum / n)),
+            frame_.to_slab({0, fit_.at(0).left}));
     }
 
     void choices() {

@@ -37,7 +37,6 @@ void fields(FieldVisitor& v, MakeUpChoices& c) {
     v.list({"joints", "Joints, from the right"}, c.joints);
     v.number({"mill_kerf_mm", "Kerf of the mill", Kind::fine, {0, 30}}, c.mill_kerf_mm);
     v.number({"rip_kerf_mm", "Kerf of the rip", Kind::fine, {0, 12}}, c.rip_kerf_mm);
-    v.number({"hollow_mm", "Joint hollow by", Kind::fine, {0, 3}}, c.hollow_mm);
     v.school(rip_lines, c);
     v.school(outer_boards, c);
     v.number({"river_mm", "River, on average", Kind::length, {5, 3000}}, c.river_mm);

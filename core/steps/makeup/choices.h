@@ -39,7 +39,6 @@ struct MakeUpChoices {
     std::vector<Joint> joints;                     ///< one fewer than leaves; missing ones lie evenly across
     double mill_kerf_mm = 4;                       ///< of the saw that parted the slabs
     double rip_kerf_mm = 2.4;                      ///< of the saw that rips the leaves
-    double hollow_mm = 0;                          ///< spring joint: how far its middle stands open before clamping
     bool same_line = true;                         ///< both leaves of a book are ripped along the same line in the log
     bool ends_swapped = false;                     ///< outer boards of three or four turned end for end
     double river_mm = 120;                         ///< wanted mean width of a river

@@ -32,7 +32,7 @@ Phrase from_edge(const SlabShape& shape, Vec2 a, Vec2 b, bool high) {
 }  // namespace
 
 CutList cuts_of(const std::vector<LeafIn>& slabs, const std::vector<const LayPlan*>& lays, const MakeUpPlan& plan, const WantedTop& top,
-                const MakeUpChoices& choices) {
+                const MakeUpChoices& choices, double hollow_mm) {
     CutList out;
     const double hl = top.length_mm / 2;
     for (std::size_t i = 0; i < slabs.size(); ++i) {
@@ -66,9 +66,7 @@ CutList cuts_of(const std::vector<LeafIn>& slabs, const std::vector<const LayPla
             // Turned end for end, the leaf's high side in the top is its low side on the slab.
             const bool high = right == (std::cos(slabs[i].placement.angle_deg * std::numbers::pi / 180) > 0);
             Cut c{CutKind::rip, i, slabs[i].slab.name, a, b, length(b - a), from_edge(slabs[i].shape, a, b, high), true};
-            if (choices.hollow_mm > 0) {
-                c.set.then.push_back(say("; hollow by {} in the middle", fine(choices.hollow_mm / 2)));
-            }
+            if (hollow_mm > 0) c.set.then.push_back(say("; hollow by {} in the middle", fine(hollow_mm / 2)));
             out.cuts.push_back(c);
             // The strip that falls off beyond the line.
             const double wide = (right ? j.given_right_mm : j.given_left_mm) - choices.rip_kerf_mm;

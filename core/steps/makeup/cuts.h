@@ -34,8 +34,9 @@ struct CutList {
     double kerf_m2 = 0;  ///< wood that becomes dust
 };
 
-/// @param slabs as laid, with their placements. @param lays of each on its own slab.
+/// @param slabs as laid, with their placements. @param lays of each on its own slab. @param hollow_mm how far the middle of a joint stands
+/// open before it is clamped (Join: edges planed a little hollow), half of it off each edge.
 CutList cuts_of(const std::vector<LeafIn>& slabs, const std::vector<const LayPlan*>& lays, const MakeUpPlan& plan, const WantedTop& top,
-                const MakeUpChoices& choices);
+                const MakeUpChoices& choices, double hollow_mm = 0);
 
 }  // namespace yb

@@ -370,6 +370,12 @@ std::vector<Caution> look_over(const Slab& s, const SlabShape& shape) {
         missing("look.moisture", Step{"under"}, say("No moisture yet: slots and drying can't be told. Put a meter on it."));
     else if (!is_date(s.moisture_on))
         missing("look.moisture_date", Step{"under"}, say("The moisture has no date: drying can't be forecast."));
+    constexpr double damp_pct = 22;  // above it ends crack first: a starting value
+    if (s.moisture_pct && *s.moisture_pct > damp_pct)
+        missing("look.damp", Step{"rack"},
+                say("It reads {}: seal its ends with wax or paint today – they dry ten times as fast as the faces, and there it cracks –, "
+                    "sticker it, and weigh the top down.",
+                    percent(*s.moisture_pct)));
     if (s.species.empty()) missing("look.species", Step{"under"}, say("The wood is not named: movement and weight can't be told."));
     if (!s.pith_mm && !s.cross_cut)
         missing("look.pith", Step{"under"},

@@ -211,9 +211,16 @@ void UnderTeller::moisture_and_slots() {
                     percent(p_.day_pct), fine(s->bolt_from_inner_mm), fine(s->length_mm)),
                 s->uv);
         add("under.tighten", Severity::note,
-            p_.leaf_fixed_v_mm.empty()
+            in_.choices.fixing == Fixing::clips || in_.choices.fixing == Fixing::buttons
+                ? say("On the fixed line do the bolts up tight; elsewhere set each tongue back from its kerf's end as told, screwed home "
+                      "to the "
+                      "base: it slides in the kerf.")
+            : in_.choices.fixing == Fixing::figure_eight
+                ? say("On the fixed line do the bolts up tight; the figure-eights' screws snug, so that each swings as the top moves.")
+            : p_.leaf_fixed_v_mm.empty()
                 ? say("On the fixed line do the bolts up tight; outside it snug, with washer and thread lock, so that the top can slide.")
-                : say("Each half moves by itself and has a fixed line of its own: there do the bolts up tight; outside it snug, with washer "
+                : say("Each half moves by itself and has a fixed line of its own: there do the bolts up tight; outside it snug, with "
+                      "washer "
                       "and thread lock, so that it can slide."),
             s->uv);
     }

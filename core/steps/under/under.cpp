@@ -196,12 +196,13 @@ class Planner {
         return movement(length(uv - Vec2{0, held_v}), radial, leaf_pct_.front(), std::clamp(to_pct, 0.0, 30.0));
     }
 
-    double held_at(Vec2 hole) const {
-        return p_.leaf_fixed_v_mm.empty() ? p_.fixed_v_mm : fixed_for(hole, top_, p_.leaf_fixed_v_mm);
-    }
+    double held_at(Vec2 hole) const { return p_.leaf_fixed_v_mm.empty() ? p_.fixed_v_mm : fixed_for(hole, top_, p_.leaf_fixed_v_mm); }
 
     void slots() {
         const auto& c = in_.choices;
+        // A channel is bolted through slots of its own, whatever clips or buttons hold the top to its base.
+        UnderChoices bolted = c;
+        if (bolted.fixing != Fixing::oversize) bolted.fixing = Fixing::slots;
         const auto add_hole = [&](const std::string& part, Vec2 uv, double held_v, double floor) {
             Slot s;
             s.part = part, s.uv = uv, s.held_v_mm = held_v, s.floor_mm = floor, s.from_fixed_mm = uv.y - held_v;
@@ -213,7 +214,8 @@ class Planner {
             const double need = c.bolt_mm + c.play_mm + s.travel_in_mm + s.travel_out_mm;
             s.length_mm = s.round ? c.bolt_mm : std::ceil(need * 2 - 1e-9) / 2;
             s.bolt_from_inner_mm = s.round ? c.bolt_mm / 2 : c.bolt_mm / 2 + c.play_mm / 2 + s.travel_in_mm;
-            s.made = make_hole({s.travel_out_mm, s.travel_in_mm, s.round, top_.thickness_mm, floor, species_->specific_gravity_12}, c);
+            s.made = make_hole({s.travel_out_mm, s.travel_in_mm, s.round, top_.thickness_mm, floor, species_->specific_gravity_12},
+                               part.starts_with("channel ") ? bolted : c);
             p_.slots.push_back(s);
         };
         for (std::size_t i = 0; i < c.plates.size(); ++i)

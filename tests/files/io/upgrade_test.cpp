@@ -248,8 +248,12 @@ TEST_CASE("a job of version 3 rests as it did", "[io][upgrade]") {
         was["v"] = 3;
         was["flat"].erase("rests");
         was["flat"]["both_faces_to_air"] = both;
+        was["makeup"]["hollow_mm"] = both ? 0.0 : 0.6;
         const Job now = job_from_json(was);
         CHECK(now.flat.rests == (both ? Rests::to_air : Rests::face_down));
         CHECK_FALSE(to_json(now)["flat"].contains("both_faces_to_air"));
+        // The hollow that only the cut list knew is the one that the clamps close.
+        CHECK((now.join.spring == Spring::hollow) == !both);
+        if (!both) CHECK(now.join.spring_mm == 0.6);
     }
 }

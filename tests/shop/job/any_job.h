@@ -46,7 +46,6 @@ inline Job any_job(Dice& dice, const Documents& d) {
     for (int i = dice.upto(leaves); i > 0; --i) m.joints.push_back({dice.wild(-400, 400), dice.wild(-3, 3), dice.one_in(3)});
     m.mill_kerf_mm = std::max(0.0, dice.wild(0, 10));
     m.rip_kerf_mm = std::max(0.0, dice.wild(0, 5));
-    m.hollow_mm = dice.one_in(2) ? 0 : dice.between(0, 2);
     m.same_line = dice.one_in(2);
     m.river_mm = std::max(5.0, dice.wild(20, 300));
     m.two_colours = dice.one_in(2);

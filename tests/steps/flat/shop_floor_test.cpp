@@ -419,3 +419,41 @@ TEST_CASE("a practice slab tells afterwards what its readings missed", "[flat][p
     const Slab over = turned_over(make_slab(log, boards.at(1), saw, dry, {0, false}).slab);
     CHECK(over.truth_a);
 }
+
+TEST_CASE("each turn says what it weighs, and who planes without a sled is told nothing of one", "[flat][T33]") {
+    Documents docs = demo_shop();
+    Job& job = docs.jobs.at(table);
+    const Plan plan = plan_job(job, docs);
+    const Caution* turn = find_caution(plan.flat->cautions, "flat.turn");
+    REQUIRE(turn);
+    const Slab& slab = docs.slabs.at(job.leaves[0].slab);
+    const double kg = area(plan.lay->rough) * plan.shape()->thickness_at(centroid(plan.lay->rough)) * 1e-9 * *density_of(slab);
+    CHECK(turn->says.value(1) == Approx(kg));
+    CHECK(turn->says.value(2) < kg);
+    // Rails too low and a sled out of tram are a sled's matter.
+    docs.shop.sled.rail_mm = 20, docs.shop.sled.tram_mm = 1;
+    CHECK(find_caution(plan_job(job, docs).flat->cautions, "flat.rails"));
+    CHECK(find_caution(plan_job(job, docs).flat->cautions, "flat.tram"));
+    for (const FlatBy by : {FlatBy::hand_planer, FlatBy::machine_shop, FlatBy::bought_flat, FlatBy::drum_sander}) {
+        job.flat.by = by;
+        const Plan other = plan_job(job, docs);
+        for (const char* key : {"flat.rails", "flat.tram", "flat.stickout", "flat.sag", "flat.feed"})
+            CHECK_FALSE(find_caution(other.flat->cautions, key));
+    }
+}
+
+TEST_CASE("a top that comes out too thin says at what length it would not", "[flat]") {
+    Documents docs = demo_shop();
+    Job& job = docs.jobs.at(table);
+    job.top.thickness_mm = plan_job(job, docs).flat->thickest_mm + 1;
+    const Plan plan = plan_job(job, docs);
+    const Caution* thin = find_caution(plan.flat->cautions, "flat.thin");
+    REQUIRE(thin);
+    REQUIRE(render(thin->says, Units::metric()).find("in the same place, it gives them") != std::string::npos);
+    const double shorter = thin->says.value(2);
+    CHECK(shorter < job.top.length_mm);
+    job.top.length_mm = shorter;
+    CHECK_FALSE(find_caution(plan_job(job, docs).flat->cautions, "flat.thin"));
+    job.top.length_mm = shorter + 60;
+    CHECK(find_caution(plan_job(job, docs).flat->cautions, "flat.thin"));
+}

@@ -186,3 +186,29 @@ TEST_CASE("cauls across lie near both ends, close enough between, and on no pock
     }
     CHECK(glued >= 3);
 }
+
+TEST_CASE("one hollow for the cut list and for the clamps", "[join][cuts]") {
+    Documents docs = demo_shop();
+    Job& job = docs.jobs.at("job-seed-cabinet");
+    const auto rips_say = [&] {
+        const Plan p = plan_job(job, docs);
+        std::string out;
+        for (const Cut& c : p.cuts->cuts)
+            if (c.kind == CutKind::rip) out += render(c.set, Units::metric()) + "\n";
+        return out;
+    };
+    CHECK(rips_say().find("hollow") == std::string::npos);
+    job.join.spring = Spring::hollow, job.join.spring_mm = 0.6;
+    CHECK(rips_say().find("hollow by 0.3 mm in the middle") != std::string::npos);
+    for (const GluedJoint& j : plan_job(job, docs).join->joints) CHECK(j.spring_n > 0);
+}
+
+TEST_CASE("inner edges of an open river are finished before its rods go in", "[join][days][T40]") {
+    Documents docs = demo_shop();
+    const Plan p = plan_job(docs.jobs.at("job-open-river"), docs);
+    const auto& all = p.days->operations;
+    const auto inner = std::find_if(all.begin(), all.end(), [](const Operation& o) { return o.key == "inner"; });
+    REQUIRE(inner != all.end());
+    CHECK(inner->waiting_h >= 24);
+    CHECK(std::none_of(all.begin(), all.end(), [&](const Operation& o) { return o.key == "dryfit" && o.start_h < inner->end_h; }));
+}

@@ -174,3 +174,20 @@ TEST_CASE("a pith that lies inside the leaf is told with how far it is from a fa
     const LayPlan p = *plan_job(j, s, Shop()).lay;
     CHECK(std::count_if(p.cautions.begin(), p.cautions.end(), [](const Caution& c) { return c.key == "lay.pith"; }) == 1);
 }
+
+TEST_CASE("the face with the wide side up makes its own chamfer, and the other is told", "[lay]") {
+    Slab s = plank("slant", 2000, 600, 50);
+    s.tape.lean_left_mm = s.tape.lean_right_mm = -15;  // face B is narrower by 15 on each side
+    const auto said = [&](LiveEdges live) -> std::string {
+        const SlabShape shape = shape_of(s);
+        const LayPlan p = plan_lay({s, shape, {1600, 500, 40, 740, live, 0}, {1000, 0, 0, false, 30}});
+        const Caution* c = find_caution(p.cautions, "lay.slant");
+        return c ? render(c->says, Units::metric()) : std::string();
+    };
+    CHECK(said(LiveEdges::both).find("15.0 mm on the mean: a chamfer by themselves") != std::string::npos);
+    CHECK(said(LiveEdges::none).empty());
+    s.tape.lean_left_mm = s.tape.lean_right_mm = 15;
+    CHECK(said(LiveEdges::left).find("lean out below the show face, 15.0 mm on the mean. Turned over") != std::string::npos);
+    s.tape.lean_left_mm = s.tape.lean_right_mm = 2;
+    CHECK(said(LiveEdges::both).empty());
+}

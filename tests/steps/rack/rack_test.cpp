@@ -207,3 +207,12 @@ TEST_CASE("a reading that jumps is named, an even edge is not", "[rack]") {
     REQUIRE(find_caution(bridged.cautions, "rack.missing"));
     CHECK(render(find_caution(bridged.cautions, "rack.missing")->says, Units::metric()).find("316 mm") != std::string::npos);
 }
+
+TEST_CASE("a damp slab is sealed, stickered and weighed down; a dry one is not", "[rack]") {
+    Documents d = demo_shop();
+    Slab s = d.slabs.begin()->second;
+    s.moisture_pct = 38, s.moisture_on = "2026-11-20";
+    CHECK(find_caution(look_over(s, shape_of(s)), "look.damp"));
+    s.moisture_pct = 11;
+    CHECK_FALSE(find_caution(look_over(s, shape_of(s)), "look.damp"));
+}

@@ -1,0 +1,163 @@
+#include "app/pages/start/start_card.h"
+
+#include <algorithm>
+
+#include <QDateTime>
+#include <QFileInfo>
+#include <QLocale>
+#include <QPainter>
+#include <QPainterPath>
+#include <QVBoxLayout>
+
+#include "app/ground/slow/runner.h"
+#include "app/ground/theme/theme.h"
+#include "app/kit/bench/wood_face.h"
+#include "core/files/store/store.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/shop/job/shop.h"
+
+namespace yb {
+
+namespace {
+
+constexpr int picture_high = 170;
+
+void frame(QPainter& p, const QRectF& box, const QColor& line, double wide) {
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(line, wide));
+    p.setBrush(theme::colours().slip);
+    p.drawRoundedRect(box.adjusted(1, 1, -1, -1), 4, 4);
+}
+
+/// Of a shop, read beside: how much is in it, and the face of a slab.
+struct Holds {
+    std::size_t slabs = 0, jobs = 0;
+    std::string name;
+    QImage face;
+};
+
+Holds holds_of(const QString& path, QSize px) {
+    const Documents d = Store::open(path.toStdString()).documents();
+    Holds out;
+    out.name = d.shop.name;
+    out.jobs = d.jobs.size();
+    const Slab* first = nullptr;
+    for (const auto& [id, slab] : d.slabs) {
+        if (slab.retired) continue;
+        ++out.slabs;
+        if (!first || (!first->cross_cut && first->tape.stations.size() < slab.tape.stations.size())) first = &slab;
+    }
+    if (!first) return out;
+    const SlabShape shape = shape_of(*first);
+    if (shape.ring_a.size() < 3) return out;
+    const Box box = bounds(shape.ring_a);
+    BenchMap map;
+    map.plan = QRectF(QPointF(0, 0), px);
+    map.scale = std::min((px.width() - 8) / std::max(1.0, box.width()), (px.height() - 8) / std::max(1.0, box.height()));
+    map.x0_mm = (box.low.x + box.high.x) / 2 - px.width() / 2.0 / map.scale;
+    map.y_mid_mm = (box.low.y + box.high.y) / 2;
+    out.face = draw_face(*first, shape, map, 1);
+    return out;
+}
+
+}  // namespace
+
+StartCard::StartCard(const QString& name, const QString& title, const QString& text, Draw picture, QWidget* parent)
+    : QAbstractButton(parent), line_(text), picture_(std::move(picture)) {
+    setObjectName(name);
+    setText(title);
+    setAccessibleName(title);
+    setAccessibleDescription(text);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    setMinimumHeight(picture_high + theme::grown(130));
+    setMinimumWidth(260);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    below_ = new QVBoxLayout(this);
+    below_->setContentsMargins(18, picture_high + theme::grown(66), 18, 14);
+}
+
+void StartCard::paintEvent(QPaintEvent*) {
+    const auto& c = theme::colours();
+    QPainter p(this);
+    const bool marked = next_ || hasFocus() || underMouse();
+    frame(p, rect(), marked ? c.brass : c.rule, hasFocus() || next_ ? 2.4 : 1.2);
+    const QRectF box(3, 3, width() - 6, picture_high);
+    p.save();
+    p.setClipRect(box);
+    p.fillRect(box, c.bench);
+    if (picture_) picture_(p, box);
+    p.restore();
+    const double x = 18;
+    p.setPen(c.ink);
+    p.setFont(theme::figures(15));
+    p.drawText(QRectF(x, picture_high + 12, width() - 2 * x, theme::grown(26)), Qt::AlignVCenter | Qt::AlignLeft, text());
+    p.setPen(c.pencil);
+    p.setFont(theme::text(10.5));
+    p.drawText(QRectF(x, picture_high + 14 + theme::grown(26), width() - 2 * x, theme::grown(36)), Qt::TextWordWrap | Qt::AlignTop, line_);
+}
+
+RecentCard::RecentCard(const QString& name, const QString& path, QWidget* parent) : QAbstractButton(parent), path_(path) {
+    setObjectName(name);
+    setText(QFileInfo(path).completeBaseName());
+    setAccessibleName(text());
+    setToolTip(path);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    setFixedHeight(theme::grown(88));
+    setMinimumWidth(260);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    gone_ = !QFile::exists(path);
+    if (gone_) holds_ = tr("its file is not where it was");
+    else when_ = tr("last changed %1").arg(QLocale().toString(QFileInfo(path).lastModified().date(), QLocale::LongFormat));
+    setAccessibleDescription(holds_);
+    if (!gone_) read();
+}
+
+void RecentCard::read() {
+    run_beside(
+        this,
+        [this, path = path_](const Work&) -> std::function<void()> {
+            return [this, held = holds_of(path, QSize(112, 68))] {
+                if (!held.name.empty()) setText(QString::fromStdString(held.name));
+                holds_ =
+                    tr("%n slab(s)", nullptr, static_cast<int>(held.slabs)) + " · " + tr("%n job(s)", nullptr, static_cast<int>(held.jobs));
+                setAccessibleDescription(holds_);
+                picture_ = held.face;
+                update();
+            };
+        },
+        [this](const QString& why) {
+            holds_ = tr("it can't be opened");
+            setToolTip(why);
+            setAccessibleDescription(why);
+            update();
+        });
+}
+
+void RecentCard::paintEvent(QPaintEvent*) {
+    const auto& c = theme::colours();
+    QPainter p(this);
+    frame(p, rect(), hasFocus() || underMouse() ? c.brass : c.rule, hasFocus() ? 2.4 : 1.2);
+    const QRectF box(10, (height() - 68) / 2.0, 112, 68);
+    p.fillRect(box, c.bench);
+    if (!picture_.isNull()) p.drawImage(box.topLeft(), picture_);
+    if (gone_) {
+        p.setPen(QPen(c.faint, 1, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(box);
+    }
+    const double x = 134;
+    const auto line = [&](const QString& text, double y, const QFont& font, const QColor& ink) {
+        p.setFont(font);
+        p.setPen(ink);
+        const QRectF at(x, y, width() - x - 10, theme::grown(22));
+        p.drawText(at, Qt::AlignVCenter | Qt::AlignLeft, p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(at.width())));
+    };
+    line(text(), theme::grown(10), theme::figures(12), c.ink);
+    line(holds_, theme::grown(32), theme::text(10), gone_ ? c.madder : c.pencil);
+    line(gone_ ? tr("look for it…") : when_, theme::grown(54), theme::text(10), gone_ ? c.madder : c.pencil);
+}
+
+}  // namespace yb

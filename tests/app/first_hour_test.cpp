@@ -1,0 +1,131 @@
+// The door: what somebody meets who has nothing yet.
+#include <QDir>
+#include <QSettings>
+
+#include "app/pages/start/start_card.h"
+#include "app/pages/start/start_page.h"
+#include "core/files/store/store.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/shop.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+/// A home of its own, with a folder for documents, and nothing remembered.
+struct Home {
+    QTemporaryDir dir;
+    QByteArray before = qgetenv("HOME");
+    Home() {
+        qputenv("HOME", dir.path().toUtf8());
+        QDir(dir.path()).mkdir("Documents");
+        QSettings().remove("recent");
+    }
+    ~Home() {
+        qputenv("HOME", before);
+        QSettings().remove("recent");
+    }
+};
+
+std::string shop_name(const QString& path) { return Store::open(path.toStdString()).documents().shop.name; }
+
+}  // namespace
+
+TEST_CASE("a shop of one's own is named on the start page and open with one Enter", "[app][first]") {
+    const Home home;
+    Desk desk(false);
+    desk.keys("Hill workshop\n");
+    REQUIRE(desk.session().is_open());
+    CHECK(QFileInfo(desk.session().path()).fileName() == "hill-workshop.shop");
+    CHECK(desk.session().path().startsWith(home.dir.path()));
+    CHECK(shop_name(desk.session().path()) == "Hill workshop");
+    CHECK(desk.text("status").contains("hill-workshop.shop"));
+    // The next one of that name gets a file of its own, and the first stays as it is.
+    const QString first = desk.session().path();
+    desk.window->show_start();
+    desk.keys("Hill workshop\n");
+    CHECK(QFileInfo(desk.session().path()).fileName() == "hill-workshop-2.shop");
+    CHECK(QFile::exists(first));
+}
+
+TEST_CASE("names that no file can have are kept as names, and none is asked for", "[app][first]") {
+    const Home home;
+    const QString folder = QFileInfo(StartPage::place_for("x")).path();
+    CHECK(StartPage::place_for("a/b:c") == folder + "/a-b-c.shop");
+    CHECK(StartPage::place_for("../../etc").startsWith(folder + "/"));
+    CHECK(QFileInfo(StartPage::place_for(QString(300, 'w'))).fileName().size() < 70);
+    CHECK(StartPage::place_for(QString::fromUtf8("Tarnhütte")) == folder + QString::fromUtf8("/tarnhütte.shop"));
+    CHECK(StartPage::place_for("///") == folder + "/shop.shop");
+    Desk desk(false);
+    desk.keys("  \n");
+    CHECK_FALSE(desk.session().is_open());
+    CHECK(desk.find<QLabel>("start_told")->text().contains("Give the shop a name"));
+    desk.keys("North / south, at the tarn\n");
+    REQUIRE(desk.session().is_open());
+    CHECK(shop_name(desk.session().path()) == "North / south, at the tarn");
+}
+
+TEST_CASE("a place that can't be written is said on the page", "[app][first]") {
+    const Home home;
+    Desk desk(false);
+    auto* page = desk.window->findChild<StartPage*>();
+    REQUIRE(page);
+    Q_EMIT page->own("Nowhere", "/proc/nowhere/a.shop");
+    CHECK_FALSE(desk.session().is_open());
+    CHECK(desk.find<QLabel>("start_told")->isVisible());
+    CHECK_FALSE(desk.find<QLabel>("start_told")->text().isEmpty());
+}
+
+TEST_CASE("the shops last used stand below with what they hold; one that is gone says so", "[app][first]") {
+    const Home home;
+    {
+        Desk desk(false);
+        CHECK_FALSE(desk.window->findChild<RecentCard*>());
+    }
+    QStringList recent{home.dir.filePath("gone.shop")};
+    for (int i = 0; i < 20; ++i) {
+        recent << home.dir.filePath(QString("shop-%1.shop").arg(i));
+        if (i > 1) continue;
+        Documents d;
+        d.shop.name = "Shop " + std::to_string(i);
+        Slab s;
+        s.id = "a", s.name = "Plank", s.tape.stations = {{0, 200, 200, {}, {}, 50, {}}, {1500, 210, 190, {}, {}, 50, {}}};
+        d.slabs["a"] = s;
+        Store::create(recent.back().toStdString(), d, "New shop");
+    }
+    QSettings().setValue("recent", recent);
+    Desk desk(false);
+    const auto cards = desk.window->findChildren<RecentCard*>();
+    REQUIRE(cards.size() == 3);
+    CHECK(cards[0]->gone());
+    CHECK(cards[0]->holds().contains("not where it was"));
+    CHECK_FALSE(cards[1]->gone());
+    REQUIRE(becomes([&] { return cards[1]->holds().contains("1 slab"); }));
+    CHECK(cards[1]->text() == "Shop 0");
+    QTest::mouseClick(cards[1], Qt::LeftButton);
+    REQUIRE(desk.session().is_open());
+    CHECK(desk.session().path() == recent[1]);
+}
+
+TEST_CASE("from nothing to a laid top by what stands next, by the keyboard alone", "[app][first]") {
+    const Home home;
+    Desk desk(false);
+    desk.keys("Hill workshop\n");
+    REQUIRE(desk.session().is_open());
+    const auto next = [&] {
+        desk.press(Qt::Key_Return, Qt::ControlModifier);
+        desk.settle();
+    };
+    next();  // a new slab, its tape table waiting
+    REQUIRE(desk.session().slabs().size() == 1);
+    desk.keys("210\t200\t\t\t45\n215\t205\t\t\t45\n220\t204\t\t\t45\n216\t200\t\t\t45\n212\t198\t\t\t45\n");
+    desk.press(Qt::Key_Escape);
+    REQUIRE(desk.session().slabs().begin()->second.tape.stations.size() == 5);
+    next();  // a job from it
+    REQUIRE(desk.session().job());
+    // 1200 long, at its narrowest 410: the top is what the slab gives.
+    CHECK(desk.session().top()->length_mm == 1140);
+    CHECK(desk.session().top()->width_mm == 410);
+    CHECK(desk.session().plan()->lay->fits);
+}
