@@ -22,6 +22,7 @@
 #include "app/pages/card/card_page.h"
 #include "app/files/bring.h"
 #include "app/pages/grow/grow_page.h"
+#include "app/pages/start/ways_in.h"
 #include "app/ground/slow/long_work.h"
 #include "app/pages/photo/photo_page.h"
 #include "app/pages/find/find_page.h"
@@ -114,6 +115,16 @@ MainWindow::MainWindow() {
     bench_column->addWidget(tape_, 2);
     middle_->addWidget(bench_page);
     middle_->addWidget(sheet_);
+    auto* ways = new WaysIn;
+    connect(ways, &WaysIn::tape, this, [this] {
+        for (const Action& a : view_->actions(session_))
+            if (a.name == "new_slab") return a.run();
+    });
+    connect(ways, &WaysIn::photograph, this, &MainWindow::choose_photo);
+    connect(ways, &WaysIn::scan, this, &MainWindow::choose_scan);
+    connect(ways, &WaysIn::drawing, this, [this] { choose_drawing(OutlineAs::slab); });
+    connect(ways, &WaysIn::log, this, &MainWindow::show_grow);
+    middle_->addWidget(ways);
     row->addWidget(middle_, 1);
     row->addWidget(slip_);
     column->addLayout(row, 1);
@@ -151,7 +162,7 @@ MainWindow::MainWindow() {
         connect(app, &Application::trouble, this, [this](const QString& s) { say(s, true); });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
     // Another shop: the keys go to the bench, whatever page or dialog had them.
-    connect(&session_, &Session::opened, bench_, [this] { bench_->setFocus(); });
+    connect(&session_, &Session::opened, bench_, [this] { keys_to_work(); });
     connect(&session_, &Session::step_changed, this, &MainWindow::show_step);
     show_step();
     show_start();
@@ -308,6 +319,7 @@ void MainWindow::own_shop(const QString& name, const QString& path) {
         session_.create(path, d);
         remember(path);
         pages_->setCurrentIndex(0);
+        keys_to_work();
         say(tr("%1 is open. It is kept in %2.").arg(name, QDir::toNativeSeparators(path)));
     } catch (const StoreError& e) {
         say(QString::fromStdString(e.what()), true);
@@ -424,13 +436,29 @@ void MainWindow::show_step() {
     rack_row_->setVisible(s == step_key::rack);
     tape_->hide();
     bench_->set_plan_only(false);
-    middle_->setCurrentIndex(s == step_key::sheets ? 1 : 0);
+    show_middle();
     bench_->set_step_view(view_);
     slip_->set_step_view(view_);
     if (!session_.unsaved() && session_.is_open()) say({});
 }
 
+/// The keys go to the bench, or to the first way in where the rack is bare.
+void MainWindow::keys_to_work() {
+    show_middle();
+    (middle_->currentIndex() == 2 ? middle_->currentWidget() : bench_)->setFocus();
+}
+
+/// The bench, the sheet, or – while nothing stands on the rack – the ways a slab comes in.
+void MainWindow::show_middle() {
+    const auto stands = [](const auto& entry) { return !entry.second.retired; };
+    const bool bare = session_.is_open() && std::none_of(session_.slabs().begin(), session_.slabs().end(), stands);
+    const int page = session_.step() == step_key::sheets ? 1 : bare && session_.step() == step_key::rack ? 2 : 0;
+    if (page == middle_->currentIndex()) return;
+    middle_->setCurrentIndex(page);
+}
+
 void MainWindow::refresh() {
+    show_middle();
     const WantedTop* top = session_.top();
     const Units& u = session_.units();
     job_->setText(top ? session_.job_name() : tr("No job yet"));

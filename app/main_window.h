@@ -96,6 +96,8 @@ class MainWindow : public QMainWindow {
     QWidget* build_top();
     void show_step();
     void refresh();
+    void show_middle();
+    void keys_to_work();
     void remember(const QString& path);
     void grow_demo_pictures();
     /// Slabs from files; what can't be read is said on the status line.

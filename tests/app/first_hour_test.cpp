@@ -129,3 +129,30 @@ TEST_CASE("from nothing to a laid top by what stands next, by the keyboard alone
     CHECK(desk.session().top()->width_mm == 410);
     CHECK(desk.session().plan()->lay->fits);
 }
+
+TEST_CASE("an empty rack shows the ways in where the slabs will stand, and nothing that acts on none", "[app][first]") {
+    const Home home;
+    Desk desk(false);
+    desk.keys("Hill workshop\n");
+    auto* ways = desk.window->findChild<QWidget*>("ways_in");
+    REQUIRE(ways);
+    CHECK(ways->isVisible());
+    for (const char* name : {"way_tape", "way_photograph", "way_scan", "way_drawing", "way_log"}) {
+        auto* card = desk.window->findChild<StartCard*>(name);
+        REQUIRE(card);
+        CHECK(desk.window->rect().contains(QRect(card->mapTo(desk.window.get(), QPoint(0, 0)), card->size())));
+        CHECK_FALSE(card->accessibleDescription().isEmpty());
+    }
+    for (const char* name : {"retire_slab", "copy_slab", "split_slab", "draw_flaw", "type_tape"})
+        CHECK_FALSE(desk.window->findChild<QPushButton*>(name));
+    // The tape is what Enter takes, and the bench is there as soon as there is a slab.
+    desk.press(Qt::Key_Return);
+    REQUIRE(desk.session().slabs().size() == 1);
+    CHECK_FALSE(ways->isVisible());
+    desk.keys("200\t190\n");
+    CHECK(desk.session().slabs().begin()->second.tape.stations.at(0).left_mm == 200);
+    // Undone, the rack is empty again.
+    while (desk.session().can_undo()) desk.session().undo();
+    QApplication::processEvents();
+    CHECK(ways->isVisible());
+}

@@ -93,7 +93,6 @@ TEST_CASE("the make-up is chosen, each with its numbers", "[app][leaves]") {
     QApplication::processEvents();
     CHECK(desk.session().job()->makeup.kind == MakeUp::book);
     CHECK(desk.text("label_lay.drift").contains("Seam drifts"));
-    CHECK(desk.window->findChild<QLineEdit*>("hollow"));
     CHECK_FALSE(desk.window->findChild<QLineEdit*>("river_width"));
     // Same line or each its own: more width, no mirror.
     const double same = figure(desk.session().plan()->lay->figures, "lay.rip").value.value;

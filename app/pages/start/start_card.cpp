@@ -4,6 +4,7 @@
 
 #include <QDateTime>
 #include <QFileInfo>
+#include <QKeyEvent>
 #include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
@@ -20,8 +21,6 @@
 namespace yb {
 
 namespace {
-
-constexpr int picture_high = 170;
 
 void frame(QPainter& p, const QRectF& box, const QColor& line, double wide) {
     p.setRenderHint(QPainter::Antialiasing);
@@ -63,8 +62,27 @@ Holds holds_of(const QString& path, QSize px) {
 
 }  // namespace
 
-StartCard::StartCard(const QString& name, const QString& title, const QString& text, Draw picture, QWidget* parent)
-    : QAbstractButton(parent), line_(text), picture_(std::move(picture)) {
+namespace {
+
+/// Enter presses it as Space does; what a field in it did not take is not for it.
+bool entered(QAbstractButton& b, const QKeyEvent* e) {
+    if (!b.hasFocus() || (e->key() != Qt::Key_Return && e->key() != Qt::Key_Enter) || e->modifiers() != Qt::NoModifier) return false;
+    b.click();
+    return true;
+}
+
+}  // namespace
+
+void StartCard::keyPressEvent(QKeyEvent* e) {
+    if (!entered(*this, e)) QAbstractButton::keyPressEvent(e);
+}
+
+void RecentCard::keyPressEvent(QKeyEvent* e) {
+    if (!entered(*this, e)) QAbstractButton::keyPressEvent(e);
+}
+
+StartCard::StartCard(const QString& name, const QString& title, const QString& text, Draw picture, int picture_high, QWidget* parent)
+    : QAbstractButton(parent), line_(text), picture_(std::move(picture)), high_(picture_high) {
     setObjectName(name);
     setText(title);
     setAccessibleName(title);
@@ -83,7 +101,7 @@ void StartCard::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const bool marked = next_ || hasFocus() || underMouse();
     frame(p, rect(), marked ? c.brass : c.rule, hasFocus() || next_ ? 2.4 : 1.2);
-    const QRectF box(3, 3, width() - 6, picture_high);
+    const QRectF box(3, 3, width() - 6, high_);
     p.save();
     p.setClipRect(box);
     p.fillRect(box, c.bench);
@@ -92,10 +110,10 @@ void StartCard::paintEvent(QPaintEvent*) {
     const double x = 18;
     p.setPen(c.ink);
     p.setFont(theme::figures(15));
-    p.drawText(QRectF(x, picture_high + 12, width() - 2 * x, theme::grown(26)), Qt::AlignVCenter | Qt::AlignLeft, text());
+    p.drawText(QRectF(x, high_ + 12, width() - 2 * x, theme::grown(26)), Qt::AlignVCenter | Qt::AlignLeft, text());
     p.setPen(c.pencil);
     p.setFont(theme::text(10.5));
-    p.drawText(QRectF(x, picture_high + 14 + theme::grown(26), width() - 2 * x, theme::grown(36)), Qt::TextWordWrap | Qt::AlignTop, line_);
+    p.drawText(QRectF(x, high_ + 14 + theme::grown(26), width() - 2 * x, theme::grown(36)), Qt::TextWordWrap | Qt::AlignTop, line_);
 }
 
 RecentCard::RecentCard(const QString& name, const QString& path, QWidget* parent) : QAbstractButton(parent), path_(path) {

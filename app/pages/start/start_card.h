@@ -14,7 +14,8 @@ class StartCard : public QAbstractButton {
     Q_OBJECT
   public:
     using Draw = std::function<void(QPainter&, const QRectF&)>;
-    StartCard(const QString& name, const QString& title, const QString& text, Draw picture, QWidget* parent = nullptr);
+    StartCard(const QString& name, const QString& title, const QString& text, Draw picture, int picture_high = 170,
+              QWidget* parent = nullptr);
     /// Below the line, for what has to be typed first.
     QVBoxLayout* below() const { return below_; }
     /// Drawn with the line that says: this is what comes next.
@@ -22,11 +23,13 @@ class StartCard : public QAbstractButton {
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
   private:
     QString line_;
     Draw picture_;
     QVBoxLayout* below_;
+    int high_;
     bool next_ = false;
 };
 
@@ -42,6 +45,7 @@ class RecentCard : public QAbstractButton {
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
   private:
     void read();

@@ -15,8 +15,7 @@
 namespace yb {
 
 QString RackView::empty_text(const Session& s) const {
-    if (s.slabs().empty())
-        return QObject::tr("The rack is empty.\nPress “New slab” and type its tape table: the keys go there by themselves.");
+    if (s.slabs().empty()) return QObject::tr("The rack is empty.");
     if (!s.slab()) return QObject::tr("Click a slab on the rack.");
     return QObject::tr("Strike a chalk line along the slab and type the tape table below.\nThe slab draws itself as you type.");
 }
@@ -194,7 +193,7 @@ std::vector<Action> RackView::actions(Session& session) {
             },
             pen_of(kind) > 0);
     };
-    return {
+    std::vector<Action> out{
         {"type_tape", QObject::tr("Type the tape table"), QObject::tr("Opens or closes the table below the plan (T)"),
          [this] {
              if (!tape_.isVisible()) return type_tape();
@@ -300,6 +299,9 @@ std::vector<Action> RackView::actions(Session& session) {
              s->set_step(step_key::lay);
          },
          some && has_job, some && has_job}};
+    // Without a slab there is nothing that most of them could act on.
+    if (!some) std::erase_if(out, [](const Action& a) { return !a.enabled; });
+    return out;
 }
 
 QString RackView::help() const {
