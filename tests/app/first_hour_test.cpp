@@ -156,3 +156,25 @@ TEST_CASE("an empty rack shows the ways in where the slabs will stand, and nothi
     QApplication::processEvents();
     CHECK(ways->isVisible());
 }
+
+TEST_CASE("six readings at the yard are typed, and the slip says what the slab finishes at", "[app][rack]") {
+    Desk desk;
+    desk.session().edit_slab("No heights", [](Slab& s) { s.heights_a = s.heights_b = {}; });
+    desk.click("step_rack");
+    CHECK_FALSE(desk.window->findChild<QLabel*>("label_rack.yard"));
+    desk.type("yard_bow_left", "6");
+    desk.type("yard_twist", "1/2 in");
+    desk.settle();
+    const Figure* said = nullptr;
+    for (const Figure& f : desk.session().plan()->rack.figures)
+        if (f.key == "rack.yard") said = &f;
+    REQUIRE(said);
+    CHECK(desk.text("label_rack.yard").contains("The whole slab finishes at about"));
+    CHECK(desk.find<QLineEdit>("yard_twist")->text().startsWith("12.7"));
+    // Emptied, an edge counts as straight; undo brings the reading back.
+    desk.type("yard_bow_left", "");
+    CHECK(desk.find<QLineEdit>("yard_bow_left")->text().startsWith("0"));
+    desk.session().undo();
+    desk.settle();
+    CHECK(desk.find<QLineEdit>("yard_bow_left")->text().startsWith("6"));
+}

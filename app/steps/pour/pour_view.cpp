@@ -182,11 +182,17 @@ void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     // Dividers from bank to bank; each compartment in a tint of its own.
     p.setPen(QPen(c.ink, 2));
     for (const Compartment& k : plan.pour->compartments) {
-        if (k.part == 0) continue;
+        const bool far_half = k.half == Compartment::Half::left;
+        if (k.part == 0 && !far_half) continue;
         const double u = bounds(k.above).low.x;
-        for (const Span1 cut : cut_at_x(k.above, u + 0.5))
-            p.drawLine(map.px(f.to_slab(Vec2{u, cut.from})), map.px(f.to_slab(Vec2{u, cut.to})));
-        QColor tint = k.part % 2 ? c.brass : c.moss;
+        if (k.part > 0)
+            for (const Span1 cut : cut_at_x(k.above, u + 0.5))
+                p.drawLine(map.px(f.to_slab(Vec2{u, cut.from})), map.px(f.to_slab(Vec2{u, cut.to})));
+        if (far_half) {
+            const auto middle_line = sides_of(k.above).low;
+            p.drawPolyline(map.px(f.to_slab(Ring(middle_line.begin(), middle_line.end()))));
+        }
+        QColor tint = (k.part % 2 == 1) != far_half ? c.brass : c.moss;
         tint.setAlpha(90);
         p.save();
         p.setPen(Qt::NoPen);
@@ -215,12 +221,15 @@ std::vector<Label> PourView::labels(const BenchMap& map, const Session& s) const
     std::vector<Label> out;
     const Plan& plan = *s.plan();
     const Frame f = plan.placement.frame();
-    for (const Compartment& c : plan.pour->compartments)
+    for (std::size_t i = 0; i < plan.pour->compartments.size(); ++i) {
+        const Compartment& c = plan.pour->compartments[i];
+        const auto lifts =
+            std::count_if(plan.pour->lifts.begin(), plan.pour->lifts.end(), [&](const PourLift& l) { return l.compartment == i; });
         out.push_back({map.px(f.to_slab(centroid(c.above))),
-                       plan.pour->lifts.size() == 1
-                           ? QObject::tr("%1 in one lift").arg(in_units(litres(c.pour_l), s))
-                           : QObject::tr("%1 in %2 lifts").arg(in_units(litres(c.pour_l), s)).arg(plan.pour->lifts.size()),
+                       lifts == 1 ? QObject::tr("%1 in one lift").arg(in_units(litres(c.pour_l), s))
+                                  : QObject::tr("%1 in %2 lifts").arg(in_units(litres(c.pour_l), s)).arg(lifts),
                        theme::colours().chalk, c.pour_l});
+    }
     return out;
 }
 
