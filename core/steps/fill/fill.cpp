@@ -289,7 +289,11 @@ class Planner {
             const Flaw& f = in_.slab.flaws[v.flaw];
             const char* what = name_of(f.kind);
             if (v.gone) {
-                add("fill.gone", Severity::note, say("The {} at {} is planed away: nothing to fill.", what, along(v.at.x)), v.at);
+                add("fill.gone", Severity::note,
+                    say(f.kind == FlawKind::insects ? "The {} at {} are planed away: nothing to fill."
+                                                    : "The {} at {} is planed away: nothing to fill.",
+                        what, along(v.at.x)),
+                    v.at);
                 continue;
             }
             if (!f.through && !f.depth_mm && f.kind == FlawKind::knot)
@@ -311,8 +315,10 @@ class Planner {
                     v.at);
             if (v.through && !v.river)
                 add("fill.tape", Severity::note,
-                    say("The {} at {} is open below: tape the underside, press it down, set it on a flat board. Tape: {}.", what,
-                        along(v.at.x), mm(std::ceil(v.tape_mm))),
+                    say(f.kind == FlawKind::insects
+                            ? "The {} at {} are open below: tape the underside, press it down, set it on a flat board. Tape: {}."
+                            : "The {} at {} is open below: tape the underside, press it down, set it on a flat board. Tape: {}.",
+                        what, along(v.at.x), mm(std::ceil(v.tape_mm))),
                     v.at);
             if (v.river)
                 add("fill.meets_river", Severity::note,

@@ -34,10 +34,11 @@ std::vector<Choice> flat_work_choices(const FlatAsks& a, const FlatChoices& c) {
     };
     std::vector<Phrase> by;
     for (const FlatWork& w : a.by)
-        by.push_back(!w.possible  ? say("the piece is too large for it")
-                     : w.cost > 0 ? say("{} hands-on, {} away, {} of money; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
-                                        number(std::round(w.cost)), fine(w.leaves_mm))
-                                  : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
+        by.push_back(!w.possible                  ? say("the piece is too large for it")
+                     : w.cost > 0 && w.wait_h > 0 ? say("{} hands-on, {} away, costs {}; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
+                                                        number(std::round(w.cost)), fine(w.leaves_mm))
+                     : w.cost > 0                 ? say("costs {} more; leaves {}", number(std::round(w.cost)), fine(w.leaves_mm))
+                                                  : say("{} hands-on; leaves {}", hours(w.hands_on_h), fine(w.leaves_mm)));
     return {choice_of(flat_lanes, c,
                       {lanes(LaneWay::across, "{} lanes a layer, each as long as the piece is wide"),
                        lanes(LaneWay::along, "{} lanes a layer, each as long as the piece: a longer sled")}),

@@ -163,7 +163,7 @@ void JoinTeller::near_the_rim(const Ring& inside, double low, double high) {
         if (!l.cuts || l.high_mm <= low + 0.05 || l.low_mm >= high - 0.05) continue;
         const double out = area(l.at) - (inside.size() > 2 ? intersection_area(l.at, inside) : 0);
         if (out < 4) continue;
-        add("join.edge_meets", Severity::stop, say("The shaped edge cuts into the {}: move it in, or shape the edge by less.", l.what),
+        add("join.edge_meets", Severity::stop, say("The shaped edge cuts into {}: move it in, or shape the edge by less.", l.what),
             centroid(l.at));
         return;
     }

@@ -148,12 +148,13 @@ void JoinTeller::rods() {
     for (const Rod& rod : p_.rods)
         each.push_back({"rod at", along(rod.u_mm + in_.top.wanted.length_mm / 2), "from the left end"}),
             each.push_back({"its length", fine(rod.length_mm), "gap and both depths"});
-    p_.figures.push_back({"join.rods",
-                          "Rods, the longest",
-                          count(n),
-                          fine(longest->length_mm),
-                          say("the shortest {}; drilled {} deep into both banks", fine(shortest->length_mm), fine(in_.how.rod_depth_mm)),
-                          {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
+    p_.figures.push_back(
+        {"join.rods",
+         "Rods, the longest",
+         count(n),
+         fine(std::max(0.0, longest->length_mm)),
+         say("the shortest {}; drilled {} deep into both banks", fine(std::max(0.0, shortest->length_mm)), fine(in_.how.rod_depth_mm)),
+         {"gap half-way down + 2 × depth", each, "the banks at the finished planes"}});
     // A rod let into both banks: M = F·g/2, it bends for good at 235 N/mm².
     double carry = 0;
     for (const Rod& rod : p_.rods)

@@ -448,9 +448,10 @@ class Planner {
                 narrow = std::min(narrow, s.left - s.right);
                 wide = std::max(wide, s.left - s.right);
             }
-            Phrase fits = in_.top.shape == TopShape::rectangle ? say("fits, {} to {} wide", mm(narrow), mm(wide))
-                          : live == LiveEdges::none            ? say("clear of the bark all round")
-                                                               : say("the rim may run out over the bark there");
+            Phrase fits = in_.top.shape == TopShape::rectangle && std::round(narrow) == std::round(wide) ? say("fits, {} wide", mm(wide))
+                          : in_.top.shape == TopShape::rectangle ? say("fits, {} to {} wide", mm(narrow), mm(wide))
+                          : live == LiveEdges::none              ? say("clear of the bark all round")
+                                                                 : say("the rim may run out over the bark there");
             says.push_back(lack > 0.05 ? say("short by {}", mm(lack)) : std::move(fits));
         }
         p_.choices.push_back(choice_of(live_edges, in_.top, std::move(says)));

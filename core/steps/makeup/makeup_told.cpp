@@ -302,7 +302,9 @@ class Teller {
                 wide = std::max(wide, high - low);
                 lack = std::max({lack, in_.top.width_mm - (high - low), r->from - low, high - l->to});
             }
-            says.push_back(lack > 0.05 ? say("short by {}", mm(lack)) : say("{} to {} wide", mm(narrow), mm(wide)));
+            says.push_back(lack > 0.05                              ? say("short by {}", mm(lack))
+                           : std::round(narrow) == std::round(wide) ? say("{} wide", mm(wide))
+                                                                    : say("{} to {} wide", mm(narrow), mm(wide)));
         }
         lay().choices.push_back(choice_of(live_edges, in_.top, std::move(says)));
     }

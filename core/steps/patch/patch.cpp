@@ -110,7 +110,7 @@ class Teller {
                 say("The grain of a patch is turned by {}: for every 4 % of moisture it moves {} against the top and its edges open. Lay "
                     "it "
                     "along.",
-                    degrees(p.turn_deg), fine(against_the_top(i))),
+                    degrees(std::round(std::abs(std::remainder(p.turn_deg, 180)))), fine(against_the_top(i))),
                 p);
         if (!in_.leaves.empty() && in_.leaves.front().slab.species != from.up.species)
             add("lay.patch_wood", Severity::note,

@@ -77,7 +77,7 @@ class Planner {
                 c.above = part(r.above);
                 c.poured = part(run.form_above), c.poured_below = part(run.form_below);
                 const double share = area(c.above) + area(part(r.below));
-                if (c.above.size() < 3) continue;
+                if (c.above.size() < 3 || share <= 0) continue;
                 c.id = "river-" + std::to_string(r.index + 1) + (across.empty() ? "" : "." + std::to_string(k + 1));
                 if (half != Compartment::Half::none) c.id += half == Compartment::Half::right ? "-right" : "-left";
                 c.joint = r.index;

@@ -271,7 +271,7 @@ class Teller {
             add("pour.short", Severity::stop,
                 say("{} is on the shelf and {} is to be mixed: get {} more before the first cup is opened.", litres(*resin_.left_l),
                     litres(p_.mix_l), litres(p_.mix_l - *resin_.left_l)));
-        if (const Kinetics k = kinetics_of(resin_); p_.batches.size() > 0) {
+        if (const Kinetics k = kinetics_of(resin_); !p_.batches.empty() && p_.batches.front().a_g + p_.batches.front().b_g > 0) {
             const double grams = p_.batches.front().a_g + p_.batches.front().b_g;
             const CupLife life = pot_life(k, {grams, 0, p_.air_c});
             if (life.temp_c > 80)

@@ -33,14 +33,14 @@ void UnderTeller::inside_checks() {
     const auto check = [&](const Ring& uv, Vec2 mid, const std::string& what) {
         if (intersection_area(uv, top_.below) < area(uv) - 1)
             add("under.outside", Severity::stop,
-                say("The {} at {} stands past the edge of the top. Move it in or take a smaller one.", what, along(frame_.to_slab(mid).x)),
+                say("{} at {} stands past the edge of the top. Move it in or take a smaller one.", what, along(frame_.to_slab(mid).x)),
                 mid);
     };
     for (std::size_t i = 0; i < c.plates.size(); ++i)
-        check(footprint(c.plates[i]), {c.plates[i].u_mm, c.plates[i].v_mm}, "plate " + std::to_string(i + 1));
+        check(footprint(c.plates[i]), {c.plates[i].u_mm, c.plates[i].v_mm}, "Plate " + std::to_string(i + 1));
     for (std::size_t i = 0; i < c.channels.size(); ++i) {
         const Channel& ch = c.channels[i];
-        check(footprint(ch), {ch.u_mm, ch.v_mm}, "channel " + std::to_string(i + 1));
+        check(footprint(ch), {ch.u_mm, ch.v_mm}, "Channel " + std::to_string(i + 1));
         const double end = top_.wanted.length_mm / 2 - std::abs(ch.u_mm);
         if (end < 200 && end >= 0)  // past it is told above
             add("under.channel_end", Severity::watch,

@@ -40,10 +40,10 @@ void UnderTeller::choices() {
         p_.choices.push_back(choice_of(bar_joints, in_.choices, with_each_bar_joint()));
     p_.choices.push_back(choice_of(insert_kinds, in_.choices,
                                    {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
-    p_.choices.push_back(choice_of(
-        plate_places, in_.choices,
-        {say("leg {} shorter", fine(in_.choices.plate_mm)), say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm),
-                                                                fine(top_.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm))}));
+    const double above = top_.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm;
+    const Phrase pocketed = above > 0 ? say("pockets {} deep, {} of wood above", fine(in_.choices.plate_mm), fine(above))
+                                      : say("pockets {} deep: the inserts come through", fine(in_.choices.plate_mm));
+    p_.choices.push_back(choice_of(plate_places, in_.choices, {say("leg {} shorter", fine(in_.choices.plate_mm)), pocketed}));
 }
 
 std::vector<Phrase> UnderTeller::with_each_fixing() const {

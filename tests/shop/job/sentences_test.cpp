@@ -25,7 +25,7 @@ const std::vector<Shape>& shapes() {
     static const std::vector<Shape> all{
         {"one of many",
          std::regex("(^|[^0-9.,])1 "
-                    "(?!(is|lands|has|lies|hangs|runs|comes|stands|leaves|gives|meets|gets|goes|wants|does|keeps|takes|holds|finishes)\\b)"
+                    "(?!(is|lands|has|lies|hangs|runs|comes|stands|leaves|gives|meets|gets|goes|wants|does|keeps|takes|holds|finishes|floats)\\b)"
                     "[a-z]+([^s]s|es|ves)\\b")},
         {"many of one",
          std::regex("\\b(0|[2-9]|[1-9][0-9]+) (clamp|lift|batch|leaf|kit|bolt|person|caul|tenon|dowel|rod|layer|pass|lane|flaw|piece)\\b")},
@@ -34,6 +34,10 @@ const std::vector<Shape>& shapes() {
         {"an before a consonant", std::regex("\\b[Aa]n [bcdfgjklmnpqrstvwxyz][a-z]*")},
         {"nothing, to a tenth", std::regex("(^|[^0-9.])0\\.0 ?(mm|g|kg|L|h)\\b")},
         {"less than nothing left", std::regex("(leaves|Leave|lets go of|leave) [-−][0-9]")},
+        {"less than nothing of wood", std::regex("[-−][0-9.]+ ?mm of wood")},
+        {"one verb for many", std::regex("[Tt]he [a-z]+ holes (at [0-9.]+ m )?(is|lies|runs|has) ")},
+        {"the before a name", std::regex("\\b[Tt]he (plate|channel|bow tie) [0-9]+ (at|is|stands|lies)")},
+        {"a plan that failed", std::regex("can't be planned with what is given")},
         {"a place left open", std::regex("\\{\\}")},
         {"two spaces", std::regex("[^ ]  +[^ ]")},
         {"a space before a stop", std::regex(" [.,;]( |$)")},
@@ -102,8 +106,10 @@ TEST_CASE("the shapes that are looked for are found", "[words]") {
     const auto found = [](const std::string& text) {
         return std::any_of(shapes().begin(), shapes().end(), [&](const Shape& s) { return std::regex_search(text, s.pattern); });
     };
-    for (const char* bad : {"hold it down with 1 clamps of 4500 N", "A insert lands in a knot", "a insect holes lies here",
-                            "leaves 0.0 mm of wood", "2 clamp more", "Leave -3.0 mm above", "from 11 h to 11 h", "it is {} wide"}) {
+    for (const char* bad :
+         {"hold it down with 1 clamps of 4500 N", "A insert lands in a knot", "a insect holes lies here", "leaves 0.0 mm of wood",
+          "2 clamp more", "Leave -3.0 mm above", "from 11 h to 11 h", "it is {} wide", "-26.5 mm of wood above",
+          "The insect holes at 0.16 m is open below", "The plate 1 at 0.32 m stands past the edge"}) {
         INFO(bad);
         CHECK(found(bad));
     }
