@@ -24,7 +24,7 @@ bool belong_together(const std::string& a, const std::string& b) {
     return (starts(a, "bow tie") && flaw(b)) || (starts(b, "bow tie") && flaw(a));
 }
 
-std::vector<WoodLeft> wood_left(const std::vector<LetIn>& all, double thickness) {
+std::vector<WoodLeft> wood_left(const std::vector<LetIn>& all, double thickness, double most) {
     std::vector<WoodLeft> out;
     std::vector<Box> boxes;
     for (const LetIn& l : all) boxes.push_back(bounds(l.at));
@@ -33,7 +33,7 @@ std::vector<WoodLeft> wood_left(const std::vector<LetIn>& all, double thickness)
         for (std::size_t j = 0; j < all.size(); ++j) {
             const LetIn& high = all[j];
             const double left = high.low_mm - low.high_mm;
-            if (i == j || left < -touching_mm || (!low.cuts && !high.cuts)) continue;
+            if (i == j || left < -touching_mm || left > most || (!low.cuts && !high.cuts)) continue;
             if (boxes[i].low.x > boxes[j].high.x || boxes[j].low.x > boxes[i].high.x || boxes[i].low.y > boxes[j].high.y ||
                 boxes[j].low.y > boxes[i].high.y)
                 continue;

@@ -26,7 +26,7 @@ struct WoodLeft {
 
 /// Of each thing that wood is taken for how much stays above it, over every thing that stands higher and covers 4 mm² of it or more, and
 /// below the show face for what does not reach it. What clashes or belongs together is left out. In the order of what is let in.
-/// @param thickness_mm of the finished top.
-std::vector<WoodLeft> wood_left(const std::vector<LetIn>& let_in, double thickness_mm);
+/// @param thickness_mm of the finished top. @param most_mm between two things: what leaves more is not looked at.
+std::vector<WoodLeft> wood_left(const std::vector<LetIn>& let_in, double thickness_mm, double most_mm = 1e300);
 
 }  // namespace yb

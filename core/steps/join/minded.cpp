@@ -84,7 +84,7 @@ void JoinTeller::clashes() {
 }
 
 void JoinTeller::thin_between() {
-    for (const WoodLeft& w : wood_left(p_.let_in, in_.top.thickness_mm)) {
+    for (const WoodLeft& w : wood_left(p_.let_in, in_.top.thickness_mm, thin_between_mm)) {
         const double least = w.above ? thin_between_mm : in_.least_above_mm;
         if (w.left_mm >= least) continue;
         const LetIn& low = p_.let_in[w.below];

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <optional>
 
 #include "core/steps/under/under.h"
@@ -50,6 +51,7 @@ std::vector<double> fixed_in_leaves(FixedLine line, const Top& top, const UnderC
 }
 
 double fixed_for(Vec2 uv, const Top& top, const std::vector<double>& of_leaf) {
+    if (std::adjacent_find(of_leaf.begin(), of_leaf.end(), std::not_equal_to<>()) == of_leaf.end()) return of_leaf.at(0);
     if (const auto i = leaf_at(top, uv)) return of_leaf.at(*i);
     return *std::min_element(of_leaf.begin(), of_leaf.end(), [&](double a, double b) { return std::abs(a - uv.y) < std::abs(b - uv.y); });
 }
