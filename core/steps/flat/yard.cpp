@@ -14,7 +14,7 @@ namespace {
 constexpr double in_from_ends_mm = 50, in_from_edges_mm = 40;
 constexpr double least_apart_mm = 60;
 /// Half the band: of readings and the saw, and a share of what bends. Set by grown slabs: docs/methods.md.
-constexpr double band_mm = 1.5, band_share = 0.22;
+constexpr double band_mm = 1.0, band_share = 0.08;
 
 double parabola(double a, double middle, double b, double s) {  // through −1, 0, 1
     return middle + (b - a) / 2 * s + ((a + b) / 2 - middle) * s * s;
