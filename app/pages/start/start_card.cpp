@@ -50,19 +50,9 @@ Holds holds_of(const QString& path, QSize px) {
     if (!first) return out;
     const SlabShape shape = shape_of(*first);
     if (shape.ring_a.size() < 3) return out;
-    const Box box = bounds(shape.ring_a);
-    BenchMap map;
-    map.plan = QRectF(QPointF(0, 0), px);
-    map.scale = std::min((px.width() - 8) / std::max(1.0, box.width()), (px.height() - 8) / std::max(1.0, box.height()));
-    map.x0_mm = (box.low.x + box.high.x) / 2 - px.width() / 2.0 / map.scale;
-    map.y_mid_mm = (box.low.y + box.high.y) / 2;
-    out.face = draw_face(*first, shape, map, 1);
+    out.face = draw_face(*first, shape, map_of(bounds(shape.ring_a), QRectF(QPointF(0, 0), px), 8), 1);
     return out;
 }
-
-}  // namespace
-
-namespace {
 
 /// Enter presses it as Space does; what a field in it did not take is not for it.
 bool entered(QAbstractButton& b, const QKeyEvent* e) {
@@ -72,6 +62,16 @@ bool entered(QAbstractButton& b, const QKeyEvent* e) {
 }
 
 }  // namespace
+
+BenchMap map_of(const Box& all, const QRectF& picture, double margin_px) {
+    BenchMap map;
+    map.plan = picture;
+    map.scale =
+        std::min((picture.width() - margin_px) / std::max(1.0, all.width()), (picture.height() - margin_px) / std::max(1.0, all.height()));
+    map.x0_mm = (all.low.x + all.high.x) / 2 - picture.width() / 2 / map.scale;
+    map.y_mid_mm = (all.low.y + all.high.y) / 2;
+    return map;
+}
 
 void StartCard::keyPressEvent(QKeyEvent* e) {
     if (!entered(*this, e)) QAbstractButton::keyPressEvent(e);

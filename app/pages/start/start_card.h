@@ -5,9 +5,14 @@
 
 #include <QAbstractButton>
 
+#include "app/kit/bench/bench_map.h"
+
 class QVBoxLayout;
 
 namespace yb {
+
+/// A map that shows all of a box in the middle of a picture. @param margin_px left free, at both sides together.
+BenchMap map_of(const Box& all, const QRectF& picture, double margin_px);
 
 /// A large picture that begins something. The picture is drawn by the program itself.
 class StartCard : public QAbstractButton {

@@ -123,16 +123,11 @@ void draw_demo(QPainter& p, const QRectF& box) {
         return make_slab(r);
     }();
     static const SlabShape shape = shape_of(slab);
-    BenchMap map;
-    map.plan = box;
-    map.scale = (box.width() - 40) / (shape.x1 - shape.x0);
-    map.x0_mm = (shape.x0 + shape.x1) / 2 - box.width() / 2 / map.scale;
-    const Box around = bounds(shape.ring_a);
-    map.y_mid_mm = (around.low.y + around.high.y) / 2;
+    const BenchMap map = map_of(bounds(shape.ring_a), box, 40);
     static QImage face;
     if (face.size() != box.size().toSize()) face = draw_face(slab, shape, map, 1);
     p.drawImage(box.topLeft(), face);
-    const FirstTop first = first_top(slab);
+    static const FirstTop first = first_top(slab);
     p.setPen(QPen(theme::colours().chalk, 1.8));
     p.setBrush(Qt::NoBrush);
     p.drawPolygon(map.px(first.placement.frame().to_slab(outline_of({first.top.length_mm - 240, first.top.width_mm - 40}))));

@@ -5,13 +5,14 @@
 #include <numbers>
 
 #include "core/steps/flat/flat.h"
+#include "core/steps/lay/end_crack.h"
 #include "core/steps/lay/lay.h"
 
 namespace yb {
 
 namespace {
 
-constexpr double in_from_end_mm = 30, past_crack_mm = 10, at_the_end_mm = 25, clear_of_bark_mm = 10;
+constexpr double in_from_end_mm = 30, past_crack_mm = 10, clear_of_bark_mm = 10;
 
 double to_ten(double mm) { return std::floor(mm / 10 + 1e-9) * 10; }
 
@@ -20,10 +21,11 @@ Span1 sound_length(const Slab& slab, const SlabShape& shape) {
     const double most = (shape.x1 - shape.x0) / 4;
     Span1 out{shape.x0 + in_from_end_mm, shape.x1 - in_from_end_mm};
     for (const Flaw& f : slab.flaws) {
-        if (f.kind != FlawKind::crack || f.outline.size() < 3) continue;
+        const EndCrack crack = end_crack(f, shape, slab.cross_cut);
+        if (!crack) continue;
         const Box b = bounds(f.outline);
-        if (b.low.x < shape.x0 + at_the_end_mm && b.high.x < shape.x0 + most) out.from = std::max(out.from, b.high.x + past_crack_mm);
-        if (b.high.x > shape.x1 - at_the_end_mm && b.low.x > shape.x1 - most) out.to = std::min(out.to, b.low.x - past_crack_mm);
+        if (crack.at_first && b.high.x < shape.x0 + most) out.from = std::max(out.from, b.high.x + past_crack_mm);
+        if (crack.at_last && b.low.x > shape.x1 - most) out.to = std::min(out.to, b.low.x - past_crack_mm);
     }
     return out;
 }

@@ -166,6 +166,7 @@ class Planner {
         v.resin = mine && !chosen->resin.empty() ? chosen->resin : v.advised;
         const Soak soak = mine ? chosen->soak : Soak::advised;
         // What opens into a poured river fills with it, unless it is to be filled by itself, dammed there.
+        const bool could_be_poured = v.river.has_value();
         if (v.left_open || v.gone || (mine && !chosen->resin.empty())) v.river.reset();
         if (v.river) v.resin = river_resin(in_.resins, in_.choices.river).key;
         v.soaked = !v.left_open && !v.gone && (soak == Soak::first || (soak == Soak::advised && advice.soak));
@@ -180,7 +181,7 @@ class Planner {
         if (!v.river) v.lifts = lifts(v, mouth, full, off_own, floor, resin(v.resin));
         if (!v.lifts.empty()) p_.over_l += mouth * k * k * in_.choices.overfill_mm * 1e-6;
         v.mass_kg = v.left_open ? 0 : v.volume_l * resin(v.resin).mixed_density();
-        choice(flaw, v, mouth, full, off_own, floor);
+        choice(flaw, v, could_be_poured, mouth, full, off_own, floor);
         soaking(flaw, v, advice.soak);
         p_.voids.push_back(std::move(v));
     }
@@ -202,13 +203,6 @@ class Planner {
         v.runs_out = intersection_area(uv, edge) < 0.999 * area(flaw.outline);
     }
 
-    /// A river that is poured lies beside its leaf where it opens.
-    bool beside_water(const VoidPlan& v) const {
-        return v.river || (in_.top && std::any_of(in_.top->regions.begin(), in_.top->regions.end(), [&](const Region& r) {
-                               return r.kind == RegionKind::resin && !r.let_in && (r.index == in_.leaf || r.index + 1 == in_.leaf);
-                           }));
-    }
-
     std::vector<Lift> lifts(const VoidPlan& v, double mouth, double full, double from, double floor, const Resin& r) const {
         if (v.depth_mm < 0.05 || v.left_open) return {};
         const double k = 1 - from / std::max(full, 1e-9) * (1 - v.floor_share);
@@ -218,9 +212,9 @@ class Planner {
                         });
     }
 
-    void choice(const Flaw& flaw, const VoidPlan& v, double mouth, double full, double from, double floor) {
+    void choice(const Flaw& flaw, const VoidPlan& v, bool could_be_poured, double mouth, double full, double from, double floor) {
         Choice c{"fill." + v.id, title_of(flaw.kind), {}};
-        if (v.meets_river && beside_water(v))
+        if (could_be_poured)
             c.options.push_back({"river", "With the river's pour", say("{} more of it, no dam and no tape here", litres(v.volume_l)),
                                  v.river.has_value(), true});
         for (const Resin& r : in_.resins) {
@@ -230,8 +224,8 @@ class Planner {
             const auto l = lifts(other, mouth, full, from, floor, r);
             Phrase gains = say("{}, {} in all", counted(static_cast<double>(l.size()), "lift", "lifts"), hours(waiting_h(l)));
             if (r.key == v.advised) gains.then.push_back(v.why);
-            c.options.push_back({r.key, r.label, std::move(gains), !v.left_open && !v.river && v.resin == r.key,
-                                 r.key == v.advised && !(v.meets_river && beside_water(v))});
+            c.options.push_back(
+                {r.key, r.label, std::move(gains), !v.left_open && !v.river && v.resin == r.key, r.key == v.advised && !could_be_poured});
         }
         c.options.push_back({"open", "Leave it open", say("no resin; {} of air", litres(v.volume_l)), v.left_open});
         if (!v.gone) p_.choices.push_back(std::move(c));

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/steps/lay/end_crack.h"
 #include "core/steps/lay/lay.h"
 
 namespace yb {
@@ -59,9 +60,15 @@ double against_wishes(const Slab& slab, const FlawWishes& wishes, const Ring& ou
     return sum;
 }
 
+EndCrack end_crack(const Flaw& flaw, const SlabShape& shape, bool cross_cut) {
+    constexpr double at_the_end_mm = 25;
+    if (flaw.kind != FlawKind::crack || flaw.outline.size() < 3 || cross_cut) return {};
+    const Box b = bounds(flaw.outline);
+    return {b.low.x<shape.x0 + at_the_end_mm, b.high.x> shape.x1 - at_the_end_mm};
+}
+
 void flaw_cautions(const Slab& slab, const SlabShape& shape, const std::vector<FlawInside>& flaws, const Frame& place, const WantedTop& top,
                    std::vector<Caution>& out) {
-    constexpr double at_the_end_mm = 25;
     const double length_mm = top.length_mm;
     const auto add = [&](const char* key, Severity s, Phrase says, Vec2 at) {
         out.push_back({key, s, step_key::lay, std::move(says), at});
@@ -70,9 +77,8 @@ void flaw_cautions(const Slab& slab, const SlabShape& shape, const std::vector<F
         const Flaw& flaw = slab.flaws[f.index];
         const double x = f.at.x;
         const double hl = length_mm / 2;
-        const Box on_slab = bounds(flaw.outline);
-        const bool first = on_slab.low.x < shape.x0 + at_the_end_mm;
-        if (flaw.kind == FlawKind::crack && !slab.cross_cut && (first || on_slab.high.x > shape.x1 - at_the_end_mm)) {
+        if (const EndCrack crack = end_crack(flaw, shape, slab.cross_cut)) {
+            const bool first = crack.at_first;
             // Which end of the top that is: the slab's first end lies to the left unless the top lies end for end on it.
             const bool left = first == (std::cos(place.angle_deg * std::numbers::pi / 180) > 0);
             const Box b = bounds(place.from_slab(flaw.outline));
