@@ -5,8 +5,9 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QMenu>
+#include <QMimeData>
+#include <QDropEvent>
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
@@ -27,6 +28,8 @@
 #include "app/pages/photo/photo_page.h"
 #include "app/pages/find/find_page.h"
 #include "app/pages/find/find_panel.h"
+#include "app/pages/guide/guide_page.h"
+#include "app/pages/jobs/jobs_page.h"
 #include "app/pages/log/log_page.h"
 #include "app/steps/rack/rack_row.h"
 #include "app/steps/rack/tape_panel.h"
@@ -37,6 +40,7 @@
 #include "app/kit/slip/slip.h"
 #include "app/ground/slow/runner.h"
 #include "app/pages/start/start_page.h"
+#include "app/pages/tour/tour.h"
 #include "app/kit/step_views.h"
 #include "app/kit/stick/stick.h"
 #include "app/ground/theme/theme.h"
@@ -78,6 +82,7 @@ MainWindow::MainWindow() {
     setWindowTitle("Young Burl");
     setWindowIcon(QIcon(QStringLiteral(":/icons/young-burl.svg")));
     setMinimumSize(1000, 540);
+    setAcceptDrops(true);
     resize(1280, 800);
     pictures_ = new Pictures(session_, this);
     bench_ = new Bench(session_, *pictures_);
@@ -94,7 +99,7 @@ MainWindow::MainWindow() {
                           *pictures_,
                           [this] { print_sheet(); },
                           [this] {
-                              const QString path = ask_save(tr("Save the sheet"), tr("PDF (*.pdf)"));
+                              const QString path = ask_save(tr("Save the sheet"), tr("PDF (*.pdf)"), session_.job_name() + ".pdf");
                               if (!path.isEmpty()) save_pdf(path);
                           }};
     for (const StepViewRow& row : step_views()) steps_.push_back(row.make(parts));
@@ -123,6 +128,7 @@ MainWindow::MainWindow() {
     connect(ways, &WaysIn::photograph, this, &MainWindow::choose_photo);
     connect(ways, &WaysIn::scan, this, &MainWindow::choose_scan);
     connect(ways, &WaysIn::drawing, this, [this] { choose_drawing(OutlineAs::slab); });
+    connect(ways, &WaysIn::list, this, &MainWindow::choose_list);
     connect(ways, &WaysIn::log, this, &MainWindow::show_grow);
     middle_->addWidget(ways);
     row->addWidget(middle_, 1);
@@ -136,6 +142,8 @@ MainWindow::MainWindow() {
     find_ = new FindPanel(session_, work);
     connect(shop_, &ShopPage::back, this, [this] { pages_->setCurrentIndex(0); });
     connect(&session_, &Session::shop_wanted, this, &MainWindow::show_shop);
+    connect(&session_, &Session::picture_wanted, this, &MainWindow::choose_photo);
+    connect(&session_, &Session::measure_wanted, this, &MainWindow::type_tape);
     connect(&session_, &Session::card_wanted, this, &MainWindow::show_card);
     connect(&session_, &Session::find_wanted, this, &MainWindow::show_find_tops);
     connect(&session_, &Session::form_wanted, this, [this] { choose_drawing(OutlineAs::free_form); });
@@ -162,7 +170,10 @@ MainWindow::MainWindow() {
         connect(app, &Application::trouble, this, [this](const QString& s) { say(s, true); });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
     // Another shop: the keys go to the bench, whatever page or dialog had them.
-    connect(&session_, &Session::opened, bench_, [this] { keys_to_work(); });
+    connect(&session_, &Session::opened, bench_, [this] {
+        keys_to_work();
+        offer_tour();
+    });
     connect(&session_, &Session::step_changed, this, &MainWindow::show_step);
     show_step();
     show_start();
@@ -215,21 +226,8 @@ QWidget* MainWindow::build_top() {
     job_ = plain({}, "job", top);
     job_->setFont(theme::figures(12.5));
     job_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().ink.name()));
-    job_->setToolTip(tr("Choose another job"));
-    connect(job_, &QPushButton::clicked, this, [this] {
-        QMenu menu;
-        for (const auto& [id, name] : session_.job_names())
-            menu.addAction(name, this, [this, key = QString::fromStdString(id)] { session_.set_job(key); });
-        menu.addSeparator();
-        menu.addAction(tr("Rename this job"), this, [this] {
-            if (!session_.job()) return;
-            bool ok = false;
-            const QString name =
-                QInputDialog::getText(this, tr("Rename"), tr("Name of the job"), QLineEdit::Normal, session_.job_name(), &ok);
-            if (ok) session_.edit_job(tr("Rename the job"), [&](Job& j) { rename_job(j, name.toStdString()); });
-        });
-        menu.exec(job_->mapToGlobal(QPoint(0, job_->height())));
-    });
+    job_->setToolTip(tr("All jobs: open, copy, rename, put away (J)"));
+    connect(job_, &QPushButton::clicked, this, &MainWindow::show_jobs);
     const auto quiet = [&](const QString& name, double size) {
         auto* l = name == "about" || name == "air" ? new QuietLine : new QLabel;
         l->setObjectName(name);
@@ -245,6 +243,9 @@ QWidget* MainWindow::build_top() {
     status_ = quiet("status", 9.5);
     status_->setTextFormat(Qt::PlainText);
     status_->setWordWrap(true);
+    tour_offer_ = plain(tr("New here? A tour of five stops"), "tour_offer", top);
+    tour_offer_->hide();
+    connect(tour_offer_, &QPushButton::clicked, this, &MainWindow::take_tour);
     try_again_ = plain(tr("try again"), "try_again", top);
     connect(try_again_, &QPushButton::clicked, &session_, &Session::try_again);
     units_ = plain({}, "units", top);
@@ -262,6 +263,7 @@ QWidget* MainWindow::build_top() {
     row->addWidget(status_, 1);
     row->addWidget(work_);
     connect(work_, &LongWork::trouble, this, [this](const QString& text) { say(tr("%1. Nothing was changed.").arg(text), true); });
+    row->addWidget(tour_offer_);
     row->addWidget(try_again_);
     mend_ = plain(tr("repair"), "mend", top);
     mend_->hide();
@@ -505,6 +507,81 @@ void MainWindow::show_find_tops() {
     pages_->setCurrentWidget(find_tops_);
 }
 
+QString MainWindow::topic() const {
+    const QWidget* page = pages_->currentWidget();
+    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"},
+                                   {grow_, "grow"}, {photo_, "photo"}, {start_, "start"}})
+        if (of && page == of) return name;
+    if (page == card_ && card_) return "pour";
+    if (const QString headline = slip_->open_mind(); !headline.isEmpty()) return headline;
+    return QString::fromStdString(std::string(session_.step().key));
+}
+
+void MainWindow::show_guide() {
+    const QString at = topic();
+    if (!guide_) {
+        guide_ = new GuidePage;
+        pages_->addWidget(guide_);
+        connect(guide_, &GuidePage::back, this, [this] {
+            pages_->setCurrentWidget(guide_from_ ? guide_from_ : pages_->widget(0));
+            keys_to_work();
+        });
+    }
+    if (pages_->currentWidget() != guide_) guide_from_ = pages_->currentWidget();
+    pages_->setCurrentWidget(guide_);
+    guide_->open_at(at);
+}
+
+void MainWindow::take_tour() {
+    tour_offer_->hide();
+    if (tour_ || !session_.is_open()) return;
+    pages_->setCurrentIndex(0);
+    const auto widget = [this](const char* name) { return findChild<QWidget*>(name); };
+    const bool bare = middle_->currentIndex() == 2;
+    tour_ = new Tour(
+        {{bare ? tr("Here your slabs will stand") : tr("The bench"),
+          bare ? tr("Six ways a slab comes in. A tape and a chalk line are enough: the slab draws itself as you type.")
+               : tr("The work itself, to scale: from above, along it, and across at the brass square. Things are handled where they lie: drag them, "
+                    "click a measure to type it."),
+          [this]() -> QWidget* { return middle_; }},
+         {tr("The slip"),
+          tr("It speaks of what is picked: one figure large, a few more below. Click any figure and it shows how it was reached. Tab goes from thing "
+             "to thing, Esc back to the top."),
+          [this]() -> QWidget* { return slip_; }},
+         {tr("What comes next"),
+          tr("This button always does what it says, from the first slab to the printed sheet. Ctrl+Enter presses it; Ctrl+Z takes anything back."),
+          [widget]() -> QWidget* { return widget("next") ? widget("next") : widget("slip_paper"); }},
+         {tr("The story stick"), tr("The steps of this job, and between them its operations with their dates. Click a step to go there, or press 1 to 7."),
+          [this]() -> QWidget* { return stick_; }},
+         {tr("Jobs and the shop"),
+          tr("The name opens all jobs (J); S is what belongs to the shop. F1 opens the guide at whatever you look at. There is no saving: all you type is "
+             "kept."),
+          [this]() -> QWidget* { return job_; }}},
+        pages_->widget(0));
+    connect(tour_, &Tour::left, this, [this] {
+        tour_ = nullptr;
+        keys_to_work();
+    });
+}
+
+/// Once, the first time a shop is open: a line at the top, no more.
+void MainWindow::offer_tour() {
+    QSettings settings;
+    if (settings.value("tour_offered").toBool()) return;
+    settings.setValue("tour_offered", true);
+    tour_offer_->show();
+}
+
+void MainWindow::show_jobs() {
+    if (!session_.is_open()) return;
+    if (!jobs_) {
+        jobs_ = new JobsPage(session_, *pictures_);
+        pages_->addWidget(jobs_);
+        connect(jobs_, &JobsPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    }
+    pages_->setCurrentWidget(jobs_);
+}
+
 void MainWindow::show_log() {
     if (!session_.is_open()) return;
     if (!log_) {
@@ -536,10 +613,31 @@ bool MainWindow::take_up_card() {
     return false;
 }
 
+void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
+    if (e->mimeData()->hasUrls()) e->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* e) {
+    e->acceptProposedAction();
+    for (const QUrl& url : e->mimeData()->urls())
+        if (!bring_file(url.toLocalFile()))
+            say(tr("%1 is nothing that can be brought in: a shop, a job, a picture, a scan, a drawing or a list of slabs can.")
+                    .arg(QFileInfo(url.toLocalFile()).fileName()),
+                true);
+}
+
 void MainWindow::keyPressEvent(QKeyEvent* e) {
     // From wherever the keys go: back to the top.
     if (e->key() == Qt::Key_Escape && !session_.picked().isEmpty()) return session_.pick({});
     QMainWindow::keyPressEvent(e);
+}
+
+void MainWindow::type_tape() {
+    session_.set_step(step_key::rack);
+    session_.pick({});
+    if (!tape_->isVisible())
+        for (const Action& a : view_->actions(session_))
+            if (a.name == "type_tape") return a.run();
 }
 
 void MainWindow::type_dimension() {
@@ -552,6 +650,10 @@ void MainWindow::type_dimension() {
 
 void MainWindow::show_shop() { pages_->setCurrentWidget(shop_); }
 
-QString MainWindow::ask_save(const QString& title, const QString& filter) { return QFileDialog::getSaveFileName(this, title, {}, filter); }
+QString MainWindow::ask_save(const QString& title, const QString& filter, const QString& name) {
+    QString folder = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
+    if (folder.isEmpty() || !QFileInfo(folder).isWritable()) folder = QDir::homePath();
+    return QFileDialog::getSaveFileName(this, title, name.isEmpty() ? QString() : folder + "/" + QString(name).replace('/', '-'), filter);
+}
 
 }  // namespace yb

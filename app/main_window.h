@@ -16,6 +16,8 @@ class CardPage;
 class FindPage;
 class FindPanel;
 class GrowPage;
+class GuidePage;
+class JobsPage;
 class LogPage;
 enum class OutlineAs;
 class LongWork;
@@ -26,6 +28,7 @@ class SheetView;
 class ShopPage;
 class Slip;
 class StartPage;
+class Tour;
 class Stick;
 class TapePanel;
 
@@ -66,11 +69,21 @@ class MainWindow : public QMainWindow {
     /// A drawing 1:1, as SVG, DXF or PDF over several pages, by the ending of the path.
     /// @param what the key of a drawing (core/shop/templates).
     bool export_drawing(const QString& path, const char* what);
+    /// A list of slabs, CSV.
+    void bring_slabs(const QString& path);
+    /// Whatever a file is, by its ending: a shop is opened, a slab or job brought in. @returns false for what is none of them.
+    bool bring_file(const QString& path);
     LongWork& long_work() { return *work_; }
     /// The page of practice logs.
     void show_grow();
     /// What could be made of what is on the rack.
     void show_find_tops();
+    /// All jobs of the shop.
+    void show_jobs();
+    /// The guide at what is looked at now: the caution that is open, the step, the page.
+    void show_guide();
+    /// Five stops over the real screens.
+    void take_tour();
     /// The slabs of a tree in the order they were sawn.
     void show_log();
     /// A card to run at the bench, "pour", "glue" or "rods"; where one is under way it goes on.
@@ -89,6 +102,9 @@ class MainWindow : public QMainWindow {
     /// Keeps what is typed and not yet entered.
     void closeEvent(QCloseEvent* e) override;
     void keyPressEvent(QKeyEvent* e) override;
+    /// Whatever is dropped anywhere is brought in by its kind.
+    void dragEnterEvent(QDragEnterEvent* e) override;
+    void dropEvent(QDropEvent* e) override;
 
   private:
     void show_start(StartPage* page);
@@ -103,6 +119,7 @@ class MainWindow : public QMainWindow {
     /// Slabs from files; what can't be read is said on the status line.
     void choose_photo();
     void choose_scan();
+    void choose_list();
     void choose_drawing(OutlineAs as);
     void bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as);
 
@@ -112,8 +129,13 @@ class MainWindow : public QMainWindow {
     void practise();
     void choose_shop();
     void show_shop();
+    /// What the guide is asked for: see GuidePage::open_at().
+    QString topic() const;
+    void offer_tour();
     void type_dimension();
-    QString ask_save(const QString& title, const QString& filter);
+    void type_tape();
+    /// @param name a name that is offered, in the folder of documents.
+    QString ask_save(const QString& title, const QString& filter, const QString& name = {});
 
     Session session_;
     Pictures* pictures_;
@@ -129,11 +151,15 @@ class MainWindow : public QMainWindow {
     FindPanel* find_ = nullptr;
     GrowPage* grow_ = nullptr;
     FindPage* find_tops_ = nullptr;
+    GuidePage* guide_ = nullptr;
+    QWidget* guide_from_ = nullptr;
+    Tour* tour_ = nullptr;
+    JobsPage* jobs_ = nullptr;
     LogPage* log_ = nullptr;
     CardPage* card_ = nullptr;
     PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
-    QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *mend_;
+    QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *mend_, *tour_offer_;
     QLabel *about_, *air_, *settles_, *status_;
     QMenu* recent_ = nullptr;
     std::vector<std::unique_ptr<StepView>> steps_;

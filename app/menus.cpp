@@ -61,6 +61,7 @@ void MainWindow::build_menus() {
     auto* in = file->addMenu(tr("&Bring a slab in"));
     in->addAction(tr("From a &photograph…"), this, &MainWindow::choose_photo);
     in->addAction(tr("From a &scan…"), this, &MainWindow::choose_scan);
+    in->addAction(tr("From a &list…"), this, &MainWindow::choose_list);
     in->addAction(tr("From a &drawing…"), this, [this] { choose_drawing(OutlineAs::slab); });
     file->addAction(tr("&Grow a practice log…"), this, &MainWindow::show_grow);
     auto* out = file->addMenu(tr("&Draw, 1:1"));
@@ -94,6 +95,7 @@ void MainWindow::build_menus() {
     for (const StepViewRow& row : step_views())
         view->addAction(told(name_of(row.step)), QKeySequence(row.key), this, [this, s = row.step] { session_.set_step(s); });
     view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
+    view->addAction(tr("All &jobs"), QKeySequence(Qt::Key_J), this, &MainWindow::show_jobs);
     view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
     view->addSeparator();
     const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };
@@ -145,7 +147,9 @@ void MainWindow::build_menus() {
         });
 
     auto* help = menuBar()->addMenu(tr("&Help"));
-    help->addAction(tr("This step, and the keys"), QKeySequence::HelpContents, this, [this] {
+    help->addAction(tr("The &guide"), QKeySequence::HelpContents, this, &MainWindow::show_guide);
+    help->addAction(tr("A &tour of five stops"), this, &MainWindow::take_tour);
+    help->addAction(tr("This step, and the &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), this, [this] {
         pages_->setCurrentIndex(0);
         slip_->toggle_help();
     });

@@ -13,6 +13,7 @@
 #include "app/files/bring.h"
 #include "app/ground/slow/long_work.h"
 #include "app/pages/photo/photo_page.h"
+#include "app/pages/start/start_page.h"
 #include "app/files/job_files.h"
 #include "app/main_window.h"
 #include "app/ground/session/pictures.h"
@@ -172,6 +173,37 @@ void MainWindow::choose_photo() {
     const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a photograph"), {},
                                                       tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
     if (!path.isEmpty()) bring_photo(path);
+}
+
+void MainWindow::choose_list() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("A list of slabs"), {}, tr("Lists (*.csv *.tsv *.txt)"));
+    if (!path.isEmpty()) bring_slabs(path);
+}
+
+void MainWindow::bring_slabs(const QString& path) {
+    bring_list(session_, *work_, path, [this](const QString& text) { say(text); });
+}
+
+bool MainWindow::bring_file(const QString& path) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    const auto is = [&](std::initializer_list<const char*> all) {
+        return std::any_of(all.begin(), all.end(), [&](const char* one) { return ending == QLatin1String(one); });
+    };
+    if (is({"shop"})) {
+        open_shop(path);
+        return true;
+    }
+    if (!is({"jpg", "jpeg", "png", "ply", "xyz", "svg", "dxf", "csv", "tsv", "json"})) return false;
+    // Without a shop there is nowhere for it to stand: one is opened for it.
+    if (!session_.is_open()) own_shop(tr("My workshop"), StartPage::place_for(tr("My workshop")));
+    if (!session_.is_open()) return true;
+    pages_->setCurrentIndex(0);
+    if (is({"jpg", "jpeg", "png"})) bring_photo(path);
+    else if (is({"ply", "xyz"})) bring_scan(path);
+    else if (is({"svg", "dxf"})) bring_drawing(path);
+    else if (is({"json"})) import_job(path);
+    else bring_slabs(path);
+    return true;
 }
 
 void MainWindow::choose_scan() {

@@ -5,6 +5,7 @@
 #include "app/ground/slow/long_work.h"
 #include "app/ground/session/session.h"
 #include "core/shop/edit/slab_edits.h"
+#include "core/files/io/stock_list.h"
 #include "core/ground/file/digest.h"
 #include "core/ground/file/file.h"
 #include "core/ground/file/format_error.h"
@@ -46,6 +47,32 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
             add_slab(session, slab, QObject::tr("Slab from a scan"));
             for (const std::string& n : r.notes) text += " " + QString::fromStdString(n);
             say(text);
+        });
+}
+
+void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
+    work.run(
+        QObject::tr("Reading the list"),
+        [path, units = session.units()](const Work&) {
+            constexpr std::size_t most_bytes = 20'000'000;
+            try {
+                return read_stock_list(read_file(path.toStdString(), most_bytes), units);
+            } catch (const FormatError& e) {
+                if (e.where() == path.toStdString()) throw;
+                throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
+            }
+        },
+        [&session, say, begun = session.begun()](const std::vector<Slab>& read) {
+            if (!session.still_open(begun, QObject::tr("A list of slabs"))) return;
+            if (read.empty()) return say(QObject::tr("The list has a header and no slab below it."));
+            std::string first;
+            session.edit(QObject::tr("Slabs from a list"), [&](Documents& d) {
+                for (const Slab& s : read)
+                    if (const std::string id = add_slab(d, s); first.empty()) first = id;
+            });
+            session.set_step(step_key::rack);
+            session.look_at(QString::fromStdString(first));
+            say(QObject::tr("%1 slabs stand on the rack. Widths are an even strip until somebody tapes them.").arg(read.size()));
         });
 }
 

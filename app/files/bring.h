@@ -29,6 +29,9 @@ void bring_drawing(Session& session, LongWork& work, const QString& path, std::o
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
                std::function<void(const QString&)> say);
 
+/// Reads a list of slabs (core/files/io/stock_list.h) in the background and puts them on the rack as one revision; they can be undone as one.
+void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
+
 /// Adds a slab under a fresh id and looks at it. Returns the id.
 std::string add_slab(Session& session, const Slab& slab, const QString& label);
 

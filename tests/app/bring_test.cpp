@@ -36,7 +36,7 @@ TEST_CASE("a drawing becomes a slab, and the slab a drawing again", "[app]") {
     REQUIRE(desk.session().documents().slabs.size() == before + 1);
     CHECK(desk.session().slab()->name == "offcut");
     CHECK(bounds(desk.session().slab()->outline->a).width() == Approx(900));
-    CHECK(desk.text("caution_rack.stations").contains("thickness"));
+    CHECK(desk.find<QPushButton>("look_thickness")->property("known") == false);
     // One station with a caliper's reading is enough to lay a top on it.
     desk.click("type_tape");
     desk.cell(0, 5, "52");

@@ -111,6 +111,7 @@ TEST_CASE("the shop's page: a resin from its label, boards at hand", "[app]") {
     desk.click("the_shop");
     REQUIRE(desk.find<QWidget>("shop_page")->isVisible());
     const std::size_t before = desk.session().shop().resins.size();
+    desk.click("shop_group_resins");
     desk.click("add_resin");
     desk.type("own-1_label", "Amber casting");
     desk.type("own-1_deepest", "1\"");
@@ -118,6 +119,7 @@ TEST_CASE("the shop's page: a resin from its label, boards at hand", "[app]") {
     REQUIRE(desk.session().shop().resins.size() == before + 1);
     CHECK(desk.session().shop().resins.back().label == "Amber casting");
     CHECK(desk.session().shop().resins.back().deepest_mm == Approx(25.4));
+    desk.click("shop_group_stock");
     desk.type("sled_boards", "18; 1/4\", 9 mm");
     CHECK(desk.session().shop().sled.spacers_mm == std::vector<double>{6.35, 9, 18});
     desk.type("sled_boards", "18, nine");
@@ -133,6 +135,8 @@ TEST_CASE("the shop's page: a resin from its label, boards at hand", "[app]") {
     for (const Lift& l : desk.session().plan()->fill->voids.front().lifts) CHECK(l.depth_mm <= 25.4 + 1e-9);
     // Taken away again, the void goes back to what is advised.
     desk.click("the_shop");
+    desk.click("shop_group_resins");
+    desk.click("shelf_own-1");
     desk.click("drop_own-1");
     CHECK(desk.session().shop().resins.size() == before);
     CHECK(desk.session().plan()->fill->voids.front().resin == desk.session().plan()->fill->voids.front().advised);
@@ -150,11 +154,11 @@ TEST_CASE("help for the step opens on the slip", "[app]") {
     desk.click("step_flat");
     auto* help = desk.find<QLabel>("step_help");
     CHECK_FALSE(help->isVisible());
-    QTest::keyClick(desk.window.get(), Qt::Key_F1);
+    QTest::keyClick(desk.window.get(), Qt::Key_F1, Qt::ShiftModifier);
     CHECK(help->isVisible());
     CHECK(help->text().contains("shims"));
     CHECK(help->text().contains("Ctrl+Z"));
-    QTest::keyClick(desk.window.get(), Qt::Key_F1);
+    QTest::keyClick(desk.window.get(), Qt::Key_F1, Qt::ShiftModifier);
     CHECK_FALSE(help->isVisible());
 }
 

@@ -93,6 +93,7 @@ const std::vector<Reach>& reaches() {
         {"lay.live", {"lay.fit", "under.mass"}, wood},
         {"makeup.colours", {"pour.batches", "pour.each"}, {"pour", "days"}},
         {"makeup.ends", {"lay.ends"}, wood},
+        {"makeup.faces", {"flat.faces"}, {"rack", "lay", "flat", "fill", "pour", "join", "under", "days"}},  // the leaves may change places
         {"makeup.line", {"lay.rip"}, wood},
         {"pour.air", {"pour.peak"}, {"pour", "days"}},
         {"pour.degas", {"days.operations"}, {"pour", "days"}},
@@ -103,6 +104,7 @@ const std::vector<Reach>& reaches() {
         {"under.fixing", {"under.holes"}, {"under"}},
         {"under.inserts", {"under.holes"}, {"under"}},
         {"under.let_in", {"under.leg", "join.let_in"}, {"under", "join"}},
+        {"under.parts", {"days.operations"}, {"days"}},
         {"under.sawn", {"under.travel", "under.holes"}, {"under"}},
         {"under.waits", {"under.holes", "under.pct"}, {"under"}},
     };
@@ -130,7 +132,7 @@ TEST_CASE("every school of every step changes the plan, where it should and nowh
                     if (c.key == "lay.makeup" || o.chosen) continue;
                     Job j = job;
                     set_choice(j, c.key, o.key, 0);
-                    if (c.key == "makeup.ends" || c.key == "makeup.line") {  // the leaves are laid anew with it, as the window does
+                    if (c.key == "makeup.ends" || c.key == "makeup.line" || c.key == "makeup.faces") {  // the leaves are laid anew with it, as the window does
                         std::vector<Slab> slabs;
                         for (const Leaf& l : j.leaves) slabs.push_back(d.slabs.at(l.slab));
                         if (!laid_together(j, j.makeup.kind, slabs).empty()) continue;

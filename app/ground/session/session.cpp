@@ -190,6 +190,9 @@ void Session::replan() {
     }
     ready_.end();
     if (on_bench_ != before || plan_->on_bench != bench_before) ++slab_version_;
+    // On another, shorter slab the gauge stands on the wood.
+    if (const Span1 at = plan_->stations(); !previewing() && plan_->drawable() && (gauge_mm_ < at.from || gauge_mm_ > at.to))
+        gauge_mm_ = (at.from + at.to) / 2;
 }
 
 bool Session::write(const QString& label) {
@@ -271,10 +274,19 @@ void Session::make_up(const QString& label, MakeUp kind, const std::vector<std::
     if (edit_job(label, [&](Job& j) { yb::make_up(j, kind, slabs); })) leaf_ = 0;
 }
 
+void Session::new_job() {
+    const Slab* chosen = slab();
+    if (!chosen) return;
+    std::string id;
+    edit(tr("New job"), [&, on = *chosen](Documents& d) { id = add_job_on(d, on, QDate::currentDate().toString(Qt::ISODate).toStdString()); });
+    set_job(QString::fromStdString(id));
+    set_step(step_key::lay);
+}
+
 void Session::choose(const QString& label, const std::string& choice, const std::string& option) {
     edit_job(label, [&](Job& j) {
         set_choice(j, choice, option, leaf_);
-        if (choice != "lay.makeup" && choice != "makeup.ends" && choice != "makeup.line") return;
+        if (choice != "lay.makeup" && choice != "makeup.ends" && choice != "makeup.line" && choice != "makeup.faces") return;
         std::vector<std::string> ids;
         for (const Leaf& l : j.leaves) ids.push_back(l.slab);
         yb::make_up(j, j.makeup.kind, slabs_of(ids));

@@ -152,6 +152,8 @@ class Session : public QObject {
     bool edit_begun(const Begun& where, const QString& label, const std::function<void(Job&)>& change);
     /// Turns the slab over or end for end; of several leaves the one on the bench, about its own middle.
     void turn(bool over);
+    /// A new job on the slab that is looked at, its largest sensible top laid on it; the bench goes to Lay.
+    void new_job();
     /// Lays slabs together as a make-up; says why where it is not possible.
     void make_up(const QString& label, MakeUp kind, const std::vector<std::string>& slabs);
 
@@ -181,6 +183,8 @@ class Session : public QObject {
     void opened();                             ///< another shop
     void shop_wanted();                        ///< the maker wants to set what belongs to the shop
     void find_wanted();                        ///< … and what could be made of what is on the rack
+    void picture_wanted();                     ///< … a photograph of the slab that is looked at
+    void measure_wanted();                     ///< … the tape table of the slab that is looked at
     void form_wanted();                        ///< … a free form out of a drawing
     void card_wanted(const QString& card);     ///< … a card to run at the bench
     void typing_wanted(const QString& field);  ///< … to type on a line of the slip: the keys go there

@@ -26,7 +26,7 @@ void Bench::resizeEvent(QResizeEvent*) {
 }
 
 void Bench::lay_out() {
-    if (session_.whole() && session_.previewing() && map_.scale > 0 && whole_before_) {
+    if (session_.previewing() && map_.scale > 0 && whole_before_ == session_.whole()) {
         map_.gauge_mm = session_.gauge_mm();
         return;  // nothing jumps under the hand
     }
@@ -106,7 +106,16 @@ std::array<double, 4> Bench::extent() const {
     if (const SlabShape* shape = plan.shape()) {
         const Box a = bounds(shape->ring_a);
         const Box b = bounds(shape->ring_b);
-        return {shape->x0, shape->x1, std::min(a.low.y, b.low.y), std::max(a.high.y, b.high.y)};
+        std::array<double, 4> e{shape->x0, shape->x1, std::min(a.low.y, b.low.y), std::max(a.high.y, b.high.y)};
+        // A top that sticks out of the wood is seen whole, unless it lies far away from it.
+        if (session_.job() && session_.step() != step_key::rack && !plan.lay->rectangle.empty()) {
+            const Box top = bounds(plan.lay->rectangle);
+            const double l = shape->x1 - shape->x0;
+            const double w = e[3] - e[2];
+            e[0] = std::max(e[0] - 0.6 * l, std::min(e[0], top.low.x)), e[1] = std::min(e[1] + 0.6 * l, std::max(e[1], top.high.x));
+            e[2] = std::max(e[2] - 0.6 * w, std::min(e[2], top.low.y)), e[3] = std::min(e[3] + 0.6 * w, std::max(e[3], top.high.y));
+        }
+        return e;
     }
     const Box top = bounds(plan.lay->outline);
     std::array<double, 4> e{plan.stations().from, plan.stations().to, top.low.y, top.high.y};

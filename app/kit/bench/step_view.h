@@ -39,6 +39,15 @@ struct Action {
     QString of = QStringLiteral("top");
 };
 
+/// Something to look at, known or still a blank.
+struct Look {
+    QString name, label, says;
+    bool known = false;
+    bool counted = true;               ///< of "3 of 9 looked at"
+    std::function<void()> write;       ///< where it is written down
+    std::function<void()> none = {};   ///< looked, and nothing to write: where that can be said
+};
+
 /// What can be done now with the picked thing, or with the top; what comes next always.
 std::vector<Action> applying(std::vector<Action> all, const Session& s);
 
@@ -94,6 +103,10 @@ class StepView {
     virtual std::vector<TextField> texts() const { return {}; }
     virtual std::vector<PickField> picks(const Session&) const { return {}; }
     virtual std::vector<Action> actions(Session&) { return {}; }
+    /// A checklist that fills; empty: the step has none.
+    virtual std::vector<Look> looks(Session&) { return {}; }
+    /// Two lines on what the step is for, while there is nothing to say yet; empty: there is.
+    virtual QString about(const Session&) const { return {}; }
     virtual QString help() const = 0;
 };
 

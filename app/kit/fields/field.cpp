@@ -99,8 +99,13 @@ Field slab_number(const std::string& path, const QString& name, const QString& l
 }
 
 Field shop_number(const std::string& path, const QString& name, const QString& label) {
-    return number_of<Shop>(
+    Field f = number_of<Shop>(
         path, name, label, [](const Session& s) { return &s.shop(); }, &Session::edit_shop);
+    f.starts = [path] {
+        Shop fresh;
+        return number_at(walk_of(fresh), path).value;
+    };
+    return f;
 }
 
 }  // namespace yb

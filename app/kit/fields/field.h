@@ -19,6 +19,8 @@ struct Field {
     double low = -1e6, high = 1e6;
     bool may_be_empty = false;
     QString of = QStringLiteral("top");  ///< the kinds of things it is about, as of an action
+    /// What it starts at, where it has one: a value that differs is marked, and one press gives it back.
+    std::function<std::optional<double>()> starts{};
 };
 
 /// Four readings at corners, from the left near one the way round: name_1 … name_4, each labelled `what` and where it is. @param all where

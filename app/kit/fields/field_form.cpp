@@ -4,6 +4,9 @@
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
+
+#include <cmath>
 
 #include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
@@ -62,7 +65,29 @@ FieldForm::FieldForm(Session& session, const std::vector<TextField>& texts, cons
         field->line()->setAccessibleName(f.label);
         add(f.label, field);
         connect(field, &MeasureField::committed, this, [&session, f](std::optional<double> v) { f.set(session, v); });
-        updates_.emplace_back([&session, field, f] { field->show_value(f.get(session), session.units()); });
+        if (!f.starts) {
+            updates_.emplace_back([&session, field, f] { field->show_value(f.get(session), session.units()); });
+            continue;
+        }
+        auto* back = new QPushButton;
+        back->setObjectName(f.name + "_back");
+        back->setProperty("plain", true);
+        back->setFont(theme::text(9));
+        back->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+        grid->addWidget(back, row - 1, 2);
+        grid->setColumnStretch(2, 2);
+        connect(back, &QPushButton::clicked, this, [&session, f] { f.set(session, f.starts()); });
+        updates_.emplace_back([&session, field, back, f] {
+            const auto now = f.get(session);
+            field->show_value(now, session.units());
+            const auto start = f.starts();
+            const bool other = now.has_value() != start.has_value() || (now && std::abs(*now - *start) > 1e-9);
+            const QString told = start ? in_units({*start, f.kind}, session) : tr("nothing");
+            back->setText(other ? tr("· was %1").arg(told) : QString());
+            back->setToolTip(other ? tr("Changed from the starting value: a press gives %1 back").arg(told) : QString());
+            back->setAccessibleName(other ? back->toolTip() : QString());
+            back->setEnabled(other);
+        });
     }
     show_values();
 }

@@ -33,11 +33,15 @@ class MeasureField : public QWidget {
   private:
     void commit();
     void wrong(const QString& sentence);
+    /// What a text in another unit comes to, while it is typed.
+    void understood(const QString& text);
+    void show_unit();
+    void hint(const QString& text, const QColor& ink);
 
     Kind kind_;
     Units units_;
     QLineEdit* line_;
-    QLabel* hint_;
+    QLabel *hint_, *unit_;
     std::optional<double> value_;
     bool may_be_empty_ = false, bad_ = false;
     double low_ = -1e9, high_ = 1e9;

@@ -87,6 +87,15 @@ void Minds::show(std::vector<Caution> list, const Units& units) {
     open_.settle(more_);
 }
 
+QString Minds::open_headline() const {
+    for (std::size_t i = 0; i < shown_.size(); ++i) {
+        const std::size_t first = shown_.size() > minded_at_once + 1 ? minded_at_once : shown_.size();
+        const MindLine* line = i < first ? at_once_.at(i) : folded_.at(i - first);
+        if (line->open()) return QString::fromLatin1(headline_of(shown_[i].key));
+    }
+    return {};
+}
+
 void Minds::press_first() {
     if (!shown_.empty()) at_once_.front()->line()->click();
 }

@@ -19,6 +19,8 @@ class Minds : public QWidget {
     void show(std::vector<Caution> list, const Units& units);
     /// Opens or folds the first.
     void press_first();
+    /// Of the line that stands open; empty for none.
+    QString open_headline() const;
 
   Q_SIGNALS:
     void show_place(const yb::Caution& caution);

@@ -8,7 +8,9 @@
 
 #include "app/kit/slip/doings.h"
 #include "app/kit/fields/field_form.h"
+#include "app/kit/slip/looks.h"
 #include "app/kit/slip/minds.h"
+#include "app/kit/slip/next.h"
 #include "app/kit/slip/ways.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
@@ -109,9 +111,16 @@ void Slip::build_paper() {
     help_->hide();
     help_->setContentsMargins(0, 0, 0, 6);
     box->addWidget(help_);
+    about_ = words({}, 11, theme::colours().ink);
+    about_->setObjectName("slip_about");
+    about_->setContentsMargins(0, 8, 0, 8);
+    about_->hide();
+    box->addWidget(about_);
     answers_ = new QVBoxLayout;
     answers_->setSpacing(0);
     box->addLayout(answers_);
+    looks_ = new Looks;
+    box->addWidget(looks_);
     minds_ = new Minds(open_, [this](const Caution& c, QObject* owner, std::function<void(std::optional<Mend>)> came) {
         return session_.look_for_mend(c, owner, std::move(came));
     });
@@ -164,7 +173,7 @@ void Slip::fill_form() {
     built_for_ = asked;
     clear(form_fold_->body());
     form_ = nullptr;
-    const bool any = built_for_.size() > 1 || (session_.about() == "top" && !view_->texts().empty());
+    const bool any = (session_.slab() || session_.job()) && (built_for_.size() > 1 || (session_.about() == "top" && !view_->texts().empty()));
     form_fold_->call(any ? QStringLiteral("what_you_set") : QString());
     open_.settle(form_fold_);
     if (form_fold_->open()) build_form();
@@ -185,6 +194,8 @@ void Slip::build_form() {
 void Slip::fill_actions() {
     std::vector<Action> shown, next;
     for (const Action& a : applying(view_->actions(session_), session_)) (a.strong ? next : shown).push_back(a);
+    // What is missing comes first: a slab, its measures, a job.
+    if (auto missing = next_missing(session_, view_->step())) next = {std::move(*missing)};
     const auto all = steps();
     for (std::size_t i = 0; next.empty() && i + 1 < all.size(); ++i)
         if (all[i].step == view_->step()) {
@@ -228,6 +239,10 @@ void Slip::fill_rest() {
     pause_.stop();
     if (!view_) return;
     fill_head();
+    const QString about = view_->about(session_);
+    set_words(about_, about);
+    about_->setVisible(!about.isEmpty());
+    looks_->show(view_->looks(session_));
     minds_->show(said_cautions(), session_.units());
     fill_actions();
     ways_->show(said_choices(), session_.units());
@@ -312,7 +327,7 @@ QString Slip::keys_text() {
               "the top\n, . gauge, Shift fine\n[ ] pick what can be moved, arrows move it, Ctrl+arrows turn it\n"
               "G type a dimension · W working of the large figure · M first thing to mind\nU turn over · E end for end · O open like a "
               "book\nAlt+↓ ↑ more or less room for the plan\nCtrl+Enter what comes next\nCtrl+Z undo · Ctrl+Shift+Z redo\nCtrl+F find · "
-              "Ctrl+U units · F1 this help")
+              "Ctrl+U units · J all jobs · S the shop · F1 the guide · Shift+F1 this help")
         .arg(numbered);
 }
 
@@ -326,17 +341,19 @@ void Slip::toggle_workings() {
     if (!said_figures().empty()) figures_.front()->line()->click();
 }
 
+QString Slip::open_mind() const { return minds_->open_headline(); }
+
 void Slip::open_first_to_mind() { minds_->press_first(); }
 
 void Slip::type_in(const QString& field) {
     fill_rest();
     build_form();
-    auto* line = form_ ? form_->findChild<QLineEdit*>(field) : nullptr;
+    auto* line = form_ ? form_->findChild<QWidget*>(field) : nullptr;
     if (!line) return;
     if (!form_fold_->open()) form_fold_->line()->click();
     settle();
     line->setFocus();
-    line->selectAll();
+    if (auto* typed = qobject_cast<QLineEdit*>(line)) typed->selectAll();
     scroll_->ensureWidgetVisible(line);
 }
 

@@ -18,6 +18,7 @@ namespace yb {
 class ActionButton;
 class Doings;
 class FieldForm;
+class Looks;
 class Minds;
 class Ways;
 
@@ -30,6 +31,8 @@ class Slip : public QFrame {
     void toggle_workings();
     /// Opens or folds the worst of what is to be minded.
     void open_first_to_mind();
+    /// The headline of the caution that stands open; empty for none.
+    QString open_mind() const;
     /// The strong button at the foot.
     void press_next();
     /// The keys go to a line of what can be set, opened where it is folded away; nothing where it is not there.
@@ -67,9 +70,10 @@ class Slip : public QFrame {
     QLabel *title_ = nullptr, *which_ = nullptr;
     QPushButton *before_ = nullptr, *after_ = nullptr;
     QScrollArea* scroll_ = nullptr;
-    QLabel* help_ = nullptr;
+    QLabel *help_ = nullptr, *about_ = nullptr;
     QVBoxLayout* answers_ = nullptr;
     std::vector<FigureLine*> figures_;  ///< as many as were ever needed; those not needed now are out of sight
+    Looks* looks_ = nullptr;
     Minds* minds_ = nullptr;
     Doings* doings_ = nullptr;
     Ways* ways_ = nullptr;

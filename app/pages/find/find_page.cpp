@@ -4,10 +4,11 @@
 
 #include <QApplication>
 #include <QCheckBox>
+#include <QDate>
 #include <QGridLayout>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
-#include <QPainterPath>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSlider>
@@ -19,6 +20,7 @@
 #include "app/ground/words.h"
 #include "core/steps/fill/fill.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 
@@ -34,6 +36,12 @@ Ticket::Ticket(Session& session, TopPicture& tops, Found found, Boards boards, c
     setText(tr("%1 · %2").arg(kind, names.join(" + ")));
     setAccessibleName(text());
     setToolTip(tr("Take it into the job; undo brings back what was"));
+    pin_ = new QPushButton(this);
+    pin_->setProperty("plain", true);
+    pin_->setCursor(Qt::PointingHandCursor);
+    pin_->setFont(theme::text(9.5));
+    connect(pin_, &QPushButton::clicked, this, [this] { Q_EMIT pin(!pinned_); });
+    set_pinned(false);
 }
 
 /// Words in as many lines as they need; what has no room is left out whole. @returns how tall they are.
@@ -44,7 +52,32 @@ static double wrapped(QPainter& p, const QRectF& room, const QString& text) {
     return box.height();
 }
 
-QSize Ticket::sizeHint() const { return {600, static_cast<int>(theme::grown(132))}; }
+void Ticket::set_pinned(bool pinned) {
+    pinned_ = pinned;
+    pin_->setText(pinned ? tr("let go") : tr("pin"));
+    pin_->setToolTip(pinned ? tr("Off the pins") : tr("Keep it in sight, beside two others"));
+    pin_->setObjectName((pinned ? "let_go_" : "pin_") + objectName());
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    updateGeometry();
+    update();
+}
+
+QSize Ticket::sizeHint() const { return pinned_ ? QSize(240, theme::grown(300)) : QSize(600, theme::grown(168)); }
+
+void Ticket::resizeEvent(QResizeEvent*) {
+    pin_->adjustSize();
+    pin_->move(width() - pin_->width() - 8, 6);
+}
+
+SmallTop Ticket::small() const {
+    SmallTop out{top_, found_.kind, found_.narrowest_mm, found_.fits, {}, found_.joints};
+    for (std::size_t i = 0; i < found_.slabs.size(); ++i)
+        if (const auto it = boards_.find(found_.slabs[i]); it != boards_.end()) {
+            const bool over = found_.placements[i].turned_over;
+            out.leaves.push_back({&it->second->slab(over), &it->second->shape(over), found_.placements[i]});
+        }
+    return out;
+}
 
 void Ticket::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -54,67 +87,31 @@ void Ticket::paintEvent(QPaintEvent*) {
     p.setPen(QPen(hasFocus() || underMouse() ? c.brass : c.rule, hasFocus() ? 2 : 1));
     p.setBrush(c.slip);
     p.drawRoundedRect(all, 2, 2);
-    // The finished top, small.
-    const QRectF box(14, 12, all.width() * 0.42 - 20, all.height() - 24);
-    const double scale = std::min(box.width() / std::max(1.0, top_.length_mm * 1.04),
-                                  box.height() / std::max(1.0, std::max(top_.width_mm, found_.narrowest_mm) * 1.25));
-    const auto px = [&](Vec2 uv) { return QPointF(box.center().x() + uv.x * scale, box.center().y() - uv.y * scale); };
-    p.save();
-    QPainterPath clip;  // a sawn top ends at its outline, live edges run out
-    if (top_.live == LiveEdges::none || top_.shape != TopShape::rectangle) {
-        QPolygonF ring;
-        for (const Vec2 q : outline_of(top_)) ring << px(q);
-        clip.addPolygon(ring);
-        clip.closeSubpath();
-    } else {
-        clip.addRect(QRectF(px({-top_.length_mm / 2, 0}).x(), box.top() - 8, top_.length_mm * scale, box.height() + 16));
-    }
-    p.setClipPath(clip);
-    if (found_.kind == MakeUp::river) {
-        p.fillRect(QRectF(px({-top_.length_mm / 2, 0}).x(), px({0, found_.narrowest_mm / 2 - 8}).y(), top_.length_mm * scale,
-                          (found_.narrowest_mm - 16) * scale),
-                   c.resin);
-    }
-    for (std::size_t i = 0; i < found_.slabs.size(); ++i) {
-        const auto it = boards_.find(found_.slabs[i]);
-        if (it == boards_.end()) continue;
-        const bool over = found_.placements[i].turned_over;
-        // Of glued leaves only what lies on its side of the joint.
-        p.save();
-        if (!is_river(found_.kind) && found_.slabs.size() > 1) {
-            const double low = i == 0 ? -1e4 : found_.joints[i - 1].v_mm;
-            const double high = i + 1 == found_.slabs.size() ? 1e4 : found_.joints[i].v_mm;
-            p.setClipRect(QRectF(px({-top_.length_mm / 2, high}), px({top_.length_mm / 2, low})), Qt::IntersectClip);
-        }
-        tops_.leaf(p, it->second->slab(over), it->second->shape(over), found_.placements[i], scale, devicePixelRatioF(), true, px);
-        p.restore();
-    }
-    p.restore();
-    QPolygonF outline;
-    for (const Vec2 q : outline_of(top_)) outline << px(q);
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(found_.fits ? c.moss : c.madder, 1.4, found_.fits ? Qt::SolidLine : Qt::DashLine));
-    p.drawPolygon(outline);
+    // The finished top: beside what is said of it, or above where it is pinned.
+    const QRectF box = pinned_ ? QRectF(12, theme::grown(26), all.width() - 24, theme::grown(96))
+                               : QRectF(14, 12, all.width() * 0.5 - 20, all.height() - 24);
+    draw_small_top(p, box, tops_, small(), devicePixelRatioF());
     // What it is and what it gives.
-    const double x = all.width() * 0.42 + 6;
+    const double x = pinned_ ? 12 : all.width() * 0.5 + 6;
     const double w = all.width() - x - 12;
-    double y = 10;
-    const auto line = [&](const QString& text, const QFont& font, const QColor& ink, double left = 0) {
+    double y = pinned_ ? box.bottom() + 6 : 10;
+    const auto line = [&](const QString& text, const QFont& font, const QColor& ink, double wide) {
         p.setFont(font);
         p.setPen(ink);
-        y += wrapped(p, {x + left, y, w - left, all.bottom() - 6 - y}, text);
+        y += wrapped(p, {x, y, wide, all.bottom() - 6 - y}, text);
     };
-    line(text(), theme::text(10.5, true), c.ink);
+    line(text(), theme::text(10.5, true), c.ink, pinned_ ? w : w - pin_->width());
     y += 2;
     const auto in = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
     line(found_.fits ? tr("%1 thick, %2 at the narrowest").arg(in(fine(found_.thickness_mm)), in(mm(found_.narrowest_mm)))
                      : tr("short by %1").arg(in(mm(found_.lack_mm))),
-         theme::figures(13), found_.fits ? c.ink : c.madder);
+         theme::figures(pinned_ ? 11 : 13), found_.fits ? c.ink : c.madder, w);
     y += 2;
-    const double column = w / 2;
+    // Beside one another on a ticket, below one another on a pin: so that pins are read line by line.
+    const double column = pinned_ ? w : w / 2;
     const double top = y;
     const auto list = [&](const std::vector<Phrase>& phrases, double left, const QColor& ink, const QString& sign) {
-        y = top;
+        if (!pinned_) y = top;
         for (const Phrase& ph : phrases) {
             p.setFont(theme::text(9.5));
             p.setPen(c.ink);
@@ -127,7 +124,7 @@ void Ticket::paintEvent(QPaintEvent*) {
         }
     };
     list(found_.gains, 0, c.moss, "+");
-    list(found_.costs, column, c.madder, QString::fromUtf8("–"));
+    list(found_.costs, pinned_ ? 0 : column, c.madder, QString::fromUtf8("–"));
 }
 
 FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
@@ -143,10 +140,10 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
     about_->setObjectName("find_about");
     about_->setWordWrap(true);
     side->addWidget(about_);
-    form_ =
-        new FieldForm(session, {}, {},
-                      {job_number("top.length_mm", "find_length"), job_number("top.width_mm", "find_width"),
-                       job_number("top.thickness_mm", "find_thickness"), job_number("makeup.river_mm", "find_river", tr("River, if any"))});
+    form_ = new FieldForm(session, {}, {},
+                          {wanted("top.length_mm", "find_length", &WantedTop::length_mm), wanted("top.width_mm", "find_width", &WantedTop::width_mm),
+                           wanted("top.thickness_mm", "find_thickness", &WantedTop::thickness_mm),
+                           job_number("makeup.river_mm", "find_river", tr("River, if any"))});
     side->addWidget(form_);
     auto* kinds = new QGridLayout;
     int n = 0;
@@ -204,7 +201,12 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
     list_->setSpacing(8);
     list_->addStretch(1);
     scroll->setWidget(page);
-    row->addWidget(scroll, 1);
+    auto* found = new QVBoxLayout;
+    pins_row_ = new QHBoxLayout;
+    pins_row_->setSpacing(8);
+    found->addLayout(pins_row_);
+    found->addWidget(scroll, 1);
+    row->addLayout(found, 1);
     pause_.setSingleShot(true);
     pause_.setInterval(150);
     connect(&pause_, &QTimer::timeout, this, &FindPage::search);
@@ -224,8 +226,22 @@ void FindPage::showEvent(QShowEvent* e) {
     search();
 }
 
+/// A measure of the wanted top: the job's, or – before there is a job – the page's own.
+Field FindPage::wanted(const char* path, const QString& name, double WantedTop::*what) {
+    Field f = job_number(path, name);
+    f.get = [this, job = f.get, what](const Session& s) { return s.job() ? job(s) : std::optional(first_.*what); };
+    f.set = [this, job = f.set, what](Session& s, std::optional<double> v) {
+        if (s.job()) return job(s, v);
+        if (v) first_.*what = *v;
+        form_->show_values();
+        pause_.start();
+    };
+    return f;
+}
+
 FindOrder FindPage::order() const {
     FindOrder o = session_.job() ? find_order(*session_.job(), session_.shop()) : FindOrder();
+    if (!session_.job()) o.top = first_;
     const auto w = [&](const char* name) { return sliders_.at(name)->value() / 10.0; };
     o.weights = {w("weigh_thickness"), w("weigh_waste"),  w("weigh_likeness"), w("weigh_flaws"),
                  w("weigh_resin"),     w("weigh_weight"), w("weigh_moisture"), w("weigh_money")};
@@ -237,10 +253,6 @@ FindOrder FindPage::order() const {
 }
 
 void FindPage::search() {
-    if (!session_.job()) {
-        about_->setText(tr("There is no job yet. Make one from a slab on the rack, then say what size is wanted."));
-        return;
-    }
     if (searching_) searching_->stop.request_stop();
     busy_ = true;
     begun_ = session_.begun();
@@ -286,6 +298,7 @@ void FindPage::show_found(const std::vector<Found>& found, const Boards& boards,
                     : fitting == 1  ? tr("One way fits.")
                                     : tr("%1 ways that fit, best first.").arg(fitting));
     for (Ticket* t : findChildren<Ticket*>()) {
+        if (t->pinned()) continue;
         list_->removeWidget(t);
         t->setObjectName({});
         t->hide();
@@ -293,18 +306,59 @@ void FindPage::show_found(const std::vector<Found>& found, const Boards& boards,
     }
     int n = 0;
     for (const Found& f : found) {
-        auto* t = new Ticket(session_, tops_, f, boards, top);
+        Ticket* t = ticket(f, boards, top);
         t->setObjectName(QStringLiteral("ticket_%1").arg(++n));
-        connect(t, &Ticket::clicked, this, [this, f] {
-            // It was looked for with what this job wants: it is laid there.
-            if (!session_.edit_begun(begun_, tr("Take what was found"), [&](Job& j) { take_find(j, f); })) return;
-            session_.set_job(QString::fromStdString(begun_.job));
-            session_.set_leaf(0);
-            session_.set_step(step_key::lay);
-            Q_EMIT back();
-        });
+        t->set_pinned(false);
+        connect(t, &Ticket::pin, this, [this, f, boards, top] { pin(f, boards, top); });
         list_->insertWidget(list_->count() - 1, t);
     }
+}
+
+Ticket* FindPage::ticket(const Found& f, const Boards& boards, const WantedTop& top) {
+    auto* t = new Ticket(session_, tops_, f, boards, top);
+    connect(t, &Ticket::clicked, this, [this, f, top] { take(f, top); });
+    return t;
+}
+
+/// It was looked for with what a job wants, or is the first job of all: it is laid there.
+void FindPage::take(const Found& f, const WantedTop& top) {
+    Session::Begun job = begun_;
+    if (job.job.empty()) {
+        if (!session_.still_open(job, tr("What was found"))) return;
+        session_.edit(tr("A job from what was found"), [&](Documents& d) {
+            job.job = add_job_on(d, d.slabs.at(f.slabs.front()), QDate::currentDate().toString(Qt::ISODate).toStdString());
+            Job& made = d.jobs.at(job.job);
+            made.top = top;
+            take_find(made, f);
+        });
+    } else if (!session_.edit_begun(job, tr("Take what was found"), [&](Job& j) { take_find(j, f); })) {
+        return;
+    }
+    session_.set_job(QString::fromStdString(job.job));
+    session_.set_leaf(0);
+    session_.set_step(step_key::lay);
+    Q_EMIT back();
+}
+
+/// Three at most stand side by side: the first of them goes for a fourth.
+void FindPage::pin(const Found& f, const Boards& boards, const WantedTop& top) {
+    constexpr std::size_t most = 3;
+    const auto same = [&](const Ticket* t) { return t->found().slabs == f.slabs && t->found().kind == f.kind && t->found().placements == f.placements; };
+    if (std::any_of(pins_.begin(), pins_.end(), same)) return;
+    if (pins_.size() == most) let_go(pins_.front());
+    Ticket* t = ticket(f, boards, top);
+    t->setObjectName(QStringLiteral("pinned_%1").arg(++pinned_));
+    t->set_pinned(true);
+    connect(t, &Ticket::pin, this, [this, t] { let_go(t); });
+    pins_.push_back(t);
+    pins_row_->addWidget(t, 1);
+}
+
+void FindPage::let_go(Ticket* t) {
+    std::erase(pins_, t);
+    pins_row_->removeWidget(t);
+    t->hide();
+    t->deleteLater();
 }
 
 }  // namespace yb

@@ -9,7 +9,8 @@
 #include <QTimer>
 #include <QWidget>
 
-#include "app/kit/bench/top_picture.h"
+#include "app/kit/bench/small_top.h"
+#include "app/kit/fields/field.h"
 #include "app/ground/session/session.h"
 #include "app/ground/slow/runner.h"
 #include "core/shop/find/find.h"
@@ -17,6 +18,8 @@
 class QLabel;
 class QSlider;
 class QCheckBox;
+class QHBoxLayout;
+class QPushButton;
 class QVBoxLayout;
 
 namespace yb {
@@ -31,12 +34,22 @@ class Ticket : public QAbstractButton {
   public:
     Ticket(Session& session, TopPicture& tops, Found found, Boards boards, const WantedTop& top, QWidget* parent = nullptr);
     const Found& found() const { return found_; }
+    /// It stands upright among the pins, to be held against its neighbours.
+    void set_pinned(bool pinned);
+    bool pinned() const { return pinned_; }
+
+  Q_SIGNALS:
+    void pin(bool on);
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
     QSize sizeHint() const override;
 
   private:
+    SmallTop small() const;
+    QPushButton* pin_;
+    bool pinned_ = false;
     Session& session_;
     TopPicture& tops_;
     Found found_;
@@ -62,6 +75,11 @@ class FindPage : public QWidget {
   private:
     void show_found(const std::vector<Found>& found, const Boards& boards, const WantedTop& top, bool done);
     FindOrder order() const;
+    Field wanted(const char* path, const QString& name, double WantedTop::*what);
+    Ticket* ticket(const Found& f, const Boards& boards, const WantedTop& top);
+    void take(const Found& f, const WantedTop& top);
+    void pin(const Found& f, const Boards& boards, const WantedTop& top);
+    void let_go(Ticket* t);
 
     Session& session_;
     TopPicture tops_;
@@ -70,6 +88,10 @@ class FindPage : public QWidget {
     std::map<QString, QCheckBox*> kinds_;
     QLabel* about_;
     QVBoxLayout* list_;
+    QHBoxLayout* pins_row_ = nullptr;
+    std::vector<Ticket*> pins_;
+    int pinned_ = 0;   ///< so many were pinned ever
+    WantedTop first_;  ///< what is looked for before there is a job
     QTimer pause_;
     std::shared_ptr<Running> searching_;
     Session::Begun begun_;  ///< what is searched for

@@ -8,6 +8,7 @@
 #include <QPainterPath>
 #include <QPushButton>
 
+#include <array>
 #include <numbers>
 #include <cmath>
 
@@ -17,6 +18,10 @@
 #include "core/material/wood/wood.h"
 
 namespace yb {
+
+namespace {
+constexpr std::array saw_thicknesses{45.0, 55.0, 65.0, 80.0, 100.0};
+}
 
 LogEnd::LogEnd(QWidget* parent) : QWidget(parent) {
     setObjectName("log_end");
@@ -122,7 +127,13 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
       pattern_(new QComboBox),
       stem_(new QComboBox),
       about_(new QLabel),
-      saw_(new QPushButton) {
+      saw_(new QPushButton),
+      slow_(
+          this,
+          [](const Asked& a, const Work& w) {
+              return saw_ways(GrownLog(a.recipe), {saw_thicknesses.begin(), saw_thicknesses.end()}, a.kerf_mm, a.moisture_pct, w);
+          },
+          [this](const Asked&, const std::vector<SawWay>& ways) { show_ways(ways); }) {
     setObjectName("grow_page");
     plan_.thickness_mm = 60;
     auto* row = new QHBoxLayout(this);
@@ -130,12 +141,12 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     row->setSpacing(40);
     row->addWidget(end_, 3);
     auto* side = new QVBoxLayout;
-    auto* title = new QLabel(tr("A practice log"));
+    auto* title = new QLabel(tr("A log to saw"));
     title->setFont(theme::figures(20));
     side->addWidget(title);
     auto* what =
-        new QLabel(tr("It grows by numbers, the same every time for the same number. Turn it on the mill, choose how it is sawn, and its "
-                      "slabs stand on your rack: knots, rings, cracks and all."));
+        new QLabel(tr("Your own by what you measured, or one to practise on: what you leave empty is drawn by lot. Turn it on the mill, choose "
+                      "how it is sawn, and its slabs stand on your rack."));
     what->setWordWrap(true);
     side->addWidget(what);
     side->addSpacing(8);
@@ -157,34 +168,37 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     stem_->addItems({tr("one stem"), tr("forked, with a crotch")});
     put(tr("Stem"), stem_);
     connect(stem_, &QComboBox::activated, this, &GrowPage::grow);
-    const auto number = [&](const QString& name, const QString& label, Kind kind, double low, double high, std::function<double()> get,
-                            std::function<void(double)> set) {
+    const auto number = [&](const QString& name, const QString& label, Kind kind, double low, double high,
+                            std::function<std::optional<double>()> get, std::function<void(std::optional<double>)> set) {
         auto* field = new MeasureField(name, kind);
         field->set_range(low, high);
         put(label, field);
         fields_.emplace_back(field, get);
         connect(field, &MeasureField::committed, this, [this, set](std::optional<double> v) {
-            if (v) set(*v);
+            set(v);
             grow();
         });
     };
+    const auto given = [&](const QString& name, const QString& label, Kind kind, double low, double high, double& v) {
+        number(
+            name, label, kind, low, high, [&v] { return std::optional(v); }, [&v](std::optional<double> typed) { v = typed.value_or(v); });
+    };
+    const auto drawn = [&](const QString& name, const QString& label, double low, double high, std::optional<double>& v) {
+        number(
+            name, label, Kind::length, low, high, [&v] { return v; }, [&v](std::optional<double> typed) { v = typed; });
+    };
+    given("grow_length", tr("Length"), Kind::length, 500, 8000, measured_.length_mm);
+    given("grow_butt", tr("Diameter, butt"), Kind::length, 150, 1600, measured_.butt_mm);
+    drawn("grow_top", tr("Diameter, top"), 100, 1600, measured_.top_mm);
+    drawn("grow_sweep", tr("Sweep over its length"), 0, 600, measured_.sweep_mm);
+    drawn("grow_pith", tr("Pith off the middle"), 0, 400, measured_.pith_off_mm);
+    given("grow_thickness", tr("Slabs, thick"), Kind::fine, 15, 200, plan_.thickness_mm);
+    given("grow_kerf", tr("Kerf"), Kind::fine, 0, 15, plan_.kerf_mm);
+    given("grow_turn", tr("Turned on the mill"), Kind::angle, -360, 360, plan_.turn_deg);
+    given("grow_moisture", tr("Dried to"), Kind::percent, 4, 30, moisture_);
     number(
-        "grow_seed", tr("Number of the log"), Kind::count, 1, 1e6, [this] { return static_cast<double>(seed_); },
-        [this](double v) { seed_ = static_cast<std::uint64_t>(v); });
-    number(
-        "grow_length", tr("Length"), Kind::length, 500, 8000, [this] { return length_mm_; }, [this](double v) { length_mm_ = v; });
-    number(
-        "grow_butt", tr("Diameter, butt"), Kind::length, 150, 1600, [this] { return butt_mm_; }, [this](double v) { butt_mm_ = v; });
-    number(
-        "grow_thickness", tr("Slabs, thick"), Kind::fine, 15, 200, [this] { return plan_.thickness_mm; },
-        [this](double v) { plan_.thickness_mm = v; });
-    number(
-        "grow_kerf", tr("Kerf"), Kind::fine, 0, 15, [this] { return plan_.kerf_mm; }, [this](double v) { plan_.kerf_mm = v; });
-    number(
-        "grow_turn", tr("Turned on the mill"), Kind::angle, -360, 360, [this] { return plan_.turn_deg; },
-        [this](double v) { plan_.turn_deg = v; });
-    number(
-        "grow_moisture", tr("Dried to"), Kind::percent, 4, 30, [this] { return moisture_; }, [this](double v) { moisture_ = v; });
+        "grow_seed", tr("Drawn by lot: number"), Kind::count, 1, 1e6, [this] { return std::optional(static_cast<double>(seed_)); },
+        [this](std::optional<double> v) { seed_ = static_cast<std::uint64_t>(v.value_or(static_cast<double>(seed_))); });
     // A box of its own: beside words that wrap, a layout would press its lines together.
     auto* lines = new QWidget;
     grid->setContentsMargins(0, 0, 0, 0);
@@ -192,6 +206,15 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     lines->setLayout(grid);
     lines->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     side->addWidget(lines);
+    // A line a thickness, each a way to saw it: the best of four.
+    for (std::size_t k = 0; k < saw_thicknesses.size(); ++k) {
+        auto* way = new QPushButton;
+        way->setObjectName(QString("saw_way_%1").arg(k + 1));
+        way->setProperty("plain", true);
+        way->setEnabled(false);
+        ways_.push_back(way);
+        side->addWidget(way);
+    }
     about_->setObjectName("grow_about");
     about_->setWordWrap(true);
     about_->setFont(theme::figures(12));
@@ -227,10 +250,34 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
 }
 
 void GrowPage::grow() {
-    LogRecipe recipe = drawn_recipe(seed_, wood_->currentData().toString().toStdString(), length_mm_, butt_mm_);
+    LogRecipe recipe = measured_recipe(seed_, wood_->currentData().toString().toStdString(), measured_);
     if (stem_->currentIndex() == 1) add_fork(recipe);
     log_ = std::make_shared<GrownLog>(recipe);
     refresh();
+}
+
+void GrowPage::show_ways(const std::vector<SawWay>& all) {
+    const auto told_as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
+    for (std::size_t k = 0; k < ways_.size() && k < all.size(); ++k) {
+        const SawWay& way = all[k];
+        ways_[k]->setText(way.straight_mm > 0
+                              ? tr("%1: %2 slabs, straight to %3, %4 m² in all, finishes at %5")
+                                    .arg(told_as(fine(way.plan.thickness_mm)))
+                                    .arg(way.boards)
+                                    .arg(told_as(mm(way.straight_mm)), QString::number(way.usable_m2, 'f', 1), told_as(fine(way.finishes_mm)))
+                              : tr("%1: no straight top runs its length").arg(told_as(fine(way.plan.thickness_mm))));
+        ways_[k]->setToolTip(tr("%1, %2; %n of them hold pith. Estimates: the inside of a log is seen when it is sawn.", nullptr, way.with_pith)
+                                 .arg(way.sweep_lies ? tr("Its sweep lying: slabs bend edgewise, and stay flat")
+                                                     : tr("Its sweep standing: slabs are straight, and bow"),
+                                      way.pith_boxed ? tr("the pith in the middle of one slab") : tr("a cut along the pith")));
+        ways_[k]->setEnabled(way.boards > 0);
+        ways_[k]->disconnect(this);
+        connect(ways_[k], &QPushButton::clicked, this, [this, plan = way.plan] {
+            plan_ = plan;
+            pattern_->setCurrentIndex(static_cast<int>(plan.pattern));
+            refresh();
+        });
+    }
 }
 
 void GrowPage::refresh() {
@@ -243,6 +290,17 @@ void GrowPage::refresh() {
                             .arg(log_->recipe().years)
                       : tr("No board of it is wide enough to keep."));
     saw_->setEnabled(n > 0);
+    if (!isVisible()) return;
+    const Asked asked{log_->recipe(), plan_.kerf_mm, moisture_};
+    if (slow_.at_hand(asked)) return;
+    for (std::size_t k = 0; k < ways_.size(); ++k)
+        ways_[k]->setText(tr("%1: …").arg(QString::fromStdString(format(fine(saw_thicknesses[k]), session_.units()))));
+    slow_.ask(asked);
+}
+
+void GrowPage::showEvent(QShowEvent* e) {
+    QWidget::showEvent(e);
+    refresh();
 }
 
 }  // namespace yb

@@ -6,7 +6,8 @@
 #include <QWidget>
 
 #include "app/ground/session/session.h"
-#include "core/material/tree/saw.h"
+#include "app/ground/slow/slow.h"
+#include "core/material/tree/saw_ways.h"
 
 class QComboBox;
 class QLabel;
@@ -52,20 +53,33 @@ class GrowPage : public QWidget {
     void back();
     void saw(const yb::LogRecipe& recipe, const yb::SawPlan& plan, const yb::DryPlan& dry);
 
+  protected:
+    void showEvent(QShowEvent* e) override;
+
   private:
+    /// What the ways to saw it are asked with.
+    struct Asked {
+        LogRecipe recipe;
+        double kerf_mm = 4, moisture_pct = 10;
+        bool operator==(const Asked&) const = default;
+    };
     void grow();
     void refresh();
+    void show_ways(const std::vector<SawWay>& ways);
 
     Session& session_;
     std::uint64_t seed_ = 7;
-    double length_mm_ = 3000, butt_mm_ = 620, moisture_ = 10;
+    LogMeasured measured_;
+    double moisture_ = 10;
     SawPlan plan_;
     std::shared_ptr<const GrownLog> log_;
     LogEnd* end_;
     QComboBox *wood_, *pattern_, *stem_;
     QLabel* about_;
     QPushButton* saw_;
-    std::vector<std::pair<MeasureField*, std::function<double()>>> fields_;
+    std::vector<QPushButton*> ways_;  ///< a line a thickness
+    Slow<Asked, std::vector<SawWay>> slow_;
+    std::vector<std::pair<MeasureField*, std::function<std::optional<double>()>>> fields_;
 };
 
 }  // namespace yb

@@ -9,8 +9,10 @@
 #include <algorithm>
 
 #include "app/pages/shop/resin_plot.h"
+#include "app/pages/shop/shop_pictures.h"
 #include "app/kit/fields/field_form.h"
 #include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/ground/fields/walk.h"
 #include "core/material/resin/mix.h"
@@ -45,6 +47,13 @@ Field resin_field(const std::string& key, const char* field, const QString& name
         Resin r = *there;
         return number_at(walk_of(r), field).value;
     };
+    // What it starts at is its class's; one of the maker's own has no such thing.
+    f.starts = nullptr;
+    if (find_resin(starting_resins(), key))
+        f.starts = [key, field]() -> std::optional<double> {
+            Resin fresh = *find_resin(starting_resins(), key);
+            return number_at(walk_of(fresh), field).value;
+        };
     f.set = [key, field, label = f.label, empty = f.may_be_empty](Session& s, std::optional<double> v) {
         if (v || empty) s.edit_shop(label, [&](Shop& shop) { set_resin_number(shop, key, field, v); });
     };
@@ -187,37 +196,18 @@ std::vector<Field> tool_fields() {
     return out;
 }
 
-std::vector<Field> hours_fields() {
-    return {shop_number("workday.from_h", "work_from"), shop_number("workday.to_h", "work_to"),
-            shop_number("dry_allowed_pct", "dry_allowed")};
+std::vector<Field> together(std::vector<Field> a, std::vector<Field> b) {
+    a.insert(a.end(), std::make_move_iterator(b.begin()), std::make_move_iterator(b.end()));
+    return a;
 }
 
 }  // namespace
 
-ShopPage::ShopPage(Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
+ShopPage::ShopPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("shop_page");
-    setFrameShape(QFrame::NoFrame);
-    setWidgetResizable(true);
-    connect(&session, &Session::changed, this, &ShopPage::refresh);
-}
-
-void ShopPage::refresh() {
-    if (!isVisible() && !built_for_.empty()) return;
-    std::vector<std::string> keys;
-    for (const Resin& r : session_.shop().resins) keys.push_back(r.key);
-    if (keys != built_for_) {
-        built_for_ = keys;
-        rebuild();
-    }
-    for (FieldForm* f : forms_) f->show_values();
-}
-
-void ShopPage::rebuild() {
-    forms_.clear();
-    auto* page = new QWidget;
-    auto* all = new QVBoxLayout(page);
-    all->setContentsMargins(40, 20, 40, 24);
-    all->setSpacing(14);
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(40, 20, 40, 20);
+    all->setSpacing(12);
     auto* head = new QHBoxLayout;
     head->addWidget(title(tr("The shop"), 20), 1);
     auto* done = new QPushButton(tr("Back to the bench"));
@@ -227,73 +217,234 @@ void ShopPage::rebuild() {
     connect(done, &QPushButton::clicked, this, &ShopPage::back);
     head->addWidget(done);
     all->addLayout(head);
-    const auto form = [&](QLayout* into, const std::vector<TextField>& t, const std::vector<PickField>& p, const std::vector<Field>& f) {
-        auto* made = new FieldForm(session_, t, p, f);
-        into->addWidget(made);
-        forms_.push_back(made);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(theme::grown(6));
+    for (const ShopGroup& g : groups()) {
+        auto* b = new QPushButton(g.name);
+        b->setObjectName("shop_group_" + g.key);
+        b->setProperty("quiet", true);
+        b->setCheckable(true);
+        connect(b, &QPushButton::clicked, this, [this, key = g.key] { show_group(key); });
+        row->addWidget(b);
+        buttons_[g.key] = b;
+    }
+    row->addStretch(1);
+    all->addLayout(row);
+    body_ = new QVBoxLayout;
+    all->addLayout(body_, 1);
+    connect(&session, &Session::changed, this, &ShopPage::refresh);
+    show_group("air");
+}
+
+std::vector<ShopGroup> ShopPage::groups() {
+    std::vector<ShopGroup> out;
+    const auto picture = [](const QString& name, ShopPicture::Draw draw) {
+        return [name, draw](Session& s) -> QWidget* { return new ShopPicture(s, name, draw); };
     };
-    auto* columns = new QHBoxLayout;
-    columns->setSpacing(48);
+    QStringList climates;
+    for (const Climate& c : generic_climates()) climates << told(c.name);
+    const auto climate = [&](const QString& name, const QString& label, Climate Shop::*where, void (*set)(Shop&, const Climate&)) {
+        return PickField{name, label, climates,
+                         [where](const Session& s) {
+                             const auto& known = generic_climates();
+                             const auto it = std::find(known.begin(), known.end(), s.shop().*where);
+                             return it == known.end() ? -1 : static_cast<int>(it - known.begin());
+                         },
+                         [label, set](Session& s, int i) {
+                             s.edit_shop(label, [&](Shop& shop) { set(shop, generic_climates().at(static_cast<std::size_t>(i))); });
+                         }};
+    };
+    std::vector<Field> months;
+    for (int m = 0; m < 12; ++m) {
+        const std::string path = "air.months[" + std::to_string(m) + "].";
+        months.push_back(shop_number(path + "rh_pct", QString("shop_rh_%1").arg(m + 1), tr("%1, humidity").arg(told(month_name(m)))));
+        months.push_back(shop_number(path + "temp_c", QString("shop_c_%1").arg(m + 1), tr("%1, warmth").arg(told(month_name(m)))));
+    }
+    months.push_back(shop_number("dry_allowed_pct", "dry_allowed"));
+    out.push_back({"air",
+                   tr("Air"),
+                   tr("What the shop's air is like through the year: wood settles at it, resin sets by it."),
+                   [](Session& s) -> QWidget* { return new AirPicture(s); },
+                   {},
+                   {climate("shop_climate", tr("Shop, like"), &Shop::air, set_shop_air),
+                    climate("store_climate", tr("Store, like"), &Shop::store, set_store_air)},
+                   months});
+    out.push_back({"hands",
+                   tr("Hands and hours"),
+                   tr("When hands are there. Waiting runs day and night; work falls into these hours."),
+                   picture("shop_week", draw_week),
+                   shop_texts(),
+                   {yes_no("work_saturdays", tr("Saturdays"), tr("free"), tr("worked"), [](Shop& s) -> bool& { return s.workday.saturdays; }),
+                    yes_no("paper", tr("Sheets on"), tr("A4"), tr("Letter"), [](Shop& s) -> bool& { return s.letter; })},
+                   {shop_number("workday.from_h", "work_from"), shop_number("workday.to_h", "work_to")}});
+    out.push_back({"sled",
+                   tr("The sled"),
+                   tr("Router, sled, rails and bed, as they are: lanes, hours and the height of the rails follow from them."),
+                   picture("shop_sled", draw_sled),
+                   {},
+                   {yes_no("rails", tr("Rails stand"), tr("on the deck"), tr("beside it"), [](Shop& s) -> bool& { return s.sled.rails_beside; }),
+                    yes_no("sled_to_build", tr("The sled"), tr("is there"), tr("is to be built"),
+                           [](Shop& s) -> bool& { return s.sled.to_build; })},
+                   together(sled_fields(), bed_fields())});
+    const auto there = [](const QString& name, const QString& label, bool FlatTools::*has) {
+        return yes_no(name, label, tr("not here"), tr("is here"), [has](Shop& s) -> bool& { return s.sled.tools.*has; });
+    };
+    out.push_back({"machines",
+                   tr("Other machines"),
+                   tr("What else makes a face flat. What is not here is left out of plans."),
+                   picture("shop_machines", draw_machines),
+                   {},
+                   {there("has_planer", tr("Thickness planer"), &FlatTools::has_planer), there("has_drum", tr("Drum sander"), &FlatTools::has_drum),
+                    there("has_hand", tr("Hand power planer"), &FlatTools::has_hand)},
+                   tool_fields()});
+    out.push_back({"stock",
+                   tr("Stock"),
+                   tr("What lies in the boxes: shims are stacked from it, the sled's boards and templates chosen from it."),
+                   picture("shop_stock", draw_stock),
+                   sled_texts(),
+                   {},
+                   {}});
+    out.push_back({"resins", tr("Resins"), tr("As their labels say. What the label says stands above these figures."), {}, {}, {}, {}});
+    std::vector<Field> prices{shop_number("sled.tools.machine_m2"), shop_number("sled.tools.bought_m2")};
+    for (const Resin& r : session_.shop().resins) {
+        Field f = resin_field(r.key, "price_l", "cost");
+        f.label = tr("%1, a litre").arg(told(r.label));
+        prices.push_back(std::move(f));
+    }
+    out.push_back({"money",
+                   tr("Money"),
+                   tr("What is paid elsewhere, in whatever money you count."),
+                   picture("shop_prices", draw_prices),
+                   {},
+                   {},
+                   std::move(prices)});
+    return out;
+}
+
+void ShopPage::show_resin(const std::string& key) {
+    resin_ = key;
+    show_group("resins");
+}
+
+void ShopPage::show_group(const QString& key) {
+    const bool again = key == group_;
+    group_ = key;
+    for (const auto& [k, b] : buttons_) b->setChecked(k == key);
+    form_ = nullptr;
+    if (page_) {
+        body_->removeWidget(page_);
+        page_->hide();
+        page_->deleteLater();
+    }
+    page_ = new QWidget;
+    auto* row = new QHBoxLayout(page_);
+    row->setContentsMargins(0, theme::grown(8), 0, 0);
+    row->setSpacing(theme::grown(36));
+    for (const ShopGroup& g : groups())
+        if (g.key == key) key == "resins" ? fill_resins(row, g) : fill_group(row, g);
+    body_->addWidget(page_, 1);
+    built_for_ = resin_keys();
+    if (!again && form_ && isVisible()) form_->setFocus();
+}
+
+void ShopPage::fill_group(QHBoxLayout* row, const ShopGroup& g) {
     auto* left = new QVBoxLayout;
-    left->addWidget(title(tr("Sled, cutter and pace"), 13));
-    form(left, sled_texts(),
-         {yes_no("rails", tr("Rails stand"), tr("on the deck"), tr("beside it"), [](Shop& s) -> bool& { return s.sled.rails_beside; }),
-          yes_no("sled_to_build", tr("The sled"), tr("is there"), tr("is to be built"), [](Shop& s) -> bool& { return s.sled.to_build; })},
-         sled_fields());
-    left->addSpacing(18);
-    left->addWidget(title(tr("The bed, gaps under a straightedge"), 13));
-    form(left, {}, {}, bed_fields());
-    left->addSpacing(18);
-    left->addWidget(title(tr("Other ways to flatten"), 13));
-    form(left, {}, {}, tool_fields());
-    left->addSpacing(18);
-    left->addWidget(title(tr("Hours and paper"), 13));
-    form(left, shop_texts(),
-         {yes_no("work_saturdays", tr("Saturdays"), tr("free"), tr("worked"), [](Shop& s) -> bool& { return s.workday.saturdays; }),
-          yes_no("paper", tr("Sheets on"), tr("A4"), tr("Letter"), [](Shop& s) -> bool& { return s.letter; })},
-         hours_fields());
-    left->addStretch(1);
-    columns->addLayout(left, 2);
-    auto* right = new QVBoxLayout;
-    right->addWidget(title(tr("Resins, as their labels say"), 13));
-    auto* cards = new QGridLayout;
-    cards->setHorizontalSpacing(36);
-    cards->setVerticalSpacing(16);
+    auto* what = new QLabel(g.what);
+    what->setWordWrap(true);
+    what->setFont(theme::text(11));
+    left->addWidget(what);
+    left->addWidget(g.picture(session_), 1);
+    row->addLayout(left, 3);
+    row->addWidget(scrolled(new FieldForm(session_, g.texts, g.picks, g.fields)), 2);
+}
+
+QScrollArea* ShopPage::scrolled(FieldForm* form) {
+    form_ = form;
+    auto* area = new QScrollArea;
+    area->setFrameShape(QFrame::NoFrame);
+    area->setWidgetResizable(true);
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    auto* inside = new QWidget;
+    auto* box = new QVBoxLayout(inside);
+    box->setContentsMargins(0, 0, theme::grown(10), 0);
+    box->addWidget(form);
+    box->addStretch(1);
+    area->setWidget(inside);
+    return area;
+}
+
+/// The shelf at the left, one resin at a time: its curve large, its label beside it.
+void ShopPage::fill_resins(QHBoxLayout* row, const ShopGroup& g) {
+    const std::vector<Resin>& shelf = session_.shop().resins;
+    if (!find_resin(shelf, resin_) && !shelf.empty()) resin_ = shelf.front().key;
+    auto* left = new QVBoxLayout;
+    left->setSpacing(theme::grown(6));
+    auto* what = new QLabel(g.what);
+    what->setWordWrap(true);
+    what->setFont(theme::text(11));
+    left->addWidget(what);
+    auto* names = new QGridLayout;
+    names->setSpacing(theme::grown(4));
     int n = 0;
-    for (const std::string& key : built_for_) {
-        auto* card = new QVBoxLayout;
-        card->setSpacing(2);
-        form(card, {resin_name(key)}, {resin_runs(key)}, resin_fields(key));
-        card->addWidget(new ResinPlot(session_, key));
-        if (!find_resin(starting_resins(), key)) {
-            auto* drop = new QPushButton(tr("take this one away"));
-            drop->setObjectName("drop_" + QString::fromStdString(key));
-            drop->setProperty("plain", true);
-            connect(drop, &QPushButton::clicked, this,
-                    [this, key] { session_.edit(tr("Take a resin away"), [&](Documents& d) { drop_resin(d, key); }); });
-            card->addWidget(drop);
-        }
-        card->addStretch(1);
-        cards->addLayout(card, n / 2, n % 2);
+    for (const Resin& r : shelf) {
+        auto* b = new QPushButton(told(r.label));
+        b->setObjectName("shelf_" + QString::fromStdString(r.key));
+        b->setProperty("plain", true);
+        b->setCheckable(true);
+        b->setChecked(r.key == resin_);
+        b->setStyleSheet(r.key == resin_ ? QStringLiteral("font-weight: bold; text-align: left") : QStringLiteral("text-align: left"));
+        connect(b, &QPushButton::clicked, this, [this, key = r.key] { show_resin(key); });
+        names->addWidget(b, n / 2, n % 2);
         ++n;
     }
-    right->addLayout(cards);
-    auto* more = new QPushButton(tr("Another resin, from its label"));
+    left->addLayout(names);
+    auto* plot = new ResinPlot(session_, resin_);
+    plot->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    left->addWidget(plot, 1);
+    auto* doing = new QHBoxLayout;
+    auto* more = new QPushButton(tr("Another resin like this one, from its label"));
     more->setObjectName("add_resin");
     more->setProperty("quiet", true);
-    connect(more, &QPushButton::clicked, this, [this] { session_.edit_shop(tr("Another resin"), [](Shop& shop) { add_resin(shop); }); });
-    right->addWidget(more, 0, Qt::AlignLeft);
-    right->addStretch(1);
-    columns->addLayout(right, 3);
-    all->addLayout(columns);
-    auto* word =
-        new QLabel(tr("Resin: gloves and moving air; keep a hot mix away from anything that burns, never in a closed bin. What the label "
-                      "says stands above these figures."));
+    connect(more, &QPushButton::clicked, this, [this] {
+        std::string made;
+        session_.edit_shop(tr("Another resin"), [&](Shop& shop) { made = add_resin(shop, resin_); });
+        show_resin(made);
+    });
+    doing->addWidget(more);
+    if (!find_resin(starting_resins(), resin_)) {
+        auto* drop = new QPushButton(tr("Take this one away"));
+        drop->setObjectName("drop_" + QString::fromStdString(resin_));
+        drop->setProperty("quiet", true);
+        connect(drop, &QPushButton::clicked, this,
+                [this, key = resin_] { session_.edit(tr("Take a resin away"), [&](Documents& d) { drop_resin(d, key); }); });
+        doing->addWidget(drop);
+    }
+    doing->addStretch(1);
+    left->addLayout(doing);
+    auto* word = new QLabel(tr("Resin: gloves and moving air; keep a hot mix away from anything that burns, never in a closed bin."));
     word->setWordWrap(true);
     word->setFont(theme::text(9.5));
-    all->addWidget(word);
-    all->addStretch(1);
-    setWidget(page);
+    left->addWidget(word);
+    row->addLayout(left, 3);
+    row->addWidget(scrolled(new FieldForm(session_, {resin_name(resin_)}, {resin_runs(resin_)}, resin_fields(resin_))), 2);
+}
+
+std::vector<std::string> ShopPage::resin_keys() const {
+    std::vector<std::string> keys;
+    for (const Resin& r : session_.shop().resins) keys.push_back(r.key);
+    return keys;
+}
+
+void ShopPage::refresh() {
+    if (!isVisible()) return;
+    if (resin_keys() != built_for_) return show_group(group_);
+    if (form_) form_->show_values();
+}
+
+void ShopPage::showEvent(QShowEvent* e) {
+    QWidget::showEvent(e);
+    refresh();
+    if (form_) form_->show_values();
 }
 
 }  // namespace yb

@@ -94,6 +94,26 @@ void draw_drawing(QPainter& p, const QRectF& box) {
     for (int i = 0; i < line.size(); i += 6) p.drawRect(QRectF(line[i] - QPointF(2.5, 2.5), QSizeF(5, 5)));
 }
 
+/// A page with a line a slab.
+void draw_list(QPainter& p, const QRectF& box) {
+    const auto& c = theme::colours();
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF page = box.adjusted(box.width() * 0.26, 10, -box.width() * 0.26, -10);
+    p.setPen(QPen(c.ink, 1.2));
+    p.setBrush(c.slip);
+    p.drawRect(page);
+    const double row = page.height() / 6;
+    for (int i = 0; i < 5; ++i) {
+        const double y = page.top() + row * (i + 0.75);
+        p.setPen(QPen(c.wood_edge, 1));
+        p.setBrush(c.wood);
+        p.drawRect(QRectF(page.left() + 10, y, page.width() * (0.34 - 0.05 * (i % 3)), row * 0.55));
+        p.setPen(QPen(c.pencil, 1.2));
+        for (const double from : {0.5, 0.72})
+            p.drawLine(QPointF(page.left() + page.width() * from, y + row * 0.3), QPointF(page.left() + page.width() * (from + 0.16), y + row * 0.3));
+    }
+}
+
 /// The end of a log, where the saw will go.
 void draw_log_end(QPainter& p, const QRectF& box) {
     const auto& c = theme::colours();
@@ -138,14 +158,16 @@ WaysIn::WaysIn(QWidget* parent) : QWidget(parent) {
         new StartCard("way_photograph", tr("Photograph it"), tr("With something of known size beside it."), draw_photograph, high);
     auto* scan_card = new StartCard("way_scan", tr("Bring a scan"), tr("Points as PLY, XYZ or CSV."), draw_scan, high);
     auto* drawing_card = new StartCard("way_drawing", tr("Bring a drawing"), tr("A closed outline as SVG or DXF."), draw_drawing, high);
-    auto* log_card = new StartCard("way_log", tr("Grow a log"), tr("To practise on, or to see what sawing gives."), draw_log_end, high);
+    auto* list_card = new StartCard("way_list", tr("Bring a stock list"), tr("A line a slab, as CSV from a yard or a spreadsheet."), draw_list, high);
+    auto* log_card = new StartCard("way_log", tr("Grow a log"), tr("Yours by its measures, or one to practise on."), draw_log_end, high);
     connect(tape_card, &QAbstractButton::clicked, this, &WaysIn::tape);
     connect(photo, &QAbstractButton::clicked, this, &WaysIn::photograph);
     connect(scan_card, &QAbstractButton::clicked, this, &WaysIn::scan);
     connect(drawing_card, &QAbstractButton::clicked, this, &WaysIn::drawing);
+    connect(list_card, &QAbstractButton::clicked, this, &WaysIn::list);
     connect(log_card, &QAbstractButton::clicked, this, &WaysIn::log);
     int i = 0;
-    for (StartCard* card : {tape_card, photo, scan_card, drawing_card, log_card}) {
+    for (StartCard* card : {tape_card, photo, scan_card, drawing_card, list_card, log_card}) {
         card->setMinimumHeight(high + theme::grown(84));
         grid->addWidget(card, i / 3, i % 3);
         ++i;

@@ -15,6 +15,7 @@ class WaysIn : public QWidget {
     void photograph();
     void scan();
     void drawing();
+    void list();
     void log();
 };
 

@@ -3,6 +3,8 @@
 #include <QDate>
 
 #include <algorithm>
+#include <map>
+#include <string_view>
 
 #include "app/kit/bench/bench.h"
 #include "app/files/bring.h"
@@ -10,6 +12,7 @@
 #include "app/ground/words.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/steps/flat/yard.h"
+#include "core/steps/rack/looked.h"
 #include "app/ground/theme/theme.h"
 
 namespace yb {
@@ -109,6 +112,7 @@ std::vector<Field> RackView::fields(const Session& now) const {
                            slab_number("tape.lean_right_mm", "lean_right", QObject::tr("Lean, right edge")),
                            slab_number("sequence", "slab_sequence", QObject::tr("Number in the log")),
                            slab_number("price", "slab_price", QObject::tr("Price"))};
+    out.push_back(slab_number("settle_days", "slab_settle", QObject::tr("Days to settle")));
     // Six readings with a straightedge and two sticks, while nobody read the face more closely.
     if (now.slab() && (!now.slab()->heights_a.has_readings() || yard_reading(now.slab()->heights_a))) {
         const auto yard = [&](const QString& name, const QString& label, double YardReading::*what) {
@@ -145,7 +149,9 @@ std::vector<TextField> RackView::texts() const {
             text(
                 "slab_tree", QObject::tr("Tree"), [](const Slab& s) -> const std::string& { return s.tree; }, set_tree),
             text(
-                "slab_sawn", QObject::tr("Sawn on"), [](const Slab& s) -> const std::string& { return s.sawn_on; }, set_sawn_on)};
+                "slab_sawn", QObject::tr("Sawn on"), [](const Slab& s) -> const std::string& { return s.sawn_on; }, set_sawn_on),
+            text(
+                "slab_came", QObject::tr("Came on"), [](const Slab& s) -> const std::string& { return s.came_on; }, set_came_on)};
 }
 
 std::vector<PickField> RackView::picks(const Session&) const {
@@ -167,6 +173,13 @@ std::vector<PickField> RackView::picks(const Session&) const {
                  s.edit_slab(QObject::tr("Wood"),
                              [&](Slab& slab) { set_species(slab, all_species().at(static_cast<std::size_t>(i)).name); });
              }},
+            {"slab_dried",
+             QObject::tr("Dried"),
+             {QObject::tr("not said"), QObject::tr("in the air"), QObject::tr("in a kiln")},
+             [](const Session& s) { return s.slab() ? static_cast<int>(s.slab()->dried) : -1; },
+             [](Session& s, int i) {
+                 s.edit_slab(QObject::tr("How it was dried"), [&](Slab& slab) { set_dried(slab, static_cast<Dried>(i)); });
+             }},
             {"slab_cut",
              QObject::tr("Sawn"),
              {QObject::tr("along the log"), QObject::tr("across it: a disc")},
@@ -183,6 +196,7 @@ void RackView::type_tape(std::optional<TapeSheet> sheet) {
 std::vector<Action> RackView::actions(Session& session) {
     Session* s = &session;
     const bool some = session.slab(), has_job = session.job();
+    const bool measured = some && session.plan() && session.plan()->shape() && session.plan()->shape()->usable;
     const auto draw_flaw = [this, s] {
         if (!s->slab()) return;
         const FlawKind kind = kind_;
@@ -201,7 +215,7 @@ std::vector<Action> RackView::actions(Session& session) {
              bench_.set_plan_only(false);
              bench_.setFocus();
          },
-         some},
+         some, some && !measured},
         {"heights_grid", QObject::tr("Lay a grid for heights"),
          QObject::tr("A reading every 200 mm along and 150 mm across, on both faces"),
          [this, s] {
@@ -265,16 +279,9 @@ std::vector<Action> RackView::actions(Session& session) {
         {"new_job",
          QObject::tr("New job from this slab"),
          {},
-         [s] {
-             const Slab* slab = s->slab();
-             if (!slab) return;
-             std::string id;
-             s->edit(QObject::tr("New job"), [&, chosen = *slab](Documents& d) { id = add_job_on(d, chosen, iso_today()); });
-             s->set_job(QString::fromStdString(id));
-             s->set_step(step_key::lay);
-         },
-         some,
-         some && !has_job},
+         [s] { s->new_job(); },
+         measured,
+         measured && !has_job},
         {"add_leaf", QObject::tr("Add it to this job's top"), QObject::tr("As another leaf: opened like a book with a sister, or a river"),
          [s] {
              const Slab* slab = s->slab();
@@ -298,9 +305,50 @@ std::vector<Action> RackView::actions(Session& session) {
              if (!s->uses(slab->id)) s->edit_job(QObject::tr("Choose the slab"), [&](Job& j) { give_slab(j, *slab); });
              s->set_step(step_key::lay);
          },
-         some && has_job, some && has_job}};
+         some && has_job, measured && has_job}};
     // Without a slab there is nothing that most of them could act on.
     if (!some) std::erase_if(out, [](const Action& a) { return !a.enabled; });
+    return out;
+}
+
+namespace {
+/// Where each thing to look at is written down.
+const std::map<std::string_view, const char*>& typed_at() {
+    static const std::map<std::string_view, const char*> all{{"moisture", "slab_moisture"}, {"pith", "slab_pith"}, {"price", "slab_price"},
+                                                             {"wood", "slab_species"},      {"tree", "slab_tree"}};
+    return all;
+}
+}  // namespace
+
+QString RackView::about(const Session& s) const {
+    if (s.slab()) return {};
+    return QObject::tr("All your slabs stand here, to scale, with what is known of each.\nChoose one, look it over, lay a top on it.");
+}
+
+std::vector<Look> RackView::looks(Session& session) {
+    std::vector<Look> out;
+    if (!session.slab() || !session.plan() || !session.plan()->shape() || session.picked_thing()) return out;
+    Session* s = &session;
+    for (const LookedAt& l : looked_at(*session.slab(), *session.plan()->shape())) {
+        Look look{l.key, QObject::tr(l.label), QString::fromStdString(yb::render(l.says, session.units())), l.known, l.counted, {}, {}};
+        const std::string_view key = l.key;
+        if (key == "edges" || key == "thickness") look.write = [this] { type_tape(TapeSheet::edges); };
+        else if (key == "twist")
+            look.write = [this, s] {
+                if (s->slab() && s->slab()->heights_a.x_mm.empty()) s->edit_slab(QObject::tr("Lay a grid for heights"), lay_height_grid);
+                type_tape(TapeSheet::heights_a);
+            };
+        else if (key == "flaws") look.write = [this] { type_tape(TapeSheet::flaws); };
+        else if (key == "picture") look.write = [s] { Q_EMIT s->picture_wanted(); };
+        else if (key == "faces")
+            look.write = [s] { s->edit_slab(QObject::tr("Both faces looked at"), [](Slab& b) { set_looked(b, &Slab::faces_looked, !b.faces_looked); }); };
+        else look.write = [s, field = typed_at().at(key)] { Q_EMIT s->typing_wanted(field); };
+        if (key == "flaws" && l.or_none && !l.known)
+            look.none = [s] { s->edit_slab(QObject::tr("No flaws found"), [](Slab& b) { set_looked(b, &Slab::no_flaws, true); }); };
+        if (key == "pith" && l.or_none && !l.known)
+            look.none = [s] { s->edit_slab(QObject::tr("The pith can't be told"), [](Slab& b) { set_looked(b, &Slab::no_pith, true); }); };
+        out.push_back(std::move(look));
+    }
     return out;
 }
 

@@ -22,6 +22,8 @@ class RackView : public StepView {
     std::vector<TextField> texts() const override;
     std::vector<PickField> picks(const Session&) const override;
     std::vector<Action> actions(Session&) override;
+    std::vector<Look> looks(Session&) override;
+    QString about(const Session& s) const override;
     QString help() const override;
 
   private:

@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QStyledItemDelegate>
 #include <QVBoxLayout>
 
@@ -64,6 +65,7 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
       session_(session),
       table_(new TapeTable(this)),
       hint_(new QLabel(this)),
+      at_cell_(new QLabel(table_->viewport())),
       sheets_(new QButtonGroup(this)),
       every_(new MeasureField("tape_every", Kind::length, this)),
       probe_(new Probe(this)),
@@ -110,6 +112,12 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     every_->set_range(10, 3000);
     bar->addWidget(every_);
     connect(every_, &MeasureField::committed, this, [this](std::optional<double> v) { every_mm_ = v.value_or(300); });
+    at_cell_->setObjectName("tape_at_cell");
+    at_cell_->setWordWrap(true);
+    at_cell_->setFont(theme::text(9.5));
+    at_cell_->setStyleSheet(QStringLiteral("background: %1; color: %2; border: 1px solid %2; padding: 3px")
+                                .arg(theme::colours().madder_wash.name(), theme::colours().madder.name()));
+    at_cell_->hide();
     hint_->setObjectName("tape_hint");
     hint_->setWordWrap(true);
     auto* box = new QVBoxLayout(this);
@@ -177,7 +185,8 @@ void TapePanel::begin_typing(std::optional<Sheet> sheet) {
     show_sheet(sheet.value_or(sheet_));
     table_->setFocus();
     // Where the first reading goes: beside its station, or a flaw's depth.
-    const int first = sheet_ == Sheet::flaws ? 2 : 1;
+    const bool no_flaws = sheet_ == Sheet::flaws && session_.slab() && session_.slab()->flaws.empty();
+    const int first = no_flaws ? 0 : sheet_ == Sheet::flaws ? 2 : 1;
     if (table_->rowCount() > 0 && table_->columnCount() > first) table_->setCurrentCell(0, first);
 }
 
@@ -205,6 +214,7 @@ void TapePanel::fill() {
     const Slab* slab = session_.slab();
     if (slab && slab->id != for_slab_) {
         wrong_.clear();
+        understood_.clear();
         for_slab_ = slab->id;
     }
     if (!slab) {
@@ -216,20 +226,40 @@ void TapePanel::fill() {
     } else {
         fill_heights();
     }
-    if (wrong_.isEmpty())
+    if (wrong_.isEmpty()) say_at(-1, -1, {});
+    if (wrong_.isEmpty() && !understood_.isEmpty())
+        hint_->setText(understood_);
+    else if (wrong_.isEmpty())
         hint_->setText(sheet_ == Sheet::edges ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next "
                                                    "station; leave empty what you did not read. “every 1 ft” sets stations so far apart.")
                        : sheet_ == Sheet::flaws
-                           ? tr("What it is by its first letters; face A or B; depth from that face, empty means through. Delete takes the "
-                                "flaw away. Draw flaws on the plan.")
+                           ? tr("What it is by its first letters – a crack, a void … in the empty line is a new one; face A or B; depth from that "
+                                "face, empty means through; then where its middle lies and how large it is. Delete takes it away.")
                            : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
     filling_ = false;
 }
 
+QString TapePanel::unit() const { return session_.units().metric_length() ? tr(" · mm") : tr(" · in"); }
+
+void TapePanel::say_at(int row, int column, const QString& why) {
+    at_cell_->setVisible(!why.isEmpty());
+    if (why.isEmpty()) return;
+    at_cell_->setText(why);
+    const QRect cell = table_->visualItemRect(table_->item(row, column));
+    const int wide = std::min(theme::grown(320), table_->viewport()->width() - 8);
+    at_cell_->setFixedWidth(wide);
+    at_cell_->adjustSize();
+    const int below = cell.bottom() + 2;
+    const bool room = below + at_cell_->height() < table_->viewport()->height();
+    at_cell_->move(std::clamp(cell.left(), 4, std::max(4, table_->viewport()->width() - wide - 4)),
+                   room ? below : std::max(0, cell.top() - at_cell_->height() - 2));
+    at_cell_->raise();
+}
+
 void TapePanel::fill_edges() {
     const auto& stations = session_.slab()->tape.stations;
-    const QStringList heads{tr("station"),  tr("left, A"),     tr("right, A"),    tr("left, B"),
-                            tr("right, B"), tr("thick, left"), tr("thick, right")};
+    QStringList heads{tr("station"), tr("left, A"), tr("right, A"), tr("left, B"), tr("right, B"), tr("thick, left"), tr("thick, right")};
+    for (QString& h : heads) h += unit();
     table_->setColumnCount(7);
     table_->setHorizontalHeaderLabels(heads);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
@@ -249,7 +279,7 @@ void TapePanel::fill_heights() {
     Slab copy = *session_.slab();
     const HeightGrid& g = grid(copy);
     table_->setColumnCount(static_cast<int>(g.y_mm.size()) + 1);
-    QStringList heads{tr("station")};
+    QStringList heads{tr("station") + unit()};
     for (const double y : g.y_mm)
         heads << (y > 0   ? tr("left ")
                   : y < 0 ? tr("right ")
@@ -267,16 +297,23 @@ void TapePanel::fill_heights() {
 
 void TapePanel::fill_flaws() {
     const auto& flaws = session_.slab()->flaws;
-    table_->setColumnCount(4);
-    table_->setHorizontalHeaderLabels({tr("what"), tr("face"), tr("depth"), tr("floor, share of mouth")});
-    table_->setRowCount(static_cast<int>(flaws.size()));
-    for (int i = 0; i < table_->rowCount(); ++i) {
+    table_->setColumnCount(8);
+    table_->setHorizontalHeaderLabels({tr("what"), tr("face"), tr("depth") + unit(), tr("floor/mouth"), tr("along") + unit(),
+                                       tr("left of line") + unit(), tr("long") + unit(), tr("wide") + unit()});
+    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    const int n = static_cast<int>(flaws.size());
+    table_->setRowCount(n + 1);  // an empty line waits for the next one
+    for (int i = 0; i < n; ++i) {
         const Flaw& f = flaws[static_cast<std::size_t>(i)];
+        const Box b = f.outline.size() > 2 ? bounds(f.outline) : Box{};
         set_text(i, 0, told(name_of(f.kind)));
         set_text(i, 1, f.face == Face::a ? "A" : "B");
         set_cell(i, 2, f.through ? std::nullopt : f.depth_mm, Kind::fine);
         set_cell(i, 3, f.floor_share, Kind::number);
+        set_cell(i, 4, std::round((b.low.x + b.high.x) / 2), Kind::length), set_cell(i, 5, std::round((b.low.y + b.high.y) / 2), Kind::length);
+        set_cell(i, 6, std::round(b.width()), Kind::length), set_cell(i, 7, std::round(b.height()), Kind::length);
     }
+    for (int c = 0; c < 8; ++c) set_text(n, c, {});
 }
 
 bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QString& why) const {
@@ -308,6 +345,7 @@ bool TapePanel::take(Slab& slab, int row, int column, const QString& text, QStri
 void TapePanel::cell_changed(int row, int column) {
     if (filling_ || !session_.slab()) return;
     const QString text = table_->item(row, column)->text();
+    if (sheet_ == Sheet::flaws && text.trimmed().isEmpty() && row >= static_cast<int>(session_.slab()->flaws.size())) return;
     if (sheet_ == Sheet::flaws && column == 0 && text.trimmed().isEmpty() && row < static_cast<int>(session_.slab()->flaws.size())) {
         session_.edit_slab(tr("Take a flaw away"), [&](Slab& s) { drop_flaw(s, static_cast<std::size_t>(row)); });
         return;
@@ -321,11 +359,24 @@ void TapePanel::cell_changed(int row, int column) {
         table_->item(row, column)->setForeground(theme::colours().madder);
         filling_ = false;
         hint_->setText(why);
+        say_at(row, column, why);
         return;
     }
     wrong_.remove({row, column});
+    say_at(-1, -1, {});
+    tell_understood(text);
     if (probe == *session_.slab()) return fill();
     session_.edit_slab(tr("Type a reading"), [&](Slab& s) { s = probe; });
+}
+
+/// A text in another unit, or with a fraction: what it came to.
+void TapePanel::tell_understood(const QString& text) {
+    static const QRegularExpression bare(QStringLiteral("^[0-9.,\\s-]*$"));
+    understood_.clear();
+    if (text.contains(bare)) return;
+    const auto read = parse(text.toStdString(), Kind::fine, session_.units());
+    if (const auto* v = std::get_if<double>(&read))
+        understood_ = tr("‘%1’ is read as %2.").arg(text.trimmed(), QString::fromStdString(format(fine(*v), session_.units())));
 }
 
 /// "every 1 ft" in a station's place: this one and those after it stand so far apart.

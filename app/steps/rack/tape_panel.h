@@ -53,11 +53,16 @@ class TapePanel : public QWidget {
     /// Takes one text for one cell; false and a sentence when it can't be read.
     bool take(Slab& slab, int row, int column, const QString& text, QString& why) const;
     void every(int row, const QString& text);
+    void tell_understood(const QString& text);
     void pasted(const QString& text);
     void next_station();
     void probe_read(double mm);
     void show_probe();
     HeightGrid& grid(Slab& slab) const { return sheet_ == Sheet::heights_b ? slab.heights_b : slab.heights_a; }
+    /// The unit that bare numbers are read in: " · mm".
+    QString unit() const;
+    /// Says what is wrong below the cell, or nothing.
+    void say_at(int row, int column, const QString& why);
     void set_text(int row, int column, QString text);
     void set_cell(int row, int column, std::optional<double> value, Kind kind);
 
@@ -65,6 +70,8 @@ class TapePanel : public QWidget {
     Sheet sheet_ = Sheet::edges;
     TapeTable* table_;
     QLabel* hint_;
+    QLabel* at_cell_;     ///< what is wrong with a cell, said below it
+    QString understood_;  ///< what the last text in another unit came to
     QButtonGroup* sheets_;
     MeasureField* every_;
     Probe* probe_;

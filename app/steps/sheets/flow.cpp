@@ -6,16 +6,75 @@
 
 namespace yb {
 
-Flow::Flow(QPainter& p, QSizeF page, std::function<void()> next_page, QString title, QString shop, QString about, QString foot)
-    : p_(p),
-      size_(page),
-      next_page_(std::move(next_page)),
-      title_(std::move(title)),
-      shop_(std::move(shop)),
-      about_(std::move(about)),
-      foot_(std::move(foot)) {
+Flow::Flow(QPainter& p, QSizeF page, std::function<void()> next_page, Words words, SheetLook& look, bool finding)
+    : p_(p), size_(page), next_page_(std::move(next_page)), words_(std::move(words)), look_(look), finding_(finding) {
     p_.setRenderHint(QPainter::Antialiasing);
+    if (finding_) before_ = std::exchange(look_, {});
     begin();
+}
+
+/// A page to try a matter on: what is drawn on it is drawn over.
+Flow::Flow(const Flow& like, double scale)
+    : p_(like.p_),
+      size_(like.size_),
+      next_page_([] {}),
+      words_(like.words_),
+      look_(like.look_),
+      before_(like.before_),
+      finding_(like.finding_),
+      matters_(like.matters_),
+      scale_(scale) {
+    begin();
+}
+
+std::vector<std::pair<QString, int>> Flow::contents() const {
+    std::vector<std::pair<QString, int>> out;
+    const auto& all = (finding_ ? before_ : look_).pages;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (i + 1 != matters_) out.emplace_back(all[i].title, all[i].page);
+    return out;
+}
+
+std::pair<int, double> Flow::tried(const QString& title, double drawing_mm, const std::function<void(QPainter&, const QRectF&)>& draw,
+                                   const std::function<void(Flow&)>& write, double scale) const {
+    Flow page(*this, scale);
+    page.put(title, drawing_mm, draw, write);
+    return {page.pages_, page.filled()};
+}
+
+void Flow::put(const QString& title, double drawing_mm, const std::function<void(QPainter&, const QRectF&)>& draw,
+               const std::function<void(Flow&)>& write) {
+    heading(title);
+    if (drawing_mm > 0) drawing(drawing_mm, draw);
+    write(*this);
+}
+
+void Flow::matter(const QString& title, double drawing_mm, const std::function<void(QPainter&, const QRectF&)>& draw,
+                  const std::function<void(Flow&)>& write) {
+    const std::size_t which = matters_++;
+    if (which > 0) turn();
+    PageLook look{title, 1, 1, pages_};
+    const double most = bottom() - 60;
+    const auto high = [&](double share) { return std::min(drawing_mm * share, most); };
+    if (finding_) {
+        // Letters as large as let it stay on one page; what needs more than one leaves none half blank.
+        double best = -1;
+        for (const double scale : {1.8, 1.65, 1.5, 1.35, 1.2, 1.1, 1.0}) {
+            for (const double share : {1.0, 0.8, 0.62}) {
+                if (share < 1 && (drawing_mm <= 0 || drawing_mm * share < 45)) continue;
+                const auto [pages, filled] = tried(title, high(share), draw, write, scale);
+                const double worth = pages == 1 ? 10 + scale + 0.2 * share : filled - 0.3 * pages;
+                if (worth > best) best = worth, look.scale = scale, look.drawing = share;
+            }
+            if (best > 10) break;  // smaller letters are no better
+        }
+        look_.pages.push_back(look);
+    } else if (which < look_.pages.size()) {
+        look = look_.pages[which];
+    }
+    scale_ = look.scale;
+    put(title, high(look.drawing), draw, write);
+    scale_ = 1;
 }
 
 QFont Flow::font(double points, bool slab, bool bold) const {
@@ -35,17 +94,17 @@ void Flow::begin() {
     p_.setPen(Qt::black);
     p_.setFont(font(17, true));
     p_.drawText(QRectF(margin, y_, width() - 72, line(17)), Qt::AlignLeft | Qt::AlignVCenter,
-                p_.fontMetrics().elidedText(title_, Qt::ElideNone, 1000));
+                words_.title);
     p_.setFont(font(text_points));
-    p_.drawText(QRectF(size_.width() - margin - 70, y_, 70, line(17)), Qt::AlignRight | Qt::AlignVCenter, shop_);
+    p_.drawText(QRectF(size_.width() - margin - 70, y_, 70, line(17)), Qt::AlignRight | Qt::AlignVCenter, words_.shop);
     y_ += line(17);
     p_.setFont(font(text_points));
-    const double tall = height_of(about_, width(), text_points);
-    p_.drawText(QRectF(margin, y_, width(), tall), Qt::TextWordWrap, about_);
+    const double tall = height_of(words_.about, width(), text_points);
+    p_.drawText(QRectF(margin, y_, width(), tall), Qt::TextWordWrap, words_.about);
     y_ += tall + 2;
     p_.setFont(font(text_points));
     p_.setPen(theme::colours().pencil);
-    p_.drawText(QRectF(margin, size_.height() - 16, width() - 22, 12), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, foot_);
+    p_.drawText(QRectF(margin, size_.height() - 16, width() - 22, 12), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words_.foot);
     p_.drawText(QRectF(size_.width() - margin - 20, size_.height() - 16, 20, 6), Qt::AlignRight | Qt::AlignTop,
                 QObject::tr("page %1").arg(pages_));
     p_.setPen(Qt::black);
@@ -62,11 +121,12 @@ void Flow::need(double mm) {
 }
 
 void Flow::heading(const QString& text) {
-    need(line(13) + 3 * line(11));  // a heading never stands alone at the foot of a page
-    p_.setFont(font(13, false, true));
+    const double points = scaled(13);
+    need(line(points) + 3 * line(scaled(11)));  // a heading never stands alone at the foot of a page
+    p_.setFont(font(points, false, true));
     p_.setPen(Qt::black);
-    p_.drawText(QRectF(margin, y_, width(), line(13)), Qt::AlignLeft | Qt::AlignVCenter, text);
-    y_ += line(13) + 0.6;
+    p_.drawText(QRectF(margin, y_, width(), line(points)), Qt::AlignLeft | Qt::AlignVCenter, text);
+    y_ += line(points) + 0.6;
 }
 
 QString Flow::head_of(QString& text, double width, double height, double points, bool bold) {
@@ -82,7 +142,8 @@ QString Flow::head_of(QString& text, double width, double height, double points,
     return words.mid(0, low).join(' ');
 }
 
-void Flow::note(const QString& text, double points, bool bold) {
+void Flow::note(const QString& text, double at_points, bool bold) {
+    const double points = scaled(at_points);
     QString rest = text;
     while (!rest.isEmpty()) {
         need(line(points));
@@ -99,11 +160,22 @@ void Flow::note(const QString& text, double points, bool bold) {
     }
 }
 
-void Flow::table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double points) {
+void Flow::table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double at_points) {
     double all = 0;
     for (const Column& c : columns) all += c.share;
     const double small = text_points;
     const auto wide = [&](std::size_t i) { return width() * columns[i].share / all; };
+    // Larger letters as far as no figure breaks for them.
+    const auto whole = [&](double at) {
+        for (const auto& row : rows)
+            for (std::size_t i = 0; i < row.size() && i < columns.size(); ++i) {
+                p_.setFont(font(at, columns[i].figures));
+                if (columns[i].figures && p_.boundingRect(QRectF(0, 0, 1e4, 1e4), Qt::AlignLeft, row[i]).width() > wide(i) - 1.5) return false;
+            }
+        return true;
+    };
+    double points = scaled(at_points);
+    while (points > at_points && !whole(points)) points = std::max(at_points, points - 1);
     const bool heads = std::any_of(columns.begin(), columns.end(), [](const Column& c) { return !c.head.isEmpty(); });
     const auto head = [&] {
         if (!heads) return;
@@ -144,22 +216,24 @@ void Flow::table(const std::vector<Column>& columns, const std::vector<std::vect
 }
 
 void Flow::figures(const std::vector<std::pair<QString, QString>>& all) {
-    constexpr double each = 37;
+    const double each = 37 * scale_;
     const auto in_row = static_cast<std::size_t>(std::max(1.0, std::floor(width() / each)));
-    const double tall = line(text_points) + line(cut_points) + 1;
+    const double label = scaled(text_points);
+    const double figure = scaled(cut_points);
+    const double tall = line(label) + line(figure) + 1;
     for (std::size_t from = 0; from < all.size(); from += in_row) {
         need(tall);
         const std::size_t n = std::min(in_row, all.size() - from);
         const double w = width() / static_cast<double>(in_row);
         for (std::size_t i = 0; i < n; ++i) {
-            const auto& [label, value] = all[from + i];
+            const auto& [name, value] = all[from + i];
             const double x = margin + w * static_cast<double>(i);
-            p_.setFont(font(text_points));
+            p_.setFont(font(label));
             p_.setPen(theme::colours().pencil);
-            p_.drawText(QRectF(x, y_, w - 1, line(text_points)), Qt::AlignLeft | Qt::AlignVCenter, label);
-            p_.setFont(font(cut_points, true));
+            p_.drawText(QRectF(x, y_, w - 1, line(label)), Qt::AlignLeft | Qt::AlignVCenter, name);
+            p_.setFont(font(figure, true));
             p_.setPen(Qt::black);
-            p_.drawText(QRectF(x, y_ + line(text_points), w - 1, line(cut_points)), Qt::AlignLeft | Qt::AlignVCenter, value);
+            p_.drawText(QRectF(x, y_ + line(label), w - 1, line(figure)), Qt::AlignLeft | Qt::AlignVCenter, value);
         }
         y_ += tall;
     }
@@ -174,7 +248,8 @@ void Flow::drawing(double height, const std::function<void(QPainter&, const QRec
     y_ = room.bottom() + 1;
 }
 
-void Flow::caution(Severity severity, const QString& text, double points) {
+void Flow::caution(Severity severity, const QString& text) {
+    const double points = scaled(text_points);
     const double tall = height_of(text, width() - 5, points);
     need(std::min(tall, bottom() - 40));
     theme::draw_sign(p_, severity, QRectF(margin, y_ + 1, 2.8, 2.8));

@@ -9,9 +9,10 @@ namespace yb {
 void write_mind_sheet(Flow& flow, const SheetData& d) {
     const auto& all = d.plan.sheets.cautions;
     if (all.empty()) return;
-    flow.heading(QObject::tr("Mind"));
-    for (const Caution& c : all)
-        flow.caution(c.severity, told(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)), d.look.mind_points);
+    flow.matter(QObject::tr("What is to be minded, worst first"), 0, {}, [&](Flow& page) {
+        for (const Caution& c : all)
+            page.caution(c.severity, told(name_of(c.severity)) + ": " + QString::fromStdString(render(c, d.shop.units)));
+    });
 }
 
 }  // namespace yb

@@ -2,13 +2,14 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/steps/sheets/sheets.h"
+#include "app/steps/sheets/sheet_drawing.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "core/steps/fill/fill.h"
 #include "core/material/resin/mix.h"
 #include "core/steps/pour/choices.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/templates/templates.h"
 #include "core/shop/job/shop.h"
 #include "core/steps/pour/pour.h"
 #include "core/material/slab/slab.h"
@@ -138,21 +139,6 @@ void river(Flow& flow, const SheetData& d) {
                 {QObject::tr("B, weight"), 1.8, true},
                 {QObject::tr("pigment"), 1.6, true}},
                rows, Flow::cut_points);
-    rows.clear();
-    for (const FormPart& f : p.form.parts)
-        rows.push_back({QObject::tr(f.name.c_str()), QString::number(f.count), d.say(mm(f.length_mm)), d.say(mm(f.width_mm))});
-    flow.table({{QObject::tr("form"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
-               rows, Flow::cut_points);
-    flow.note(QObject::tr("Tape %1 m, %2 rolls; caulk %3; %4 screws; a stiffener or block every %5 along the sides.")
-                  .arg(p.form.tape_m, 0, 'f', 0)
-                  .arg(p.form.rolls)
-                  .arg(d.say(along(p.form.caulk_m * 1000)))
-                  .arg(p.form.screws)
-                  .arg(d.say(mm(std::floor(p.form.stiffeners_mm / 10) * 10))));
-    panels(flow, d);
-    labels(flow, d);
-    lines(flow, d, QObject::tr("Set out"), p.set_out);
-    lines(flow, d, QObject::tr("Where it leaks"), p.leaks);
     if (p.shopping.kits > 0)
         flow.note(QObject::tr("To buy: %1 kits, %2; %3 stays on the shelf.")
                       .arg(p.shopping.kits)
@@ -165,22 +151,58 @@ void river(Flow& flow, const SheetData& d) {
                           .arg(std::lround(f.force_n)));
 }
 
+/// The form: its parts, the panels they are cut from, what seals it.
+void form(Flow& flow, const SheetData& d) {
+    const PourPlan& p = *d.plan.pour;
+    std::vector<std::vector<QString>> rows;
+    for (const FormPart& f : p.form.parts)
+        rows.push_back({QObject::tr(f.name.c_str()), QString::number(f.count), d.say(mm(f.length_mm)), d.say(mm(f.width_mm))});
+    flow.table({{QObject::tr("form"), 3}, {QObject::tr("pieces"), 1, true}, {QObject::tr("long"), 2, true}, {QObject::tr("wide"), 2, true}},
+               rows, Flow::cut_points);
+    flow.note(QObject::tr("Tape %1 m, %2 rolls; caulk %3; %4 screws; a stiffener or block every %5 along the sides.")
+                  .arg(p.form.tape_m, 0, 'f', 0)
+                  .arg(p.form.rolls)
+                  .arg(d.say(along(p.form.caulk_m * 1000)))
+                  .arg(p.form.screws)
+                  .arg(d.say(mm(std::floor(p.form.stiffeners_mm / 10) * 10))));
+    panels(flow, d);
+}
+
+/// What is set out before the bottle is opened, where it leaks, a label for each cup.
+void set_out(Flow& flow, const SheetData& d) {
+    lines(flow, d, QObject::tr("Set out"), d.plan.pour->set_out);
+    lines(flow, d, QObject::tr("Where it leaks"), d.plan.pour->leaks);
+    labels(flow, d);
+}
+
 }  // namespace
 
 void write_pour_sheet(Flow& flow, const SheetData& d) {
     const FillPlan& fill = *d.plan.fill;
-    flow.heading(QObject::tr("Pour"));
-    bool any = false;
-    if (!d.plan.pour->lifts.empty()) any = true, river(flow, d);
-    for (const VoidPlan& v : fill.voids) {
-        if (v.gone || v.left_open || v.lifts.empty()) continue;
-        any = true;
-        lifts(flow, d, QObject::tr("%1 at %2: %3").arg(told(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)), v.lifts);
+    if (!d.plan.pour->lifts.empty()) {
+        flow.matter(
+            QObject::tr("The river"), drawn_high(flow, box_of_top(d)),
+            [&](QPainter& p, const QRectF& room) { draw_top_on(p, room, flow, d, {}); }, [&](Flow& page) { river(page, d); });
+        const auto from_above = drawn_form(d.plan, d.job);
+        flow.matter(
+            QObject::tr("The form"), from_above.empty() ? 0 : drawn_high(flow, box_of_paths(from_above)),
+            [&](QPainter& p, const QRectF& room) { draw_paths_on(p, room, flow, from_above, {}); }, [&](Flow& page) { form(page, d); });
+        flow.matter(QObject::tr("Before the bottle is opened"), 0, {}, [&](Flow& page) { set_out(page, d); });
     }
-    if (!any) return flow.note(QObject::tr("nothing to pour"));
-    if (fill.mixed_l > 0)
-        flow.note(QObject::tr("To mix for voids: %1, of it %2 to fill everything flush.")
-                      .arg(d.say(litres(fill.mixed_l)), d.say(litres(fill.volume_l))));
+    const bool any = std::any_of(fill.voids.begin(), fill.voids.end(),
+                                 [](const VoidPlan& v) { return !v.gone && !v.left_open && !v.lifts.empty(); });
+    if (!any) return;
+    flow.matter(
+        QObject::tr("Voids to fill"), drawn_high(flow, box_of_top(d)),
+        [&](QPainter& p, const QRectF& room) { draw_top_on(p, room, flow, d, {.dimensions = false}); },
+        [&](Flow& page) {
+            for (const VoidPlan& v : fill.voids)
+                if (!v.gone && !v.left_open && !v.lifts.empty())
+                    lifts(page, d, QObject::tr("%1 at %2: %3").arg(told(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)), v.lifts);
+            if (fill.mixed_l > 0)
+                page.note(QObject::tr("To mix for voids: %1, of it %2 to fill everything flush.")
+                              .arg(d.say(litres(fill.mixed_l)), d.say(litres(fill.volume_l))));
+        });
 }
 
 }  // namespace yb

@@ -28,6 +28,7 @@ const PourChoices& SheetData::pour() const { return job.pour; }
 const JoinChoices& SheetData::join() const { return job.join; }
 const UnderChoices& SheetData::under() const { return job.under; }
 bool SheetData::several() const { return job.several(); }
+bool SheetData::face_b_up(std::size_t leaf) const { return job.leaves.at(leaf).placement.turned_over; }
 QString SheetData::job_name() const { return QString::fromStdString(job.name); }
 
 namespace {
@@ -42,17 +43,18 @@ QString about(const Job& job, const Plan& plan, const SheetData& d) {
                .arg(d.say(mm(job.top.length_mm)), d.say(mm(job.top.width_mm)), d.say(fine(job.top.thickness_mm)));
 }
 
-/// Writes all sheets one after another. @returns how many pages, and how full the last of them is.
-std::pair<int, double> write_all(QPainter& p, QSizeF size, const SheetData& data, const std::function<void()>& next_page) {
-    Flow flow(
-        p, size, next_page, QString::fromStdString(data.job.name), QString::fromStdString(data.shop.name), about(data.job, data.plan, data),
-        QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
-                    "them."));
+/// Writes all matters one after another.
+void write_all(QPainter& p, QSizeF size, const SheetData& data, SheetLook& look, bool finding, const std::function<void()>& next_page) {
+    Flow flow(p, size, next_page,
+              {QString::fromStdString(data.job.name), QString::fromStdString(data.shop.name), about(data.job, data.plan, data),
+               QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
+                           "them.")},
+              look, finding);
+    write_first_sheet(flow, data);
+    write_cut_sheet(flow, data);
     for (const StepViewRow& row : step_views())
         if (row.sheet) row.sheet(flow, data);
-    write_cut_sheet(flow, data);
     write_mind_sheet(flow, data);
-    return {flow.pages(), flow.filled()};
 }
 
 void set_up(QPdfWriter& pdf, const Shop& shop) {
@@ -66,9 +68,8 @@ bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; 
 }  // namespace
 
 SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop) {
-    const QSizeF size = sheet_size_mm(shop);
-    SheetLook best;
-    if (!far_enough(plan)) return best;
+    SheetLook look;
+    if (!far_enough(plan)) return look;
     // On paper that nobody keeps: letters are as wide on it as they will be.
     QByteArray bytes;
     QBuffer nowhere(&bytes);
@@ -77,15 +78,9 @@ SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop) {
     set_up(pdf, shop);
     QPainter dry(&pdf);
     dry.scale(pdf.resolution() / 25.4, pdf.resolution() / 25.4);
-    double fullest = -1;
-    for (const double points : {11.0, 13.0, 15.0, 17.0})
-        for (const double mm : {170.0, 140.0, 115.0, 90.0, 66.0}) {
-            const SheetLook look{mm, points};
-            const double full = write_all(dry, size, {job, plan, shop, look}, [] {}).second;
-            if (full > fullest + 0.01) fullest = full, best = look;
-            if (full >= 0.58) return look;
-        }
-    return best;
+    // Twice: the first page tells what is on which.
+    for (int i = 0; i < 2; ++i) write_all(dry, sheet_size_mm(shop), {job, plan, shop}, look, true, [] {});
+    return look;
 }
 
 void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, const Shop& shop, const SheetLook& look,
@@ -96,7 +91,8 @@ void draw_sheet(QPainter& p, QSizeF size, const Job& job, const Plan& plan, cons
                    QObject::tr("The slab is not measured far enough for a sheet."));
         return;
     }
-    write_all(p, size, {job, plan, shop, look}, next_page);
+    SheetLook found = look;
+    write_all(p, size, {job, plan, shop}, found, false, next_page);
 }
 
 QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const Shop& shop) {

@@ -1,5 +1,5 @@
-// The bench sheet: a page of A4 or Letter with what the job needs, readable at arm's length, the cut list and what else is
-// to be minded on pages of their own. The same drawing goes to the screen, the printer and PDF.
+// The bench sheet: pages of A4 or Letter, one matter a page with its drawing, read at arm's length. The same drawing goes to the screen,
+// the printer and PDF.
 #pragma once
 
 #include <functional>
@@ -10,6 +10,7 @@
 #include <QWidget>
 
 #include "app/ground/session/session.h"
+#include "app/steps/sheets/flow.h"
 
 class QPrinter;
 
@@ -18,19 +19,12 @@ namespace yb {
 /// Page size in mm.
 QSizeF sheet_size_mm(const Shop& shop);
 
-/// What is chosen so that no page stays half blank.
-struct SheetLook {
-    double drawing_mm = 170;  ///< that the first page's drawing may be high at most
-    double mind_points = 11;  ///< of what is to be minded, at the end
-};
-
-/// The largest drawing that leaves no page half blank, and how large the cautions stand, found by setting the pages for
-/// paper that nobody keeps.
+/// How its matters stand on their pages, found by setting them for paper that nobody keeps.
 SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop);
 
-/// Draws the sheet; the painter's unit is one millimetre of paper. The first page holds what the bench needs; the cuts in
-/// their order and the offcuts to keep follow, then whatever of the cautions found no room. `next_page` is called before
-/// every page but the first.
+/// Draws the sheet; the painter's unit is one millimetre of paper. The first page tells what is on which; then a page a matter: cuts,
+/// flattening leaf by leaf, the pour, the glue-up, the underside, the base, what is to be minded. `next_page` is called before every
+/// page but the first.
 void draw_sheet(QPainter& p, QSizeF page_mm, const Job& job, const Plan& plan, const Shop& shop, const SheetLook& look,
                 const std::function<void()>& next_page);
 

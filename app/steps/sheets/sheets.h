@@ -22,7 +22,6 @@ struct SheetData {
     const Job& job;
     const Plan& plan;
     const Shop& shop;
-    SheetLook look{};
     QString say(Quantity q) const;
     QString say(const Phrase& phrase) const;
     // Parts of the job.
@@ -33,14 +32,19 @@ struct SheetData {
     const JoinChoices& join() const;
     const UnderChoices& under() const;
     bool several() const;
+    bool face_b_up(std::size_t leaf) const;  ///< face B of its slab is the show face
     QString job_name() const;
 };
 
-void write_bench_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, shims, lanes and layers
+void write_first_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, its large figures, what is on which page
+void write_bench_sheet(Flow& flow, const SheetData& d);  ///< shims, lanes and layers, a leaf a page
 void write_pour_sheet(Flow& flow, const SheetData& d);   ///< lifts with their parts
 void write_join_sheet(Flow& flow, const SheetData& d);   ///< the glue-up, bow ties
 void write_under_sheet(Flow& flow, const SheetData& d);  ///< slots, bolts, pockets
 void write_cut_sheet(Flow& flow, const SheetData& d);    ///< cuts in working order, what goes back to the rack
 void write_mind_sheet(Flow& flow, const SheetData& d);   ///< every caution
+
+/// A place across as a hand follows it: "318 mm to the left of …", or on it. @param left_mm positive to the left of the line.
+QString beside_line(const SheetData& d, double left_mm);
 
 }  // namespace yb

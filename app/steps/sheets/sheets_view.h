@@ -1,5 +1,7 @@
 #pragma once
 
+#include <QPrinterInfo>
+
 #include "app/kit/bench/step_view.h"
 #include "core/shop/edit/shop_edits.h"
 
@@ -12,13 +14,15 @@ class SheetsStep : public StepView {
     Step step() const override { return step_key::sheets; }
     std::vector<Action> actions(Session& s) override {
         Session* session = &s;
-        return {{"sheet_pdf", QObject::tr("Save as PDF"), QObject::tr("All its pages"), pdf_},
+        // Where there is no printer, paper is a file.
+        static const bool printer = !QPrinterInfo::availablePrinterNames().isEmpty();
+        return {{"sheet_pdf", QObject::tr("Save as PDF"), QObject::tr("All its pages"), pdf_, true, !printer},
                 {"sheet_size", QObject::tr("A4 or Letter"), QObject::tr("Changes the paper"),
                  [session] { session->edit_shop(QObject::tr("Paper size"), other_paper); }},
-                {"sheet_print", QObject::tr("Print it"), QObject::tr("Ctrl+P"), print_, true, true}};
+                {"sheet_print", QObject::tr("Print it"), QObject::tr("Ctrl+P"), print_, true, printer}};
     }
     QString help() const override {
-        return QObject::tr("What the job needs on one page, then its cut list; PgDn and PgUp turn. Print it, or save it as PDF.");
+        return QObject::tr("What the job needs, one matter a page; PgDn and PgUp turn. Print it, or save it as PDF.");
     }
 
   private:

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "app/kit/bench/top_section.h"
+#include "app/steps/under/holes.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "core/shop/edit/shop_edits.h"
@@ -50,47 +51,6 @@ void draw_base(QPainter& p, const BasePlan& base, const std::function<QPointF(Ve
 
 /// A station of the bench as a place along the top.
 double station_u(const Plan& plan, double x) { return plan.placement.frame().from_slab({x, plan.placement.y_mm}).x; }
-}  // namespace
-
-namespace {
-/// A hole: round on the fixed line, otherwise its slot and an arrow, both the way it truly goes.
-void draw_hole(QPainter& p, const BenchMap& map, const Session& s, const Slot& slot) {
-    const auto& c = theme::colours();
-    const Frame f = s.plan()->placement.frame();
-    const UnderChoices& u = *s.under();
-    const QPointF q = map.px(f.to_slab(slot.uv));
-    const double r = std::max(3.0, u.bolt_mm * map.scale / 2);
-    p.setPen(QPen(c.ink, 1));
-    p.setBrush(slot.round ? c.brass : c.slip);
-    if (slot.round) return p.drawEllipse(q, r + 1, r + 1);
-    // Away from the fixed line, on paper.
-    const QPointF ahead = map.px(f.to_slab(slot.uv + slot.way * 100)) - q;
-    const QPointF way = ahead / std::max(1e-9, std::hypot(ahead.x(), ahead.y()));
-    const QPointF across(-way.y(), way.x());
-    const double len = std::max(8.0, slot.length_mm * map.scale * 1.5);
-    p.save();
-    p.translate(q);
-    p.rotate(std::atan2(way.y(), way.x()) * 180 / std::numbers::pi);
-    p.drawRoundedRect(QRectF(-len / 2, -r, len, 2 * r), r, r);
-    p.restore();
-    p.setBrush(c.ink);
-    p.drawEllipse(q, 1.6, 1.6);
-    if (s.dial()) {
-        // Where the hole stands in the month of the dial, its way drawn twelve times over.
-        const auto month = static_cast<std::size_t>(std::lround(*s.dial() * 11));
-        const QPointF to = q + way * (12 * slot.month_mm[month] * map.scale);
-        p.setPen(QPen(c.madder, 2));
-        p.drawLine(q, to);
-        p.setBrush(c.madder);
-        p.drawEllipse(to, 2.6, 2.6);
-        return;
-    }
-    p.setPen(QPen(c.madder, 1.4));
-    const QPointF tip = q + way * (len / 2 + 9);
-    p.drawLine(q + way * (len / 2 + 1), tip);
-    p.drawLine(tip, tip - way * 4 + across * 3);
-    p.drawLine(tip, tip - way * 4 - across * 3);
-}
 }  // namespace
 
 void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
@@ -397,10 +357,12 @@ std::vector<Field> UnderView::fields(const Session& now) const {
                            of(job_number("under.channels[].bolts", "channel_bolts"), "channel"),
                            job_number("under.edge_mm"),
                            job_number("under.helpers")};
+    out.push_back(of(job_number("under.insert_n"), "hole"));
+    if (now.job() && now.under()->base == BaseKind::pedestal) out.push_back(of(job_number("under.notch_mm"), "base"));
     // What it stands on, where it is made here; what it has to go through.
     for (const char* path : {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm",
                              "under.foot_across_mm", "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm",
-                             "under.stair_mm", "under.stair_high_mm", "under.feet_travel_mm", "under.person_n", "under.push_n"})
+                             "under.stair_mm", "under.stair_high_mm", "under.feet_travel_mm", "under.person_n", "under.push_n", "under.lead_days"})
         out.push_back(of(job_number(path), "base"));
     if (const Thing* t = now.picked_thing(); t && t->kind == "base" && now.job()) base_fields(out, now);
     // How far the plate's corners hang below the top, the base stood under it.
@@ -484,6 +446,7 @@ std::vector<PickField> UnderView::picks(const Session& of_now) const {
 std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
     const bool panels = session.job() && session.under()->base == BaseKind::panels;
+    const bool bare = session.job() && session.under()->plates.empty() && session.plan() && session.plan()->under->ready;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
     const auto list = [s](const QString& label, void (*how)(Shop&, const Channel&)) {
         return [s, label, how] {
@@ -502,7 +465,7 @@ std::vector<Action> UnderView::actions(Session& session) {
     };
     return {
         {"lay_plates", QObject::tr("Lay two plates and two channels"), QObject::tr("A fifth in from each end, to start from"),
-         [s] { s->edit_job(QObject::tr("Lay plates and channels"), lay_plates); }},
+         [s] { s->edit_job(QObject::tr("Lay plates and channels"), lay_plates); }, session.job() != nullptr, bare},
         {"add_channel",
          QObject::tr("Add a channel at the gauge"),
          {},

@@ -16,6 +16,8 @@ constexpr auto kinds =
     school(nullptr, "kind", "Kind", &Flaw::kind, Way{FlawKind::crack, "crack", "crack"}, Way{FlawKind::void_, "void", "void"},
            Way{FlawKind::pocket, "pocket", "pocket"}, Way{FlawKind::knot, "knot", "knot"}, Way{FlawKind::soft, "soft", "soft"},
            Way{FlawKind::insects, "insects", "insects"}, Way{FlawKind::pith, "pith", "pith"}, Way{FlawKind::scar, "scar", "scar"});
+constexpr auto drieds = school(nullptr, "dried", "Dried", &Slab::dried, Way{Dried::unknown, "unknown", "not said"},
+                               Way{Dried::air, "air", "in the air"}, Way{Dried::kiln, "kiln", "in a kiln"});
 constexpr auto faces = school(nullptr, "face", "Face", &Flaw::face, Way{Face::a, "A", "A"}, Way{Face::b, "B", "B"});
 
 }  // namespace
@@ -97,6 +99,12 @@ void fields(FieldVisitor& v, Slab& s) {
     v.text({"moisture_on", "Read on"}, s.moisture_on);
     v.list({"moisture_log", "Earlier readings"}, s.moisture_log);
     v.text({"sawn_on", "Sawn on"}, s.sawn_on);
+    v.school(drieds, s);
+    v.text({"came_on", "Came on"}, s.came_on);
+    v.number({"settle_days", "Days to settle", Kind::number, {0, 365}}, s.settle_days);
+    v.flag({"faces_looked", "Both faces looked at"}, s.faces_looked);
+    v.flag({"no_flaws", "No flaws were found"}, s.no_flaws);
+    v.flag({"no_pith", "The pith can't be told"}, s.no_pith);
     v.flag({"retired", "Retired"}, s.retired);
     v.text({"cut_from", "Offcut of"}, s.cut_from);
     v.number({"price", "Price", Kind::number, {0, 1e7}}, s.price);

@@ -147,9 +147,13 @@ GrownLog::GrownLog(LogRecipe recipe)
             const double x = i * wobble_step;
             const double turn = static_cast<double>(a) / angles;
             const double flutes = std::exp(-x / 300) * 0.03 * std::cos(2 * pi * (turn + lobe) * 5);
+            // A circle seen from a point that is not its middle.
+            const double off = std::clamp(r.pith_off_mm / std::max(1.0, r.butt_mm / 2), 0.0, 0.8);
+            const double from_there = turn * 2 * pi - r.pith_bearing_deg * pi / 180;
+            const double leaning = off * std::cos(from_there) + std::sqrt(1 - std::pow(off * std::sin(from_there), 2));
             const double shape = 1 + r.out_of_round * std::cos(4 * pi * (turn - lobe) + x / 4000) +
                                  0.030 * around(turn, x / 620, 5, seed_ + 3) + 0.010 * around(turn, x / 170, 14, seed_ + 4) + flutes;
-            wobble_.push_back({static_cast<float>(shape), static_cast<float>(0.012 * around(turn, x / 420, 9, seed_ + 5) +
+            wobble_.push_back({static_cast<float>(shape * leaning), static_cast<float>(0.012 * around(turn, x / 420, 9, seed_ + 5) +
                                                                              0.004 * around(turn, x / 90, 26, seed_ + 6))});
         }
     // Rings: wide in youth, narrow later, good years and bad ones.

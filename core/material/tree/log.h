@@ -51,6 +51,7 @@ struct LogRecipe {
     double wander_mm = 9;
     double flare_mm = 45;  ///< added to the radius at the very butt
     double out_of_round = 0.05;
+    double pith_off_mm = 0, pith_bearing_deg = 0;  ///< the wood's middle lies so far from the pith, at the butt
     double bark_mm = 14;
     double spiral_deg = 1.5;    ///< of the fibre against the pith, at the bark
     double curl = 0;            ///< 0 none to 1 strong

@@ -38,8 +38,9 @@ void set_resin_number(Shop& s, const std::string& key, const std::string& field,
     if (Resin* r = resin_of(s, key)) set_number(walk_of(*r), field, value);
 }
 
-std::string add_resin(Shop& shop) {
-    Resin r = starting_resins().at(1);
+std::string add_resin(Shop& shop, const std::string& like) {
+    const Resin* of = find_resin(starting_resins(), like);
+    Resin r = of ? *of : starting_resins().at(1);
     const std::string stem = "own";
     r.key = first_free(stem, [&](const std::string& key) {
         return std::any_of(shop.resins.begin(), shop.resins.end(), [&](const Resin& o) { return o.key == key; });

@@ -24,8 +24,9 @@ void set_shop_air(Shop& shop, const Climate& air);
 /// The air where finished tops wait.
 void set_store_air(Shop& shop, const Climate& air);
 
-/// Another resin with a key of its own, to be filled in from its label. @returns the key.
-std::string add_resin(Shop& shop);
+/// Another resin with a key of its own, to be filled in from its label. @param like key of the class it starts from (starting_resins);
+/// an unknown one is the medium casting class. @returns its key.
+std::string add_resin(Shop& shop, const std::string& like = {});
 /// Spaces around the name go, an empty one leaves it as it was. A resin that has gone is let be, here and below.
 void name_resin(Shop& shop, const std::string& key, const std::string& name);
 /// Whether it runs through the gaps of a taped crack.

@@ -54,8 +54,8 @@ double pen_of(FlawKind kind) {
     }
 }
 
-void add_flaw(Slab& slab, FlawKind kind, Ring ring, bool over) {
-    if (const double pen = pen_of(kind); pen > 0) ring = pen_outline(ring, pen / 2);
+void add_flaw(Slab& slab, FlawKind kind, Ring ring, bool over, bool with_pen) {
+    if (const double pen = pen_of(kind); with_pen && pen > 0) ring = pen_outline(ring, pen / 2);
     if (over) ring = seen_from_below(std::move(ring));
     if (signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
     Flaw f;
@@ -129,10 +129,16 @@ void drop_flaw(Slab& slab, std::size_t flaw) {
 void name_slab(Slab& slab, const std::string& name) { slab.name = name; }
 void set_tree(Slab& slab, const std::string& tree) { slab.tree = tree; }
 
-void set_sawn_on(Slab& slab, const std::string& date) {
+namespace {
+const std::string& a_date(const std::string& date) {
     if (!date.empty() && !is_date(date)) throw Refusal(say("‘{}’ is not a date. Write it as 2025-03-30, or leave it empty", date));
-    slab.sawn_on = date;
+    return date;
 }
+}  // namespace
+void set_sawn_on(Slab& slab, const std::string& date) { slab.sawn_on = a_date(date); }
+void set_came_on(Slab& slab, const std::string& date) { slab.came_on = a_date(date); }
+void set_dried(Slab& slab, Dried dried) { slab.dried = dried; }
+void set_looked(Slab& slab, bool Slab::*what, bool looked) { slab.*what = looked; }
 
 void set_species(Slab& slab, const std::string& species) { slab.species = species; }
 void set_cross_cut(Slab& slab, bool across) { slab.cross_cut = across; }

@@ -27,7 +27,8 @@ std::string split_slab(Documents& docs, const std::string& slab, double at_mm);
 void read_moisture(Slab& slab, std::optional<double> pct, const std::string& today);
 /// A flaw drawn on a face, with an id of its own and a depth to start from.
 /// @param outline as drawn. @param seen_over on the slab as it lies turned over: the face up is B, across is mirrored.
-void add_flaw(Slab& slab, FlawKind kind, Ring outline, bool seen_over);
+/// @param pen cracks, pith and scars are lines, widened by their pen; false: the outline is as it is.
+void add_flaw(Slab& slab, FlawKind kind, Ring outline, bool seen_over, bool pen = true);
 void move_flaw(Slab& slab, std::size_t flaw, Vec2 by);
 /// Cracks, pith and scars are lines: they are painted along with a pen of this width, mm; 0 for what has an outline.
 double pen_of(FlawKind kind);
@@ -38,6 +39,11 @@ void name_slab(Slab& slab, const std::string& name);
 void set_tree(Slab& slab, const std::string& tree);
 /// The day it was sawn, empty where nobody knows. @throws Refusal for what is no date written as 2025-03-30.
 void set_sawn_on(Slab& slab, const std::string& date);
+/// The day it came into the shop, likewise. @throws Refusal.
+void set_came_on(Slab& slab, const std::string& date);
+void set_dried(Slab& slab, Dried dried);
+/// Looked at, with nothing to write down: Slab::faces_looked, no_flaws or no_pith.
+void set_looked(Slab& slab, bool Slab::*what, bool looked);
 /// @param species by its name in the table of woods.
 void set_species(Slab& slab, const std::string& species);
 /// Sawn across the log: a disc.

@@ -2,8 +2,11 @@
 
 #include <algorithm>
 #include <cctype>
+#include <cmath>
+#include <numbers>
 
 #include "core/shop/edit/edits.h"
+#include "core/shop/edit/slab_edits.h"
 #include "core/material/slab/slab.h"
 
 namespace yb {
@@ -33,10 +36,38 @@ void type_edge(Slab& slab, std::size_t r, std::size_t column, std::optional<doub
     if (column == 2) repeat_lean(all, r, &Station::right_mm, &Station::other_right_mm);
 }
 
+/// Its middle is moved, or it is drawn out to so much, about its middle.
+void place_flaw(Flaw& f, std::size_t column, std::optional<double> v) {
+    if (!v || f.outline.size() < 3) return;
+    const Box b = bounds(f.outline);
+    const Vec2 mid = lerp(b.low, b.high, 0.5);
+    Vec2 by{0, 0};
+    Vec2 times{1, 1};
+    if (column == 4) by.x = *v - mid.x;
+    if (column == 5) by.y = *v - mid.y;
+    if (column >= 6 && !(*v > 0)) throw Refusal(say("A flaw is longer and wider than nothing."));
+    if (column == 6) times.x = *v / std::max(0.1, b.width());
+    if (column == 7) times.y = *v / std::max(0.1, b.height());
+    for (Vec2& q : f.outline) q = Vec2{mid.x + (q.x - mid.x) * times.x, mid.y + (q.y - mid.y) * times.y} + by;
+}
+
+/// A flaw that is written down before it is drawn: in the middle of the slab, to be moved by its measures.
+void new_flaw(Slab& slab, FlawKind kind) {
+    const SlabShape shape = shape_of(slab);
+    const double mid = shape.ring_a.empty() ? 300 : (shape.x0 + shape.x1) / 2;
+    const Vec2 half = kind == FlawKind::crack || kind == FlawKind::pith ? Vec2{150, 3} : kind == FlawKind::knot ? Vec2{20, 20} : Vec2{50, 15};
+    Ring ring;
+    constexpr int n = 16;
+    for (int i = 0; i < n; ++i)
+        ring.push_back({mid + half.x * std::cos(2 * std::numbers::pi * i / n), half.y * std::sin(2 * std::numbers::pi * i / n)});
+    add_flaw(slab, kind, std::move(ring), false, false);
+}
+
 void type_flaw(Slab& slab, std::size_t r, std::size_t column, std::optional<double> v) {
     if (r >= slab.flaws.size()) return;
     Flaw& f = slab.flaws[r];
     if (column == 2) f.depth_mm = v, f.through = !v;
+    if (column >= 4) return place_flaw(f, column, v);
     if (column != 3) return;
     if (!v || *v < 0 || *v > 1) throw Refusal(say("A share from 0 (comes to a point) to 1 (straight down) is wanted."));
     f.floor_share = *v;
@@ -63,12 +94,12 @@ void type_reading(Slab& slab, TapeSheet sheet, std::size_t row, std::size_t colu
 }
 
 void type_flaw_word(Slab& slab, std::size_t row, std::size_t column, const std::string& typed) {
-    if (row >= slab.flaws.size()) return;
+    if (row > slab.flaws.size() || (row == slab.flaws.size() && column > 0)) return;
     std::string word;
     set_name(word, typed);
     std::transform(word.begin(), word.end(), word.begin(), [](unsigned char c) { return std::tolower(c); });
-    Flaw& flaw = slab.flaws[row];
     if (column == 1) {
+        Flaw& flaw = slab.flaws[row];
         if (word != "a" && word != "b") throw Refusal(say("‘{}’: write A for the face that was up when it was measured, or B.", typed));
         flaw.face = word == "a" ? Face::a : Face::b;
         return;
@@ -78,7 +109,8 @@ void type_flaw_word(Slab& slab, std::size_t row, std::size_t column, const std::
         const std::string name = name_of(static_cast<FlawKind>(k));
         names += (names.empty() ? "" : ", ") + name;
         if (word.empty() || name.rfind(word, 0) != 0) continue;
-        flaw.kind = static_cast<FlawKind>(k);
+        if (row == slab.flaws.size()) new_flaw(slab, static_cast<FlawKind>(k));
+        else slab.flaws[row].kind = static_cast<FlawKind>(k);
         return;
     }
     throw Refusal(say("‘{}’: the first letters of one of these are taken: {}.", typed, names));

@@ -53,6 +53,7 @@ void fields(FieldVisitor& v, Job& j) {
     v.text({"client", "For"}, j.client);
     v.text({"start", "Begins on"}, j.start);
     v.text({"notes", "Notes"}, j.notes);
+    v.flag({"put_away", "Put away"}, j.put_away);
     v.flag({"cuts_done", "Rough cuts are done"}, j.cuts_done);
     v.list({"runs", "What was ticked off"}, j.runs);
     for (const StepRow& row : steps())

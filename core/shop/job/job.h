@@ -27,6 +27,7 @@ struct Job {
     std::string client;
     std::string start;  ///< ISO date of the first working day
     std::string notes;
+    bool put_away = false;   ///< it leaves the page of jobs and stays in the shop
     bool cuts_done = false;  ///< rough-cut: its offcuts are back on the rack
     WantedTop top;
     std::vector<Leaf> leaves{1};  ///< one at least, from the right edge of the top to the left

@@ -10,11 +10,13 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/held.h"
 #include "core/shop/job/planning.h"
+#include "core/shop/job/state.h"
 #include "core/shop/job/steps.h"
 #include "core/steps/join/join.h"
 #include "core/steps/makeup/cuts.h"
 #include "core/steps/match/likeness.h"
 #include "core/steps/pour/pour.h"
+#include "core/steps/rack/looked.h"
 #include "core/steps/rack/rack.h"
 #include "core/steps/under/under.h"
 
@@ -62,10 +64,9 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
         if (const auto f = yard_finish(p->slab, p->shape))
             for (Figure& figure : yard_figures(*f)) p->figures.push_back(std::move(figure));
     }
-    const auto take = [&](const std::vector<Caution>& all) { p->cautions.insert(p->cautions.end(), all.begin(), all.end()); };
-    take(p->shape.cautions);
-    for (const Caution& c : look_over(p->slab, p->shape))
-        if (!find_caution(p->cautions, "rack" + c.key.substr(4))) p->cautions.push_back(c);
+    for (const Caution& c : p->shape.cautions)
+        if (!only_blank(c.key)) p->cautions.push_back(c);
+    if (auto damp = too_damp(p->slab)) p->cautions.push_back(std::move(*damp));
     for (const OutOfRange& o : out) p->cautions.push_back(out_of_range(o, step_key::rack));
     sort_by_severity(p->cautions);
     return p;
@@ -189,21 +190,18 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
 
 namespace {
 
-std::string state_of(const Job& job, const Documents& docs) {
+std::string word_of_state(const Job& job, const Documents& docs) {
     for (const Leaf& l : job.leaves)
-        if (!docs.slabs.count(l.slab)) return "no slab";
-    if (job.makeup.ripped) return "ripped";
-    if (job.makeup.faces_flat) return "flat";
-    if (job.cuts_done) return "rough-cut";
+        if (!docs.slabs.count(l.slab)) return state_of(job, nullptr).key;
     const Plan plan = plan_job(job, docs);
-    return !plan.lay->ready ? "not measured" : plan.lay->fits ? "laid" : "does not fit";
+    return state_of(job, &plan).key;
 }
 
 }  // namespace
 
 std::vector<JobLine> job_lines(const Documents& docs) {
     std::vector<JobLine> out;
-    for (const auto& [id, j] : docs.jobs) out.push_back({id, j.name, state_of(j, docs), j.start, j.slabs()});
+    for (const auto& [id, j] : docs.jobs) out.push_back({id, j.name, word_of_state(j, docs), j.start, j.slabs()});
     return out;
 }
 

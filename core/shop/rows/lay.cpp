@@ -61,6 +61,45 @@ Choice makeup_choice(const Planning& w) {
     return choice_of(make_ups, w.job.makeup, std::move(all));
 }
 
+/// Soft wood on the faces that an arrangement shows, inside the wanted top, mm².
+double rot_shown(const Arrangement& a, const std::vector<std::shared_ptr<const BothWays>>& boards, const WantedTop& top) {
+    double sum = 0;
+    for (std::size_t i = 0; i < a.order.size(); ++i) {
+        const Slab& s = boards[a.order[i]]->slab(a.placements[i].turned_over);
+        const Frame f = a.placements[i].frame();
+        for (const Flaw& flaw : s.flaws)
+            if (flaw.kind == FlawKind::soft && flaw.outline.size() > 2 && (flaw.through || flaw.face == Face::a))
+                sum += intersection_area(f.from_slab(flaw.outline), box_ring({0, 0}, top.length_mm, a.width_mm));
+    }
+    return sum;
+}
+
+/// The set as it lies, and turned over: what of rot shows, what of the width is left, how far apart the figures that meet.
+void faces_choice(const Planning& w, LayPlan& lay) {
+    std::vector<std::shared_ptr<const BothWays>> boards;
+    for (const auto& p : w.slabs.leaves) boards.push_back(p->ways);
+    using Question = std::tuple<MakeUp, std::vector<std::shared_ptr<const BothWays>>, WantedTop, MakeUpChoices>;
+    static Kept<Question, Arrangement> kept(4);
+    MakeUpChoices m = w.job.makeup;
+    const bool matched = m.kind == MakeUp::book || m.kind == MakeUp::boards;
+    std::vector<Phrase> all;
+    for (const bool outer : faces_shown.values) {
+        m.outer_faces = outer;
+        const Arrangement a = kept.answer({m.kind, boards, w.job.top, m}, [&] { return arrange(m.kind, boards, w.job.top, m); });
+        if (!a.possible) {
+            all.push_back(a.why_not);
+            continue;
+        }
+        double thick = 0;
+        for (const auto& p : w.slabs.leaves) thick += p->thickness_mm / static_cast<double>(w.slabs.leaves.size());
+        const Quantity rot = count(std::round(rot_shown(a, boards, w.job.top) / 100));
+        all.push_back(matched ? say("{} cm² of rot shows, {} wide; in the log the figures that meet lay {} apart", rot, mm(a.width_mm),
+                                    fine(m.mill_kerf_mm + (outer ? 2 * thick : 0)))
+                              : say("{} cm² of rot shows, {} wide", rot, mm(a.width_mm)));
+    }
+    lay.choices.push_back(choice_of(faces_shown, w.job.makeup, std::move(all)));
+}
+
 void several_choices(const Planning& w, LayPlan& lay) {
     const MakeUpChoices& m = w.job.makeup;
     lay.choices.insert(lay.choices.begin(), makeup_choice(w));
@@ -70,11 +109,22 @@ void several_choices(const Planning& w, LayPlan& lay) {
     if (m.kind == MakeUp::boards)
         lay.choices.push_back(
             choice_of(outer_boards, m, {say("the sequence stays"), say("the width comes out even; the sequence is given up")}));
+    faces_choice(w, lay);
     if (m.kind == MakeUp::river)
         lay.choices.push_back(choice_of(
             river_colours, m,
             {say("poured in one go"),
              say("{} of divider, taken out when the first has gelled; each its own litres and batches in Pour", mm(w.job.top.length_mm))}));
+}
+
+/// Nothing can be laid on what is not measured: which slab that is.
+void unmeasured(Planning& w) {
+    for (std::size_t i = 0; i < w.leaves.size(); ++i)
+        if (!w.slab(i).shape.usable)
+            w.lay->cautions.push_back({"lay.unmeasured", Severity::stop, step_key::lay,
+                                       say("{} is not measured yet, or no longer in the shop. Measure it on the rack, or choose another.",
+                                           w.slab(i).slab.name.empty() ? std::string("A slab of this top") : w.slab(i).slab.name)});
+    w.leaves.clear();
 }
 
 void lay_several(Planning& w) {
@@ -88,16 +138,7 @@ void lay_several(Planning& w) {
     w.p.makeup = makeup;
     *w.lay = std::move(laid.lay);
     w.p.placement = whole_placement(w.job.top);
-    if (!w.lay->ready) {
-        for (std::size_t i = 0; i < w.leaves.size(); ++i)
-            if (!w.slab(i).shape.usable)
-                w.lay->cautions.push_back(
-                    {"lay.unmeasured", Severity::stop, step_key::lay,
-                     say("{} is not measured yet, or no longer in the shop. Measure it on the rack, or choose another.",
-                         w.slab(i).slab.name.empty() ? std::string("A slab of this top") : w.slab(i).slab.name)});
-        w.leaves.clear();
-        return;
-    }
+    if (!w.lay->ready) return unmeasured(w);
     for (std::size_t i = 0; i < w.leaves.size(); ++i) {
         w.p.leaves[i].lay = std::shared_ptr<const LayPlan>(makeup, &makeup->leaves[i].lay);
         w.lays.push_back(w.p.leaves[i].lay.get());
@@ -115,7 +156,7 @@ void plan(Planning& w) {
         *w.lay = plan_lay({w.leaves[0].slab, w.leaves[0].shape, w.job.top, w.leaves[0].placement});
         w.p.leaves[0].lay = std::make_shared<LayPlan>(*w.lay);
         w.lays.push_back(w.p.leaves[0].lay.get());
-        if (!w.lay->ready) w.leaves.clear();
+        if (!w.lay->ready) unmeasured(w);
     }
     if (w.job.start.empty() || !is_date(w.job.start))
         w.lay->cautions.push_back({"lay.no_date",

@@ -4,6 +4,7 @@
 #include "core/material/slab/slab.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/rack/rack.h"
+#include "core/steps/rack/settle.h"
 #include "core/steps/rack/whole.h"
 
 namespace yb {
@@ -21,6 +22,12 @@ void plan(Planning& w) {
     const auto i = static_cast<std::size_t>(std::max(0, w.wanted.on_bench));
     in.slabs.push_back(of(w.slab(std::min(i, w.slabs.leaves.size() - 1))));
     w.p.rack = plan_rack(in);
+}
+
+void operations(const Planning& w, std::vector<Operation>& out) {
+    double days = 0;
+    for (std::size_t i = 0; i < w.slabs.leaves.size(); ++i) days = std::max(days, settle_left_days(w.slab(i).slab, w.job.start));
+    if (days > 0) give(out, w.p.rack, "settle", "Settle in the shop", step_key::rack, 1, 0, days * 24);
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
@@ -51,6 +58,7 @@ StepRow rack_row() {
         .says = says<&Plan::rack>,
         .own = own<&Plan::rack>,
         .plan = plan,
+        .operations = operations,
         .things = things,
         .shop = "air store dry_allowed_pct workday",
         .drawings = drawings,

@@ -19,8 +19,14 @@ void plan(Planning& w) {
 void operations(const Planning& w, std::vector<Operation>& out) {
     const UnderPlan& u = *w.p.under;
     if (u.slots.empty() && u.ready) return;
+    if (u.base.mask_h > 0) give(out, u, "base_parts", "Finish the base's parts", step_key::under, 69, u.base.mask_h, 24);
+    if (const double days = w.job.under.lead_days; days > 0) {
+        give(out, u, "base_order", "Order the base", step_key::under, 11, 0.5, 0);
+        out.back().beside_h = days * 24;
+    }
     give(out, u, "pockets", "Under", step_key::under, 70,
          0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
+    if (w.job.under.lead_days > 0) out.back().waits_for = "base_order";
     give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
 }
 
@@ -166,6 +172,8 @@ std::span<const TemplateRow> drawings() {
          [](Asked a) { return a.job ? drawn_base(a.plan) : std::vector<DrawnPath>(); }},
         {"drilling", "The drilling of the underside", "No plate or channel is laid: in Under, lay them first.",
          [](Asked a) { return a.job ? drawn_drilling(a.plan, *a.job) : std::vector<DrawnPath>(); }},
+        {"fixing", "A clip or button in its kerf", "Nothing is held by clips or buttons: in Under, choose them.",
+         [](Asked a) { return a.job ? drawn_fixing(a.plan, *a.job) : std::vector<DrawnPath>(); }},
         {"plates", "The plates, for a metal shop", "No plate is laid: in Under, lay them first.",
          [](Asked a) { return a.job ? drawn_plates(a.plan, *a.job) : std::vector<DrawnPath>(); }},
     };

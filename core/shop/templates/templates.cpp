@@ -138,6 +138,7 @@ std::vector<DrawnPath> drawn_drilling(const Plan& plan, const Job& job) {
     const double half = job.top.length_mm / 2;
     for (const double v : lines_held(*plan.under)) out.push_back({{{-half, -v}, {half, -v}}, false, "fixed line"});
     for (const LegPlate& p : c.plates) out.push_back({from_below(footprint(p)), true, c.plate_let_in ? "plate, let in" : "plate"});
+    for (const Ring& notch : notches_of(c)) out.push_back({from_below(notch), true, "notch"});
     for (const Pocket& k : plan.under->pockets) {
         Channel pocket = c.channels.at(k.channel);
         pocket.length_mm = k.length_mm;
@@ -149,6 +150,26 @@ std::vector<DrawnPath> drawn_drilling(const Plan& plan, const Job& job) {
         out.push_back({{at - Vec2{6, 0}, at + Vec2{6, 0}}, false, "middle"});
         out.push_back({{at - Vec2{0, 6}, at + Vec2{0, 6}}, false, "middle"});
     }
+    return out;
+}
+
+std::vector<DrawnPath> drawn_fixing(const Plan& plan, const Job& job) {
+    const UnderChoices& c = job.under;
+    const Slot* furthest = nullptr;
+    for (const Slot& s : plan.under->slots)
+        if (!s.round && s.part.starts_with("plate ") && (!furthest || s.length_mm > furthest->length_mm)) furthest = &s;
+    if (!furthest || (c.fixing != Fixing::clips && c.fixing != Fixing::buttons)) return {};
+    // Seen along the rail: the underside at 0, the top below it as it lies upturned; outward to the right.
+    constexpr double block_mm = 40, kerf_from_mm = 12, tongue_high_mm = 8, rail_mm = 45;
+    const double gap = furthest->made.gap_mm;
+    const double t = plan.top->thickness_mm;
+    std::vector<DrawnPath> out;
+    const auto add = [&](Ring path, bool closed, std::string what) { out.push_back({std::move(path), closed, std::move(what)}); };
+    add(box_at({-block_mm - 60, -t}, block_mm + 140, t), true, "top, underside up");
+    add(box_at({-tongue_mm, -kerf_from_mm - tongue_high_mm - 1}, tongue_mm + gap, tongue_high_mm + 2), true, "kerf");
+    add(box_at({-tongue_mm, -kerf_from_mm - tongue_high_mm}, tongue_mm, tongue_high_mm), true, "tongue, on the day");
+    add(box_at({-tongue_mm - block_mm, 0}, block_mm, rail_mm), true, "rail of the base");
+    add({{0, -kerf_from_mm}, {gap, -kerf_from_mm}}, false, "set back");
     return out;
 }
 

@@ -56,6 +56,8 @@ std::vector<DrawnPath> drawn_base(const Plan& plan);
 std::vector<DrawnPath> drawn_carved(const Plan& plan);
 /// The drilling of the upturned top, seen from below (left and right exchanged): its outline, what is drilled where, pockets, plates.
 std::vector<DrawnPath> drawn_drilling(const Plan& plan, const Job& job);
+/// A clip or a button in its kerf as it stands on the day, cut through at the furthest one, 1:1. Empty for other ways to hold it.
+std::vector<DrawnPath> drawn_fixing(const Plan& plan, const Job& job);
 /// Each plate for the metal shop, one beside the other: outline and the openings that let the top go, seen from below.
 std::vector<DrawnPath> drawn_plates(const Plan& plan, const Job& job);
 /// The top with its cuts on the slab as laid, or alone in its own frame as a template.

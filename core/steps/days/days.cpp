@@ -1,6 +1,7 @@
 #include "core/steps/days/days.h"
 
 #include <algorithm>
+#include <map>
 
 namespace yb {
 
@@ -20,13 +21,16 @@ DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, 
     p.operations = std::move(operations);
     double h = 0;
     bool endless = false;
+    std::map<std::string, double> comes_h;
     for (Operation& op : p.operations) {
         endless = endless || op.hands_on_h > most_hours || op.waiting_h > most_hours || h > most_hours;
         op.hands_on_h = held_hours(op.hands_on_h), op.waiting_h = held_hours(op.waiting_h);
+        if (const auto it = comes_h.find(op.waits_for); it != comes_h.end()) h = std::max(h, it->second);
         op.start_h = next_working_hour(from, h, workday);
         op.hands_end_h = after_work(from, op.start_h, op.hands_on_h, workday);
         op.end_h = op.hands_end_h + op.waiting_h;
         h = op.end_h;
+        if (op.beside_h > 0) comes_h[op.key] = op.hands_end_h + held_hours(op.beside_h);
     }
     p.end_h = held_hours(h);
     p.endless = endless || h > most_hours;

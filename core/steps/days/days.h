@@ -23,6 +23,8 @@ struct Operation {
     Severity worst = Severity::note;  ///< of its step's cautions
     bool knot = false;                ///< its step has a caution of watch or stop
     bool unmet = false;               ///< something it needs is missing
+    double beside_h = 0;              ///< goes on beside what follows for so long after the hands: something ordered
+    std::string waits_for{};          ///< key of an operation whose beside_h is over first; empty: of none
 };
 
 struct DaysPlan {

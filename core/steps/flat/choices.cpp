@@ -59,6 +59,9 @@ void fields(FieldVisitor& v, Bed& b) {
 }
 
 void fields(FieldVisitor& v, FlatTools& t) {
+    v.flag({"has_planer", "A thickness planer is there"}, t.has_planer);
+    v.flag({"has_drum", "A drum sander is there"}, t.has_drum);
+    v.flag({"has_hand", "A hand power planer is there"}, t.has_hand);
     v.number({"planer_mm", "Planer takes, wide", Kind::length, {50, 2000}}, t.planer_mm);
     v.number({"planer_layer_mm", "Planer takes, deep", Kind::fine, {0.1, 10}}, t.planer_layer_mm);
     v.number({"planer_mm_s", "Planer feeds, mm a second", Kind::number, {1, 1000}}, t.planer_mm_s);

@@ -53,6 +53,7 @@ struct FlatTools {
     double machine_days = 10;                                        ///< until it is back
     double machine_long_mm = 3000, machine_wide_mm = 1300;           ///< its table
     double bought_m2 = 90;                                           ///< a flattened slab costs so much more a square metre
+    bool has_planer = true, has_drum = true, has_hand = true;        ///< of the shop's own; what is not there is no way to flatten
     bool operator==(const FlatTools&) const = default;
 };
 

@@ -107,6 +107,7 @@ struct FacePlan {
 struct FlatWork {
     FlatBy by = FlatBy::sled;
     bool possible = true;
+    bool there = true;  ///< the shop has what it is done with
     double hands_on_h = 0, wait_h = 0;
     double cost = 0;       ///< money, beside the maker's hours
     double leaves_mm = 0;  ///< how far off flat it may leave a face, to be corrected

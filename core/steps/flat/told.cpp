@@ -338,8 +338,15 @@ class Teller {
     }
 
     void ways() {
+        if (!in_.shape.heights_a && !in_.shape.heights_b)
+            add("flat.guess", Severity::watch,
+                say("No heights are read: the slab is taken as flat, and {} is a guess. Lay a straightedge over it and read the gaps.",
+                    fine(p_.thickness_mm)));
         const FlatWork& w = p_.work;
-        if (!w.possible) {
+        if (!w.there)
+            add("flat.no_tool", Severity::stop,
+                say("The shop has no such machine: choose another way to make it flat, or say on the shop's page that it is there."));
+        else if (!w.possible) {
             const Box rough = bounds(in_.lay.rough);
             const FlatTools& t = in_.sled.tools;
             if (w.by == FlatBy::machine_shop)

@@ -18,6 +18,7 @@ void FlatAsks::add(const FlatAsks& more) {
     for (std::size_t i = 0; i < by.size(); ++i) {
         by[i].by = more.by[i].by;
         by[i].possible = by[i].possible && more.by[i].possible;
+        by[i].there = by[i].there && more.by[i].there;
         by[i].hands_on_h += more.by[i].hands_on_h, by[i].cost += more.by[i].cost;
         by[i].wait_h = std::max(by[i].wait_h, more.by[i].wait_h);  // they go away together
         by[i].leaves_mm = std::max(by[i].leaves_mm, more.by[i].leaves_mm);
@@ -34,7 +35,9 @@ std::vector<Choice> flat_work_choices(const FlatAsks& a, const FlatChoices& c) {
     };
     std::vector<Phrase> by;
     for (const FlatWork& w : a.by)
-        by.push_back(!w.possible                  ? say("the piece is too large for it")
+        by.push_back(!w.there && c.by != w.by ? Phrase()  // the shop has none
+                     : !w.there               ? say("the shop has none")
+                     : !w.possible                  ? say("the piece is too large for it")
                      : w.cost > 0 && w.wait_h > 0 ? say("{} hands-on, {} away, costs {}; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
                                                         number(std::round(w.cost)), fine(w.leaves_mm))
                      : w.cost > 0                 ? say("costs {} more; leaves {}", number(std::round(w.cost)), fine(w.leaves_mm))
@@ -67,16 +70,19 @@ FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& 
             w.leaves_mm = std::max({0.1, lane_step_mm(sled), sled_sag_mm(sled)});
             break;
         case FlatBy::hand_planer:
+            w.there = t.has_hand;
             // Half the width of each stroke overlaps, and half the time goes into looking and marking.
             w.hands_on_h = 2 * passes(t.hand_layer_mm) * (rough.height() / (t.hand_mm / 2)) * rough.width() / t.hand_mm_s / 3600;
             w.leaves_mm = 1;
             break;
         case FlatBy::planer:
+            w.there = t.has_planer;
             w.possible = rough.height() <= t.planer_mm;
             w.hands_on_h = passes(t.planer_layer_mm) * (rough.width() / t.planer_mm_s + 20) / 3600 + 0.5;  // a carrier board and its shims
             w.leaves_mm = 0.2;
             break;
         case FlatBy::drum_sander:
+            w.there = t.has_drum;
             w.possible = rough.height() <= t.drum_mm;
             w.hands_on_h = passes(t.drum_layer_mm) * (rough.width() / t.drum_mm_s + 15) / 3600 + 0.5;
             w.leaves_mm = 0.2;

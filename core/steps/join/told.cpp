@@ -228,7 +228,7 @@ void JoinTeller::rim() {
         add("join.feather", Severity::watch,
             say("The live edge at {} leans {} over {} of thickness and runs out thin: it chips, and catches sleeves. Break it back {} "
                 "following the grain, so that {} stands.",
-                along(where.x + in_.top.wanted.length_mm / 2), mm(worst), fine(t), mm(worst * blunt_mm / std::max(1.0, t)), fine(blunt_mm)),
+                along(in_.top.bench.to_slab(where).x), mm(worst), fine(t), mm(worst * blunt_mm / std::max(1.0, t)), fine(blunt_mm)),
             where);
 }
 

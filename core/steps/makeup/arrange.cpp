@@ -203,12 +203,13 @@ class Arranger {
 
     /// Boards drawn out side by side, all showing the same face. `low_seam`: in the other order.
     Arrangement slip(bool swapped) {
-        std::vector<Laid> leaves{{swapped ? 1U : 0U, false, false, {}}, {swapped ? 0U : 1U, false, false, {}}};
-        const auto r = best_rip(limits(leaves[0].board, false, true), true);
-        const auto l = best_rip(limits(leaves[1].board, false, false), false);
+        const bool over = choices_.outer_faces;
+        std::vector<Laid> leaves{{swapped ? 1U : 0U, over, false, {}}, {swapped ? 0U : 1U, over, false, {}}};
+        const auto r = best_rip(limits(leaves[0].board, over, true), true);
+        const auto l = best_rip(limits(leaves[1].board, over, false), false);
         if (!r || !l) return no(say("no straight line lies in one of them"));
-        leaves[0].placement = at_joint(*r, false, false, middle(leaves[0].board), 0, oversize);
-        leaves[1].placement = at_joint(*l, false, false, middle(leaves[1].board), 0, oversize);
+        leaves[0].placement = at_joint(*r, over, false, middle(leaves[0].board), 0, oversize);
+        leaves[1].placement = at_joint(*l, over, false, middle(leaves[1].board), 0, oversize);
         return finish(leaves, {Joint{}}, r->given_up_mm + l->given_up_mm);
     }
 
@@ -220,8 +221,9 @@ class Arranger {
         const std::size_t lower = at;
         const std::size_t upper = at + 1;
         // Seam at the log's high side: lower slab right. At the low side: upper slab, turned over, right.
-        const std::size_t right = low_seam ? upper : lower;
-        const std::size_t left = low_seam ? lower : upper;
+        // Turned over as one, what was left lies right, each the other way up.
+        const std::size_t right = low_seam != choices_.outer_faces ? upper : lower;
+        const std::size_t left = right == upper ? lower : upper;
         const bool right_over = low_seam;
         const bool left_over = !low_seam;
         auto lr = limits(right, right_over, true);
@@ -365,9 +367,10 @@ class Arranger {
             // The wavier side is the better bank for a river, the straighter one the easier outer edge: the
             // outer leaves turn their straighter edge outwards.
             const bool outer_right = k == 0;
-            const SlabShape& s = board(k).shape_up;
+            const bool over = choices_.outer_faces;
+            const SlabShape& s = board(k).shape(over);
             const auto rough = [&](bool high) {
-                const auto all = limits(k, false, high);
+                const auto all = limits(k, over, high);
                 const auto line = best_rip(all, high);
                 return line ? line->given_up_mm : 0.0;
             };
@@ -376,7 +379,8 @@ class Arranger {
             p.x_mm = (s.x0 + s.x1) / 2;
             p.oversize_mm = oversize;
             if (turn) p.angle_deg = 180;
-            leaves.push_back({k, false, turn, p});
+            p.turned_over = over;
+            leaves.push_back({k, over, turn, p});
         }
         // Each against the one to its right, a river's mean width away.
         double v = 0;

@@ -39,6 +39,7 @@ void fields(FieldVisitor& v, MakeUpChoices& c) {
     v.number({"rip_kerf_mm", "Kerf of the rip", Kind::fine, {0, 12}}, c.rip_kerf_mm);
     v.school(rip_lines, c);
     v.school(outer_boards, c);
+    v.school(faces_shown, c);
     v.number({"river_mm", "River, on average", Kind::length, {5, 3000}}, c.river_mm);
     v.school(river_colours, c);
     v.number({"least_radius_mm", "Curve, least radius", Kind::length, {20, 20000}}, c.least_radius_mm);

@@ -41,6 +41,7 @@ struct MakeUpChoices {
     double rip_kerf_mm = 2.4;                      ///< of the saw that rips the leaves
     bool same_line = true;                         ///< both leaves of a book are ripped along the same line in the log
     bool ends_swapped = false;                     ///< outer boards of three or four turned end for end
+    bool outer_faces = false;                      ///< the set lies the other way up: the faces the saw did not part show
     double river_mm = 120;                         ///< wanted mean width of a river
     bool two_colours = false;                      ///< a divider down the middle of the river
     double least_radius_mm = 400, cutter_mm = 12;  ///< of a curved joint
@@ -61,6 +62,9 @@ inline constexpr auto rip_lines = school("makeup.line", "same_line", "Rip line",
                                          Way{true, "same", "The same line in the log"}, Way{false, "own", "Each leaf its own"});
 inline constexpr auto outer_boards = school("makeup.ends", "ends_swapped", "Outer boards", &MakeUpChoices::ends_swapped,
                                             Way{false, "straight", "Drawn straight out"}, Way{true, "swapped", "Turned end for end"});
+inline constexpr auto faces_shown =
+    school("makeup.faces", "outer_faces", "Faces that show", &MakeUpChoices::outer_faces, Way{false, "parted", "Those the saw parted"},
+           Way{true, "outer", "The whole set turned over"});
 inline constexpr auto river_colours = school("makeup.colours", "two_colours", "The river", &MakeUpChoices::two_colours,
                                              Way{false, "one", "One colour"}, Way{true, "two", "Two colours, a divider between"});
 

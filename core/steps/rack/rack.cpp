@@ -357,34 +357,13 @@ std::vector<Slab> offcuts_of(const Slab& slab, const Ring& rough, double least_m
     return out;
 }
 
-std::vector<Caution> look_over(const Slab& s, const SlabShape& shape) {
-    std::vector<Caution> out;
-    const auto missing = [&](const char* key, Step step, Phrase says) { out.push_back({key, Severity::note, step, std::move(says), {}}); };
-    if (shape.ring_a.empty())
-        missing("look.edges", Step{"lay"}, say("No edges yet: nothing can be laid on it. Type the tape, or trace a picture."));
-    if (!shape.ring_a.empty() && !shape.usable)
-        missing("look.thickness", Step{"flat"}, say("No thickness yet: how thick a top it gives is not known."));
-    if (shape.usable && !shape.heights_a && !shape.heights_b)
-        missing("look.heights", Step{"flat"}, say("No heights yet: thickness is a guess, and shims can't be told."));
-    if (!s.moisture_pct)
-        missing("look.moisture", Step{"under"}, say("No moisture yet: slots and drying can't be told. Put a meter on it."));
-    else if (!is_date(s.moisture_on))
-        missing("look.moisture_date", Step{"under"}, say("The moisture has no date: drying can't be forecast."));
+std::optional<Caution> too_damp(const Slab& s) {
     constexpr double damp_pct = 22;  // above it ends crack first: a starting value
-    if (s.moisture_pct && *s.moisture_pct > damp_pct)
-        missing("look.damp", Step{"rack"},
-                say("It reads {}: seal its ends with wax or paint today – they dry ten times as fast as the faces, and there it cracks –, "
-                    "sticker it, and weigh the top down.",
-                    percent(*s.moisture_pct)));
-    if (s.species.empty()) missing("look.species", Step{"under"}, say("The wood is not named: movement and weight can't be told."));
-    if (!s.pith_mm && !s.cross_cut)
-        missing("look.pith", Step{"under"},
-                say("Where the pith lies is not said: it is taken to move as flat-sawn wood, the most it can."));
-    if (s.tree.empty()) missing("look.tree", Step{"lay"}, say("No tree is named: what matches it can't be told apart by colour."));
-    if (s.flaws.empty())
-        missing("look.flaws", Step{"fill"},
-                say("No flaws are marked. Look both faces over for cracks, pockets, rot and knots, and draw them."));
-    return out;
+    if (!s.moisture_pct || *s.moisture_pct <= damp_pct) return {};
+    return Caution{"look.damp", Severity::note, step_key::rack,
+                   say("It reads {}: seal its ends with wax or paint today – they dry ten times as fast as the faces, and there it cracks –, "
+                       "sticker it, and weigh the top down.",
+                       percent(*s.moisture_pct))};
 }
 
 }  // namespace yb

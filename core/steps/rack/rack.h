@@ -87,7 +87,7 @@ Slab piece_of(const Slab& slab, double from_mm, double to_mm);
 /// What the rough cuts leave at both ends, worth keeping: pieces longer than `least_mm`. @param rough what is cut out, on the slab as measured.
 std::vector<Slab> offcuts_of(const Slab& slab, const Ring& rough, double least_mm = 200);
 
-/// What is missing for the steps ahead, in the order of work: one sentence each.
-std::vector<Caution> look_over(const Slab& slab, const SlabShape& shape);
+/// A slab so damp that its ends crack first: what is done with it today. Nothing where it is not.
+std::optional<Caution> too_damp(const Slab& slab);
 
 }  // namespace yb

@@ -5,6 +5,7 @@
 #include <array>
 
 #include "core/steps/rack/rack.h"
+#include "core/steps/rack/settle.h"
 
 namespace yb {
 
@@ -24,6 +25,9 @@ StepPlan plan_rack(const RackInputs& in) {
     const RackSlab& made = in.slabs.front();
     StepPlan out{made.usable, made.figures, made.cautions, {}};
     if (auto d = dries(in, made)) out.figures.push_back(std::move(d->second));
+    if (auto f = settle_figure(made.slab)) out.figures.push_back(std::move(*f));
+    if (auto c = kiln_damp(made.slab, in.dry_pct)) out.cautions.push_back(std::move(*c));
+    sort_by_severity(out.cautions);
     return out;
 }
 
@@ -83,6 +87,13 @@ StepPlan plan_whole_rack(const RackInputs& w) {
         last->second.label += ", " + whose;
         out.figures.push_back(last->second);
     }
+    // The one that lies longest.
+    std::optional<Figure> lies;
+    for (const RackSlab& slab : w.slabs)
+        if (auto f = settle_figure(slab.slab); f && (!lies || f->value.value > lies->value.value)) lies = std::move(f);
+    if (lies) out.figures.push_back(std::move(*lies));
+    for (const RackSlab& slab : w.slabs)
+        if (auto c = kiln_damp(slab.slab, w.dry_pct)) c->of = slab.slab.name, out.cautions.push_back(std::move(*c));
     for (const RackSlab& slab : w.slabs)
         for (Caution c : slab.cautions) {
             c.of = slab.slab.name;

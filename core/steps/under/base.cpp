@@ -46,6 +46,20 @@ double reaches(const BasePiece& piece, Vec3 way) {
     return high - low;
 }
 
+/// Where a pedestal stands, and how long its panels are.
+struct Pedestal {
+    Vec3 at;
+    double along_mm = 0, across_mm = 0;
+};
+Pedestal pedestal_of(const UnderChoices& c) {
+    Pedestal p;
+    p.across_mm = c.foot_across_mm.value_or(c.plates.front().across_mm);
+    p.along_mm = c.foot_along_mm.value_or(p.across_mm);
+    const auto n = static_cast<double>(c.plates.size());
+    for (const LegPlate& l : c.plates) p.at.x += l.u_mm / n, p.at.y += l.v_mm / n;
+    return p;
+}
+
 class Builder {
   public:
     explicit Builder(const BaseInputs& in) : c_(in.choices), high_(in.leg_mm) {}
@@ -66,6 +80,7 @@ class Builder {
         one_stop();
         wood_for_it();
         making();
+        finished_first();
         standing();
         return p_;
     }
@@ -229,21 +244,18 @@ class Builder {
     /// Two panels crossed over each other, each notched for half its height; the notch keeps them square.
     void pedestal() {
         const double t = c_.leg_thick_mm;
-        const LegPlate& plate = c_.plates.front();
-        const double across = c_.foot_across_mm.value_or(plate.across_mm);
-        const double along = c_.foot_along_mm.value_or(across);
+        const auto [at, along, across] = pedestal_of(c_);
         if (across <= 2 * t || along <= 2 * t) throw std::invalid_argument("the pedestal's panels are thicker than half their width");
-        const std::size_t one = part({"pedestal, panel across", 1, high_, across, t});
-        const std::size_t two = part({"pedestal, panel along", 1, high_, along, t});
+        const std::size_t one = part({"pedestal, panel across", 1, high_ + c_.notch_mm, across, t});
+        const std::size_t two = part({"pedestal, panel along", 1, high_ + c_.notch_mm, along, t});
         p_.parts[one].note = say("a notch {} wide in the middle, from above down to {}", fine(t), mm(high_ / 2));
         p_.parts[two].note = say("a notch {} wide in the middle, from below up to {}", fine(t), mm(high_ / 2));
-        double u = 0;
-        double v = 0;
-        for (const LegPlate& p : c_.plates)
-            u += p.u_mm / static_cast<double>(c_.plates.size()), v += p.v_mm / static_cast<double>(c_.plates.size());
-        const Vec3 at{u, v, 0};
+        if (c_.notch_mm > 0)
+            p_.notes.push_back(say("Both panels go {} into the underside, in a cross {} wide cut to a stop: it registers them, and their "
+                                   "shoulders carry nothing.",
+                                   fine(c_.notch_mm), fine(t)));
         const Plane floor{{0, 0, 1}, 0};
-        const Plane above{{0, 0, 1}, high_};
+        const Plane above{{0, 0, 1}, high_ + c_.notch_mm};
         piece(one, bar(at, {0, 0, 1}, {1, 0, 0}, t / 2, {0, 1, 0}, across / 2, floor, above));
         piece(two, bar(at, {0, 0, 1}, {1, 0, 0}, along / 2, {0, 1, 0}, t / 2, floor, above));
     }
@@ -357,6 +369,16 @@ class Builder {
             say("No pith in a leg, a post or a bar: it splits. No screws into end grain: they go into long grain or an insert."));
     }
 
+    /// What is finished before it is glued: bare wood stays where glue goes.
+    void finished_first() {
+        if (!c_.parts_first || p_.pieces.empty()) return;
+        p_.glue_faces = 2 * static_cast<int>(p_.pieces.size());
+        p_.mask_h = 0.25 + 0.1 * p_.glue_faces;
+        p_.notes.push_back(say("Finished before it is glued: tape over {} glue faces, both ends of every piece, tenons and laps too; the tape "
+                               "comes off before the glue goes on.",
+                               count(p_.glue_faces)));
+    }
+
     void making() {
         constexpr double piece_h = 0.2, slanted_h = 0.1, joint_h = 0.4, stage_h = 0.75, night_h = 12;
         double pieces = 0;
@@ -400,6 +422,12 @@ double cross_lean_deg(double wide, double high, double bar) {
     if (bar >= wide) throw std::invalid_argument("the bars of the X are as wide as it is");
     // wide·cos θ − high·sin θ = bar.
     return (std::acos(bar / r) - std::atan2(high, wide)) / deg;
+}
+
+std::vector<Ring> notches_of(const UnderChoices& c) {
+    if (c.base != BaseKind::pedestal || c.plates.empty() || !(c.notch_mm > 0)) return {};
+    const auto [at, along, across] = pedestal_of(c);
+    return {box_ring({at.x, at.y}, c.leg_thick_mm, across), box_ring({at.x, at.y}, along, c.leg_thick_mm)};
 }
 
 std::vector<BaseCorner> base_outline(const UnderChoices& c) {

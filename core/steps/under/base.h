@@ -47,6 +47,8 @@ struct BasePlan {
     int glue_stages = 0;           ///< for what is laminated: two layers at a time, seams staggered
     double hands_on_h = 0;         ///< to mill, cut, join and clean it up: starting values, a piece, an end off square and a glue stage each
     double wait_h = 0;             ///< of its glue, a night a stage and one for what is joined
+    int glue_faces = 0;            ///< masked, where its parts are finished first
+    double mask_h = 0;             ///< … to mask them and put the finish on: starting values, an hour a ten faces
     std::vector<Phrase> notes;
 };
 
@@ -54,6 +56,9 @@ struct BasePlan {
 /// bars are thicker than what they stand in – a frame lower than two of its bars, a leg that is not there – or an outline that crosses
 /// itself.
 BasePlan plan_base(const BaseInputs& in);
+
+/// Where a pedestal's panels are let into the underside, seen from above, one a panel; empty where nothing is.
+std::vector<Ring> notches_of(const UnderChoices& choices);
 
 /// The outline that panels stand round: as the maker set it, or a box round the plates.
 std::vector<BaseCorner> base_outline(const UnderChoices& choices);

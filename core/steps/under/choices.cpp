@@ -109,6 +109,10 @@ void fields(FieldVisitor& v, UnderChoices& c) {
     v.number({"stair_mm", "Narrowest stair, wide", Kind::length, {300, 5000}}, c.stair_mm);
     v.number({"stair_high_mm", "Clear above the stair", Kind::length, {300, 6000}}, c.stair_high_mm);
     v.number({"feet_travel_mm", "Feet screw out by", Kind::fine, {0, 100}}, c.feet_travel_mm);
+    v.number({"notch_mm", "Panels let in by", Kind::fine, {0, 60}}, c.notch_mm);
+    v.school(parts_finished, c);
+    v.number({"lead_days", "Base comes after, days", Kind::number, {0, 365}}, c.lead_days);
+    v.number({"insert_n", "Insert holds, N", Kind::number, {10, 100000}}, c.insert_n);
     v.numbers({"floor_gaps_mm", "Feet above the floor", Kind::fine, {0, 60}}, c.floor_gaps_mm);
 }
 

@@ -95,6 +95,10 @@ struct UnderChoices {
     double feet_travel_mm = 0;        ///< feet screw out by so much; 0: they are fixed
     /// How far each foot hangs above the floor it stands on, from the left near one the way round; empty: not read.
     std::vector<std::optional<double>> floor_gaps_mm{};
+    double notch_mm = 0;             ///< a pedestal's panels are let into the top by so much; 0: they end below it
+    bool parts_first = false;        ///< parts of the base are finished before they are glued, their glue faces masked
+    double lead_days = 0;            ///< until a bought base, a fabricator or a coating brings it; 0: it is there
+    std::optional<double> insert_n;  ///< an insert's own force, as its maker gives it; empty: the wood alone decides
     /// From the floor to the top's plates' feet: feet that screw stand half-way out.
     double feet_high_mm() const { return feet_mm + feet_travel_mm / 2; }
     bool operator==(const UnderChoices&) const = default;
@@ -126,6 +130,9 @@ inline constexpr auto waitings =
 inline constexpr auto sawns =
     school("under.sawn", "sawn", "Sawn, pith unknown", &UnderChoices::sawn, Way{Sawn::flat, "flat", "Flat: the most it can move"},
            Way{Sawn::rift, "rift", "Rift: rings at a slant"}, Way{Sawn::quarter, "quarter", "On the quarter: the least"});
+inline constexpr auto parts_finished =
+    school("under.parts", "parts_first", "Parts of the base", &UnderChoices::parts_first, Way{false, "after", "Finished when it stands"},
+           Way{true, "before", "Finished first, glue faces masked"});
 inline constexpr auto insert_kinds =
     school("under.inserts", "inserts", "In the wood", &UnderChoices::inserts, Way{InsertKind::screw_in, "screw_in", "Screw-in inserts"},
            Way{InsertKind::hammer_in, "hammer_in", "Hammer-in inserts"}, Way{InsertKind::wood_screw, "wood_screw", "Screws with washers"});

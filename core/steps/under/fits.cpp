@@ -91,15 +91,26 @@ void UnderTeller::fits() {
         add("under.door", Severity::note,
             say("Put together it does not go through a door of {} by {}: carry top and base in apart, bolts in a bag with the book.",
                 mm(c.door_wide_mm), mm(c.door_high_mm)));
-    if (p_.held && p_.held->bolt_n > 3000)
-        add("under.held", Severity::watch,
-            p_.held->bolts > 2
-                ? say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An "
-                      "estimate.",
-                      number(std::round(p_.held->bolt_n)))
-                : say("Held back, the cup pulls {} N at each of a channel's two bolts: more bolts, or a lighter channel that gives. An "
-                      "estimate.",
-                      number(std::round(p_.held->bolt_n))));
+    if (constexpr double unknown_n = 3000; p_.held && p_.held->bolt_n > p_.held->holds_n.value_or(unknown_n)) {
+        const Quantity pulls = number(std::round(p_.held->bolt_n));
+        const bool middle = p_.held->bolts > 2;
+        Phrase says = middle ? say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An "
+                                   "estimate.",
+                                   pulls)
+                             : say("Held back, the cup pulls {} N at each of a channel's two bolts: more bolts, or a lighter channel that "
+                                   "gives. An estimate.",
+                                   pulls);
+        if (p_.held->holds_n) {
+            const Quantity holds = number(std::round(*p_.held->holds_n / 10) * 10);
+            says = middle ? say("Held back, the cup pulls {} N at a channel's middle bolt, and for years {} N hold there: a longer insert, more "
+                                "bolts, or a lighter channel. An estimate.",
+                                pulls, holds)
+                          : say("Held back, the cup pulls {} N at each of a channel's two bolts, and for years {} N hold there: a longer "
+                                "insert, more bolts, or a lighter channel. An estimate.",
+                                pulls, holds);
+        }
+        add("under.held", Severity::watch, std::move(says));
+    }
     bolts_apart();
     few_bolts();
     for (const Carries& k : p_.carries)

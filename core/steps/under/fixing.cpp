@@ -77,6 +77,10 @@ HoleMade make_hole(const HoleAsked& h, const UnderChoices& c) {
                                                        : 125.4 * std::pow(g, 1.5) * std::pow(wood.outer_mm, 0.75) * c.insert_mm;
         if (c.inserts == InsertKind::hammer_in) *m.pull_n /= 4;  // barbs, no thread
     }
+    if (c.insert_n && c.inserts != InsertKind::wood_screw) {
+        m.insert_decides = !m.pull_n || *c.insert_n < *m.pull_n;
+        if (m.insert_decides) m.pull_n = c.insert_n;
+    }
     return m;
 }
 

@@ -28,13 +28,17 @@ struct HoleMade {
     double gap_mm = 0;             ///< left open on the day, between tongue and the end of its kerf; 0 for plates
     double lets_go_mm = 0;         ///< the way it lets the top go to either side, at least
     bool fits = true;              ///< … which is as far as the top goes
-    std::optional<double> pull_n;  ///< pulls out at about: an estimate
+    std::optional<double> pull_n;  ///< pulls out at about, wood or insert, whichever gives first: an estimate
+    bool insert_decides = false;   ///< … the insert, by its own force
 };
 
 /// A figure-of-eight plate's two holes lie so far apart, mm; it may swing half a right angle to each side.
 inline constexpr double eight_mm = 22;
 /// The tongue of a clip or a button goes so deep into its kerf, and holds with this much of it at least, mm.
 inline constexpr double tongue_mm = 10, tongue_holds_mm = 4;
+
+/// What pulls for years is held by a share of what pulls out in a test: a starting value.
+inline constexpr double lasting_share = 0.2;
 
 /// @throws std::invalid_argument for a thickness that is not above 0.
 HoleMade make_hole(const HoleAsked& hole, const UnderChoices& choices);

@@ -137,6 +137,10 @@ Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::stri
 
 }  // namespace
 
+Fixing held_by(const Slot& slot, const UnderChoices& c) {
+    return slot.part.starts_with("channel ") && c.fixing != Fixing::oversize ? Fixing::slots : c.fixing;
+}
+
 std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const WantedTop& top, const Frame& to_bench) {
     std::vector<Thing> out;
     const auto part = [](const char* kind, std::size_t i) { return std::string(kind) + " " + std::to_string(i + 1); };
@@ -244,7 +248,8 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                                  "Pulls out at about, N",
                                  number(std::round(*s.made.pull_n / 10) * 10),
                                  {},
-                                 say("straight out of side grain; divide by five for what lasts. An estimate"),
+                                 s.made.insert_decides ? say("the insert lets go before the wood; divide by five for what lasts. An estimate")
+                                                       : say("straight out of side grain; divide by five for what lasts. An estimate"),
                                  {"125.4·G^1.5·D^0.75·L, D outside the thread; screws 108.25·G²·D·L",
                                   {{"goes in", fine(c.insert_mm), "set in Under"}},
                                   "Wood Handbook FPL-GTR-190, eq. 8-9 and 8-3"}});

@@ -371,7 +371,12 @@ class Planner {
             const double down = bend * span * span / 8;
             const double middle = 48 * steel_mpa * channel_inertia(ch.width_mm, ch.depth_mm, ch.wall_mm) * down / std::pow(span, 3);
             const double pulls = ch.bolts > 2 ? middle : middle / 2;  // two alone press it against the pocket's floor between them
-            if (pulls > h.bolt_n) h.bolt_n = pulls, h.bolts = ch.bolts;
+            if (pulls <= h.bolt_n) continue;
+            h.bolt_n = pulls, h.bolts = ch.bolts, h.holds_n.reset();
+            const std::string part = "channel " + std::to_string(&ch - c.channels.data() + 1);
+            for (const Slot& s : p_.slots)
+                if (s.part == part && s.made.pull_n)
+                    h.holds_n = std::min(h.holds_n.value_or(1e300), lasting_share * *s.made.pull_n);
         }
         p_.held = h;
     }

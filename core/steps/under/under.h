@@ -51,6 +51,7 @@ struct HeldFlat {
     double share = 0;    ///< of all channels in the stiffness across the grain
     double bolt_n = 0;   ///< pulls at the middle bolt of the worst of them; of one on two bolts at each
     int bolts = 0;       ///< of that one
+    std::optional<double> holds_n;  ///< what a bolt there holds for years: an estimate
 };
 
 /// The way to where it stands: through the narrowest door on it.
@@ -113,6 +114,9 @@ struct UnderPlan : StepPlan {
 };
 
 UnderPlan plan_under(const UnderInputs& in);
+
+/// What holds the top at a hole: a channel has slots whatever holds the plates, but for round ones.
+Fixing held_by(const Slot& slot, const UnderChoices& choices);
 
 /// The lines that hold it: one, or one a leaf where leaves lie apart.
 std::vector<double> lines_held(const UnderPlan& p);

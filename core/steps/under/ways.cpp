@@ -38,6 +38,15 @@ void UnderTeller::choices() {
     p_.choices.push_back(choice_of(base_kinds, in_.choices, with_each_base()));
     if (in_.choices.base == BaseKind::frames || in_.choices.base == BaseKind::trestle)
         p_.choices.push_back(choice_of(bar_joints, in_.choices, with_each_bar_joint()));
+    if (!p_.base.pieces.empty()) {
+        UnderChoices first = in_.choices;
+        first.parts_first = true;
+        const BasePlan masked = plan_base({first, p_.leg_mm});
+        p_.choices.push_back(choice_of(parts_finished, in_.choices,
+                                       {say("one finish over all of it; inner corners are hard to reach"),
+                                        say("every face reached; {} glue faces to mask, {} of hands", count(masked.glue_faces),
+                                            hours(masked.mask_h))}));
+    }
     p_.choices.push_back(choice_of(insert_kinds, in_.choices,
                                    {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
     const double above = top_.thickness_mm - in_.choices.insert_mm - in_.choices.plate_mm;

@@ -7,6 +7,7 @@
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 
@@ -216,4 +217,30 @@ TEST_CASE("a patch's place is set where there is one", "[edit]") {
     CHECK(j == before);
     drop_patch(j, j.makeup.patches.size() - 1);
     CHECK(j.makeup.patches.empty());
+}
+
+TEST_CASE("a flaw is written down by its measures alone", "[tape]") {
+    Slab s = plank("p", 2000, 600, 50);
+    type_flaw_word(s, 0, 0, "cra");
+    REQUIRE(s.flaws.size() == 1);
+    CHECK(s.flaws[0].kind == FlawKind::crack);
+    CHECK(bounds(s.flaws[0].outline).width() == Approx(300).margin(0.2));
+    CHECK(centroid(s.flaws[0].outline).x == Approx(1000).margin(0.2));
+    type_reading(s, TapeSheet::flaws, 0, 4, 180.0, 300);
+    type_reading(s, TapeSheet::flaws, 0, 5, -40.0, 300);
+    type_reading(s, TapeSheet::flaws, 0, 6, 360.0, 300);
+    type_reading(s, TapeSheet::flaws, 0, 7, 8.0, 300);
+    const Box b = bounds(s.flaws[0].outline);
+    CHECK(b.low.x == Approx(0).margin(0.2));
+    CHECK(b.high.x == Approx(360).margin(0.2));
+    CHECK((b.low.y + b.high.y) / 2 == Approx(-40).margin(0.1));
+    CHECK(b.height() == Approx(8).margin(0.1));
+    CHECK_THROWS_AS(type_reading(s, TapeSheet::flaws, 0, 6, -3.0, 300), Refusal);
+    type_flaw_word(s, 1, 1, "b");  // a face alone is no flaw
+    CHECK(s.flaws.size() == 1);
+    type_flaw_word(s, 1, 0, "knot");
+    CHECK(s.flaws.size() == 2);
+    CHECK(s.flaws[1].id != s.flaws[0].id);
+    CHECK_THROWS_AS(type_flaw_word(s, 2, 0, "unicorn"), Refusal);
+    CHECK(s.flaws.size() == 2);
 }

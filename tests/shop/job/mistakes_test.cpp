@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/shop/edit/slab_edits.h"
+#include "core/steps/rack/looked.h"
 #include "tests/small_shop.h"
 
 using namespace yb;
@@ -150,8 +151,12 @@ TEST_CASE("what the rough cuts leave goes back on the rack with its tree, and wh
     // One that came without a tree says so on the rack.
     Slab lost = b.slab();
     lost.tree.clear();
-    const auto all = look_over(lost, shape_of(lost));
-    CHECK(std::any_of(all.begin(), all.end(), [](const Caution& c) { return c.key == "look.tree"; }));
+    const auto asked = [](const Slab& s) {
+        const auto all = looked_at(s, shape_of(s));
+        return std::any_of(all.begin(), all.end(), [](const LookedAt& l) { return l.key == std::string("tree") && !l.known; });
+    };
+    CHECK(asked(lost));
+    CHECK_FALSE(asked(b.slab()));
 }
 
 TEST_CASE("every lane is fed against the cutter, and the caution says so while a router does it", "[mistakes][flat][T47]") {

@@ -128,22 +128,6 @@ TEST_CASE("filters and orders", "[rack]") {
     CHECK(rack.size() == 21);
 }
 
-TEST_CASE("looking over asks for what is missing", "[rack]") {
-    Slab s;
-    auto said = look_over(s, shape_of(s));
-    for (const char* key : {"look.edges", "look.moisture", "look.species", "look.pith", "look.tree", "look.flaws"}) {
-        INFO(key);
-        CHECK(find_caution(said, key));
-    }
-    const Slab whole = demo_shop().slabs.at("slab-sycamore-3");
-    CHECK(look_over(whole, shape_of(whole)).empty());
-    Slab flat = whole;
-    flat.heights_a = flat.heights_b = {};
-    said = look_over(flat, shape_of(flat));
-    REQUIRE(find_caution(said, "look.heights"));
-    CHECK(render(find_caution(said, "look.heights")->says, Units::metric()).find("thickness is a guess") != std::string::npos);
-}
-
 TEST_CASE("a slab cut in two keeps its wood, its readings and its tree", "[rack]") {
     const Documents d = demo_shop();
     for (const char* id : {"slab-sycamore-3", "slab-sycamore-log-4"}) {
@@ -212,7 +196,7 @@ TEST_CASE("a damp slab is sealed, stickered and weighed down; a dry one is not",
     Documents d = demo_shop();
     Slab s = d.slabs.begin()->second;
     s.moisture_pct = 38, s.moisture_on = "2026-11-20";
-    CHECK(find_caution(look_over(s, shape_of(s)), "look.damp"));
+    CHECK(too_damp(s)->key == "look.damp");
     s.moisture_pct = 11;
-    CHECK_FALSE(find_caution(look_over(s, shape_of(s)), "look.damp"));
+    CHECK_FALSE(too_damp(s));
 }
