@@ -1,4 +1,5 @@
 // Pictures of the program taken by itself: of one step while working on it, of every view for the docs.
+#include "app/ground/slow/runner.h"
 #include "app/looks.h"
 
 #include <QApplication>
@@ -23,6 +24,7 @@
 #include "app/ground/slow/long_work.h"
 #include "app/pages/card/card_page.h"
 #include "app/pages/find/find_page.h"
+#include "app/pages/jobs/jobs_page.h"
 #include "app/main_window.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
@@ -116,6 +118,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     run_card(window, "pour");
     ok = shoot("card") && ok;
     window.session().undo();
+    window.show_jobs();
+    if (auto* page = window.findChild<JobsPage*>()) page->wait();
+    ok = shoot("jobs") && ok;
     window.show_find_tops();
     if (auto* page = window.findChild<FindPage*>()) page->wait();
     ok = shoot("find") && ok;
@@ -129,9 +134,10 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     window.session().look_at("slab-sycamore-3");
     if (auto* b = window.findChild<QPushButton*>("type_tape")) b->click();
     ok = shoot("tape") && ok;
-    Q_EMIT window.session().shop_wanted();
+    Q_EMIT window.session().shop_wanted("sled");
     ok = shoot("shop") && ok;
     window.show_grow();
+    wait_for_all();  // the ways to saw it
     ok = shoot("grow") && ok;
     // A photograph of one of the demo's own slabs, as a phone would have it.
     if (const auto bytes = window.session().store()->attachment("slab-sycamore-log-4/a")) {

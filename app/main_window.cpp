@@ -136,12 +136,16 @@ MainWindow::MainWindow() {
     column->addLayout(row, 1);
     column->addWidget(stick_);
     pages_ = new QStackedWidget;
+    pages_->setObjectName("pages");
     pages_->addWidget(work);
     shop_ = new ShopPage(session_);
     pages_->addWidget(shop_);
     find_ = new FindPanel(session_, work);
     connect(shop_, &ShopPage::back, this, [this] { pages_->setCurrentIndex(0); });
-    connect(&session_, &Session::shop_wanted, this, &MainWindow::show_shop);
+    connect(&session_, &Session::shop_wanted, this, [this](const QString& group) {
+        shop_->show_group(group);
+        show_shop();
+    });
     connect(&session_, &Session::picture_wanted, this, &MainWindow::choose_photo);
     connect(&session_, &Session::measure_wanted, this, &MainWindow::type_tape);
     connect(&session_, &Session::card_wanted, this, &MainWindow::show_card);

@@ -78,6 +78,8 @@ class MainWindow : public QMainWindow {
     void show_grow();
     /// What could be made of what is on the rack.
     void show_find_tops();
+    /// What belongs to the shop.
+    void show_shop();
     /// All jobs of the shop.
     void show_jobs();
     /// The guide at what is looked at now: the caution that is open, the step, the page.
@@ -128,7 +130,6 @@ class MainWindow : public QMainWindow {
     void own_shop(const QString& name, const QString& path);
     void practise();
     void choose_shop();
-    void show_shop();
     /// What the guide is asked for: see GuidePage::open_at().
     QString topic() const;
     void offer_tour();

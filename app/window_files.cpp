@@ -1,4 +1,5 @@
 // Files in and out of the window: scans, photographs, drawings, jobs, the sheet.
+#include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
@@ -184,6 +185,18 @@ void MainWindow::bring_slabs(const QString& path) {
     bring_list(session_, *work_, path, [this](const QString& text) { say(text); });
 }
 
+namespace {
+constexpr const char* list_words[] = {"name", "wood", "length", "width", "thickness"};
+
+/// A table of slabs has words at its head; points have none, or x, y and z.
+bool is_list(const QString& path) {
+    QFile f(path);
+    if (!f.open(QIODevice::ReadOnly)) return true;  // which then says why
+    const QString head = QString::fromUtf8(f.readLine(4096)).toLower();
+    return std::any_of(std::begin(list_words), std::end(list_words), [&](const char* w) { return head.contains(QLatin1String(w)); });
+}
+}  // namespace
+
 bool MainWindow::bring_file(const QString& path) {
     const QString ending = QFileInfo(path).suffix().toLower();
     const auto is = [&](std::initializer_list<const char*> all) {
@@ -202,7 +215,8 @@ bool MainWindow::bring_file(const QString& path) {
     else if (is({"ply", "xyz"})) bring_scan(path);
     else if (is({"svg", "dxf"})) bring_drawing(path);
     else if (is({"json"})) import_job(path);
-    else bring_slabs(path);
+    else if (is_list(path)) bring_slabs(path);
+    else bring_scan(path);
     return true;
 }
 

@@ -7,6 +7,8 @@
 #include <QApplication>
 #include <QFile>
 #include <QPushButton>
+#include <QStackedWidget>
+#include <QTableWidget>
 #include <QTemporaryDir>
 
 #include <benchmark/benchmark.h>
@@ -14,6 +16,7 @@
 #include "app/kit/bench/bench.h"
 #include "app/main_window.h"
 #include "app/steps/rack/rack_row.h"
+#include "app/ground/slow/runner.h"
 #include "app/ground/theme/theme.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -178,6 +181,62 @@ void turn_dial(benchmark::State& state, const char* job, Step step) {
 }
 BENCHMARK_CAPTURE(turn_dial, removal, "job-reading-table", Step{"flat"})->Unit(benchmark::kMillisecond)->Iterations(200);
 BENCHMARK_CAPTURE(turn_dial, year, "job-reading-table", Step{"under"})->Unit(benchmark::kMillisecond)->Iterations(200);
+
+/// A page of the program opened from the bench, the first time and again, painted; what it works out beside comes later.
+void open_page(benchmark::State& state, void (MainWindow::*page)()) {
+    Shown shown("job-reading-table", step_key::lay);
+    double worst = 0;
+    double first = 0;
+    int i = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        (shown.window.*page)();
+        QApplication::processEvents();
+        const double took = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+        (i++ == 0 ? first : worst) = i == 1 ? took : std::max(worst, took);
+        state.PauseTiming();
+        shown.window.findChild<QStackedWidget*>("pages")->setCurrentIndex(0);
+        wait_for_all();
+        QApplication::processEvents();
+        state.ResumeTiming();
+    }
+    state.counters["first_ms"] = first;
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK_CAPTURE(open_page, jobs, &MainWindow::show_jobs)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, shop, &MainWindow::show_shop)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, find, &MainWindow::show_find_tops)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, log, &MainWindow::show_log)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, guide, &MainWindow::show_guide)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, grow, &MainWindow::show_grow)->Unit(benchmark::kMillisecond)->Iterations(10);
+
+/// A reading typed into the tape of a slab of forty stations, to the slab drawn anew: a revision in the file and a plan with it.
+void type_a_cell(benchmark::State& state) {
+    Shown shown("job-reading-table", step_key::rack);
+    Session& s = shown.window.session();
+    s.edit(QStringLiteral("forty"), [](Documents& d) {
+        Slab slab;
+        slab.id = "forty", slab.name = "Forty", slab.species = "butternut";
+        for (int i = 0; i < 40; ++i) slab.tape.stations.push_back({60.0 * i, 200.0 + i % 3, 210.0 - i % 2, {}, {}, 52, {}});
+        d.slabs["forty"] = slab;
+    });
+    s.look_at("forty");
+    shown.window.findChild<QPushButton*>("type_tape")->click();
+    QApplication::processEvents();
+    auto* table = shown.window.findChild<QTableWidget*>("tape_table");
+    double worst = 0;
+    int i = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        table->item(i % 40, 1)->setText(QString::number(200 + i % 7));
+        shown.window.bench().repaint();
+        QApplication::processEvents();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+        ++i;
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK(type_a_cell)->Unit(benchmark::kMillisecond)->Iterations(200);
 
 /// Opening and closing a line of the slip: a working, a school with what each of its ways gains here, a caution with its mend.
 void open_line(benchmark::State& state, const char* job, Step step, const char* line) {

@@ -103,6 +103,7 @@ TEST_CASE("the shops last used stand below with what they hold; one that is gone
     CHECK_FALSE(cards[1]->gone());
     REQUIRE(becomes([&] { return cards[1]->holds().contains("1 slab"); }));
     CHECK(cards[1]->text() == "Shop 0");
+    CHECK(desk.find<QPushButton>("start_more")->text().startsWith("18 more"));
     QTest::mouseClick(cards[1], Qt::LeftButton);
     REQUIRE(desk.session().is_open());
     CHECK(desk.session().path() == recent[1]);
@@ -128,6 +129,120 @@ TEST_CASE("from nothing to a laid top by what stands next, by the keyboard alone
     CHECK(desk.session().top()->length_mm == 1140);
     CHECK(desk.session().top()->width_mm == 410);
     CHECK(desk.session().plan()->lay->fits);
+    // On by the same key to the last sheet: what is missing is made on the way.
+    std::vector<std::string> went;
+    for (int i = 0; i < 12 && !(desk.session().step() == step_key::sheets); ++i) {
+        next();
+        went.emplace_back(desk.session().step().key);
+    }
+    CHECK(desk.session().step() == step_key::sheets);
+    CHECK(desk.session().job()->under.plates.size() == 2);
+    CHECK(std::find(went.begin(), went.end(), "pour") == went.end());  // there is nothing to pour
+}
+
+TEST_CASE("next makes what is missing, wherever one stands", "[app][first]") {
+    const Home home;
+    Desk desk(false);
+    desk.keys("Hill workshop\n");
+    const auto word = [&] {
+        desk.settle();
+        return desk.find<QPushButton>("next")->text();
+    };
+    desk.session().set_step(step_key::flat);
+    CHECK(word() == "Next: the first slab");
+    desk.click("next");
+    CHECK(desk.session().step() == step_key::rack);
+    desk.press(Qt::Key_Return, Qt::ControlModifier);  // a new slab
+    desk.session().set_step(step_key::under);
+    CHECK(word().startsWith("Next: measure"));
+    desk.click("next");
+    CHECK(desk.session().step() == step_key::rack);
+    CHECK(desk.find<QTableWidget>("tape_table")->isVisible());
+    desk.keys("210\t200\t\t\t45\n215\t205\t\t\t45\n");
+    desk.session().set_step(step_key::pour);
+    CHECK(word().startsWith("Next: a job on"));
+    desk.click("next");
+    REQUIRE(desk.session().job());
+    CHECK(desk.session().step() == step_key::lay);
+    CHECK(desk.session().plan()->lay->ready);
+}
+
+TEST_CASE("a slab fills its list: blanks are clicked and typed, none is said, no caution stands for what is not known", "[app][first][looked]") {
+    const Home home;
+    Desk desk(false);
+    desk.keys("Hill workshop\n");
+    desk.press(Qt::Key_Return);
+    desk.settle();
+    CHECK(desk.text("looked_at") == "0 of 9 looked at");
+    CHECK(desk.session().plan()->rack.cautions.empty());
+    desk.keys("210\t200\t\t\t45\n215\t205\t\t\t45\n");
+    CHECK(desk.text("looked_at") == "2 of 9 looked at");
+    desk.click("look_moisture");
+    CHECK(desk.window->focusWidget()->objectName() == "slab_moisture");
+    desk.keys("11\n");
+    CHECK(desk.session().slab()->moisture_pct == 11);
+    desk.click("look_price");
+    desk.keys("240\n");
+    desk.click("none_flaws");
+    desk.click("none_pith");
+    desk.click("look_faces");
+    CHECK(desk.text("looked_at") == "7 of 9 looked at");
+    CHECK_FALSE(desk.find<QPushButton>("none_flaws")->isVisible());
+    desk.click("look_twist");
+    CHECK(desk.find<QPushButton>("tape_heights_a")->isChecked());
+    desk.keys("1.5\n");
+    CHECK(desk.text("looked_at") == "8 of 9 looked at");
+    // Taken back, the blank is there again.
+    desk.session().undo();
+    desk.settle();
+    CHECK(desk.text("looked_at") == "7 of 9 looked at");
+}
+
+TEST_CASE("in the tape a figure in another unit is told as it was understood, and what can't be is said at its cell", "[app][first][tape]") {
+    const Home home;
+    Desk desk(false);
+    desk.keys("Hill workshop\n");
+    desk.press(Qt::Key_Return);
+    desk.keys("8 1/4 in\t");
+    CHECK(desk.text("tape_hint").contains("209"));
+    CHECK(desk.session().slabs().begin()->second.tape.stations.at(0).left_mm == Approx(209.55));
+    auto* table = desk.find<QTableWidget>("tape_table");
+    CHECK(table->horizontalHeaderItem(1)->text().endsWith("mm"));
+    desk.keys("wide\t");
+    auto* said = desk.find<QLabel>("tape_at_cell");
+    REQUIRE(said->isVisible());
+    CHECK(said->text().contains("wide"));
+    CHECK(std::abs(said->geometry().left() - table->visualItemRect(table->item(0, 2)).left()) < 60);
+    CHECK(table->item(0, 2)->text() == "wide");
+    table->setCurrentCell(0, 2);
+    desk.keys("200\t");
+    CHECK_FALSE(said->isVisible());
+    desk.window->session().edit_shop("inches", [](Shop& s) { s.units = Units::imperial(); });
+    CHECK(table->horizontalHeaderItem(1)->text().endsWith("in"));
+}
+
+TEST_CASE("a stock list and whatever is dropped is brought in by its kind", "[app][first]") {
+    const Home home;
+    Desk desk(false);
+    const auto written = [&](const char* name, const QByteArray& bytes) {
+        QFile f(desk.dir.filePath(name));
+        REQUIRE(f.open(QIODevice::WriteOnly));
+        f.write(bytes);
+        return f.fileName();
+    };
+    // Dropped on the start page: a shop is opened for it.
+    CHECK(desk.window->bring_file(written("list.csv", "name,wood,length,width,thickness\nA,butternut,2200,500,52\nB,butternut,2100,480,54\n")));
+    desk.wait();
+    REQUIRE(desk.session().is_open());
+    CHECK(desk.session().slabs().size() == 2);
+    CHECK(desk.session().plan()->shape()->usable);
+    CHECK_FALSE(desk.window->bring_file(written("song.mp3", "la")));
+    CHECK(desk.window->bring_file(written("bad.csv", "name,length\nA,very\n")));
+    desk.wait();
+    CHECK(desk.window->said().contains("line 2"));
+    CHECK(desk.session().slabs().size() == 2);
+    desk.session().undo();
+    CHECK(desk.session().slabs().empty());
 }
 
 TEST_CASE("an empty rack shows the ways in where the slabs will stand, and nothing that acts on none", "[app][first]") {

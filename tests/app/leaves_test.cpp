@@ -404,7 +404,7 @@ TEST_CASE("from what there is to a cut list, with nothing typed but the wanted s
     const QString text = text_of_pdf(pdf);
     CHECK(text.contains("Cuts, in working order"));
     for (const std::string& id : found.slabs) CHECK(text.contains(QString::fromStdString(desk.session().documents().slabs.at(id).name)));
-    CHECK(text.contains("1900 mm from the other end"));
+    CHECK(text.simplified().contains("1900 mm from the other"));
 }
 
 TEST_CASE("all that is to be minded and every cut is on paper, however many pages that takes", "[app][leaves]") {
@@ -424,7 +424,7 @@ TEST_CASE("all that is to be minded and every cut is on paper, however many page
     CHECK(view->page() == 0);
     QTest::keyClick(view, Qt::Key_PageUp);
     CHECK(view->page() == 0);
-    for (int i = 0; i < 9; ++i) QTest::keyClick(view, Qt::Key_PageDown);
+    for (int i = 0; i < view->pages() + 1; ++i) QTest::keyClick(view, Qt::Key_PageDown);
     CHECK(view->page() == view->pages() - 1);
     for (const char* id : {"job-seed-cabinet", "job-reading-table"}) {
         desk.session().set_job(id);

@@ -81,6 +81,7 @@ TEST_CASE("a label's times stand beside the model on the shop's page", "[app][sh
     Desk desk;
     desk.click("step_fill");
     desk.click("the_shop");
+    desk.click("shelf_medium");
     auto* plot = desk.find<ResinPlot>("medium_plot");
     CHECK(plot->read_out().contains("no times yet"));
     const QImage before = plot->grab().toImage();

@@ -2,6 +2,7 @@
 #include <QDir>
 #include <QElapsedTimer>
 #include <QFile>
+#include <QFileInfo>
 #include <QProcess>
 #include <QTemporaryDir>
 #include <QThread>
@@ -9,6 +10,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/files/store/store.h"
 
 using namespace yb;
@@ -132,3 +134,85 @@ TEST_CASE("from an empty folder to a slab with five stations in the file, by key
     CHECK(program.exitStatus() == QProcess::NormalExit);
     CHECK(program.exitCode() == 0);
 }
+
+TEST_CASE("from an empty home to a printed sheet by what the screen says, counted", "[outside][first]") {
+    QTemporaryDir dir;
+    Screen screen;
+    QDir(dir.path()).mkpath("home/Documents");
+    for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screen.on.insert(name, dir.filePath("home"));
+    const QString shop = dir.filePath("home/Documents/my-workshop.shop");
+    QProcess program;
+    program.setProcessEnvironment(screen.on);
+    program.start(YOUNG_BURL, QStringList());
+    REQUIRE(program.waitForStarted());
+    REQUIRE(comes_true([&] { return !screen.window("^Young Burl$").isEmpty(); }));
+    screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
+    int presses = 0;  // beside the numbers themselves
+    const auto press = [&](const char* key) {
+        screen.key(key);
+        ++presses;
+    };
+    const auto documents = [&]() -> std::optional<Documents> {
+        try {
+            return Store::open(shop.toStdString()).documents();
+        } catch (const StoreError&) {  // it is being written, or not there yet
+            return {};
+        }
+    };
+    const auto slab = [&]() -> std::optional<Slab> {
+        const auto d = documents();
+        return d && d->slabs.size() == 1 ? std::optional(d->slabs.begin()->second) : std::nullopt;
+    };
+    // The name that is offered will do. Pressed until it has arrived: a key can come before the window is ready for it.
+    REQUIRE(comes_true([&] {
+        screen.key("Return");
+        return comes_true([&] { return documents().has_value(); }, 3000);
+    }));
+    ++presses;
+    press("Return");  // the tape
+    REQUIRE(comes_true([&] { return slab().has_value(); }));
+    const auto typed = [&](const char* number) { screen.hand({"type", "--delay", "25", number}); };
+    const char* edges[][2] = {{"310", "295"}, {"320", "305"}, {"315", "300"}, {"302", "291"}, {"298", "280"}};
+    for (int i = 0; i < 5; ++i) {
+        typed(edges[i][0]);
+        press("Tab");
+        typed(edges[i][1]);
+        if (i == 0) {
+            for (int k = 0; k < 3; ++k) press("Tab");
+            typed("52");
+        }
+        press("Return");
+    }
+    REQUIRE(comes_true([&] { return slab()->tape.stations.size() == 5 && slab()->tape.stations[4].right_mm.has_value(); }));
+    press("ctrl+Prior");  // flaws
+    const auto flaw = [&](const char* letter, const char* along, std::size_t n) {
+        screen.hand({"type", letter});
+        presses += static_cast<int>(qstrlen(letter));
+        for (int k = 0; k < 4; ++k) press("Tab");
+        typed(along);
+        press("Return");
+        REQUIRE(comes_true([&] { return slab()->flaws.size() == n && std::abs(centroid(slab()->flaws[n - 1].outline).x - std::atof(along)) < 1; }));
+    };
+    flaw("c", "150", 1);
+    flaw("k", "700", 2);
+    CHECK(slab()->flaws[0].kind == FlawKind::crack);
+    CHECK(slab()->flaws[1].kind == FlawKind::knot);
+    // A job, laid; then whatever the button says, to the sheet.
+    press("ctrl+Return");
+    REQUIRE(comes_true([&] { return documents()->jobs.size() == 1; }));
+    const QString sheet = dir.filePath("home/Documents/" + QString::fromStdString(documents()->jobs.begin()->second.name) + ".pdf");
+    while (screen.window("Save the sheet").isEmpty() && presses < 60) {
+        press("ctrl+Return");
+        comes_true([&] { return !screen.window("Save the sheet").isEmpty(); }, 1200);
+    }
+    REQUIRE_FALSE(screen.window("Save the sheet").isEmpty());
+    screen.hand({"windowactivate", "--sync", screen.window("Save the sheet")});
+    press("Return");
+    REQUIRE(comes_true([&] { return QFile::exists(sheet) && QFileInfo(sheet).size() > 1000; }));
+    WARN("keys beside the numbers: " << presses);
+    CHECK(presses <= 40);
+    CHECK(documents()->jobs.begin()->second.under.plates.size() == 2);  // what was missing was made
+    screen.key("ctrl+q");
+    REQUIRE(program.waitForFinished(20000));
+}
+

@@ -35,8 +35,8 @@ void offered(Desk& desk, const char* card, const QString& words) {
     REQUIRE(menu);
     for (QAction* a : menu->actions())
         if (a->text() == words) {
-            menu->hide();
             a->trigger();
+            menu->close();
             QTest::qWait(1);
             return;
         }
@@ -207,21 +207,21 @@ TEST_CASE("F1 opens the guide at the step, the page and the caution it is asked 
     Desk desk;
     const auto guide = [&] { return desk.window->findChild<GuidePage*>(); };
     desk.click("step_under");
-    QTest::keyClick(desk.window.get(), Qt::Key_F1);
+    desk.press(Qt::Key_F1);
     REQUIRE(guide());
     CHECK(guide()->isVisible());
     CHECK(guide()->shown() == "under.md");
-    QTest::keyClick(desk.window.get(), Qt::Key_Escape);
+    desk.press(Qt::Key_Escape);
     CHECK_FALSE(guide()->isVisible());
     desk.keys("f");
-    QTest::keyClick(desk.window.get(), Qt::Key_F1);
+    desk.press(Qt::Key_F1);
     CHECK(guide()->shown() == "leaves.md");
     CHECK(desk.find<QTextBrowser>("guide_paper")->textCursor().selectedText().startsWith("What could be made"));
     // Back where it was asked from.
     desk.click("guide_back");
     CHECK(desk.window->findChild<FindPage*>()->isVisible());
     desk.click("find_back");
-    QTest::keyClick(desk.window.get(), Qt::Key_F1);
+    desk.press(Qt::Key_F1);
     desk.keys("boils");
     auto* list = desk.find<QListWidget>("guide_list");
     REQUIRE(list->count() >= 1);

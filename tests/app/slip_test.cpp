@@ -27,6 +27,10 @@ int stops(const Plan& p) {
 TEST_CASE("with nothing opened no slip of any demo job scrolls, and what comes next is in sight", "[app][slip]") {
     Desk desk;
     auto* scroll = desk.find<QScrollArea>("slip");
+    // What a framed window leaves of such a screen.
+    const QSize framed(1268, 746);
+    desk.window->resize(framed);
+    REQUIRE(desk.window->size() == framed);
     for (const auto& [id, job] : desk.session().documents().jobs) {
         desk.session().set_job(QString::fromStdString(id));
         for (const char* step : steps_of_work) {
@@ -34,6 +38,11 @@ TEST_CASE("with nothing opened no slip of any demo job scrolls, and what comes n
             QTest::qWait(20);  // layouts settle
             INFO(id << " " << step);
             CHECK(scroll->verticalScrollBar()->maximum() == 0);
+            CHECK(scroll->horizontalScrollBar()->maximum() == 0);
+            const auto& [caption, lines] = desk.window->bench().end_caption();
+            INFO(caption.toStdString());
+            CHECK_FALSE(caption.contains(QChar(0x2026)));
+            CHECK(lines <= 2);
             auto* next = desk.find<QPushButton>(std::string(step) == "step_rack" ? "give_slab" : "next");
             CHECK(next->isVisible());
             CHECK(desk.window->rect().contains(QRect(next->mapTo(desk.window.get(), QPoint(0, 0)), next->size())));

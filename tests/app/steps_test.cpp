@@ -180,7 +180,8 @@ TEST_CASE("the sheet goes to PDF with its numbers", "[app]") {
     for (const VoidPlan& v : p.fill->voids)
         for (const Lift& l : v.lifts) CHECK(has(litres(l.a_l)));
     CHECK(text.contains("Stop:"));
-    CHECK(text.count('\f') == 5);  // the sheet, the cut list, two of what is to be minded
+    // A page a matter: the top, cuts, flattening, voids, the underside twice, the base, what is to be minded.
+    CHECK(text.count('\f') == 8);
     CHECK_FALSE(desk.window->save_pdf("/nowhere/sheet.pdf"));
     CHECK(desk.text("status").contains("can't be written"));
 }

@@ -8,6 +8,7 @@
 
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "app/pages/jobs/jobs_page.h"
 #include "tests/app/desk.h"
 
 using namespace yb;
@@ -122,6 +123,7 @@ TEST_CASE("walk: what a slab did over its rest is typed at once, a tab to the ne
 TEST_CASE("walk: shims in stock are typed on the shop's page", "[app][typing]") {
     Desk d;
     d.press(Qt::Key_S);
+    d.click("shop_group_stock");
     d.type("shim_stock", "0.4, 1, 2");
     CHECK(d.session().shop().sled.shims_mm == std::vector<double>{0.4, 1, 2});
     d.type("sled_cutter", "44");
@@ -177,25 +179,28 @@ TEST_CASE("walk: a note on a card is typed, with a space in it", "[app][typing]"
 TEST_CASE("walk: a job is renamed in its dialog", "[app][typing]") {
     Desk d;
     bool typed = false;
-    // The dialog waits for the hand: keys go to it once it stands there.
-    QTimer::singleShot(0, [&] {
-        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
-        REQUIRE(menu);
-        QTimer hand;
-        auto* later = new QTimer(d.window.get());
-        later->setInterval(20);
-        QObject::connect(later, &QTimer::timeout, later, [&, later] {
-            auto* dialog = d.window->findChild<QInputDialog*>();
-            if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
-            later->stop();
-            typed = true;
-            d.keys("Hall table 2\n");
-        });
-        later->start();
-        menu->actions().last()->trigger();
-        menu->close();
-    });
     d.click("job");
+    auto* page = d.window->findChild<JobsPage*>();
+    REQUIRE(page);
+    page->wait();
+    d.settle();
+    d.click(("job_more_" + d.session().job_id()).c_str());
+    auto* menu = d.window->findChild<QMenu*>("job_menu");
+    REQUIRE(menu);
+    menu->close();
+    // The dialog waits for the hand: keys go to it once it stands there.
+    auto* later = new QTimer(d.window.get());
+    later->setInterval(20);
+    QObject::connect(later, &QTimer::timeout, later, [&, later] {
+        auto* dialog = d.window->findChild<QInputDialog*>();
+        if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
+        later->stop();
+        typed = true;
+        d.keys("Hall table 2\n");
+    });
+    later->start();
+    for (QAction* a : menu->actions())
+        if (a->text().startsWith("Rename")) a->trigger();
     CHECK(typed);
     CHECK(d.session().job_name() == "Hall table 2");
 }

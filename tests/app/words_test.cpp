@@ -82,7 +82,7 @@ TEST_CASE("no text of any screen of any demo job is one that only English has", 
             look(*desk.window, names, QString::fromStdString(id) + " " + row.name, missed);
         }
     }
-    Q_EMIT desk.session().shop_wanted();
+    Q_EMIT desk.session().shop_wanted("resins");
     look(*desk.window, names, "shop", missed);
     desk.window->show_grow();
     look(*desk.window, names, "grow", missed);
@@ -100,7 +100,7 @@ TEST_CASE("the American catalogue is spoken where it is chosen", "[app][words]")
     speak_language("en_US");
     {
         Desk desk;
-        Q_EMIT desk.session().shop_wanted();
+        Q_EMIT desk.session().shop_wanted("resins");
         QStringList texts;
         for (const QLabel* l : desk.window->findChildren<QLabel*>()) texts << l->text();
         CHECK(texts.contains("Price of a liter"));

@@ -181,7 +181,7 @@ class Session : public QObject {
 
   Q_SIGNALS:
     void opened();                             ///< another shop
-    void shop_wanted();                        ///< the maker wants to set what belongs to the shop
+    void shop_wanted(const QString& group);    ///< the maker wants to set what belongs to the shop: "sled", "resins" …
     void find_wanted();                        ///< … and what could be made of what is on the rack
     void picture_wanted();                     ///< … a photograph of the slab that is looked at
     void measure_wanted();                     ///< … the tape table of the slab that is looked at

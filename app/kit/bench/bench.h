@@ -24,6 +24,8 @@ class Bench : public QWidget {
     /// Only the plan with its stations, for when something else needs the room below.
     void set_plan_only(bool only);
     const BenchMap& map() const { return map_; }
+    /// What stands at the end view as it was last painted, and on how many lines.
+    const std::pair<QString, int>& end_caption() const { return end_caption_; }
     QString picked() const { return picked_; }
     QSize minimumSizeHint() const override { return {520, 200}; }
     /// Collects points clicked on the plan until the outline is closed (double click, Enter, or a click on
@@ -119,6 +121,7 @@ class Bench : public QWidget {
     TopPicture tops_;
     StepView* view_ = nullptr;
     BenchMap map_;
+    std::pair<QString, int> end_caption_{};
     bool whole_before_ = false;
     bool plan_only_ = false, plan_only_before_ = false;
     /// What stays while things are dragged over it: ruler, slab, and the end grain at the gauge.

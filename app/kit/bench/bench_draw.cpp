@@ -371,11 +371,15 @@ void Bench::draw_section(QPainter& p) {
         const QRectF room(map_.end.left(), map_.strip.top() - theme::grown(20), map_.end.width() + 36,
                           height() - map_.strip.top() + theme::grown(20) - 2);
         const QString dot = QStringLiteral(" · ");
-        while (title.contains(dot) && p.boundingRect(room, Qt::AlignLeft | Qt::TextWordWrap, title).height() > room.height())
-            title = title.section(dot, 0, -2);
+        const double most = std::min(room.height(), 2.2 * p.fontMetrics().lineSpacing());
+        const auto tall = [&] { return p.boundingRect(room, Qt::AlignLeft | Qt::TextWordWrap, title).height(); };
+        while (title.contains(dot) && tall() > most) title = title.section(dot, 0, -2);
         p.drawText(room, Qt::AlignLeft | Qt::TextWordWrap, title);
+        end_caption_ = {title, static_cast<int>(std::lround(tall() / p.fontMetrics().lineSpacing()))};
     } else {
-        p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), what_fits(title, p.fontMetrics(), width() - map_.end.left() - 8));
+        title = what_fits(title, p.fontMetrics(), width() - map_.end.left() - 8);
+        p.drawText(QPointF(map_.end.left(), map_.end.top() - 4), title);
+        end_caption_ = {title, 1};
     }
     if (session_.whole() && view_->shows_leaves()) {
         draw_leaf_sections(p);

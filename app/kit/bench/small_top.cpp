@@ -10,6 +10,7 @@
 namespace yb {
 
 void draw_small_top(QPainter& p, const QRectF& box, TopPicture& tops, const SmallTop& small, double ratio) {
+    if (box.width() < 4 || box.height() < 4) return;
     const auto& c = theme::colours();
     const WantedTop& top = small.top;
     const double scale =

@@ -15,6 +15,7 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "core/shop/job/steps.h"
+#include "core/steps/days/days.h"
 
 namespace yb {
 
@@ -173,7 +174,7 @@ void Slip::fill_form() {
     built_for_ = asked;
     clear(form_fold_->body());
     form_ = nullptr;
-    const bool any = (session_.slab() || session_.job()) && (built_for_.size() > 1 || (session_.about() == "top" && !view_->texts().empty()));
+    const bool any = (session_.slab() || session_.job()) && (built_for_.size() > 2 || (session_.about() == "top" && !view_->texts().empty()));
     form_fold_->call(any ? QStringLiteral("what_you_set") : QString());
     open_.settle(form_fold_);
     if (form_fold_->open()) build_form();
@@ -197,9 +198,20 @@ void Slip::fill_actions() {
     // What is missing comes first: a slab, its measures, a job.
     if (auto missing = next_missing(session_, view_->step())) next = {std::move(*missing)};
     const auto all = steps();
+    // A step that this job has no use for is passed over.
+    const auto idle = [&](const StepRow& row) {
+        const Plan* p = session_.plan();
+        if (!p || row.on == StepRow::On::beside || !row.says) return false;
+        const auto& ops = p->days->operations;
+        if (std::any_of(ops.begin(), ops.end(), [&](const Operation& o) { return o.step == row.step; })) return false;
+        const StepPlan& says = *row.says(*p);
+        return says.figures.empty() || says.figures.front().value.value == 0;
+    };
     for (std::size_t i = 0; next.empty() && i + 1 < all.size(); ++i)
         if (all[i].step == view_->step()) {
-            const StepRow& to = all[i + 1];
+            std::size_t k = i + 1;
+            while (k + 1 < all.size() && idle(all[k])) ++k;
+            const StepRow& to = all[k];
             next.push_back({"next", tr("Next: %1").arg(told(to.coming)), {}, [this, step = to.step] { session_.set_step(step); }});
         }
     while (next_.size() < next.size()) {
@@ -216,7 +228,7 @@ void Slip::fill_actions() {
 /// Names of all that can be filled in or picked now.
 QStringList Slip::asked_for() const {
     QStringList names;
-    names << session_.about();
+    names << session_.about() << (session_.slab() || session_.job() ? QStringLiteral("something") : QStringLiteral("nothing"));
     for (const Field& f : about_picked(view_->fields(session_), session_)) names << f.name;
     for (const PickField& f : about_picked(view_->picks(session_), session_)) names << f.name + f.options.join('|');
     return names;

@@ -300,9 +300,7 @@ void FindPage::show_found(const std::vector<Found>& found, const Boards& boards,
     for (Ticket* t : findChildren<Ticket*>()) {
         if (t->pinned()) continue;
         list_->removeWidget(t);
-        t->setObjectName({});
-        t->hide();
-        t->deleteLater();
+        delete t;  // called by the search alone, never by a ticket
     }
     int n = 0;
     for (const Found& f : found) {

@@ -334,6 +334,7 @@ void ShopPage::show_group(const QString& key) {
     if (page_) {
         body_->removeWidget(page_);
         page_->hide();
+        page_->setParent(nullptr);  // what calls may stand on it: it goes when that has come to its end
         page_->deleteLater();
     }
     page_ = new QWidget;

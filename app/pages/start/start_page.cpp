@@ -8,6 +8,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPainter>
 #include <QPlainTextEdit>
 #include <QPushButton>
@@ -234,6 +235,21 @@ void StartPage::last_used() {
     }
     for (int i = static_cast<int>(recent.size()); i < most; ++i) row->addStretch(1);
     box_->addLayout(row);
+    if (recent.size() <= most) return;
+    QPushButton* more = link("start_more", tr("%1 more shops…").arg(recent.size() - most));
+    connect(more, &QPushButton::clicked, this, [this, more, others = recent.mid(most)] {
+        auto* menu = new QMenu(this);
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        menu->setObjectName("start_more_menu");
+        for (const QString& path : others) {
+            QAction* one = menu->addAction(QFileInfo(path).completeBaseName() + (QFile::exists(path) ? QString() : tr(" – not where it was")));
+            one->setToolTip(path);
+            one->setEnabled(QFile::exists(path));
+            connect(one, &QAction::triggered, this, [this, path] { Q_EMIT open(path); });
+        }
+        menu->popup(more->mapToGlobal(QPoint(0, more->height())));
+    });
+    box_->addWidget(more, 0, Qt::AlignLeft);
 }
 
 StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWidget* parent) : QWidget(parent) {

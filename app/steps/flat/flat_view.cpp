@@ -465,7 +465,7 @@ std::vector<Action> FlatView::actions(Session& session) {
          true,
          false,
          "round"},
-        {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); }}};
+        {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(QStringLiteral("sled")); }}};
 }
 
 QString FlatView::help() const {

@@ -118,7 +118,9 @@ std::optional<PourView::Row> PourView::row(const Session& s) const {
 QString PourView::end_note(const Session& s) const {
     const Cured* c = here(s);
     if (!c) return s.plan()->pour->compartments.empty() ? QString() : QObject::tr("heat is being followed");
-    return QObject::tr("hottest here %1 after %2").arg(in_units(celsius(c->peak_c), s), in_units(hours(c->peak_h), s));
+    const QString hottest = QObject::tr("hottest here %1 after %2").arg(in_units(celsius(c->peak_c), s), in_units(hours(c->peak_h), s));
+    const auto now = s.dial() ? heat(s) : std::nullopt;
+    return now ? QObject::tr("%1, %2 cured").arg(in_units(celsius(now->hottest_c), s), in_units(percent(std::round(now->cured_pct)), s)) : hottest;
 }
 
 namespace {
@@ -346,83 +348,27 @@ void form_section(QPainter& p, const BenchMap& map, const Session& s) {
 }
 }  // namespace
 
+std::optional<HeatSection> PourView::heat(const Session& s) const {
+    const Cured* c = here(s);
+    const auto wide = river_at(s, s.gauge_mm());
+    if (!c || !wide || s.plan()->pour->lifts.empty()) return {};
+    return heat_section(*c, s.dial(), s.plan()->pour->air_c, s.plan()->pour->lifts.front().depth_mm, (wide->to - wide->from) / 2);
+}
+
 /// Heat over the section at the hour of the dial, at its hottest while nobody has turned it.
 void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
     form_section(p, map, s);
-    const Cured* c = here(s);
+    const auto now = heat(s);
+    if (!now) return;
     const auto wide = river_at(s, s.gauge_mm());
-    if (!c || !wide || c->frames.empty() || s.plan()->pour->lifts.empty()) return;
-    std::size_t k = 0;
-    if (s.dial()) {
-        k = static_cast<std::size_t>(std::lround(*s.dial() * static_cast<double>(c->frames.size() - 1)));
-    } else {
-        for (std::size_t i = 0; i < c->frames.size(); ++i)
-            if (std::abs(c->frames[i].h - c->peak_h) < std::abs(c->frames[k].h - c->peak_h)) k = i;
-    }
-    const CureFrame& f = c->frames[k];
-    const double air = s.plan()->pour->air_c;
-    const double span = std::max(10.0, c->peak_c - air);
-    const double deep = s.plan()->pour->lifts.front().depth_mm;
-    const double half = c->x.back();
+    const double half = here(s)->x.back();
     const double middle = (wide->from + wide->to) / 2;
-    // Sampled on a grid of its own: the section's is finer where it matters.
-    constexpr int w = 121;
-    constexpr int h = 30;
-    QImage image(w, h, QImage::Format_ARGB32);
-    const std::size_t nz = c->z.size();
-    const auto value = [&](const std::vector<double>& what, double x, double z) {
-        const auto i = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(std::upper_bound(c->x.begin(), c->x.end(), x) - c->x.begin() - 1,
-                                                                           0, static_cast<std::ptrdiff_t>(c->x.size()) - 2));
-        const auto j = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(std::upper_bound(c->z.begin(), c->z.end(), z) - c->z.begin() - 1,
-                                                                           0, static_cast<std::ptrdiff_t>(nz) - 2));
-        const double a = (x - c->x[i]) / (c->x[i + 1] - c->x[i]);
-        const double b = (z - c->z[j]) / (c->z[j + 1] - c->z[j]);
-        const auto at = [&](std::size_t q, std::size_t r) { return what[q * nz + r]; };
-        return (at(i, j) * (1 - a) + at(i + 1, j) * a) * (1 - b) + (at(i, j + 1) * (1 - a) + at(i + 1, j + 1) * a) * b;
-    };
-    double now = air;
-    double cured = 0;
-    double resin = 0;
-    std::vector<int> gelled;  // −1 wood
-    const double bank = (wide->to - wide->from) / 2;
-    for (int j = 0; j < h; ++j)
-        for (int i = 0; i < w; ++i) {
-            const double x = std::abs((i + 0.5) / w * 2 - 1) * half;
-            const double z = deep * (1 - (j + 0.5) / h);
-            const double t = value(f.temp_c, std::min(x, half), z);
-            now = std::max(now, t);
-            const bool wood = x > bank;
-            const double alpha = value(f.alpha, std::min(x, half), z);
-            if (!wood) cured += alpha, resin += 1;
-            gelled.push_back(wood ? -1 : alpha >= gel_alpha ? 1 : 0);
-            QColor colour = theme::heat((t - air) / span);
-            colour.setAlphaF(static_cast<float>(std::clamp(0.15 + 0.75 * (t - air) / span, 0.0, 0.9)));
-            image.setPixelColor(i, j, colour);
-        }
-    // Where it has gelled ends in a line of ink.
-    const auto at = [&](int i, int j) { return i < 0 || j < 0 || i >= w || j >= h ? -1 : gelled[static_cast<std::size_t>(j * w + i)]; };
-    for (int j = 0; j < h; ++j)
-        for (int i = 0; i < w; ++i)
-            if (at(i, j) == 1 && (at(i - 1, j) == 0 || at(i + 1, j) == 0 || at(i, j - 1) == 0 || at(i, j + 1) == 0))
-                image.setPixelColor(i, j, theme::colours().ink);
-    // It lies at the bottom of the top: the first lift.
-    const QPointF a = map.end_px(middle + half, deep);
-    const QPointF b = map.end_px(middle - half, 0);
+    // It lies at the bottom of the top: the first lift. On edge heights run to the right, across runs up.
+    const QRectF where = QRectF(map.end_px(middle + half, s.plan()->pour->lifts.front().depth_mm), map.end_px(middle - half, 0)).normalized();
     p.save();
     p.setRenderHint(QPainter::SmoothPixmapTransform);
-    if (map.end_on_edge) {
-        // On edge heights run to the right, across runs up.
-        p.drawImage(QRectF(a, b).normalized(), image.transformed(QTransform().rotate(90)));
-    } else {
-        p.drawImage(QRectF(a, b).normalized(), image);
-    }
+    p.drawImage(where, map.end_on_edge ? now->heat.transformed(QTransform().rotate(90)) : now->heat);
     p.restore();
-    p.setPen(theme::colours().ink);
-    p.setFont(theme::figures(10));
-    const QRectF where = QRectF(a, b).normalized();
-    p.drawText(
-        where.center() + QPointF(-30, -where.height() / 2 - 6),
-        QObject::tr("%1 · %2 cured").arg(in_units(celsius(now), s), in_units(percent(std::round(100 * cured / std::max(1.0, resin))), s)));
 }
 
 std::vector<Field> PourView::fields(const Session& s) const {
@@ -457,7 +403,7 @@ std::vector<Action> PourView::actions(Session& session) {
     Session* s = &session;
     return {{"run_card", QObject::tr("Run the card of the day"), QObject::tr("In large type, with its clock; every tick goes to the book"),
              [s] { Q_EMIT s->card_wanted(QStringLiteral("pour")); }, session.plan() && !session.plan()->pour->lifts.empty()},
-            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(); },
+            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(QStringLiteral("resins")); },
              true, false, "top river lift"},
             {"hottest", QObject::tr("Where it is hottest"), QObject::tr("The gauge goes to the widest place"),
              [s] {

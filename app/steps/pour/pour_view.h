@@ -5,6 +5,7 @@
 
 #include "app/kit/bench/step_view.h"
 #include "app/ground/slow/slow.h"
+#include "app/steps/pour/heat_section.h"
 #include "core/ground/cure/cure.h"
 
 namespace yb {
@@ -45,6 +46,8 @@ class PourView : public StepView {
     };
     std::optional<Asked> section_here(const Session& s) const;
     const Cured* here(const Session& s) const;
+    /// The section at the gauge, at the dial's hour; nothing while it is followed.
+    std::optional<HeatSection> heat(const Session& s) const;
     /// Peaks of a few widths, between which those of the stations lie.
     std::optional<Row> row(const Session& s) const;
 

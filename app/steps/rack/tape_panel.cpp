@@ -49,6 +49,10 @@ void TapeTable::keyPressEvent(QKeyEvent* e) {
         Q_EMIT paste(QApplication::clipboard()->text());
         return;
     }
+    if (e->modifiers() == Qt::ControlModifier && (e->key() == Qt::Key_PageDown || e->key() == Qt::Key_PageUp)) {
+        Q_EMIT other_sheet(e->key() == Qt::Key_PageDown ? 1 : -1);
+        return;
+    }
     if ((e->key() == Qt::Key_Delete || e->key() == Qt::Key_Backspace) && state() != EditingState) {
         for (QTableWidgetItem* item : selectedItems()) item->setText({});
         return;
@@ -135,6 +139,10 @@ TapePanel::TapePanel(Session& session, QWidget* parent)
     connect(table_, &QTableWidget::cellChanged, this, &TapePanel::cell_changed);
     connect(table_, &TapeTable::paste, this, &TapePanel::pasted);
     connect(table_, &TapeTable::next_station, this, &TapePanel::next_station);
+    connect(table_, &TapeTable::other_sheet, this, [this](int by) {
+        const int n = static_cast<int>(sheets_->buttons().size());
+        begin_typing(static_cast<Sheet>((static_cast<int>(sheet_) + by + n) % n));
+    });
     connect(table_->itemDelegate(), &QAbstractItemDelegate::closeEditor, this, [this](QWidget*, QAbstractItemDelegate::EndEditHint hint) {
         if (hint == QAbstractItemDelegate::SubmitModelCache) next_station();
     });
@@ -422,7 +430,9 @@ void TapePanel::pasted(const QString& text) {
 
 void TapePanel::next_station() {
     const int row = table_->currentRow() + 1;
-    const int column = sheet_ == Sheet::edges ? std::max(1, std::min(table_->currentColumn(), 1)) : std::max(1, table_->currentColumn());
+    const bool new_flaw = sheet_ == Sheet::flaws && session_.slab() && row >= static_cast<int>(session_.slab()->flaws.size());
+    const int column = new_flaw                ? 0
+                       : sheet_ == Sheet::edges ? std::max(1, std::min(table_->currentColumn(), 1)) : std::max(1, table_->currentColumn());
     if (row < table_->rowCount()) table_->setCurrentCell(row, std::min(column, table_->columnCount() - 1));
 }
 

@@ -24,6 +24,7 @@ class TapeTable : public QTableWidget {
   Q_SIGNALS:
     void paste(const QString& text);
     void next_station();
+    void other_sheet(int by);
 
   protected:
     void keyPressEvent(QKeyEvent* e) override;

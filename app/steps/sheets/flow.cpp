@@ -59,7 +59,7 @@ void Flow::matter(const QString& title, double drawing_mm, const std::function<v
     if (finding_) {
         // Letters as large as let it stay on one page; what needs more than one leaves none half blank.
         double best = -1;
-        for (const double scale : {1.8, 1.65, 1.5, 1.35, 1.2, 1.1, 1.0}) {
+        for (const double scale : {2.2, 2.0, 1.8, 1.65, 1.5, 1.4, 1.3, 1.25, 1.2, 1.15, 1.1, 1.05, 1.0}) {
             for (const double share : {1.0, 0.8, 0.62}) {
                 if (share < 1 && (drawing_mm <= 0 || drawing_mm * share < 45)) continue;
                 const auto [pages, filled] = tried(title, high(share), draw, write, scale);

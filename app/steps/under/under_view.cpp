@@ -446,7 +446,7 @@ std::vector<PickField> UnderView::picks(const Session& of_now) const {
 std::vector<Action> UnderView::actions(Session& session) {
     Session* s = &session;
     const bool panels = session.job() && session.under()->base == BaseKind::panels;
-    const bool bare = session.job() && session.under()->plates.empty() && session.plan() && session.plan()->under->ready;
+    const bool bare = session.job() && session.under()->plates.empty() && session.plan() && session.plan()->top->ready;
     const auto at_gauge = [s] { return s->plan()->placement.frame().from_slab({s->gauge_mm(), s->plan()->placement.y_mm}).x; };
     const auto list = [s](const QString& label, void (*how)(Shop&, const Channel&)) {
         return [s, label, how] {

@@ -50,7 +50,7 @@ TEST_CASE("a job goes from its slab to ripped joints, and what comes next follow
     Documents blank = d;
     blank.slabs["p"].tape.stations.clear();
     CHECK(of(blank, large).key == "not measured");
-    CHECK(words(of(blank, large).next) == "Tape the slab");
+    CHECK(words(of(blank, large).next) == "tape the slab");
 }
 
 TEST_CASE("the list that the shell prints says the same", "[job][state]") {
