@@ -1,11 +1,13 @@
 #include "app/main_window.h"
 
+#include <QDate>
 #include <QDir>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
+#include <QMenuBar>
 #include <QMimeData>
 #include <QDropEvent>
 #include <QLabel>
@@ -39,6 +41,7 @@
 #include "app/pages/shop/shop_page.h"
 #include "app/kit/slip/slip.h"
 #include "app/ground/slow/runner.h"
+#include "app/pages/start/start_card.h"
 #include "app/pages/start/start_page.h"
 #include "app/pages/tour/tour.h"
 #include "app/kit/step_views.h"
@@ -154,6 +157,8 @@ MainWindow::MainWindow() {
     connect(find_, &FindPanel::nothing, this, [this](const QString& text) { say(tr("Nothing is called “%1”.").arg(text)); });
     setCentralWidget(pages_);
     build_menus();
+    // In sight on every page: how far it is, and the way to stop it.
+    menuBar()->setCornerWidget(work_, Qt::TopRightCorner);
     connect(slip_, &Slip::show_place, this, [this](const Caution& c) {
         if (c.at) session_.set_gauge(c.at->x);
     });
@@ -265,7 +270,6 @@ QWidget* MainWindow::build_top() {
     row->addWidget(job_);
     row->addWidget(about_);
     row->addWidget(status_, 1);
-    row->addWidget(work_);
     connect(work_, &LongWork::trouble, this, [this](const QString& text) { say(tr("%1. Nothing was changed.").arg(text), true); });
     row->addWidget(tour_offer_);
     row->addWidget(try_again_);
@@ -418,6 +422,7 @@ void MainWindow::grow_demo_pictures() {
 
 void MainWindow::remember(const QString& path) {
     QSettings settings;
+    settings.setValue(last_open_key(path), QDate::currentDate());
     QStringList list = settings.value("recent").toStringList();
     list.removeAll(path);
     list.prepend(path);

@@ -40,5 +40,6 @@ void add_job_verbs(CLI::App& app);              ///< plan, gcode, surface
 void add_shop_verbs(CLI::App& app, int& code);  ///< demo, jobs, export, check, repair
 void add_pour_verbs(CLI::App& app);             ///< cure, pour
 void add_base_verbs(CLI::App& app);             ///< sag, tip, under
+void add_skin_verbs(CLI::App& app);             ///< skin
 
 }  // namespace burl

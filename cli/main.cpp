@@ -32,6 +32,7 @@ int main(int argc, char** argv) {
     burl::add_job_verbs(app);
     burl::add_pour_verbs(app);
     burl::add_base_verbs(app);
+    burl::add_skin_verbs(app);
     burl::add_shop_verbs(app, code);
 
     for (auto* verb : app.get_subcommands({}))

@@ -49,7 +49,8 @@ TEST_CASE("sheets are read at arm's length and no page is half blank", "[app][sh
                 CHECK(w.bottom - w.top >= 12.5);
                 if (w.bottom < height - 50) low = std::max(low, w.bottom);
             }
-            CHECK(low > 0.5 * height);
+            // What is to be minded runs on to a last page and ends where it ends.
+            CHECK(low > (i + 1 == pages.size() ? 0.25 : 0.5) * height);
         }
     }
 }

@@ -126,6 +126,7 @@ TEST_CASE("walk: shims in stock are typed on the shop's page", "[app][typing]") 
     d.click("shop_group_stock");
     d.type("shim_stock", "0.4, 1, 2");
     CHECK(d.session().shop().sled.shims_mm == std::vector<double>{0.4, 1, 2});
+    d.click("shop_group_sled");
     d.type("sled_cutter", "44");
     CHECK(d.session().shop().sled.cutter_mm == 44);
 }

@@ -6,6 +6,7 @@
 
 #include "demo/demo.h"
 #include "tests/truth/fill_under.h"
+#include "tests/truth/finishing.h"
 #include "tests/truth/flattening.h"
 #include "tests/truth/joining.h"
 #include "tests/truth/pouring.h"
@@ -21,6 +22,7 @@ TEST_CASE("every figure of every demo job is what another way of working it out 
     partners.merge(of_fill_and_under());
     partners.merge(of_pour());
     partners.merge(of_join());
+    partners.merge(of_skin());
     std::set<std::string> used;
     for (const auto& [id, job] : docs.jobs) {
         Case c{id, docs, job, plan_job(job, docs), {}, {}};

@@ -67,14 +67,14 @@ struct Reach {
 };
 
 const std::vector<Reach>& reaches() {
-    const std::set<std::string> wood{"lay", "flat", "fill", "pour", "join", "under", "days"};  // the top itself is another
+    const std::set<std::string> wood{"lay", "flat", "fill", "pour", "join", "under", "skin", "days"};  // the top itself is another
     static const std::vector<Reach> all{
         {"fill.river", {"pour.lifts", "pour.wait"}, {"pour", "fill", "under", "days"}},
         {"fill.soak", {"fill.soaks", "days.operations"}, {"fill", "days"}},
-        {"fill.void", {"fill.mix", "fill.rounds", "under.mass"}, {"fill", "join", "pour", "under", "days"}},
+        {"fill.void", {"fill.mix", "fill.rounds", "under.mass"}, {"fill", "join", "pour", "under", "skin", "days"}},
         {"flat.aim", {"flat.faces", "flat.off"}, wood},
         {"flat.air", {"flat.settled"}, {"flat"}},
-        {"flat.by", {"days.operations"}, {"flat", "days"}},
+        {"flat.by", {"days.operations"}, {"flat", "skin", "days"}},
         {"flat.finish", {"flat.thickness", "under.leg", "under.mass"}, wood},
         {"flat.first", {"flat.faces"}, {"flat", "days"}},
         {"flat.held", {"days.operations"}, {"days"}},
@@ -93,20 +93,25 @@ const std::vector<Reach>& reaches() {
         {"lay.live", {"lay.fit", "under.mass"}, wood},
         {"makeup.colours", {"pour.batches", "pour.each"}, {"pour", "days"}},
         {"makeup.ends", {"lay.ends"}, wood},
-        {"makeup.faces", {"flat.faces"}, {"rack", "lay", "flat", "fill", "pour", "join", "under", "days"}},  // the leaves may change places
+        {"makeup.faces", {"flat.faces"}, {"rack", "lay", "flat", "fill", "pour", "join", "under", "skin", "days"}},  // the leaves may change places
         {"makeup.line", {"lay.rip"}, wood},
         {"pour.air", {"pour.peak"}, {"pour", "days"}},
         {"pour.degas", {"days.operations"}, {"pour", "days"}},
-        {"under.base", {"under.parts"}, {"under"}},
-        {"under.corners", {"under.parts"}, {"under"}},
+        {"skin.before", {"days.operations"}, {"skin", "days"}},
+        {"skin.finish", {"skin.mix", "days.operations"}, {"skin", "days"}},
+        {"skin.hands", {"skin.sanding"}, {"skin", "days"}},
+        {"skin.raise", {"days.operations"}, {"skin", "days"}},
+        {"skin.sides", {"days.operations"}, {"skin", "days"}},
+        {"under.base", {"under.parts"}, {"under", "skin", "days"}},
+        {"under.corners", {"under.parts"}, {"under", "skin", "days"}},
         {"under.covered", {"under.pct"}, {"under"}},
         {"under.fixed", {"under.holes", "under.pct"}, {"under"}},
         {"under.fixing", {"under.holes"}, {"under"}},
         {"under.inserts", {"under.holes"}, {"under"}},
-        {"under.let_in", {"under.leg", "join.let_in"}, {"under", "join"}},
-        {"under.parts", {"days.operations"}, {"days"}},
-        {"under.sawn", {"under.travel", "under.holes"}, {"under"}},
-        {"under.waits", {"under.holes", "under.pct"}, {"under"}},
+        {"under.let_in", {"under.leg", "join.let_in"}, {"under", "join", "skin", "days"}},
+        {"under.parts", {"days.operations"}, {"skin", "days"}},
+        {"under.sawn", {"under.travel", "under.holes"}, {"under", "skin", "days"}},
+        {"under.waits", {"under.holes", "under.pct"}, {"under", "skin", "days"}},
     };
     return all;
 }

@@ -99,6 +99,7 @@ const JoinChoices* Session::join() const { return job() ? &job()->join : nullptr
 const FillChoices* Session::fill() const { return job() ? &job()->fill : nullptr; }
 const FlatChoices* Session::flat() const { return job() ? &job()->flat : nullptr; }
 const UnderChoices* Session::under() const { return job() ? &job()->under : nullptr; }
+const SkinChoices* Session::skin() const { return job() ? &job()->skin : nullptr; }
 const Climate* Session::room() const { return job() ? &job()->room : nullptr; }
 std::string Session::job_id() const { return job() ? job()->id : std::string(); }
 QString Session::client() const { return job() ? QString::fromStdString(job()->client) : QString(); }

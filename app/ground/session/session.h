@@ -28,6 +28,7 @@ struct Climate;
 struct Documents;
 struct FillChoices;
 struct FlatChoices;
+struct SkinChoices;
 struct UnderChoices;
 struct Job;
 struct JoinChoices;
@@ -69,6 +70,7 @@ class Session : public QObject {
     const FillChoices* fill() const;
     const FlatChoices* flat() const;
     const UnderChoices* under() const;
+    const SkinChoices* skin() const;
     /// Where its table will stand.
     const Climate* room() const;
     std::string job_id() const;

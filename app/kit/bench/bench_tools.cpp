@@ -42,6 +42,7 @@ void Bench::close_editor() {
     editor_->hide();
     editor_->deleteLater();
     editor_ = nullptr;
+    Q_EMIT say({});  // what was said of it goes with it
 }
 
 void Bench::open_editor(const Field& field, QPointF middle) {
@@ -80,7 +81,6 @@ bool Bench::eventFilter(QObject* watched, QEvent* e) {
         return QWidget::eventFilter(watched, e);
     }
     close_editor();
-    Q_EMIT say({});
     setFocus();
     return true;
 }

@@ -8,7 +8,7 @@
 namespace yb {
 
 namespace {
-constexpr int places_at_once = 4;  ///< two side by side
+constexpr int places_at_once = 4;  ///< two side by side; half as many where there is little room
 }
 
 ActionButton::ActionButton(const char* look, QWidget* parent) : QPushButton(parent) {
@@ -64,7 +64,7 @@ void Doings::show(std::vector<Action> what) {
     for (const Action& a : what) {
         const bool wide = fontMetrics().horizontalAdvance(a.label) > theme::grown(112);
         if (wide && place % 2) ++place;
-        if (!a.enabled || place >= places_at_once) {
+        if (!a.enabled || place >= (short_of_room_ ? places_at_once / 2 : places_at_once)) {
             rest.push_back(a);
             continue;
         }

@@ -30,6 +30,8 @@ class Doings : public QWidget {
     explicit Doings(OpenLines& open, QWidget* parent = nullptr);
     /// What can be pressed comes first; long words take a line of their own.
     void show(std::vector<Action> what);
+    /// Where there is little room more of them are folded; from the next show on.
+    void be_short(bool is) { short_of_room_ = is; }
 
   private:
     OpenLines& open_;
@@ -37,6 +39,7 @@ class Doings : public QWidget {
     NamedLine* line_;
     Fold* fold_;
     QGridLayout* grid_;
+    bool short_of_room_ = false;
     std::vector<ActionButton*> at_once_, folded_;
 };
 

@@ -262,6 +262,15 @@ void Slip::fill_rest() {
     if (!form_soon_.isActive()) form_soon_.start();
 }
 
+void Slip::resizeEvent(QResizeEvent* e) {
+    QFrame::resizeEvent(e);
+    const bool is = height() < theme::grown(600);
+    if (std::exchange(short_of_room_, is) == is) return;
+    doings_->be_short(is);
+    ways_->be_short(is);
+    fill_rest();
+}
+
 void Slip::fill_head() {
     const auto& all = session_.things();
     const Thing* thing = session_.about() == "top" ? nullptr : session_.picked_thing();

@@ -46,6 +46,10 @@ class Slip : public QFrame {
   Q_SIGNALS:
     void show_place(const yb::Caution& caution);
 
+  protected:
+    /// A slip too short for all of it folds more of its schools and doings.
+    void resizeEvent(QResizeEvent*) override;
+
   private:
     void build_head(QVBoxLayout* column);
     void build_paper();
@@ -84,6 +88,7 @@ class Slip : public QFrame {
     std::vector<ActionButton*> next_;
     QTimer form_soon_;
     bool help_open_ = false;
+    bool short_of_room_ = false;
     bool keeping_ = false;  ///< what was being typed is on its way into the job
     QTimer pause_;          ///< the slower parts of the slip follow when a drag rests
 };

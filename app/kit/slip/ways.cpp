@@ -10,7 +10,7 @@ namespace yb {
 
 namespace {
 
-constexpr std::size_t ways_at_once = 3;  ///< of more two stand by themselves and the rest is folded
+constexpr std::size_t ways_at_once = 3;  ///< of more two stand by themselves, one where there is little room, and the rest is folded
 
 /// The leaf it is about first, where there are several.
 QString label_of(const Choice& c) { return c.of.empty() ? told(c.label) : QString::fromStdString(c.of) + ": " + told(c.label); }
@@ -49,7 +49,7 @@ void Ways::show(std::vector<Choice> list, const Units& units) {
     units_ = units;
     setVisible(!shown_.empty());
     const std::size_t n = shown_.size();
-    const std::size_t first = n > ways_at_once ? ways_at_once - 1 : n;
+    const std::size_t first = by_themselves();
     while (folded_.size() < n - first) {
         folded_.push_back(way());
         more_->body()->addWidget(folded_.back().fold);
@@ -79,9 +79,14 @@ void Ways::show(std::vector<Choice> list, const Units& units) {
     if (opened) make_bodies();
 }
 
+std::size_t Ways::by_themselves() const {
+    const std::size_t most = short_of_room_ ? 2 : ways_at_once;
+    return shown_.size() > most ? most - 1 : shown_.size();
+}
+
 void Ways::make_bodies() {
     const std::size_t n = shown_.size();
-    const std::size_t first = n > ways_at_once ? ways_at_once - 1 : n;
+    const std::size_t first = by_themselves();
     for (std::size_t i = 0; i < n; ++i) {
         Way& w = i < first ? at_once_[i] : folded_[i - first];
         if (w.made_for.empty()) fill(w, shown_[i]);

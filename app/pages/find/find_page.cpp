@@ -128,7 +128,7 @@ void Ticket::paintEvent(QPaintEvent*) {
 }
 
 FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), tops_(pictures), about_(new QLabel) {
+    : QWidget(parent), session_(session), tops_(pictures), about_(new QLabel), stop_(new QPushButton(tr("stop looking"))) {
     setObjectName("find_page");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(24, 16, 24, 12);
@@ -140,6 +140,16 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
     about_->setObjectName("find_about");
     about_->setWordWrap(true);
     side->addWidget(about_);
+    stop_->setObjectName("find_stop");
+    stop_->setProperty("plain", true);
+    stop_->hide();
+    connect(stop_, &QPushButton::clicked, this, [this] {
+        if (searching_) searching_->stop.request_stop();
+        busy_ = false;
+        stop_->hide();
+        about_->setText(tr("Stopped: these are the best so far."));
+    });
+    side->addWidget(stop_, 0, Qt::AlignLeft);
     form_ = new FieldForm(session, {}, {},
                           {wanted("top.length_mm", "find_length", &WantedTop::length_mm), wanted("top.width_mm", "find_width", &WantedTop::width_mm),
                            wanted("top.thickness_mm", "find_thickness", &WantedTop::thickness_mm),
@@ -256,6 +266,7 @@ void FindPage::search() {
     if (searching_) searching_->stop.request_stop();
     busy_ = true;
     begun_ = session_.begun();
+    stop_->show();
     about_->setText(tr("Looking through %1 slabs…").arg(session_.slabs().size()));
     searching_ = run_beside(
         this,
@@ -281,6 +292,7 @@ void FindPage::search() {
         },
         [this](const QString& sentence) {
             busy_ = false;
+            stop_->hide();
             about_->setText(tr("The search came to no end: %1.").arg(sentence));
         });
 }
@@ -291,6 +303,7 @@ void FindPage::wait() {
 
 void FindPage::show_found(const std::vector<Found>& found, const Boards& boards, const WantedTop& top, bool done) {
     busy_ = !done;
+    stop_->setVisible(!done);
     const auto fitting = std::count_if(found.begin(), found.end(), [](const Found& f) { return f.fits; });
     about_->setText(!done           ? tr("Still looking; the best so far:")
                     : found.empty() ? tr("Nothing on the rack can be tried: measure a slab first.")

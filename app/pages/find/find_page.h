@@ -87,6 +87,7 @@ class FindPage : public QWidget {
     std::map<QString, QSlider*> sliders_;
     std::map<QString, QCheckBox*> kinds_;
     QLabel* about_;
+    QPushButton* stop_;
     QVBoxLayout* list_;
     QHBoxLayout* pins_row_ = nullptr;
     std::vector<Ticket*> pins_;

@@ -2,12 +2,14 @@
 
 #include <algorithm>
 
+#include <QCryptographicHash>
 #include <QDateTime>
 #include <QFileInfo>
 #include <QKeyEvent>
 #include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
+#include <QSettings>
 #include <QVBoxLayout>
 
 #include "app/ground/slow/runner.h"
@@ -73,6 +75,10 @@ BenchMap map_of(const Box& all, const QRectF& picture, double margin_px) {
     return map;
 }
 
+QString last_open_key(const QString& path) {
+    return "open/" + QString::fromLatin1(QCryptographicHash::hash(path.toUtf8(), QCryptographicHash::Sha1).toHex());
+}
+
 void StartCard::keyPressEvent(QKeyEvent* e) {
     if (!entered(*this, e)) QAbstractButton::keyPressEvent(e);
 }
@@ -128,7 +134,11 @@ RecentCard::RecentCard(const QString& name, const QString& path, QWidget* parent
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     gone_ = !QFile::exists(path);
     if (gone_) holds_ = tr("its file is not where it was");
-    else when_ = tr("last changed %1").arg(QLocale().toString(QFileInfo(path).lastModified().date(), QLocale::LongFormat));
+    else {
+        const QDate open = QSettings().value(last_open_key(path)).toDate();
+        when_ = open.isValid() ? tr("last open %1").arg(QLocale().toString(open, QStringLiteral("d MMMM yyyy")))
+                               : tr("last changed %1").arg(QLocale().toString(QFileInfo(path).lastModified().date(), QStringLiteral("d MMMM yyyy")));
+    }
     setAccessibleDescription(holds_);
     if (!gone_) read();
 }

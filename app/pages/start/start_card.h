@@ -38,6 +38,9 @@ class StartCard : public QAbstractButton {
     bool next_ = false;
 };
 
+/// Where the day is kept that a shop was last open.
+QString last_open_key(const QString& path);
+
 /// A shop last used: what it holds is read beside.
 class RecentCard : public QAbstractButton {
     Q_OBJECT

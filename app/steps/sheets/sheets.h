@@ -41,6 +41,7 @@ void write_bench_sheet(Flow& flow, const SheetData& d);  ///< shims, lanes and l
 void write_pour_sheet(Flow& flow, const SheetData& d);   ///< lifts with their parts
 void write_join_sheet(Flow& flow, const SheetData& d);   ///< the glue-up, bow ties
 void write_under_sheet(Flow& flow, const SheetData& d);  ///< slots, bolts, pockets
+void write_skin_sheet(Flow& flow, const SheetData& d);   ///< grits, coats with their zones, the care card
 void write_cut_sheet(Flow& flow, const SheetData& d);    ///< cuts in working order, what goes back to the rack
 void write_mind_sheet(Flow& flow, const SheetData& d);   ///< every caution
 

@@ -16,6 +16,7 @@
 #include "core/steps/makeup/choices.h"
 #include "core/steps/pour/choices.h"
 #include "core/material/slab/slab.h"
+#include "core/steps/skin/choices.h"
 #include "core/steps/under/choices.h"
 #include "core/material/wood/wood.h"
 
@@ -37,6 +38,7 @@ struct Job {
     PourChoices pour;
     JoinChoices join;
     UnderChoices under;
+    SkinChoices skin;
     std::vector<CardRun> runs;  ///< of running cards: what was ticked off at the bench, and when
     Climate room;               ///< where the table will stand
     std::string kept;           ///< fields of a newer program, kept as they came: JSON

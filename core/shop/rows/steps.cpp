@@ -15,12 +15,13 @@ StepRow fill_row();
 StepRow pour_row();
 StepRow join_row();
 StepRow under_row();
+StepRow skin_row();
 StepRow sheets_row();
 
 namespace {
 
 std::vector<StepRow>& table() {
-    static std::vector<StepRow> all{rack_row(), lay_row(), flat_row(), fill_row(), pour_row(), join_row(), under_row(), sheets_row()};
+    static std::vector<StepRow> all{rack_row(), lay_row(), flat_row(), fill_row(), pour_row(), join_row(), under_row(), skin_row(), sheets_row()};
     return all;
 }
 

@@ -1,0 +1,256 @@
+#include "app/steps/skin/skin_view.h"
+
+#include <QDate>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "app/kit/bench/top_section.h"
+#include "core/shop/edit/skin_edits.h"
+#include "core/steps/lay/lay.h"
+#include "core/steps/skin/skin.h"
+#include "core/steps/top/top.h"
+
+namespace yb {
+
+Step SkinView::step() const { return step_key::skin; }
+
+const SkinPlan* SkinView::plan_of(const Session& s) {
+    if (!s.plan() || !s.job()) return nullptr;
+    const auto it = s.plan()->more.find("skin");
+    if (it == s.plan()->more.end()) return nullptr;
+    const auto* p = static_cast<const SkinPlan*>(it->second.get());
+    return p->ready ? p : nullptr;
+}
+
+int SkinView::coat_shown(const Session& s, const SkinPlan& p) {
+    return s.dial() ? 1 + static_cast<int>(std::lround(*s.dial() * std::max(0, p.coats - 1))) : 1;
+}
+
+QString SkinView::face_shown(const Session& s, const SkinPlan& p) {
+    if (const Thing* t = s.picked_thing()) {
+        if (t->kind == "face" && t->index < p.faces.size() && p.faces[t->index].face.key == "under") return QStringLiteral("under");
+        if (t->kind == "zone") {
+            std::size_t k = 0;
+            for (const Zone& z : p.zones)
+                if (z.coat == 1 && k++ == t->index) return QString::fromStdString(z.face);
+        }
+    }
+    return QStringLiteral("upper");
+}
+
+QString SkinView::strip_title(const Session& s) const {
+    const SkinPlan* p = plan_of(s);
+    if (!p) return {};
+    return QObject::tr("grits, then coats, hands solid and waiting hatched · %1 at the sander, %2 discs")
+        .arg(in_units(hours(p->sanding_min / 60), s))
+        .arg(static_cast<int>(std::ceil(p->discs)));
+}
+
+QString SkinView::end_note(const Session& s) const { return plan_of(s) ? QObject::tr("coats far too thick") : QString(); }
+
+namespace {
+/// What a finish does to the look of wood: it wets it, some colour it.
+QColor wet(Finish f) {
+    QColor c = theme::colours().wood_edge;
+    if (f == Finish::soap) c = theme::colours().paper;
+    c.setAlpha(f == Finish::soap ? 70 : f == Finish::tinted ? 110 : f == Finish::drying_oil || f == Finish::shellac ? 80 : 60);
+    return c;
+}
+}  // namespace
+
+void SkinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) const {
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return;
+    const auto& c = theme::colours();
+    const Frame f = s.plan()->placement.frame();
+    const Top& top = *s.plan()->top;
+    draw::dim_outside(p, map, f.to_slab(top.above));
+    const int coat = coat_shown(s, *plan);
+    const std::string face = face_shown(s, *plan).toStdString();
+    const std::size_t picked_zone = s.picked_thing() && s.picked_thing()->kind == "zone" ? s.picked_thing()->index : SIZE_MAX;
+    const QColor tone = wet(s.skin()->finish);
+    std::size_t k = 0;
+    int last = 0;
+    for (const Zone& z : plan->zones) last = z.face == face && z.coat == coat ? std::max(last, z.order) : last;
+    std::size_t first_coat = 0;
+    for (const Zone& z : plan->zones) {
+        const std::size_t of_things = z.coat == 1 ? first_coat++ : SIZE_MAX;
+        if (z.face != face || z.coat != coat) continue;
+        ++k;
+        // The earlier it is wiped the longer it is wet already: the first zone stands as finished wood, the last as it is bare.
+        QColor veil = tone;
+        veil.setAlphaF(static_cast<float>(tone.alphaF() * (last > 1 ? 1.0 - 0.75 * (z.order - 1) / (last - 1) : 1.0)));
+        p.setBrush(veil);
+        p.setPen(QPen(of_things == picked_zone ? c.brass : c.chalk, of_things == picked_zone ? 2.6 : 1.4, Qt::DashLine));
+        p.drawPolygon(draw::fewer(map.px(f.to_slab(z.ring))));
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.chalk, 1.8));
+    p.drawPolygon(draw::fewer(map.px(f.to_slab(top.above))));
+    if (const Thing* t = s.picked_thing(); t && t->kind == "face" && t->area.size() > 2) {
+        p.setPen(QPen(c.brass, 2.6));
+        p.drawPolygon(draw::fewer(map.px(t->area)));
+    }
+}
+
+std::vector<Label> SkinView::labels(const BenchMap& map, const Session& s) const {
+    std::vector<Label> out;
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return out;
+    const auto& c = theme::colours();
+    const Frame f = s.plan()->placement.frame();
+    const int coat = coat_shown(s, *plan);
+    const std::string face = face_shown(s, *plan).toStdString();
+    int told_of = 0;
+    for (const Zone& z : plan->zones) {
+        if (z.face != face || z.coat != coat || z.order == told_of) continue;
+        told_of = z.order;
+        out.push_back({map.px(f.to_slab(centroid(z.ring))),
+                       QObject::tr("%1 · %2, wiped after %3").arg(z.order).arg(in_units(litres(z.ml / 1000), s), in_units(hours(z.minutes / 60), s)), c.chalk, 2});
+    }
+    for (const SkinFacePlan& one : plan->faces)
+        if (one.face.key == "resin above" && !one.grits.empty() && !one.face.at.empty())
+            out.push_back({map.px(f.to_slab(centroid(one.face.at.front()))), QObject::tr("resin: up to %1").arg(one.grits.back().grit), c.resin, 1});
+    return out;
+}
+
+void SkinView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return;
+    const auto& c = theme::colours();
+    struct Stretch {
+        QString text;
+        double h = 0;
+        enum { sander, wet, coat, wait } what = sander;
+    };
+    std::vector<Stretch> all;
+    std::map<double, double> minutes;
+    bool wetted = false;
+    for (const SkinFacePlan& f : plan->faces)
+        for (const GritStep& g : f.grits) minutes[g.grit] += g.minutes, wetted = wetted || g.wetted;
+    std::size_t n = 0;
+    for (const auto& [grit, m] : minutes) {
+        if (wetted && ++n == minutes.size()) all.push_back({QObject::tr("wet it"), dries_h, Stretch::wet});
+        all.push_back({QString::number(grit), m / 60, Stretch::sander});
+    }
+    for (int k = 1; k <= plan->coats; ++k) {
+        double m = 0;
+        for (const SkinFacePlan& f : plan->faces)
+            for (const SkinCoat& one : f.coats) m += one.coat == k ? one.minutes : 0;
+        all.push_back({QObject::tr("coat %1").arg(k), m / 60, Stretch::coat});
+        const bool last = k == plan->coats;
+        all.push_back({last ? QObject::tr("%1 to handle").arg(in_units(hours(plan->handle_h), s)) : in_units(hours(plan->recoat_h), s),
+                       last ? plan->handle_h : plan->recoat_h, Stretch::wait});
+    }
+    // Minutes and days on one rule: the square root keeps both to be seen, the order of lengths true.
+    double sum = 0;
+    for (const Stretch& one : all) sum += 0.25 + std::sqrt(std::max(0.0, one.h));
+    const QRectF room(map.strip.left(), map.strip.center().y() - theme::grown(16), map.strip.width(), theme::grown(32));
+    double x = room.left();
+    p.setFont(theme::figures(10));
+    for (const Stretch& one : all) {
+        const double w = room.width() * (0.25 + std::sqrt(std::max(0.0, one.h))) / sum;
+        const QRectF box(x, room.top(), w - 2, room.height());
+        p.setPen(QPen(c.wood_edge, 0.8));
+        p.setBrush(one.what == Stretch::sander ? QBrush(c.wood)
+                   : one.what == Stretch::coat ? QBrush(c.wood_edge)
+                   : one.what == Stretch::wet  ? QBrush(c.resin)
+                                               : QBrush(c.faint, Qt::BDiagPattern));
+        p.drawRect(box);
+        const QString text = what_fits(one.text, p.fontMetrics(), box.width() - 4);
+        if (one.what == Stretch::wait && !text.isEmpty()) {
+            const double tw = p.fontMetrics().horizontalAdvance(text) + 6;
+            p.fillRect(QRectF(box.center().x() - tw / 2, box.center().y() - theme::grown(8), tw, theme::grown(16)), c.bench);
+        }
+        p.setPen(one.what == Stretch::coat ? c.slip : c.ink);
+        p.drawText(box, Qt::AlignCenter, text);
+        x += w;
+    }
+}
+
+/// The section with every coat that is on by then, on the faces that get it.
+void SkinView::draw_end(QPainter& p, const BenchMap& map, const Session& s) const {
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return;
+    const Frame f = s.plan()->placement.frame();
+    const double u = f.from_slab({s.gauge_mm(), s.plan()->placement.y_mm}).x;
+    const Top& top = *s.plan()->top;
+    const auto above = cut_at_x(top.above, u);
+    const auto below = cut_at_x(top.below.size() > 2 ? top.below : top.above, u);
+    if (above.empty() || below.empty()) return;
+    const int coat = coat_shown(s, *plan);
+    const auto treated = [&](const char* key) {
+        return std::any_of(plan->faces.begin(), plan->faces.end(), [&](const SkinFacePlan& one) { return one.face.key == key && !one.left_out; });
+    };
+    const auto at = [&](double v, double z) { return map.end_px(f.to_slab({u, v}).y, z); };
+    p.setPen(QPen(theme::colours().wood_edge, 1.5 + 1.5 * coat, Qt::SolidLine, Qt::RoundCap));
+    const double t = top.thickness_mm;
+    if (treated("upper")) p.drawLine(at(above.front().from, t), at(above.back().to, t));
+    if (treated("under")) p.drawLine(at(below.front().from, 0), at(below.back().to, 0));
+    for (const bool left : {false, true})
+        if (treated(left ? "edge left" : "edge right") || treated("rim"))
+            p.drawLine(at(left ? above.back().to : above.front().from, t), at(left ? below.back().to : below.front().from, 0));
+}
+
+std::optional<Dial> SkinView::dial(const Session& s) const {
+    const SkinPlan* plan = plan_of(s);
+    if (!plan || plan->coats < 2) return {};
+    return Dial{s.dial() ? QObject::tr("coat %1 of %2").arg(coat_shown(s, *plan)).arg(plan->coats) : QObject::tr("coat by coat"), plan->coats};
+}
+
+std::vector<Field> SkinView::fields(const Session& s) const {
+    if (!plan_of(s)) return {};
+    std::vector<Field> out;
+    for (const char* path : {"skin.first_grit", "skin.stop_grit", "skin.resin_grit", "skin.coats", "skin.thirst", "skin.rags_pct", "skin.wait_h"})
+        out.push_back(job_number(path));
+    return out;
+}
+
+std::vector<PickField> SkinView::picks(const Session& s) const {
+    if (!plan_of(s)) return {};
+    return {{"skin_figured",
+             QObject::tr("Figure"),
+             {QObject::tr("plain"), QObject::tr("figured: one grit finer")},
+             [](const Session& now) { return now.skin() ? static_cast<int>(now.skin()->figured) : -1; },
+             [](Session& now, int i) { now.edit_job(QObject::tr("Figured wood"), [&](Job& j) { set_figured(j, i == 1); }); }}};
+}
+
+std::vector<Action> SkinView::actions(Session& session) {
+    Session* s = &session;
+    const SkinPlan* plan = plan_of(session);
+    std::vector<Action> out;
+    if (!plan) return out;
+    out.push_back({"run_finish", QObject::tr("Run the finish day's card"), QObject::tr("Zone by zone, its window running down"),
+                   [s] { Q_EMIT s->card_wanted(QStringLiteral("finish")); }});
+    const bool signed_now = session.skin()->sample_signed;
+    out.push_back({"sign_sample", signed_now ? QObject::tr("The sample is not signed") : QObject::tr("The sample board is signed"),
+                   QObject::tr("A board from the same wood, seen by the client, decides"), [s, signed_now] {
+                       s->edit_job(QObject::tr("The sample board"), [&](Job& j) {
+                           sign_sample(j, signed_now ? std::string() : QDate::currentDate().toString(Qt::ISODate).toStdString());
+                       });
+                   }});
+    if (const Thing* t = session.picked_thing(); t && t->kind == "face" && t->index < plan->faces.size()) {
+        const SkinFacePlan& f = plan->faces[t->index];
+        const std::string key = f.face.key;
+        out.push_back({"face_out", f.left_out ? QObject::tr("Treat it as the rest") : QObject::tr("Leave it out"), {},
+                       [s, key, out_now = f.left_out] { s->edit_job(QObject::tr("A face left out"), [&](Job& j) { leave_face_out(j, key, !out_now); }); },
+                       true, false, "face"});
+        if (f.face.kind == SkinFace::Kind::pocket)
+            out.push_back({"face_sealed", f.sealed ? QObject::tr("Do not seal it") : QObject::tr("Seal it with one coat"), QObject::tr("Against damp, not sanded"),
+                           [s, key, sealed = f.sealed] { s->edit_job(QObject::tr("Seal a pocket"), [&](Job& j) { seal_face(j, key, !sealed); }); }, true, false,
+                           "face"});
+    }
+    return out;
+}
+
+QString SkinView::help() const {
+    return QObject::tr(
+        "Zones are as large as can be wiped in time, in their order. Choose the finish; pick a face to leave it out. The dial goes coat by coat. Run the card on the day.");
+}
+
+}  // namespace yb

@@ -1,0 +1,144 @@
+// Skin as a row of the table.
+#include "core/shop/rows/row.h"
+#include "core/steps/join/join.h"
+#include "core/steps/skin/skin.h"
+#include "core/steps/under/under.h"
+
+namespace yb {
+
+namespace of_skin {
+
+const SkinPlan& skin_of(const Plan& p) { return static_cast<const SkinPlan&>(*p.more.at("skin")); }
+
+/// What is cut from below: channels, plates let in, a pedestal's notches.
+std::vector<std::pair<Ring, double>> pockets_of(const Planning& w) {
+    std::vector<std::pair<Ring, double>> out;
+    const UnderChoices& u = w.job.under;
+    for (const Pocket& k : w.p.under->pockets) {
+        Channel c = u.channels.at(k.channel);
+        c.length_mm = k.length_mm;
+        out.emplace_back(footprint(c), c.depth_mm);
+    }
+    if (u.plate_let_in)
+        for (const LegPlate& p : u.plates) out.emplace_back(footprint(p), u.plate_mm);
+    for (const Ring& notch : notches_of(u)) out.emplace_back(notch, u.notch_mm);
+    return out;
+}
+
+void plan(Planning& w) {
+    if (!w.asked(step_key::skin)) {
+        w.p.more["skin"] = w.before()->more.at("skin");
+        return;
+    }
+    if (!w.top) return;
+    SkinInputs in{*w.top, w.job.skin, w.p.shop_air, w.job.room};
+    if (w.p.under->ready) in.pockets = pockets_of(w), in.base = w.p.under->base, in.moisture_pct = w.p.under->read_pct;
+    in.base_first = w.job.under.parts_first;
+    in.planed = w.p.flat->work.possible && w.job.flat.by != FlatBy::sled && w.job.flat.by != FlatBy::machine_shop;
+    in.sled_step_mm = w.p.flat->step_mm;
+    in.quick = w.quick;
+    for (const BowTie& b : w.job.join.ties)
+        if (b.from_above) in.ties.push_back({b.u_mm, b.v_mm});
+    w.p.more["skin"] = std::make_shared<SkinPlan>(plan_skin(in));
+}
+
+StepPlan* own(Plan& p) {
+    const auto copy = std::make_shared<SkinPlan>(skin_of(p));
+    p.more["skin"] = copy;
+    return copy.get();
+}
+
+void operations(const Planning& w, std::vector<Operation>& out) {
+    const SkinPlan& s = skin_of(w.p);
+    if (!s.ready) return;
+    // What changes the wood's colour is tried on a board of it first.
+    const bool changed = w.job.skin.finish == Finish::tinted || w.job.skin.before != BeforeFinish::nothing;
+    if (changed && !w.job.skin.sample_signed) give(out, s, "sample", "A sample, signed", step_key::skin, 79, 0.5, s.recoat_h);
+    // The last grit waits for the wetted grain to dry.
+    const bool wetted = w.job.skin.raise_grain;
+    give(out, s, "sand", "Sand", step_key::skin, 80, s.sanding_min / 60 * (wetted ? 0.85 : 1), wetted ? dries_h : 0);
+    if (wetted) give(out, s, "last_grit", "Last grit", step_key::skin, 81, s.sanding_min / 60 * 0.15, 0);
+    if (w.job.skin.before != BeforeFinish::nothing) give(out, s, "before", "Bleach, stain, fume", step_key::skin, 82, 1, 24);
+    static constexpr const char* keys[] = {"coat_1", "coat_2", "coat_3", "coat_4", "coat_5", "coat_6",
+                                           "coat_7", "coat_8", "coat_9", "coat_10", "coat_11", "coat_12"};
+    static constexpr const char* names[] = {"First coat", "Second coat", "Third coat", "Coat 4", "Coat 5", "Coat 6",
+                                            "Coat 7",     "Coat 8",      "Coat 9",     "Coat 10", "Coat 11", "Coat 12"};
+    const int n = std::clamp(s.coats, 1, 12);
+    for (int i = 0; i < n; ++i) {
+        double minutes = 20;  // setting out, cleaning up
+        for (const SkinFacePlan& f : s.faces)
+            if (static_cast<std::size_t>(i) < f.coats.size()) minutes += f.coats[static_cast<std::size_t>(i)].minutes;
+        const bool last = i + 1 == n;
+        give(out, s, keys[i], names[i], step_key::skin, 83 + i, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
+    }
+}
+
+void things(const ThingsAsk& a, std::vector<Thing>& out) { add(out, skin_things(skin_of(a.plan), a.bench)); }
+
+std::span<const CardRow> cards() {
+    static constexpr CardRow all[] = {
+        {"finish", "The finish", [](const CardAsk& a) { return finish_card(skin_of(a.plan), a.job.skin, 1); }},
+        {"finish_again", "A further coat",
+         [](const CardAsk& a) { return skin_of(a.plan).coats > 1 ? finish_card(skin_of(a.plan), a.job.skin, 2) : std::vector<CardStep>(); }},
+    };
+    return all;
+}
+
+void fields_of(FieldVisitor& v, Job& j) { v.object({"skin", "Skin"}, j.skin); }
+
+void hold(Held& h) {
+    h.at_most(h.job.skin.faces, 200, counted(0, "face", "faces"), step_key::skin);
+    h.at_most(h.job.skin.grits, 20, counted(0, "grit", "grits"), step_key::skin);
+}
+void empty(Plan& p) {
+    static const auto none = std::make_shared<const SkinPlan>();
+    p.more["skin"] = none;
+}
+
+std::span<const MendEdit> edits() {
+    static constexpr MendEdit all[] = {
+        {"skin_ladder", [](Documents&, Job& j, const Takes&) { j.skin.grits.clear(), j.skin.first_grit.reset(); }},
+        {"skin_stop", [](Documents&, Job& j, const Takes&) { j.skin.grits.clear(), j.skin.stop_grit.reset(); }},
+        {"skin_resin", [](Documents&, Job& j, const Takes&) { j.skin.grits.clear(), j.skin.resin_grit.reset(); }},
+        {"skin_raise", [](Documents&, Job& j, const Takes&) { j.skin.raise_grain = true; }},
+        {"skin_both", [](Documents&, Job& j, const Takes&) { j.skin.one_face = false; }},
+        {"skin_wait", [](Documents&, Job& j, const Takes&) { j.skin.wait_h.reset(); }},
+    };
+    return all;
+}
+
+void mends(const MendAsk& a) {
+    const std::string& key = a.caution.key;
+    if (key == "skin.grit_gap") a.offer("skin_ladder", say("Take the grits in between"));
+    if (key == "skin.too_fine" || key == "skin.too_coarse") a.offer("skin_stop", say("Stop where this finish wants it"));
+    if (key == "skin.resin_coarse") a.offer("skin_resin", say("Take the resin on by itself"));
+    if (key == "skin.raise") a.offer("skin_raise", say("Wet the grain before the last grit · +{}", hours(dries_h)));
+    if (key == "skin.one_face") a.offer("skin_both", say("Finish both faces"));
+    if (key == "skin.early" || key == "skin.late") a.offer("skin_wait", say("Wait as the label says"));
+}
+
+}  // namespace of_skin
+
+StepRow skin_row() {
+    using namespace of_skin;
+    return {
+        .step = step_key::skin,
+        .name = "Skin",
+        .coming = "the skin",
+        .on = StepRow::On::top,
+        .says = [](const Plan& p) -> const StepPlan* { return p.more.at("skin").get(); },
+        .own = own,
+        .empty = empty,
+        .plan = plan,
+        .operations = operations,
+        .things = things,
+        .cards = cards,
+        .fields = fields_of,
+        .hold = hold,
+        .edits = edits,
+        .mends = mends,
+        .done = "the client",
+    };
+}
+
+}  // namespace yb

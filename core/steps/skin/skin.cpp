@@ -1,0 +1,268 @@
+#include "core/steps/skin/skin.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "core/material/wood/cup.h"
+#include "core/steps/skin/told.h"
+
+namespace yb {
+
+namespace {
+
+class Planner {
+  public:
+    explicit Planner(const SkinInputs& in) : in_(in), c_(in.choices), of_(class_of(in.choices.finish)) {}
+
+    SkinPlan run() {
+        if (!in_.top.ready) return p_;
+        p_.air_c = in_.shop_air.temp_c;
+        const double slow = stretched(p_.air_c);
+        p_.window_min = of_.window_min * slow;
+        p_.usable_min = std::max(of_.window_min, of_.parts_b > 0 ? 2 * of_.window_min : 60.0) * slow;
+        p_.recoat_h = of_.recoat_h * slow, p_.recoat_to_h = of_.recoat_to_h * slow, p_.handle_h = of_.handle_h * slow, p_.cure_h = of_.cure_h * slow;
+        p_.coats = c_.coats.value_or(of_.coats);
+        const double hands = c_.hands == SkinHands::two_people ? 2 : 1;
+        p_.zone_most_m2 = zone_m2(of_.soak_min * slow, p_.window_min, of_.on_min_m2 / hands, of_.off_min_m2 / hands);
+        for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base)) face(std::move(f));
+        zones();
+        one_face();
+        p_.ready = !p_.faces.empty();
+        tell_skin(in_, of_, p_);
+        return p_;
+    }
+
+  private:
+    /// From the first grit to the last: of wood, of resin further.
+    std::vector<double> grits_for(const SkinFace& f) const {
+        if (!c_.grits.empty()) return c_.grits;
+        const double last = f.resin() ? c_.resin_grit.value_or(resin_stops_at(c_.finish)) : c_.stop_grit.value_or(wood_stops_at(c_.finish, c_.figured));
+        double first = c_.first_grit.value_or(begins_at(in_.sled_step_mm, in_.planed));
+        // Sawn edges and the base come from the saw, not from the sled; end grain begins a grit coarser than they do.
+        if (!c_.first_grit && f.edge()) first = f.kind == SkinFace::Kind::end ? 60 : 80;
+        if (!c_.first_grit && f.kind == SkinFace::Kind::base) first = 80;
+        return ladder(std::clamp(first, 36.0, 2000.0), std::clamp(last, 36.0, 2000.0));
+    }
+
+    void face(SkinFace f) {
+        SkinFacePlan out;
+        const FaceChoice* otherwise = choice_of_face(c_, f.key);
+        const bool pocket = f.kind == SkinFace::Kind::pocket;
+        out.sealed = otherwise ? otherwise->sealed : false;
+        out.left_out = otherwise ? otherwise->left_out : pocket && !out.sealed;
+        const bool below = f.kind == SkinFace::Kind::under || f.kind == SkinFace::Kind::resin_below;
+        if (c_.one_face && below) out.left_out = true;
+        if (f.kind == SkinFace::Kind::base && in_.base_first) out.left_out = true;
+        out.face = std::move(f);
+        if (!out.left_out) {
+            if (!out.sealed) sand(out);
+            coat(out);
+            p_.m2 += out.face.m2;
+        }
+        p_.faces.push_back(std::move(out));
+    }
+
+    void sand(SkinFacePlan& out) {
+        const SkinFace& f = out.face;
+        const auto grits = grits_for(f);
+        const double hands = c_.hands == SkinHands::alone ? 1 : 2;
+        for (std::size_t i = 0; i < grits.size(); ++i) {
+            GritStep g{grits[i], 0, 0, false};
+            double per_m2 = i > 0 ? after_min_m2 : grits[i] < 80 ? felt_min_m2 : planed_min_m2;
+            if (f.resin()) per_m2 *= resin_times;
+            // Edges are sanded by hand along them, a live one with a brush.
+            g.minutes = (f.edge() ? edge_min_m * f.long_mm / 1000 : per_m2 * f.m2) / hands;
+            g.discs = f.edge() ? 0 : f.m2 / disc_m2;
+            g.wetted = c_.raise_grain && !f.resin() && i + 1 == grits.size() && i > 0;
+            out.sanding_min += g.minutes;
+            p_.discs += g.discs;
+            out.grits.push_back(g);
+        }
+        p_.sanding_min += out.sanding_min;
+    }
+
+    void coat(SkinFacePlan& out) {
+        const SkinFace& f = out.face;
+        const double hands = c_.hands == SkinHands::two_people ? 2 : 1;
+        // End grain drinks half as much again; resin takes nothing in.
+        const double drinks = f.resin() ? (of_.film ? 1 : 0.3) : f.kind == SkinFace::Kind::end && !of_.film ? 1.5 * c_.thirst : c_.thirst;
+        const int n = out.sealed ? 1 : p_.coats;
+        for (int k = 1; k <= n; ++k) {
+            SkinCoat s;
+            s.coat = k;
+            s.ml = (k == 1 ? of_.first_ml_m2 : of_.more_ml_m2) * f.m2 * drinks;
+            s.mix_ml = s.ml * (1 + c_.rags_pct / 100);
+            const double parts = of_.parts_a + of_.parts_b;
+            if (of_.parts_b > 0) s.a_ml = s.mix_ml * of_.parts_a / parts, s.b_ml = s.mix_ml * of_.parts_b / parts;
+            s.minutes = (of_.on_min_m2 + of_.off_min_m2) * f.m2 / hands;
+            s.zones = p_.zone_most_m2 > 0 ? std::clamp(static_cast<int>(std::ceil(f.m2 / p_.zone_most_m2 - 1e-9)), 1, 400) : 1;
+            s.recoat_h = p_.recoat_h;
+            p_.coating_min += s.minutes;
+            p_.ml_in_all += s.mix_ml;
+            out.coats.push_back(s);
+        }
+    }
+
+    /// Of every coat on the two large faces, the underside first.
+    void zones() {
+        const double hands = c_.hands == SkinHands::two_people ? 2 : 1;
+        const double slow = stretched(p_.air_c);
+        for (const char* key : {"under", "upper"})
+            for (const SkinFacePlan& f : p_.faces) {
+                if (f.face.key != key || f.left_out) continue;
+                const auto pieces = zones_of(f.face.at, f.face.m2, p_.zone_most_m2);
+                double whole = 0;
+                for (const ZonePiece& z : pieces) whole += area(z.ring);
+                std::map<int, double> share;
+                for (const ZonePiece& z : pieces) share[z.order] += area(z.ring) / std::max(1e-9, whole);
+                for (const SkinCoat& s : f.coats)
+                    for (const ZonePiece& z : pieces) {
+                        const double m2 = f.face.m2 * share[z.order];
+                        const double on = of_.on_min_m2 / hands * m2;
+                        const double soak = of_.off_min_m2 > 0 ? std::max(of_.soak_min * slow, on) : on;
+                        p_.zones.push_back({f.face.key, s.coat, z.order, z.ring, m2, soak + of_.off_min_m2 / hands * m2, s.mix_ml * share[z.order]});
+                    }
+            }
+        const auto first = std::find_if(p_.zones.begin(), p_.zones.end(), [](const Zone& z) { return z.face == "upper" && z.coat == 1; });
+        if (first == p_.zones.end()) return;
+        p_.now_ml = first->ml;
+        const double parts = of_.parts_a + of_.parts_b;
+        if (of_.parts_b > 0) p_.now_a_ml = p_.now_ml * of_.parts_a / parts, p_.now_b_ml = p_.now_ml * of_.parts_b / parts;
+    }
+
+    /// One face shut, the other open to the room's year: half of what the wood would settle by is on one side only.
+    void one_face() {
+        const Region* leaf = in_.top.leaves > 0 ? &in_.top.regions.front() : nullptr;
+        if (!c_.one_face || !leaf || !leaf->species) return;
+        const MoistureRange room = moisture_range(in_.room);
+        const auto widest = in_.top.widest();
+        if (widest.width_mm > 0 && in_.top.thickness_mm > 0)
+            if (const auto cup = face_cup_mm(*leaf->species, widest.width_mm, in_.top.thickness_mm, (room.low_pct + room.high_pct) / 2,
+                                             (room.high_pct - room.low_pct) / 2))
+                p_.cup_mm = std::abs(*cup);
+    }
+
+    const SkinInputs& in_;
+    const SkinChoices& c_;
+    const FinishClass& of_;
+    SkinPlan p_;
+};
+
+}  // namespace
+
+SkinPlan plan_skin(const SkinInputs& in) { return Planner(in).run(); }
+
+std::vector<CardStep> finish_card(const SkinPlan& p, const SkinChoices& c, int coat) {
+    const FinishClass& of = class_of(c.finish);
+    std::vector<CardStep> out;
+    if (!p.ready || p.zones.empty()) return out;
+    CardStep ready{"ready", say("Set out: finish, cups, pads, gloves, moving air, the tin for rags")};
+    ready.more = of.oily ? say("rags with this finish can set themselves alight: spread flat outside to dry, or under water in a closed metal tin")
+                         : say("no dust in the air from now on");
+    ready.takes_s = 300;
+    out.push_back(ready);
+    std::string before = "ready";
+    for (const char* face : {"under", "upper"}) {
+        int done = 0;
+        for (const Zone& z : p.zones) {
+            if (z.face != face || z.coat != coat || z.order <= done) continue;
+            done = z.order;
+            const std::string key = std::string(face) + " " + std::to_string(z.order);
+            const Phrase name = std::string(face) == "under" ? say("underside, zone {}", count(z.order)) : say("upper face, zone {}", count(z.order));
+            CardStep mix{"mix " + key, say("Mix {} for the {}", litres(z.ml / 1000), std::string(face) == "under" ? "underside" : "upper face")};
+            if (of.parts_b > 0)
+                mix.more = say("{} of the finish, {} of its hardener", litres(z.ml / 1000 * of.parts_a / (of.parts_a + of.parts_b)),
+                               litres(z.ml / 1000 * of.parts_b / (of.parts_a + of.parts_b)));
+            mix.takes_s = of.parts_b > 0 ? 120 : 30;
+            mix.mixed_l = z.ml / 1000;
+            out.push_back(mix);
+            CardStep on{"on " + key, name};
+            on.says = of.wiped ? say("Put it on: {} of wood, thin", square_metres(z.m2)) : say("Put it on: {}, one wet edge", square_metres(z.m2));
+            on.more = name;
+            on.takes_s = 60 * of.on_min_m2 * z.m2;
+            on.after = mix.key;
+            out.push_back(on);
+            if (!of.wiped) continue;
+            CardStep off{"off " + key, say("Wipe all of it off again")};
+            off.more = say("one can wipe off too little, never too much");
+            off.takes_s = 60 * of.off_min_m2 * z.m2;
+            off.after = on.key;
+            off.until_s = std::max(60.0, 60 * p.window_min - on.takes_s);
+            off.late = say("It gets tacky: wet it with a little fresh finish, wait a minute, and wipe at once.");
+            out.push_back(off);
+        }
+    }
+    CardStep end{"end", of.oily ? say("Rags flat outside, or under water in the tin") : say("Clean the gun or brush; shut the can")};
+    end.more = coat < p.coats ? say("the next coat from {} on", hours(p.recoat_h)) : say("handled after {}, cured after {}", hours(p.handle_h), hours(p.cure_h));
+    end.takes_s = 300;
+    out.push_back(end);
+    return out;
+}
+
+std::vector<Phrase> care_of(const SkinPlan& p, const SkinChoices& c) {
+    std::vector<Phrase> out;
+    const FinishClass& of = class_of(c.finish);
+    switch (c.finish) {
+        case Finish::hardwax:
+        case Finish::tinted: out.push_back(say("It is finished with a hardwax oil that has gone into the wood; you touch wood, not a skin.")); break;
+        case Finish::drying_oil: out.push_back(say("It is finished with an oil that has dried in the wood; it darkens a little with the years.")); break;
+        case Finish::wiping:
+        case Finish::brushed:
+        case Finish::sprayed: out.push_back(say("It is finished with a clear film that lies on the wood.")); break;
+        case Finish::flood: out.push_back(say("It is finished with a thick clear coat of resin.")); break;
+        case Finish::oil_hardcoat: out.push_back(say("It is oiled, with a clear hard coat on top.")); break;
+        case Finish::soap: out.push_back(say("It is soaped: the wood is nearly bare, and pale.")); break;
+        case Finish::shellac: out.push_back(say("It is finished with shellac.")); break;
+    }
+    out.push_back(say("Let it cure for {} before wet glasses stand on it.", hours(p.cure_h)));
+    out.push_back(c.finish == Finish::soap      ? say("Water and wine leave marks at once; wash it with soap flakes and they grow pale.")
+                  : c.finish == Finish::shellac ? say("It minds hot cups, spirits and standing water; scratches are rubbed out with fresh shellac.")
+                  : of.film                     ? say("It stands water, wine and coffee for hours; hot pans want a mat. A scratch shows and is mended by whoever made it.")
+                                                : say("It stands water and wine for an hour or two; hot pans want a mat. A mark is sanded lightly and oiled again where it is."));
+    out.push_back(say("Clean it with a damp cloth and dry it after; no scouring, no strong cleaner."));
+    if (of.maintain_months > 0)
+        out.push_back(say("Every {} or so, thinly again with the same: about {} for the upper face, wiped off at once.",
+                          counted(of.maintain_months, "month", "months"), litres(std::max(1.0, of.maintain_ml_m2 * p.m2 / 2) / 1000)));
+    if (of.oily) out.push_back(say("Cloths with oil on them can set themselves alight: dry them flat outside, or keep them under water in a closed tin."));
+    return out;
+}
+
+std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
+    std::vector<Thing> out;
+    std::size_t i = 0;
+    for (const SkinFacePlan& f : p.faces) {
+        Thing t{"face " + std::to_string(i + 1), "face", i, f.face.name};
+        ++i;
+        for (const Ring& r : f.face.at) {
+            const Ring at = to_bench.to_slab(r);
+            if (t.area.empty() || area(at) > area(t.area)) t.area = at;
+        }
+        t.figures.push_back({"face.area", "Area", square_metres(f.face.m2), {}, f.left_out ? say("left out") : f.sealed ? say("sealed, not sanded") : Phrase(),
+                             f.face.working});
+        if (!f.coats.empty()) {
+            const SkinCoat& first = f.coats.front();
+            t.figures.push_back({"face.mix", "To mix, first coat", litres(first.mix_ml / 1000), {}, say("in {}", counted(first.zones, "zone", "zones")),
+                                 {"area × what the label says × thirst, and what rags keep", {{"on the wood", litres(first.ml / 1000), "coats"}}, ""}});
+        }
+        if (!f.grits.empty())
+            t.figures.push_back({"face.sanding", "On the sander", hours(f.sanding_min / 60), {},
+                                 say("{} to {}", number(f.grits.front().grit), number(f.grits.back().grit)),
+                                 {"Σ of the grits", {}, "a maker's minutes a square metre: change them"}});
+        out.push_back(std::move(t));
+    }
+    std::size_t k = 0;
+    for (const Zone& z : p.zones) {
+        if (z.coat != 1) continue;
+        Thing t{"zone " + std::to_string(k + 1), "zone", k, z.face == "under" ? say("Underside, zone {}", count(z.order)) : say("Upper face, zone {}", count(z.order))};
+        ++k;
+        t.area = to_bench.to_slab(z.ring);
+        t.figures.push_back({"zone.mix", "To mix for it", litres(z.ml / 1000), {}, {}, {"its share of the coat", {{"area", square_metres(z.m2), "its ring"}}, ""}});
+        t.figures.push_back({"zone.minutes", "From the first of it to wiped", hours(z.minutes / 60), {}, say("of {} there are", hours(p.window_min / 60)),
+                             {"soak or put on, the longer, + wipe", {}, ""}});
+        out.push_back(std::move(t));
+    }
+    return out;
+}
+
+}  // namespace yb

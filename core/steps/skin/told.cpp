@@ -1,0 +1,230 @@
+#include "core/steps/skin/told.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/ground/figure/choice.h"
+
+namespace yb {
+
+namespace {
+
+class Teller {
+  public:
+    Teller(const SkinInputs& in, const FinishClass& of, SkinPlan& p) : in_(in), c_(in.choices), of_(of), p_(p) {}
+
+    void tell() {
+        if (!p_.ready) return;
+        figures();
+        sanding();
+        coating();
+        if (!in_.quick) choices();
+        sort_by_severity(p_.cautions);
+    }
+
+  private:
+    void add(const char* key, Severity s, Phrase says, std::optional<Vec2> uv = {}) {
+        p_.cautions.push_back({key, s, step_key::skin, std::move(says), uv ? std::optional(in_.top.bench.to_slab(*uv)) : std::nullopt});
+    }
+    const SkinFacePlan* face(const char* key) const {
+        const auto it = std::find_if(p_.faces.begin(), p_.faces.end(), [&](const SkinFacePlan& f) { return f.face.key == key; });
+        return it == p_.faces.end() || it->left_out ? nullptr : &*it;
+    }
+
+    void figures() {
+        const SkinFacePlan* upper = face("upper");
+        const double m2 = upper ? upper->face.m2 : 0;
+        const int zones = upper && !upper->coats.empty() ? upper->coats.front().zones : 0;
+        p_.figures.push_back({"skin.mix",
+                              "To mix now",
+                              litres(p_.now_ml / 1000),
+                              {},
+                              of_.parts_b > 0 ? say("{} and {} of hardener; usable for {}", litres(p_.now_a_ml / 1000), litres(p_.now_b_ml / 1000),
+                                                    hours(p_.usable_min / 60))
+                                              : say("as it comes; the first zone of the upper face"),
+                              {"area of the zone × what the label says × thirst × (1 + rags)",
+                               {{"first zone", square_metres(zones > 0 ? m2 / zones : 0), "its ring"},
+                                {"first coat, mL a m²", number(of_.first_ml_m2), "its class: set by your label"},
+                                {"drinks, times", number(c_.thirst), "the maker's"},
+                                {"stays in rags and pot", percent(c_.rags_pct), "the maker's"}},
+                               "a maker's: change it"}});
+        p_.figures.push_back({"skin.zones",
+                              "Zones, each at most",
+                              count(zones),
+                              hours(p_.window_min / 60),
+                              p_.zone_most_m2 > 0 ? say("{} can be wiped in time", square_metres(p_.zone_most_m2)) : say("nothing can be wiped in no time"),
+                              {"max(soak, put on × area) + wipe × area = window",
+                               {{"soak", hours(of_.soak_min * stretched(p_.air_c) / 60), "its class, at the shop's air"},
+                                {"window", hours(p_.window_min / 60), "its class, at the shop's air"},
+                                {"put on, minutes a m²", number(of_.on_min_m2), "a maker's"},
+                                {"wipe, minutes a m²", number(of_.off_min_m2), "a maker's"}},
+                               "docs/methods.md, Skin"}});
+        p_.figures.push_back({"skin.sanding",
+                              "On the sander before it",
+                              hours(p_.sanding_min / 60),
+                              {},
+                              say("{} of discs", counted(std::ceil(p_.discs), "piece", "pieces")),
+                              {"Σ over faces and grits, minutes a m²",
+                               {{"where lanes can be felt", number(felt_min_m2), "first grit"},
+                                {"on a planed face", number(planed_min_m2), "first grit"},
+                                {"each grit after", number(after_min_m2), "resin twice that"},
+                                {"edges, minutes a metre", number(edge_min_m), "each grit"}},
+                               "a maker's: change it"}});
+        p_.figures.push_back({"skin.recoat", "Next coat from", hours(p_.recoat_h), {}, say("{} in all", counted(p_.coats, "coat", "coats")),
+                              {"label × 2^((20 − T)/10)", {{"label", hours(of_.recoat_h), "its class"}, {"shop", celsius(p_.air_c), "the month's air"}}, "estimate"}});
+        p_.figures.push_back({"skin.handle", "To handle, to use", hours(p_.handle_h), hours(p_.cure_h), say("from the last coat"),
+                              {"label × 2^((20 − T)/10)", {{"handle", hours(of_.handle_h), "its class"}, {"cured", hours(of_.cure_h), "its class"}}, "estimate"}});
+        Working each{"Σ of the faces that are treated", {}, ""};
+        for (const SkinFacePlan& f : p_.faces)
+            if (!f.left_out) each.given.push_back({render(f.face.name, Units::metric()), square_metres(f.face.m2), "from the top"});
+        p_.figures.push_back({"skin.area", "Treated in all", square_metres(p_.m2), {}, say("{} of it for the whole of it", litres(p_.ml_in_all / 1000)), each});
+    }
+
+    void sanding() {
+        for (const SkinFacePlan& f : p_.faces) {
+            std::vector<double> grits;
+            for (const GritStep& g : f.grits) grits.push_back(g.grit);
+            std::size_t at = 0;
+            if (steps_hold(grits, &at)) continue;
+            add("skin.grit_gap", Severity::watch,
+                say("From {} to {} is too wide a step: its scratches stay and show once the finish is on. Put {} between.", number(grits[at - 1]),
+                    number(grits[at]), number(ladder(grits[at - 1], grits[at])[1])));
+            break;
+        }
+        const double stops = wood_stops_at(c_.finish, c_.figured);
+        const SkinFacePlan* upper = face("upper");
+        if (upper && !upper->grits.empty()) {
+            const double last = upper->grits.back().grit;
+            if (!of_.film && last > stops * 1.6)
+                add("skin.too_fine", Severity::watch,
+                    say("Sanded to {} the wood is shut and takes the oil unevenly: stop at {}.", number(last), number(stops)));
+            if (last < stops * 0.75)
+                add("skin.too_coarse", Severity::watch, say("Stopped at {} its scratches show under this finish: go to {}.", number(last), number(stops)));
+        }
+        for (const SkinFacePlan& f : p_.faces)
+            if (f.face.resin() && !f.left_out && !f.grits.empty() && f.grits.back().grit < resin_stops_at(c_.finish)) {
+                add("skin.resin_coarse", Severity::watch,
+                    say("Resin stopped at {} stays grey with scratches: go to {} on it, by itself.", number(f.grits.back().grit), number(resin_stops_at(c_.finish))),
+                    f.face.at.empty() ? std::nullopt : std::optional(centroid(f.face.at.front())));
+                break;
+            }
+        if (!c_.raise_grain && (!of_.film || c_.finish == Finish::shellac))
+            add("skin.raise", Severity::watch, say("The grain is not wetted before the last grit: the first coat raises it, and it stays rough."));
+        add("skin.order", Severity::note,
+            say("Underside first. Pencil all over and sand until it is gone; before the last grit wet it, let it dry for {}; spirits show every scratch left. "
+                "Look along the light after each grit.",
+                hours(dries_h)));
+        const Region* leaf = in_.top.leaves > 0 ? &in_.top.regions.front() : nullptr;
+        if (leaf && leaf->species && !leaf->species->dust.empty())
+            add("skin.dust", Severity::note, say("The fine dust of this wood is worse than others: extraction at the sander, and a respirator that fits."));
+        for (const Vec2 q : in_.ties) {
+            add("skin.before_tie", Severity::note, say("Bow ties, patches and fillings go in before any finish: glue does not hold on it."), q);
+            break;
+        }
+        const bool glass = std::any_of(p_.faces.begin(), p_.faces.end(), [](const SkinFacePlan& f) { return f.face.resin() && !f.left_out; });
+        if (glass)
+            add("skin.release", Severity::note,
+                say("Release tape and wax leave a film on resin that no finish holds on: wipe it with spirits, and sand it all before the first coat."));
+    }
+
+    void coating() {
+        if (of_.oily)
+            add("skin.rags", Severity::watch,
+                say("Rags with this finish heat up by themselves and can set fire to the shop overnight: spread them flat outside to dry, or keep them under water in a "
+                    "closed metal tin. Never in a heap, never in the bin."));
+        if (c_.finish == Finish::sprayed)
+            add("skin.spray", Severity::watch,
+                say("Spraying: a booth or a place made for it, no spark, a mask with the right filter, gloves, eyes. Local rules stand above this."));
+        if (p_.air_c < of_.low_c)
+            add("skin.cold", Severity::stop, say("At {} it does not set as its label says, which wants {} at least. Warm the shop, or wait.", celsius(p_.air_c), celsius(of_.low_c)));
+        else if (p_.air_c > of_.high_c)
+            add("skin.warm", Severity::watch, say("At {} it is tacky before it is wiped; its label allows {}. Early in the morning, small zones.", celsius(p_.air_c), celsius(of_.high_c)));
+        if (p_.zone_most_m2 <= 0)
+            add("skin.no_window", Severity::stop, say("There is no time to wipe it in: the window is over while it soaks. Set it by your label."));
+        else if (of_.wiped)
+            add("skin.window", Severity::note,
+                say("Put on, left {} to soak, all of it wiped off within {} of the first: mix little, work a zone at a time. One can wipe off too little, never too much.",
+                    hours(of_.soak_min * stretched(p_.air_c) / 60), hours(p_.window_min / 60)));
+        if (c_.wait_h && p_.coats > 1) {
+            if (*c_.wait_h < p_.recoat_h - 0.01)
+                add("skin.early", Severity::stop, say("The next coat after {} goes onto one that has not set: wait {}.", hours(*c_.wait_h), hours(p_.recoat_h)));
+            else if (p_.recoat_to_h > 0 && *c_.wait_h > p_.recoat_to_h + 0.01)
+                add("skin.late", Severity::watch,
+                    say("After {} the next coat no longer melts into the one before: sand it lightly with 400, or put it on before {}.", hours(*c_.wait_h), hours(p_.recoat_to_h)));
+        }
+        if (c_.finish == Finish::oil_hardcoat)
+            add("skin.film_on_oil", Severity::watch,
+                say("A film on oil that is not cured peels: {} at this air between the oil and the hard coat, and a try on the sample first.", hours(p_.recoat_h)));
+        if (c_.one_face)
+            add("skin.one_face", Severity::watch,
+                p_.cup_mm && *p_.cup_mm > 0.1 ? say("Finished above alone, its underside follows the room's year first: it cups by up to {}. Finish both faces alike.", fine(*p_.cup_mm))
+                                               : say("Finished above alone it takes up damp from below, and cups. Finish both faces alike."));
+        const MoistureRange room = moisture_range(in_.room);
+        if (in_.moisture_pct > room.high_pct + 2)
+            add("skin.damp", Severity::stop,
+                say("The wood holds {} and settles at {} at most where it goes: a finish on damp wood clouds and lets go. Let it dry first.", percent(in_.moisture_pct),
+                    percent(room.high_pct)));
+        if (of_.drips) add("skin.drips", Severity::note, say("It drips at the edge underneath: tape below the rim, and sand the drops off once it is hard."));
+        if (of_.film && c_.sheen != Sheen::gloss)
+            add("skin.sheen", Severity::note, say("Build it in gloss and end in the wanted sheen: flatting in every coat makes it cloudy."));
+        if (!c_.sample_signed)
+            add("skin.sample", Severity::note, say("No sample is signed yet: a board from the same wood, sanded and finished just so, seen by the client, decides."));
+    }
+
+    void choices() {
+        std::vector<Phrase> all;
+        for (const Finish f : finishes.values) {
+            const FinishClass& k = class_of(f);
+            const double ml = ml_of(k);
+            const double d = (k.recoat_h * (k.coats - 1) + k.handle_h) * stretched(p_.air_c);
+            all.push_back(say("{}, {}, {} until it is handled; {}", counted(k.coats, "coat", "coats"), litres(ml / 1000), hours(d), character(f)));
+        }
+        p_.choices.push_back(choice_of(finishes, c_, std::move(all)));
+        p_.choices.push_back(choice_of(befores, c_,
+                                       {say("colour and figure as they are"), say("paler; a day, then neutralised and dried"),
+                                        say("the colour of the sample; figure can blotch: try it"), say("darkens oak and its like through; ammonia: outside, sealed")}));
+        const double one = p_.sanding_min * (c_.hands == SkinHands::alone ? 1 : 2);
+        p_.choices.push_back(choice_of(skin_hands, c_,
+                                       {say("{} at the sander", hours(one / 60)), say("{} at the sander, on flat faces", hours(one / 120)),
+                                        say("{} at the sander each; zones twice as large", hours(one / 120))}));
+        if (of_.film)
+            p_.choices.push_back(choice_of(sheens, c_, {say("hides fingers, shows no lamps"), say("between them"), say("shows depth, and every scratch")}));
+        p_.choices.push_back(choice_of(raisings, c_, {say("{} more before the last grit, smooth after", hours(dries_h)), say("the first coat raises it")}));
+        p_.choices.push_back(choice_of(sides_finished, c_, {say("moves as slowly above as below"), say("less finish; it cups with the seasons")}));
+    }
+
+    double ml_of(const FinishClass& k) const {
+        double m2 = 0;
+        for (const SkinFacePlan& f : p_.faces)
+            if (!f.left_out) m2 += f.face.m2;
+        return m2 * (k.first_ml_m2 + k.more_ml_m2 * (k.coats - 1)) * c_.thirst * (1 + c_.rags_pct / 100);
+    }
+
+    /// What a finish is like to live with, short.
+    static const char* character(Finish f) {
+        switch (f) {
+            case Finish::hardwax: return "feels like wood, mended where it is worn";
+            case Finish::tinted: return "feels like wood, coloured; try it first";
+            case Finish::drying_oil: return "warm, slow, oiled again for years";
+            case Finish::wiping: return "thin film, easily put on, fair against water";
+            case Finish::brushed: return "tough against water and heat; scratches show";
+            case Finish::sprayed: return "tough and even; wants a booth";
+            case Finish::flood: return "thick as glass; heat and scratches mark it";
+            case Finish::oil_hardcoat: return "depth of oil, a film's guard; long to wait";
+            case Finish::soap: return "pale and bare; washed often";
+            case Finish::shellac: return "quick and warm; spirits and heat mark it";
+        }
+        return "";
+    }
+
+    const SkinInputs& in_;
+    const SkinChoices& c_;
+    const FinishClass& of_;
+    SkinPlan& p_;
+};
+
+}  // namespace
+
+void tell_skin(const SkinInputs& in, const FinishClass& of, SkinPlan& plan) { Teller(in, of, plan).tell(); }
+
+}  // namespace yb
