@@ -22,6 +22,7 @@
 #include "core/steps/flat/machine.h"
 #include "core/steps/join/join.h"
 #include "core/steps/pour/pour.h"
+#include "core/steps/skin/skin.h"
 #include "core/steps/under/under.h"
 #include "core/steps/makeup/makeup.h"
 #include "core/steps/lay/lay.h"
@@ -211,6 +212,18 @@ void lifts_found(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(forecast_lifts(starting_resins()[0], depth += 0.001, 25, {}));
 }
 BENCHMARK(lifts_found)->Unit(benchmark::kMillisecond);
+
+/// The finish of a top of four leaves with its base, by itself: 3 ms are promised. With every choice, and as while something is dragged.
+void skin(benchmark::State& state, bool quick) {
+    const Documents& d = demo_shop();
+    const Job& j = d.jobs.at("job-seed-cabinet");
+    const Plan plan = plan_job(j, d);
+    SkinInputs in{*plan.top, j.skin, plan.shop_air, j.room};
+    in.base = plan.under->base, in.sled_step_mm = plan.flat->step_mm, in.quick = quick;
+    for (auto _ : state) benchmark::DoNotOptimize(plan_skin(in));
+}
+BENCHMARK_CAPTURE(skin, still, false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(skin, dragged, true)->Unit(benchmark::kMillisecond);
 
 /// Glue-up and clashes of four leaves with forty tenons.
 void joined(benchmark::State& state) {

@@ -338,6 +338,9 @@ Documents made_demo() {
     can.recoat_from_h = 36, can.recoat_to_h = 72, can.sand_h = 96, can.cured_h = 168, can.kit_l = 6;
     for (Resin& r : d.shop.resins) r.price_l = r.key == "slow-deep" ? 21 : r.key == "medium" ? 24 : 30;
 
+    d.shop.finishes.labels.front().price_l = 85;
+    d.shop.sanding.disc_price = 0.6;
+
     SlabRecipe plane{"slab-sycamore-3",
                      "Sycamore 3",
                      "sycamore, American",

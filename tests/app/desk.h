@@ -190,7 +190,7 @@ struct Desk {
 };
 
 /// The steps of the work by the names of their tabs.
-inline const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under"};
+inline const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under", "step_skin"};
 
 /// Waits for something to become so, on a machine however slow: a test asks no wall clock how long that may take.
 template <class F>

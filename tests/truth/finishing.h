@@ -82,7 +82,7 @@ inline double times_at(const Case& c) { return std::clamp(std::pow(2, (20 - c.pl
 
 /// How large a zone may be: tried in growing sizes, the time walked for each.
 inline double zone_by_trying(const Case& c) {
-    const FinishClass& f = class_of(c.job.skin.finish);
+    const FinishClass& f = c.docs.shop.finishes.of(c.job.skin.finish);
     const double hands = c.job.skin.hands == SkinHands::two_people ? 2 : 1;
     double best = 0;
     for (double a = 0.0005; a < 60; a += 0.0005) {
@@ -99,11 +99,11 @@ inline std::map<std::string, Recompute> of_skin() {
         {"skin.area", [](const Case& c, const Figure&) { return Expected{skins(c).all(), 0, 0.01, 0.01, 0}; }},
         {"skin.zones",
          [](const Case& c, const Figure&) {
-             return Expected{std::ceil(skins(c).upper_wood / zone_by_trying(c)), class_of(c.job.skin.finish).window_min * times_at(c) / 60, 1e-6, 1e-6, 0};
+             return Expected{std::ceil(skins(c).upper_wood / zone_by_trying(c)), c.docs.shop.finishes.of(c.job.skin.finish).window_min * times_at(c) / 60, 1e-6, 1e-6, 0};
          }},
         {"skin.mix",
          [](const Case& c, const Figure&) {
-             const FinishClass& f = class_of(c.job.skin.finish);
+             const FinishClass& f = c.docs.shop.finishes.of(c.job.skin.finish);
              const double zones = std::ceil(skins(c).upper_wood / zone_by_trying(c));
              return Expected{skins(c).upper_wood / zones * f.first_ml_m2 / 1000 * c.job.skin.thirst * (1 + c.job.skin.rags_pct / 100), 0, 0.002, 0.02, 0};
          }},
@@ -119,10 +119,25 @@ inline std::map<std::string, Recompute> of_skin() {
              }
              return Expected{minutes / (c.job.skin.hands == SkinHands::alone ? 1 : 2) / 60, 0, 0.01, 1e-6, 0};
          }},
-        {"skin.recoat", [](const Case& c, const Figure&) { return Expected{class_of(c.job.skin.finish).recoat_h * times_at(c), 0, 1e-6, 1e-6, 0}; }},
+        {"skin.cost",
+         [](const Case& c, const Figure&) {
+             const FinishClass& f = c.docs.shop.finishes.of(c.job.skin.finish);
+             double m2 = 0;
+             double discs = 0;
+             for (const SkinFacePlan& face : skin(c).faces) {
+                 if (face.left_out) continue;
+                 const bool resin = face.face.key.rfind("resin", 0) == 0;
+                 const bool end = face.face.key.rfind("end", 0) == 0;
+                 m2 += face.face.m2 * (resin ? (f.film ? 1 : 0.3) : end && !f.film ? 1.5 : 1);
+                 if (face.face.long_mm <= 0) discs += face.face.m2 / 0.6 * static_cast<double>(face.grits.size());
+             }
+             const double l = m2 * (f.first_ml_m2 + f.more_ml_m2 * (f.coats - 1)) / 1000 * (1 + c.job.skin.rags_pct / 100);
+             return Expected{l * f.price_l.value_or(0) + std::ceil(discs) * c.docs.shop.sanding.disc_price.value_or(0), 0, 0.51, 1e-6, 0};
+         }},
+        {"skin.recoat", [](const Case& c, const Figure&) { return Expected{c.docs.shop.finishes.of(c.job.skin.finish).recoat_h * times_at(c), 0, 1e-6, 1e-6, 0}; }},
         {"skin.handle",
          [](const Case& c, const Figure&) {
-             const FinishClass& f = class_of(c.job.skin.finish);
+             const FinishClass& f = c.docs.shop.finishes.of(c.job.skin.finish);
              return Expected{f.handle_h * times_at(c), f.cure_h * times_at(c), 1e-6, 1e-6, 0};
          }},
     };

@@ -82,6 +82,22 @@ std::vector<Field> resin_fields(const std::string& key) {
             resin_field(key, "left_l", "left")};
 }
 
+/// What a class of finish's label says, and how its zones are worked.
+std::vector<Field> finish_fields(const std::string& key) {
+    std::vector<Field> out;
+    for (const char* field : {"first_ml_m2", "more_ml_m2", "coats", "parts_a", "parts_b", "soak_min", "window_min", "on_min_m2", "off_min_m2",
+                              "recoat_h", "recoat_to_h", "handle_h", "cure_h", "low_c", "high_c", "maintain_ml_m2", "maintain_months", "price_l"})
+        out.push_back(shop_number("finishes." + key + "." + field, QString::fromStdString(key) + "_" + field));
+    return out;
+}
+
+std::vector<Field> sanding_fields() {
+    std::vector<Field> out;
+    for (const char* what : {"felt_min_m2", "planed_min_m2", "after_min_m2", "resin_times", "edge_min_m", "disc_m2", "disc_times"})
+        out.push_back(shop_number(std::string("sanding.") + what));
+    return out;
+}
+
 TextField resin_name(const std::string& key) {
     return {QString::fromStdString(key) + "_label", QObject::tr("Called"),
             [key](const Session& s) {
@@ -305,12 +321,23 @@ std::vector<ShopGroup> ShopPage::groups() {
                    {},
                    {}});
     out.push_back({"resins", tr("Resins"), tr("As their labels say. What the label says stands above these figures."), {}, {}, {}, {}});
-    std::vector<Field> prices{shop_number("sled.tools.machine_m2"), shop_number("sled.tools.bought_m2")};
+    out.push_back({"finishes", tr("Finishes"), tr("As their labels say. What the label says stands above these figures."), {}, {}, {}, {}});
+    out.push_back({"sanders",
+                   tr("Sanders"),
+                   tr("How many minutes a square metre takes you, grit by grit, and how long a disc lasts. A maker's pace to begin with: change it."),
+                   picture("shop_sanders", draw_sanders),
+                   {},
+                   {yes_no("disc_sander", tr("Coarse grits"), tr("by the orbital sander"), tr("by a disc sander"),
+                           [](Shop& s) -> bool& { return s.sanding.disc_sander; })},
+                   sanding_fields()});
+    std::vector<Field> prices{shop_number("sled.tools.machine_m2"), shop_number("sled.tools.bought_m2"), shop_number("sanding.disc_price")};
     for (const Resin& r : session_.shop().resins) {
         Field f = resin_field(r.key, "price_l", "cost");
         f.label = tr("%1, a litre").arg(told(r.label));
         prices.push_back(std::move(f));
     }
+    for (const OptionName& o : finishes.options)
+        prices.push_back(shop_number(std::string("finishes.") + o.key + ".price_l", QString("%1_cost").arg(o.key), tr("%1, a litre").arg(told(o.label))));
     out.push_back({"money",
                    tr("Money"),
                    tr("What is paid elsewhere, in whatever money you count."),
@@ -342,7 +369,7 @@ void ShopPage::show_group(const QString& key) {
     row->setContentsMargins(0, theme::grown(8), 0, 0);
     row->setSpacing(theme::grown(36));
     for (const ShopGroup& g : groups())
-        if (g.key == key) key == "resins" ? fill_resins(row, g) : fill_group(row, g);
+        if (g.key == key) key == "resins" ? fill_resins(row, g) : key == "finishes" ? fill_finishes(row, g) : fill_group(row, g);
     body_->addWidget(page_, 1);
     built_for_ = resin_keys();
     if (!again && form_ && isVisible()) form_->setFocus();
@@ -374,31 +401,58 @@ QScrollArea* ShopPage::scrolled(FieldForm* form) {
     return area;
 }
 
-/// The shelf at the left, one resin at a time: its curve large, its label beside it.
-void ShopPage::fill_resins(QHBoxLayout* row, const ShopGroup& g) {
-    const std::vector<Resin>& shelf = session_.shop().resins;
-    if (!find_resin(shelf, resin_) && !shelf.empty()) resin_ = shelf.front().key;
+/// What a shelf is for, and the names of what stands on it, two side by side; one is picked.
+QVBoxLayout* ShopPage::shelf_of(const ShopGroup& g, const std::vector<std::pair<std::string, QString>>& names, const std::string& picked,
+                                std::function<void(const std::string&)> pick) {
     auto* left = new QVBoxLayout;
     left->setSpacing(theme::grown(6));
     auto* what = new QLabel(g.what);
     what->setWordWrap(true);
     what->setFont(theme::text(11));
     left->addWidget(what);
-    auto* names = new QGridLayout;
-    names->setSpacing(theme::grown(4));
+    auto* grid = new QGridLayout;
+    grid->setSpacing(theme::grown(4));
     int n = 0;
-    for (const Resin& r : shelf) {
-        auto* b = new QPushButton(told(r.label));
-        b->setObjectName("shelf_" + QString::fromStdString(r.key));
+    for (const auto& [key, name] : names) {
+        auto* b = new QPushButton(name);
+        b->setObjectName("shelf_" + QString::fromStdString(key));
         b->setProperty("plain", true);
         b->setCheckable(true);
-        b->setChecked(r.key == resin_);
-        b->setStyleSheet(r.key == resin_ ? QStringLiteral("font-weight: bold; text-align: left") : QStringLiteral("text-align: left"));
-        connect(b, &QPushButton::clicked, this, [this, key = r.key] { show_resin(key); });
-        names->addWidget(b, n / 2, n % 2);
+        b->setChecked(key == picked);
+        b->setStyleSheet(key == picked ? QStringLiteral("font-weight: bold; text-align: left") : QStringLiteral("text-align: left"));
+        connect(b, &QPushButton::clicked, this, [pick, key = key] { pick(key); });
+        grid->addWidget(b, n / 2, n % 2);
         ++n;
     }
-    left->addLayout(names);
+    left->addLayout(grid);
+    return left;
+}
+
+/// The cupboard at the left, one class at a time: all of them on one rule of hours, its label beside it.
+void ShopPage::fill_finishes(QHBoxLayout* row, const ShopGroup& g) {
+    std::vector<std::pair<std::string, QString>> names;
+    for (const OptionName& o : finishes.options) names.emplace_back(o.key, told(o.label));
+    if (finish_.empty()) finish_ = names.front().first;
+    auto* left = shelf_of(g, names, finish_, [this](const std::string& key) {
+        finish_ = key;
+        show_group("finishes");
+    });
+    left->addWidget(new ShopPicture(session_, "shop_finishes", draw_finishes), 1);
+    auto* word = new QLabel(tr("Rags with oil on them can set themselves alight: flat outside, or under water in a closed tin. Spraying wants a booth; local rules stand above this."));
+    word->setWordWrap(true);
+    word->setFont(theme::text(9.5));
+    left->addWidget(word);
+    row->addLayout(left, 3);
+    row->addWidget(scrolled(new FieldForm(session_, {}, {}, finish_fields(finish_))), 2);
+}
+
+/// The shelf at the left, one resin at a time: its curve large, its label beside it.
+void ShopPage::fill_resins(QHBoxLayout* row, const ShopGroup& g) {
+    const std::vector<Resin>& shelf = session_.shop().resins;
+    if (!find_resin(shelf, resin_) && !shelf.empty()) resin_ = shelf.front().key;
+    std::vector<std::pair<std::string, QString>> names;
+    for (const Resin& r : shelf) names.emplace_back(r.key, told(r.label));
+    auto* left = shelf_of(g, names, resin_, [this](const std::string& key) { show_resin(key); });
     auto* plot = new ResinPlot(session_, resin_);
     plot->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     left->addWidget(plot, 1);

@@ -29,7 +29,7 @@ class ShopPage : public QWidget {
     Q_OBJECT
   public:
     explicit ShopPage(Session& session, QWidget* parent = nullptr);
-    /// "air", "hands", "sled", "machines", "stock", "resins", "money".
+    /// "air", "hands", "sled", "machines", "stock", "resins", "finishes", "sanders", "money".
     void show_group(const QString& key);
 
   Q_SIGNALS:
@@ -43,6 +43,9 @@ class ShopPage : public QWidget {
     void show_resin(const std::string& key);
     void fill_group(QHBoxLayout* row, const ShopGroup& group);
     void fill_resins(QHBoxLayout* row, const ShopGroup& group);
+    void fill_finishes(QHBoxLayout* row, const ShopGroup& group);
+    QVBoxLayout* shelf_of(const ShopGroup& group, const std::vector<std::pair<std::string, QString>>& names, const std::string& picked,
+                          std::function<void(const std::string&)> pick);
     QScrollArea* scrolled(FieldForm* form);
     std::vector<std::string> resin_keys() const;
     void refresh();
@@ -53,7 +56,7 @@ class ShopPage : public QWidget {
     QWidget* page_ = nullptr;
     FieldForm* form_ = nullptr;
     QString group_;
-    std::string resin_;                   ///< the one that is shown
+    std::string resin_, finish_;          ///< the one that is shown
     std::vector<std::string> built_for_;  ///< keys of the resins there were
 };
 

@@ -211,13 +211,11 @@ void draw_stock(QPainter& p, const QRectF& rect, const Session& session) {
     }
 }
 
-void draw_prices(QPainter& p, const QRectF& rect, const Session& session) {
+namespace {
+/// Bars from a common line, each with its name before it and what it is behind it.
+void bars(QPainter& p, const QRectF& rect, const std::vector<std::tuple<QString, double, QColor>>& all,
+          const std::function<QString(double)>& told_as) {
     const auto& c = theme::colours();
-    const FlatTools& t = session.shop().sled.tools;
-    std::vector<std::tuple<QString, double, QColor>> all{{QObject::tr("machine shop, a m²"), t.machine_m2, c.wood},
-                                                         {QObject::tr("bought flat, a m²"), t.bought_m2, c.wood}};
-    for (const Resin& r : session.shop().resins)
-        if (r.price_l) all.emplace_back(QObject::tr("%1, a litre").arg(told(r.label)), *r.price_l, c.resin);
     double most = 1;
     for (const auto& [name, price, colour] : all) most = std::max(most, price);
     const QRectF room = rect.adjusted(16, 10, -16, -10);
@@ -235,7 +233,65 @@ void draw_prices(QPainter& p, const QRectF& rect, const Session& session) {
         p.drawRect(QRectF(room.left() + names, y - row * 0.3, w, row * 0.6));
         p.setPen(c.ink);
         p.setFont(theme::figures(10));
-        written(p, QPointF(room.left() + names + w + 8, y), QString::number(price, 'g', 6), Qt::AlignLeft);
+        written(p, QPointF(room.left() + names + w + 8, y), told_as(price), Qt::AlignLeft);
+    }
+}
+}  // namespace
+
+void draw_prices(QPainter& p, const QRectF& rect, const Session& session) {
+    const auto& c = theme::colours();
+    const FlatTools& t = session.shop().sled.tools;
+    std::vector<std::tuple<QString, double, QColor>> all{{QObject::tr("machine shop, a m²"), t.machine_m2, c.wood},
+                                                         {QObject::tr("bought flat, a m²"), t.bought_m2, c.wood}};
+    for (const Resin& r : session.shop().resins)
+        if (r.price_l) all.emplace_back(QObject::tr("%1, a litre").arg(told(r.label)), *r.price_l, c.resin);
+    for (std::size_t i = 0; i < finishes.options.size(); ++i)
+        if (const auto price = session.shop().finishes.labels[i].price_l)
+            all.emplace_back(QObject::tr("%1, a litre").arg(told(finishes.options[i].label)), *price, c.brass);
+    bars(p, rect, all, [](double v) { return QString::number(v, 'g', 6); });
+}
+
+void draw_sanders(QPainter& p, const QRectF& rect, const Session& session) {
+    const auto& c = theme::colours();
+    const Sanding& s = session.shop().sanding;
+    const double coarse = s.disc_sander ? s.disc_times : 1;
+    bars(p, rect,
+         {{QObject::tr("40 or 60, on lanes"), s.felt_min_m2 * coarse, c.wood},
+          {QObject::tr("80, on a planed face"), s.planed_min_m2, c.wood},
+          {QObject::tr("each grit after"), s.after_min_m2, c.wood},
+          {QObject::tr("each on resin"), s.after_min_m2 * s.resin_times, c.resin},
+          {QObject::tr("a metre of edge, each"), s.edge_min_m, c.wood}},
+         [](double v) { return QObject::tr("%1 min").arg(v, 0, 'g', 3); });
+}
+
+void draw_finishes(QPainter& p, const QRectF& rect, const Session& session) {
+    const auto& c = theme::colours();
+    const auto& labels = session.shop().finishes.labels;
+    double most = 1;
+    for (const FinishClass& l : labels) most = std::max(most, l.recoat_h * (l.coats - 1) + l.handle_h);
+    const QRectF room = rect.adjusted(16, 10, -16, -10);
+    const double row = std::min(double(theme::grown(26)), room.height() / static_cast<double>(labels.size()));
+    const double names = theme::grown(190);
+    const double scale = (room.width() - names - theme::grown(70)) / most;
+    for (std::size_t i = 0; i < labels.size(); ++i) {
+        const FinishClass& l = labels[i];
+        const double y = room.top() + row * (static_cast<double>(i) + 0.5);
+        p.setFont(theme::text(10));
+        p.setPen(c.ink);
+        p.drawText(QRectF(room.left(), y - row / 2, names - 8, row), Qt::AlignRight | Qt::AlignVCenter,
+                   what_fits(told(finishes.options[i].label), p.fontMetrics(), int(names - 8)));
+        double x = room.left() + names;
+        for (int k = 0; k < l.coats; ++k) {
+            const double w = (k + 1 < l.coats ? l.recoat_h : l.handle_h) * scale;
+            p.setPen(QPen(c.wood_edge, 0.8));
+            p.setBrush(QBrush(c.wood_edge, Qt::BDiagPattern));
+            p.drawRect(QRectF(x, y - row * 0.3, w, row * 0.6));
+            p.fillRect(QRectF(x, y - row * 0.3, 3, row * 0.6), c.brass);
+            x += w;
+        }
+        p.setPen(c.ink);
+        p.setFont(theme::figures(10));
+        written(p, QPointF(x + 8, y), QString::fromStdString(format(hours(l.recoat_h * (l.coats - 1) + l.handle_h), session.units())), Qt::AlignLeft);
     }
 }
 

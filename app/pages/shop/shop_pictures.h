@@ -32,7 +32,11 @@ void draw_sled(QPainter& p, const QRectF& rect, const Session& session);
 void draw_machines(QPainter& p, const QRectF& rect, const Session& session);
 /// Shims and boards as they lie in their box, bushings, channel sections.
 void draw_stock(QPainter& p, const QRectF& rect, const Session& session);
-/// A litre of each resin, and a square metre made flat elsewhere, as long as they cost.
+/// Every finish on one rule of hours: its coats, and the waiting after each until it is handled.
+void draw_finishes(QPainter& p, const QRectF& rect, const Session& session);
+/// Minutes a square metre, grit by grit, as bars.
+void draw_sanders(QPainter& p, const QRectF& rect, const Session& session);
+/// A litre of each resin and finish, and a square metre made flat elsewhere, as long as they cost.
 void draw_prices(QPainter& p, const QRectF& rect, const Session& session);
 
 /// The shop's air through the year: humidity and temperature, a point a month that is dragged up or down.

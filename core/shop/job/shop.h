@@ -7,6 +7,8 @@
 #include "core/ground/calendar/calendar.h"
 #include "core/material/resin/resin.h"
 #include "core/steps/flat/choices.h"
+#include "core/steps/skin/coats.h"
+#include "core/steps/skin/grits.h"
 #include "core/ground/measure/measure.h"
 #include "core/steps/under/choices.h"
 #include "core/material/wood/wood.h"
@@ -19,6 +21,8 @@ struct Shop {
     Units units;
     Sled sled;
     std::vector<Resin> resins = starting_resins();
+    FinishShelf finishes;
+    Sanding sanding;
     Climate air;                 ///< of the shop, through the year
     Climate store;               ///< … of the place where finished tops wait
     double dry_allowed_pct = 2;  ///< moisture above what the room settles at that still counts as dry enough

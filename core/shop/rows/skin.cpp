@@ -37,6 +37,7 @@ void plan(Planning& w) {
     in.planed = w.p.flat->work.possible && w.job.flat.by != FlatBy::sled && w.job.flat.by != FlatBy::machine_shop;
     in.sled_step_mm = w.p.flat->step_mm;
     in.quick = w.quick;
+    in.shelf = w.shop.finishes, in.sanding = w.shop.sanding;
     for (const BowTie& b : w.job.join.ties)
         if (b.from_above) in.ties.push_back({b.u_mm, b.v_mm});
     w.p.more["skin"] = std::make_shared<SkinPlan>(plan_skin(in));
@@ -77,9 +78,9 @@ void things(const ThingsAsk& a, std::vector<Thing>& out) { add(out, skin_things(
 
 std::span<const CardRow> cards() {
     static constexpr CardRow all[] = {
-        {"finish", "The finish", [](const CardAsk& a) { return finish_card(skin_of(a.plan), a.job.skin, 1); }},
+        {"finish", "The finish", [](const CardAsk& a) { return finish_card(skin_of(a.plan), 1); }},
         {"finish_again", "A further coat",
-         [](const CardAsk& a) { return skin_of(a.plan).coats > 1 ? finish_card(skin_of(a.plan), a.job.skin, 2) : std::vector<CardStep>(); }},
+         [](const CardAsk& a) { return skin_of(a.plan).coats > 1 ? finish_card(skin_of(a.plan), 2) : std::vector<CardStep>(); }},
     };
     return all;
 }

@@ -8,19 +8,53 @@ namespace yb {
 
 const FinishClass& class_of(Finish finish) {
     // A maker's starting values and what labels of such classes commonly say; change them by your own label.
-    static const std::array<FinishClass, 10> all{{
-        {Finish::hardwax, 35, 15, 2, 3, 1, 5, 15, 2.5, 4, 36, 0, 36, 168, 12, 28, true, false, true, false, 0, 12, 12},
-        {Finish::tinted, 35, 15, 2, 3, 1, 5, 15, 2.5, 4, 36, 0, 36, 168, 12, 28, true, false, true, false, 0, 12, 12},
-        {Finish::drying_oil, 55, 30, 3, 1, 0, 20, 45, 2.5, 4, 24, 0, 48, 720, 10, 30, true, false, true, false, 0, 20, 6},
-        {Finish::wiping, 40, 30, 4, 1, 0, 0, 12, 3, 0, 12, 48, 24, 504, 12, 28, false, true, true, false, 400, 0, 0},
-        {Finish::brushed, 90, 90, 3, 1, 0, 0, 12, 6, 0, 8, 36, 48, 168, 12, 28, false, true, false, false, 400, 0, 0},
-        {Finish::sprayed, 160, 160, 3, 10, 1, 0, 20, 2, 0, 2, 24, 24, 168, 15, 28, false, true, false, false, 400, 0, 0},
-        {Finish::flood, 1600, 1600, 2, 2, 1, 0, 30, 5, 0, 4, 24, 72, 168, 18, 28, false, true, false, true, 0, 0, 0},
-        {Finish::oil_hardcoat, 35, 90, 3, 3, 1, 5, 15, 2.5, 4, 72, 0, 72, 336, 15, 28, true, true, true, false, 400, 0, 0},
-        {Finish::soap, 80, 60, 3, 1, 0, 3, 15, 2, 2, 6, 0, 12, 72, 10, 30, true, false, false, false, 0, 60, 3},
-        {Finish::shellac, 60, 60, 4, 1, 0, 0, 5, 4, 0, 2, 0, 12, 72, 12, 28, false, true, false, false, 400, 0, 0},
+    static const std::array<FinishClass, finishes.values.size()> all{{
+        {35, 15, 2, 3, 1, 5, 15, 2.5, 4, 36, 0, 36, 168, 12, 28, true, false, true, false, 0, 12, 12},
+        {35, 15, 2, 3, 1, 5, 15, 2.5, 4, 36, 0, 36, 168, 12, 28, true, false, true, false, 0, 12, 12},
+        {55, 30, 3, 1, 0, 20, 45, 2.5, 4, 24, 0, 48, 720, 10, 30, true, false, true, false, 0, 20, 6},
+        {40, 30, 4, 1, 0, 0, 12, 3, 0, 12, 48, 24, 504, 12, 28, false, true, true, false, 400, 0, 0},
+        {90, 90, 3, 1, 0, 0, 12, 6, 0, 8, 36, 48, 168, 12, 28, false, true, false, false, 400, 0, 0},
+        {160, 160, 3, 10, 1, 0, 20, 2, 0, 2, 24, 24, 168, 15, 28, false, true, false, false, 400, 0, 0},
+        {1600, 1600, 2, 2, 1, 0, 30, 5, 0, 4, 24, 72, 168, 18, 28, false, true, false, true, 0, 0, 0},
+        {35, 90, 3, 3, 1, 5, 15, 2.5, 4, 72, 0, 72, 336, 15, 28, true, true, true, false, 400, 0, 0},
+        {80, 60, 3, 1, 0, 3, 15, 2, 2, 6, 0, 12, 72, 10, 30, true, false, false, false, 0, 60, 3},
+        {60, 60, 4, 1, 0, 0, 5, 4, 0, 2, 0, 12, 72, 12, 28, false, true, false, false, 400, 0, 0},
     }};
-    return all.at(static_cast<std::size_t>(finish));
+    return all.at(finishes.index(finish));
+}
+
+std::array<FinishClass, finishes.values.size()> FinishShelf::starting() {
+    std::array<FinishClass, finishes.values.size()> out;
+    for (const Finish f : finishes.values) out.at(finishes.index(f)) = class_of(f);
+    return out;
+}
+
+void fields(FieldVisitor& v, FinishClass& c) {
+    constexpr Range ml{0, 5000};
+    constexpr Range minutes{0, 1440};
+    constexpr Range hour{0, 5000};
+    v.number({"first_ml_m2", "First coat, mL a m²", Kind::number, ml, true}, c.first_ml_m2);
+    v.number({"more_ml_m2", "Each after it, mL a m²", Kind::number, ml, true}, c.more_ml_m2);
+    v.number({"coats", "Coats", Kind::count, {1, 12}, true}, c.coats);
+    v.number({"parts_a", "Parts A, by volume", Kind::number, {0.01, 1000}, true}, c.parts_a);
+    v.number({"parts_b", "Parts B, by volume", Kind::number, {0, 1000}, true}, c.parts_b);
+    v.number({"soak_min", "Left to soak, minutes", Kind::number, minutes, true}, c.soak_min);
+    v.number({"window_min", "To be wiped or wet within, minutes", Kind::number, minutes, true}, c.window_min);
+    v.number({"on_min_m2", "Put on, minutes a m²", Kind::number, {0.05, 600}, true}, c.on_min_m2);
+    v.number({"off_min_m2", "Wiped off, minutes a m²", Kind::number, {0, 600}, true}, c.off_min_m2);
+    v.number({"recoat_h", "Next coat, from", Kind::hours, hour, true}, c.recoat_h);
+    v.number({"recoat_to_h", "… unsanded until; 0: any time", Kind::hours, hour, true}, c.recoat_to_h);
+    v.number({"handle_h", "Can be handled after", Kind::hours, hour, true}, c.handle_h);
+    v.number({"cure_h", "Cured after", Kind::hours, hour, true}, c.cure_h);
+    v.number({"low_c", "Air, from", Kind::temperature, {-10, 60}, true}, c.low_c);
+    v.number({"high_c", "Air, to", Kind::temperature, {-10, 60}, true}, c.high_c);
+    v.number({"maintain_ml_m2", "Oiled again with, mL a m²", Kind::number, ml, true}, c.maintain_ml_m2);
+    v.number({"maintain_months", "… every so many months", Kind::number, {0, 600}, true}, c.maintain_months);
+    v.number({"price_l", "Price of a litre", Kind::number, {0, 10000}}, c.price_l);
+}
+
+void fields(FieldVisitor& v, FinishShelf& s) {
+    for (std::size_t i = 0; i < s.labels.size(); ++i) v.object({finishes.options[i].key, finishes.options[i].label}, s.labels[i]);
 }
 
 double stretched(double air_c) { return std::clamp(std::pow(2.0, (20 - air_c) / 10), 0.25, 8.0); }

@@ -4,6 +4,7 @@
 #pragma once
 
 #include <array>
+#include <optional>
 #include <vector>
 
 #include "core/ground/geometry/geometry.h"
@@ -13,7 +14,6 @@ namespace yb {
 
 /// What the label of a class of finish says. Times at 20 °C.
 struct FinishClass {
-    Finish finish{};
     double first_ml_m2 = 0, more_ml_m2 = 0;  ///< of the first coat and of each after it
     int coats = 1;
     double parts_a = 1, parts_b = 0;         ///< by volume; B 0: one part
@@ -28,8 +28,22 @@ struct FinishClass {
     bool drips = false;                      ///< sanded off underneath
     double between_grit = 0;                 ///< very lightly between coats; 0: not
     double maintain_ml_m2 = 0, maintain_months = 0;
+    std::optional<double> price_l{};         ///< of a litre as mixed; empty: not said
+    bool operator==(const FinishClass&) const = default;
 };
+/// Where a class of finish starts, before the maker has typed his own label.
 const FinishClass& class_of(Finish finish);
+
+/// What stands in the cupboard: for each class what the maker's label says.
+struct FinishShelf {
+    std::array<FinishClass, finishes.values.size()> labels = starting();
+    const FinishClass& of(Finish finish) const { return labels.at(finishes.index(finish)); }
+    static std::array<FinishClass, finishes.values.size()> starting();
+    bool operator==(const FinishShelf&) const = default;
+};
+void fields(FieldVisitor& v, FinishClass& c);
+/// Each class by its key.
+void fields(FieldVisitor& v, FinishShelf& s);
 
 /// Times the label's hours take at such air: 2^((20 − T)/10). Check: 10 °C → 2. Held between 0.25 and 8.
 double stretched(double air_c);

@@ -99,4 +99,17 @@ int begins_at(double sled_step_mm, bool planed) {
     return sled_step_mm > 0.1 ? 40 : 60;
 }
 
+void fields(FieldVisitor& v, Sanding& s) {
+    constexpr Range pace{0.5, 600};
+    v.number({"felt_min_m2", "First grit on lanes, minutes a m²", Kind::number, pace}, s.felt_min_m2);
+    v.number({"planed_min_m2", "… on a planed face", Kind::number, pace}, s.planed_min_m2);
+    v.number({"after_min_m2", "Each grit after, minutes a m²", Kind::number, pace}, s.after_min_m2);
+    v.number({"resin_times", "Resin takes, times that", Kind::number, {0.1, 20}}, s.resin_times);
+    v.number({"edge_min_m", "Edges by hand, minutes a m and grit", Kind::number, pace}, s.edge_min_m);
+    v.number({"disc_m2", "A disc lasts, m²", Kind::number, {0.01, 100}}, s.disc_m2);
+    v.flag({"disc_sander", "Coarse grits by a disc sander"}, s.disc_sander);
+    v.number({"disc_times", "… in its share of the time", Kind::number, {0.05, 2}}, s.disc_times);
+    v.number({"disc_price", "Price of a disc", Kind::number, {0, 1000}}, s.disc_price);
+}
+
 }  // namespace yb

@@ -4,6 +4,7 @@
 // Minutes are starting values of a 150 mm orbital sander, a maker's, to be changed and learned.
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "core/steps/skin/choices.h"
@@ -11,9 +12,20 @@
 namespace yb {
 
 inline constexpr double widest_step = 1.65;  ///< between the sizes of two grits, at most
-/// Minutes a square metre: the first grit where lanes can be felt, on a planed face, each one after it; resin so many times that; round an edge by
-/// hand, a metre and grit; a disc lasts so many square metres of wood.
-inline constexpr double felt_min_m2 = 40, planed_min_m2 = 15, after_min_m2 = 10, resin_times = 2, edge_min_m = 3, disc_m2 = 0.6;
+/// Sanders and abrasives of the shop; a maker's pace, to be changed. docs/methods.md, Skin.
+struct Sanding {
+    double felt_min_m2 = 40;    ///< the first grit where lanes can be felt
+    double planed_min_m2 = 15;  ///< … on a planed face
+    double after_min_m2 = 10;   ///< each grit after it
+    double resin_times = 2;     ///< resin takes so many times that
+    double edge_min_m = 3;      ///< along an edge by hand, a metre and grit
+    double disc_m2 = 0.6;       ///< of wood a disc lasts
+    bool disc_sander = false;   ///< grits coarser than 80 go by a disc sander
+    double disc_times = 0.5;    ///< … in so much of the orbital one's time
+    std::optional<double> disc_price{};
+    bool operator==(const Sanding&) const = default;
+};
+void fields(FieldVisitor& v, Sanding& s);
 inline constexpr double dries_h = 2;  ///< wetted, before the last grit
 
 /// Mean particle size of a grit, µm; between the table's it is drawn out on log scales. Check: 120 → 125. @throws std::invalid_argument outside 36 to 2000.

@@ -13,9 +13,10 @@ namespace {
 
 class Planner {
   public:
-    explicit Planner(const SkinInputs& in) : in_(in), c_(in.choices), of_(class_of(in.choices.finish)) {}
+    explicit Planner(const SkinInputs& in) : in_(in), c_(in.choices), of_(in.shelf.of(in.choices.finish)) {}
 
     SkinPlan run() {
+        p_.label = of_;
         if (!in_.top.ready) return p_;
         p_.air_c = in_.shop_air.temp_c;
         const double slow = stretched(p_.air_c);
@@ -69,11 +70,13 @@ class Planner {
         const double hands = c_.hands == SkinHands::alone ? 1 : 2;
         for (std::size_t i = 0; i < grits.size(); ++i) {
             GritStep g{grits[i], 0, 0, false};
-            double per_m2 = i > 0 ? after_min_m2 : grits[i] < 80 ? felt_min_m2 : planed_min_m2;
-            if (f.resin()) per_m2 *= resin_times;
+            const Sanding& pace = in_.sanding;
+            double per_m2 = i > 0 ? pace.after_min_m2 : grits[i] < 80 ? pace.felt_min_m2 : pace.planed_min_m2;
+            if (f.resin()) per_m2 *= pace.resin_times;
+            if (pace.disc_sander && grits[i] < 80) per_m2 *= pace.disc_times;
             // Edges are sanded by hand along them, a live one with a brush.
-            g.minutes = (f.edge() ? edge_min_m * f.long_mm / 1000 : per_m2 * f.m2) / hands;
-            g.discs = f.edge() ? 0 : f.m2 / disc_m2;
+            g.minutes = (f.edge() ? pace.edge_min_m * f.long_mm / 1000 : per_m2 * f.m2) / hands;
+            g.discs = f.edge() ? 0 : f.m2 / pace.disc_m2;
             g.wetted = c_.raise_grain && !f.resin() && i + 1 == grits.size() && i > 0;
             out.sanding_min += g.minutes;
             p_.discs += g.discs;
@@ -153,8 +156,8 @@ class Planner {
 
 SkinPlan plan_skin(const SkinInputs& in) { return Planner(in).run(); }
 
-std::vector<CardStep> finish_card(const SkinPlan& p, const SkinChoices& c, int coat) {
-    const FinishClass& of = class_of(c.finish);
+std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
+    const FinishClass& of = p.label;
     std::vector<CardStep> out;
     if (!p.ready || p.zones.empty()) return out;
     CardStep ready{"ready", say("Set out: finish, cups, pads, gloves, moving air, the tin for rags")};
@@ -202,7 +205,7 @@ std::vector<CardStep> finish_card(const SkinPlan& p, const SkinChoices& c, int c
 
 std::vector<Phrase> care_of(const SkinPlan& p, const SkinChoices& c) {
     std::vector<Phrase> out;
-    const FinishClass& of = class_of(c.finish);
+    const FinishClass& of = p.label;
     switch (c.finish) {
         case Finish::hardwax:
         case Finish::tinted: out.push_back(say("It is finished with a hardwax oil that has gone into the wood; you touch wood, not a skin.")); break;

@@ -27,6 +27,8 @@ struct SkinInputs {
     bool quick = false;         ///< something is dragged: no choices
     std::vector<Vec2> ties{};   ///< bow ties let in from above
     double moisture_pct = 0;    ///< of the wood on the day; 0: not known
+    FinishShelf shelf{};        ///< what the shop's labels say
+    Sanding sanding{};          ///< how fast its sanders are
 };
 
 /// A coat on a face.
@@ -49,6 +51,7 @@ struct SkinFacePlan {
 };
 
 struct SkinPlan : StepPlan {
+    FinishClass label;            ///< of the finish, as the shop has it
     std::vector<SkinFacePlan> faces;
     std::vector<Zone> zones;      ///< of every coat of the upper face and the underside
     double zone_most_m2 = 0;      ///< what can be wiped in time; 0: nothing can
@@ -70,7 +73,7 @@ struct SkinPlan : StepPlan {
 SkinPlan plan_skin(const SkinInputs& in);
 
 /// The finish day as a card: zone by zone, each with its window. @param coat from 1.
-std::vector<CardStep> finish_card(const SkinPlan& plan, const SkinChoices& choices, int coat);
+std::vector<CardStep> finish_card(const SkinPlan& plan, int coat);
 /// For the client: what it is finished with, what it stands, how to clean it, when to oil it again.
 std::vector<Phrase> care_of(const SkinPlan& plan, const SkinChoices& choices);
 

@@ -65,15 +65,23 @@ class Teller {
                               {},
                               say("{} of discs", counted(std::ceil(p_.discs), "piece", "pieces")),
                               {"Σ over faces and grits, minutes a m²",
-                               {{"where lanes can be felt", number(felt_min_m2), "first grit"},
-                                {"on a planed face", number(planed_min_m2), "first grit"},
-                                {"each grit after", number(after_min_m2), "resin twice that"},
-                                {"edges, minutes a metre", number(edge_min_m), "each grit"}},
+                               {{"where lanes can be felt", number(in_.sanding.felt_min_m2), "first grit"},
+                                {"on a planed face", number(in_.sanding.planed_min_m2), "first grit"},
+                                {"each grit after", number(in_.sanding.after_min_m2), "resin " + render(say("{} times that", number(in_.sanding.resin_times)), Units::metric())},
+                                {"edges, minutes a metre", number(in_.sanding.edge_min_m), "each grit"}},
                                "a maker's: change it"}});
         p_.figures.push_back({"skin.recoat", "Next coat from", hours(p_.recoat_h), {}, say("{} in all", counted(p_.coats, "coat", "coats")),
                               {"label × 2^((20 − T)/10)", {{"label", hours(of_.recoat_h), "its class"}, {"shop", celsius(p_.air_c), "the month's air"}}, "estimate"}});
         p_.figures.push_back({"skin.handle", "To handle, to use", hours(p_.handle_h), hours(p_.cure_h), say("from the last coat"),
                               {"label × 2^((20 − T)/10)", {{"handle", hours(of_.handle_h), "its class"}, {"cured", hours(of_.cure_h), "its class"}}, "estimate"}});
+        const double finish = p_.ml_in_all / 1000 * of_.price_l.value_or(0);
+        const double discs = std::ceil(p_.discs) * in_.sanding.disc_price.value_or(0);
+        if (finish + discs > 0)
+            p_.figures.push_back({"skin.cost", "Finish and discs cost about", number(std::round(finish + discs)), {}, say("in the shop's money"),
+                                  {"litres × price of a litre + discs × price of a disc",
+                                   {{"finish", number(finish), of_.price_l ? "the shop's page" : "no price"},
+                                    {"discs", number(discs), in_.sanding.disc_price ? "the shop's page" : "no price"}},
+                                   "prices on the shop's page"}});
         Working each{"Σ of the faces that are treated", {}, ""};
         for (const SkinFacePlan& f : p_.faces)
             if (!f.left_out) each.given.push_back({render(f.face.name, Units::metric()), square_metres(f.face.m2), "from the top"});
@@ -174,7 +182,7 @@ class Teller {
     void choices() {
         std::vector<Phrase> all;
         for (const Finish f : finishes.values) {
-            const FinishClass& k = class_of(f);
+            const FinishClass& k = in_.shelf.of(f);
             const double ml = ml_of(k);
             const double d = (k.recoat_h * (k.coats - 1) + k.handle_h) * stretched(p_.air_c);
             all.push_back(say("{}, {}, {} until it is handled; {}", counted(k.coats, "coat", "coats"), litres(ml / 1000), hours(d), character(f)));

@@ -348,7 +348,7 @@ TEST_CASE("a top all of resin, windows and thirsts of nothing, far too many coat
     CHECK(plan_skin(in).ready);
     Top none;
     CHECK_FALSE(plan_skin(inputs(none)).ready);
-    CHECK(finish_card(plan_skin(inputs(none)), {}, 1).empty());
+    CHECK(finish_card(plan_skin(inputs(none)), 1).empty());
 }
 
 TEST_CASE("the card of the finish day: every zone mixed, put on and wiped within its window", "[skin][card]") {
@@ -356,7 +356,7 @@ TEST_CASE("the card of the finish day: every zone mixed, put on and wiped within
     SkinInputs in = inputs(top);
     in.shop_air.temp_c = 27;  // small zones
     const SkinPlan p = plan_skin(in);
-    const auto card = finish_card(p, in.choices, 1);
+    const auto card = finish_card(p, 1);
     int zones = 0;
     for (const Zone& z : p.zones) zones += z.coat == 1;
     int wiped = 0;
@@ -406,4 +406,36 @@ TEST_CASE("every demo job has its finish planned to the day it can be delivered"
         for (const SkinFacePlan& f : s.faces)
             for (std::size_t i = 1; i < f.grits.size(); ++i) CHECK(grit_um(f.grits[i - 1].grit) / grit_um(f.grits[i].grit) <= widest_step + 1e-9);
     }
+}
+
+TEST_CASE("the shop's own labels and sanders are what is planned with", "[skin][shop]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    const SkinPlan before = plan_skin(in);
+    in.shelf.labels.at(finishes.index(in.choices.finish)).window_min = 10;
+    in.shelf.labels.at(finishes.index(in.choices.finish)).first_ml_m2 *= 2;
+    const SkinPlan own = plan_skin(in);
+    CHECK(own.zone_most_m2 == Approx(zone_m2(5 * stretched(in.shop_air.temp_c), 10 * stretched(in.shop_air.temp_c), 2.5, 4)));
+    CHECK(own.zone_most_m2 < before.zone_most_m2);
+    CHECK(face(own, "upper").coats.front().ml == Approx(2 * face(before, "upper").coats.front().ml));
+    // A disc sander takes the coarse grits in half the time, and no other.
+    SkinInputs coarse = inputs(top);
+    coarse.choices.first_grit = 60;
+    const SkinPlan orbit = plan_skin(coarse);
+    coarse.sanding.disc_sander = true;
+    const SkinPlan disc = plan_skin(coarse);
+    const auto& a = face(orbit, "upper").grits;
+    const auto& b = face(disc, "upper").grits;
+    REQUIRE(a.size() == b.size());
+    CHECK(b[0].minutes == Approx(a[0].minutes / 2));
+    for (std::size_t i = 1; i < a.size(); ++i) CHECK(b[i].minutes == a[i].minutes);
+    // Money only where there are prices.
+    const auto cost = [](const SkinPlan& p) {
+        return std::find_if(p.figures.begin(), p.figures.end(), [](const Figure& f) { return f.key == "skin.cost"; });
+    };
+    CHECK(cost(disc) == disc.figures.end());
+    coarse.sanding.disc_price = 1;
+    const SkinPlan priced = plan_skin(coarse);
+    REQUIRE(cost(priced) != priced.figures.end());
+    CHECK(cost(priced)->value.value == Approx(std::ceil(priced.discs)));
 }
