@@ -270,12 +270,13 @@ TEST_CASE("every action of the slip is on the right-click too, and does the same
     for (const char* step : steps_of_work) {
         desk.click(step);
         INFO(step);
+        // The click picks what lies there first: the slip is about that then.
+        QMenu* m = menu();
         QStringList slip;
         for (const QPushButton* b : desk.find<QWidget>("slip_page")->findChildren<QPushButton*>())
             if (b->property("quiet").toBool() && b->isEnabled() && !b->objectName().isEmpty() && !b->objectName().startsWith("mend_"))
                 slip << b->text();
         slip.sort();
-        QMenu* m = menu();
         REQUIRE((m || slip.isEmpty()));
         if (!m) continue;
         QStringList offered;
