@@ -176,7 +176,12 @@ void Session::replan() {
     // A slab that is only looked at lies as it was measured.
     const bool own = j && (!s || j->uses(s->id));
     if (!own) {
-        static const Job none;  // so that a slab alone can be planned
+        // A slab alone is planned without a top that anybody wants: the smallest lies in any of them and is looked for nowhere.
+        static const Job none = [] {
+            Job alone;
+            alone.top.length_mm = alone.top.width_mm = 50;
+            return alone;
+        }();
         on_bench_ = ready_.get(*s, none.first().placement.turned_over);
         plan_ = plan_job(none, JobSlabs{{on_bench_}}, docs_.shop);
     } else {

@@ -255,10 +255,27 @@ void leaning_edges(QPainter& p, const BenchMap& map, const SlabShape& shape, con
 }  // namespace
 
 void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape) {
-    p.setPen(Qt::NoPen);
-    p.setBrush(theme::colours().shadow);
-    for (int k = 1; k <= 6; ++k)
-        for (const Ring* ring : {&shape.ring_a, &shape.ring_b}) p.drawPolygon(map.px(*ring).translated(k * 0.9, k * 1.2));
+    // Soft as it is, a third of the pixels each way holds it.
+    constexpr double coarse = 3;
+    const QRectF all = map.px(shape.ring_a).boundingRect().united(map.px(shape.ring_b).boundingRect()).adjusted(-2, -2, 12, 12);
+    QImage soft((all.size() / coarse).toSize() + QSize(1, 1), QImage::Format_ARGB32_Premultiplied);
+    soft.fill(Qt::transparent);
+    {
+        QPainter s(&soft);
+        s.setRenderHint(QPainter::Antialiasing);
+        s.scale(1 / coarse, 1 / coarse);
+        s.translate(-all.topLeft());
+        s.setPen(Qt::NoPen);
+        s.setBrush(theme::colours().shadow);
+        for (const Ring* ring : {&shape.ring_a, &shape.ring_b}) {
+            const QPolygonF edge = fewer(map.px(*ring));
+            for (int k = 1; k <= 6; ++k) s.drawPolygon(edge.translated(k * 0.9, k * 1.2));
+        }
+    }
+    p.save();
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.drawImage(QRectF(all.topLeft(), QSizeF(soft.size()) * coarse), soft);
+    p.restore();
 }
 
 void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double ratio, bool small,

@@ -1,11 +1,13 @@
 #include "app/kit/bench/wood_face.h"
 
+#include <QPainter>
 #include <QPainterPath>
 
 #include <numbers>
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <vector>
 
 #include "app/ground/theme/theme.h"
 #include "core/ground/geometry/noise.h"
@@ -62,6 +64,14 @@ class DrawnWood {
         return mix(tone_.early, tone_.late, dark, 1 + fibre + patch);
     }
 
+    /// Whether both draw the same wood at every place.
+    bool same_as(const DrawnWood& o) const {
+        return seed_ == o.seed_ && pith_ == o.pith_ && cross_cut_ == o.cross_cut_ && tone_.early == o.tone_.early && tone_.late == o.tone_.late &&
+               (!cross_cut_ || heart_ == o.heart_) &&
+               std::equal(knots_.begin(), knots_.end(), o.knots_.begin(), o.knots_.end(),
+                          [](const Knot& x, const Knot& y) { return x.at == y.at && x.radius == y.radius; });
+    }
+
   private:
     struct Knot {
         Vec2 at;
@@ -75,20 +85,56 @@ class DrawnWood {
     std::vector<Knot> knots_;
 };
 
+/// Wood that was drawn lately, on a lattice of the slab's own: a slab whose outline is typed or dragged shows the same wood, and
+/// only its edge is cut anew. Row J and column I of it lie at (I, −J)/scale on the slab.
+struct Lately {
+    DrawnWood wood;
+    double scale;  ///< device pixels a mm
+    QRect where;
+    QImage image;
+};
+
+/// @param need rows and columns of the lattice.
+const Lately& drawn(const DrawnWood& wood, double scale, const QRect& need) {
+    constexpr std::size_t most = 8;
+    static thread_local std::vector<Lately> all;
+    const auto it = std::find_if(all.begin(), all.end(), [&](const Lately& l) { return l.scale == scale && l.wood.same_as(wood); });
+    if (it != all.end() && it->where.contains(need)) {
+        std::rotate(it, it + 1, all.end());
+        return all.back();
+    }
+    if (it != all.end()) all.erase(it);
+    if (all.size() >= most) all.erase(all.begin());
+    const QRect where = need.adjusted(-24, -24, 24, 24);
+    QImage image(where.size(), QImage::Format_ARGB32_Premultiplied);
+    for (int j = 0; j < where.height(); ++j) {
+        auto* line = reinterpret_cast<QRgb*>(image.scanLine(j));
+        for (int i = 0; i < where.width(); ++i) line[i] = wood.at({(where.left() + i) / scale, -(where.top() + j) / scale});
+    }
+    all.push_back({wood, scale, where, std::move(image)});
+    return all.back();
+}
+
 }  // namespace
 
 QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map, double ratio) {
     QImage image((map.plan.size() * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
     image.setDevicePixelRatio(ratio);
     image.fill(Qt::transparent);
-    const DrawnWood wood(slab, shape);
     const QPolygonF outline = map.px(shape.ring_a);
-    const QRectF box = outline.boundingRect();
-    for (int j = 0; j < image.height(); ++j) {
-        auto* line = reinterpret_cast<QRgb*>(image.scanLine(j));
-        const double ypx = map.plan.top() + j / ratio;
-        if (ypx < box.top() - 2 || ypx > box.bottom() + 2) continue;
-        for (int i = 0; i < image.width(); ++i) line[i] = wood.at(map.mm_at(QPointF(map.plan.left() + i / ratio, ypx)));
+    const double scale = map.scale * ratio;
+    // Where the picture's first pixel lies on the wood's lattice, and what of it the outline needs.
+    const Vec2 first = map.mm_at(map.plan.topLeft());
+    const QPoint at(static_cast<int>(std::lround(first.x * scale)), static_cast<int>(std::lround(-first.y * scale)));
+    const QRectF box = outline.boundingRect().translated(-map.plan.topLeft()).adjusted(-2, -2, 2, 2);
+    const QRect need = QRectF(box.topLeft() * ratio, box.size() * ratio).toAlignedRect().intersected(image.rect());
+    if (need.isEmpty()) return image;
+    const Lately& wood = drawn(DrawnWood(slab, shape), scale, need.translated(at));
+    {
+        QPainter w(&image);
+        w.setCompositionMode(QPainter::CompositionMode_Source);
+        w.drawImage(QRectF(QPointF(need.topLeft()) / ratio, QSizeF(need.size()) / ratio), wood.image,
+                    QRectF(need.translated(at - wood.where.topLeft())));
     }
     QImage mask(image.size(), QImage::Format_ARGB32_Premultiplied);
     mask.setDevicePixelRatio(ratio);
