@@ -108,13 +108,9 @@ int take_screenshots(MainWindow& window, const QString& folder) {
         }
         ok = shoot(QString::fromUtf8(row.step.key.data(), static_cast<int>(row.step.key.size()))) && ok;
     }
-    for (const auto& [job, name] :
-         {std::pair("job-seed-cabinet", "boards"), std::pair("job-tarn-river", "river"), std::pair("job-round-hall", "round")}) {
-        window.session().set_job(job);
-        window.session().set_step(step_key::lay);
-        ok = shoot(name) && ok;
-    }
     window.session().set_job("job-tarn-river");
+    window.session().set_step(step_key::lay);
+    ok = shoot("river") && ok;
     run_card(window, "pour");
     ok = shoot("card") && ok;
     window.session().undo();

@@ -88,6 +88,8 @@ Looks::Line Looks::make() {
 
 void Looks::show(std::vector<Look> looks) {
     looks_ = std::move(looks);
+    // What does not count is in the list only while it is missing.
+    std::erase_if(looks_, [](const Look& l) { return !l.counted && l.known; });
     setVisible(!looks_.empty());
     const auto counted = std::count_if(looks_.begin(), looks_.end(), [](const Look& l) { return l.counted; });
     const auto known = std::count_if(looks_.begin(), looks_.end(), [](const Look& l) { return l.counted && l.known; });
