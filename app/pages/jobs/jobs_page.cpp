@@ -23,6 +23,7 @@
 #include "core/shop/edit/job_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/steps.h"
 #include "core/steps/days/days.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
@@ -129,7 +130,7 @@ void JobCard::paintEvent(QPaintEvent*) {
     if (stops) theme::draw_sign(p, Severity::stop, QRectF(14, y + 4, 9, 9));
     line(tr("next: %1").arg(said(shown_.state.next)), theme::text(10, true), stops ? c.madder : c.chalk, stops ? 14 : 0);
     const QString ready = day(shown_.state.ready);
-    line(ready.isEmpty() ? tr("no date yet") : tr("ready for the finish %1").arg(ready), theme::text(9.5), c.pencil);
+    line(ready.isEmpty() ? tr("no date yet") : tr("ready for %1, %2").arg(told(ready_for()), ready), theme::text(9.5), c.pencil);
     if (shown_.plan) draw_little_stick(p, QRectF(14, y + 3, width() - 28, theme::grown(9)), *shown_.plan->days);
 }
 

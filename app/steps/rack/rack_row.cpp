@@ -56,7 +56,11 @@ RackRow::RackRow(Session& session, Pictures& pictures, QWidget* parent)
     connect(order_, &QComboBox::currentIndexChanged, this, &RackRow::choose);
     count_->setObjectName("rack_count");
     count_->setFont(theme::text(9.5));
-    connect(&session, &Session::changed, this, &RackRow::rebuild);
+    connect(&session, &Session::changed, this, [this] {
+        // While the tape stands in its place the row waits.
+        stale_ = window()->isVisible() && !isVisible();
+        if (!stale_) rebuild();
+    });
     connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
         if (key.isEmpty()) drawn_.clear();
         for (const Standing& s : slabs_) {
@@ -82,6 +86,11 @@ void RackRow::resizeEvent(QResizeEvent*) {
 }
 
 double RackRow::floor() const { return height() - theme::grown(48); }
+
+void RackRow::showEvent(QShowEvent* e) {
+    QWidget::showEvent(e);
+    if (std::exchange(stale_, false)) rebuild();
+}
 
 void RackRow::rebuild() {
     if (session_.previewing()) return;

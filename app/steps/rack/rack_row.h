@@ -29,6 +29,7 @@ class RackRow : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void showEvent(QShowEvent* e) override;
     void resizeEvent(QResizeEvent*) override;
     void mousePressEvent(QMouseEvent* e) override;
     void keyPressEvent(QKeyEvent* e) override;
@@ -61,6 +62,7 @@ class RackRow : public QWidget {
     std::vector<Standing> slabs_;
     std::map<std::string, Slab> built_for_;
     std::string built_jobs_, in_sight_;
+    bool stale_ = false;  ///< the shop changed while the row was out of sight
     std::map<std::string, QPixmap> drawn_;
     double scale_ = 0.05, scroll_ = 0, length_ = 0;
     /// What the rack is asked with, copied: a large one is read beside the work.
