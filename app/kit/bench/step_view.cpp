@@ -231,21 +231,44 @@ namespace {
 void leaning_edges(QPainter& p, const BenchMap& map, const SlabShape& shape, const theme::WoodTone& tone, Vec2 light) {
     const std::size_t n = shape.ring_a.size();
     if (n < 3 || shape.ring_b.size() != n) return;
-    const auto lit = [&](double how) {
+    // In steps of light that no eye tells apart: neighbours of one step are one piece.
+    constexpr int steps = 24;
+    const auto lit = [&](int step) {
+        const double how = static_cast<double>(step) / steps;
         const QColor base = tone.late.darker(122);
         return how > 0 ? base.lighter(100 + static_cast<int>(24 * how)) : base.darker(100 + static_cast<int>(-60 * how));
     };
     p.save();
     p.setRenderHint(QPainter::Antialiasing, false);  // no seams between the pieces
     p.setPen(Qt::NoPen);
+    const QPolygonF a = map.px(shape.ring_a);
+    const QPolygonF b = map.px(shape.ring_b);
+    int step = 0;
+    std::size_t begin = 0, end = 0;  // stretches [begin, end) of one step
+    const auto paint = [&] {
+        // A piece whose two edges lie on one another is not seen.
+        bool seen = false;
+        QPolygonF piece;
+        for (std::size_t k = begin; k <= end; ++k) {
+            const auto at = static_cast<qsizetype>(k % n);
+            seen = seen || (a[at] - b[at]).manhattanLength() > 0.4;
+            piece << a[at];
+        }
+        for (std::size_t k = end + 1; k-- > begin;) piece << b[static_cast<qsizetype>(k % n)];
+        if (begin == end || !seen) return;
+        p.setBrush(lit(step));
+        p.drawPolygon(piece);
+    };
     for (std::size_t i = 0; i < n; ++i) {
-        const std::size_t j = (i + 1) % n;
-        const Vec2 along = shape.ring_a[j] - shape.ring_a[i];
-        if (length(along) < 1e-6) continue;
-        const Vec2 out = Vec2{along.y, -along.x} * (1 / length(along));
-        p.setBrush(lit(dot(out, light)));
-        p.drawPolygon(QPolygonF{map.px(shape.ring_a[i]), map.px(shape.ring_a[j]), map.px(shape.ring_b[j]), map.px(shape.ring_b[i])});
+        const Vec2 along = shape.ring_a[(i + 1) % n] - shape.ring_a[i];
+        const int here = length(along) < 1e-6 ? step : static_cast<int>(std::lround(dot(Vec2{along.y, -along.x} * (1 / length(along)), light) * steps));
+        if (here != step) {
+            paint();
+            step = here, begin = i;
+        }
+        end = i + 1;
     }
+    paint();
     p.restore();
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(tone.edge, 1));
