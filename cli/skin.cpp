@@ -3,8 +3,7 @@
 
 #include "cli/common.h"
 #include "cli/job_alone.h"
-#include "core/shop/job/plan.h"
-#include "core/steps/skin/skin.h"
+#include "core/shop/job/skin_of.h"
 
 namespace burl {
 
@@ -15,7 +14,7 @@ using yb::Json;
 void run_skin(const std::string& path) {
     const JobAlone f = read_job_alone(path);
     const yb::Plan plan = f.plan();
-    const auto& p = static_cast<const yb::SkinPlan&>(*plan.more.at("skin"));
+    const yb::SkinPlan& p = yb::skin_of(plan);
     if (!p.ready) throw BadInput(path + ": the top is not there yet: measure, lay and flatten it first");
     Json faces = Json::array();
     for (const yb::SkinFacePlan& one : p.faces) {

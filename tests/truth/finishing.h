@@ -1,7 +1,7 @@
 // Skin worked out another way: faces in strips, edges stretch by stretch, windows by trying.
 #pragma once
 
-#include "core/steps/skin/skin.h"
+#include "core/shop/job/skin_of.h"
 #include "tests/truth/volumes.h"
 
 namespace yb::truth {
@@ -77,7 +77,7 @@ inline const Skins& skins(const Case& c) {
     return known[c.name] = s;
 }
 
-inline const SkinPlan& skin(const Case& c) { return static_cast<const SkinPlan&>(*c.plan.more.at("skin")); }
+inline const SkinPlan& skin(const Case& c) { return skin_of(c.plan); }
 inline double times_at(const Case& c) { return std::clamp(std::pow(2, (20 - c.plan.shop_air.temp_c) / 10), 0.25, 8.0); }
 
 /// How large a zone may be: tried in growing sizes, the time walked for each.

@@ -212,6 +212,14 @@ void draw_stock(QPainter& p, const QRectF& rect, const Session& session) {
 }
 
 namespace {
+/// What a bar is called, before it.
+void name_before(QPainter& p, const QRectF& room, double names, double y, double row, const QString& name) {
+    p.setFont(theme::text(10));
+    p.setPen(theme::colours().ink);
+    p.drawText(QRectF(room.left(), y - row / 2, names - 8, row), Qt::AlignRight | Qt::AlignVCenter,
+               what_fits(name, p.fontMetrics(), int(names - 8)));
+}
+
 /// Bars from a common line, each with its name before it and what it is behind it.
 void bars(QPainter& p, const QRectF& rect, const std::vector<std::tuple<QString, double, QColor>>& all,
           const std::function<QString(double)>& told_as) {
@@ -224,9 +232,7 @@ void bars(QPainter& p, const QRectF& rect, const std::vector<std::tuple<QString,
     for (std::size_t i = 0; i < all.size(); ++i) {
         const auto& [name, price, colour] = all[i];
         const double y = room.top() + row * (static_cast<double>(i) + 0.5);
-        p.setFont(theme::text(10));
-        p.setPen(c.ink);
-        p.drawText(QRectF(room.left(), y - row / 2, names - 8, row), Qt::AlignRight | Qt::AlignVCenter, what_fits(name, p.fontMetrics(), int(names - 8)));
+        name_before(p, room, names, y, row, name);
         p.setPen(QPen(c.wood_edge, 0.8));
         p.setBrush(colour);
         const double w = (room.width() - names - theme::grown(60)) * price / most;
@@ -276,10 +282,7 @@ void draw_finishes(QPainter& p, const QRectF& rect, const Session& session) {
     for (std::size_t i = 0; i < labels.size(); ++i) {
         const FinishClass& l = labels[i];
         const double y = room.top() + row * (static_cast<double>(i) + 0.5);
-        p.setFont(theme::text(10));
-        p.setPen(c.ink);
-        p.drawText(QRectF(room.left(), y - row / 2, names - 8, row), Qt::AlignRight | Qt::AlignVCenter,
-                   what_fits(told(finishes.options[i].label), p.fontMetrics(), int(names - 8)));
+        name_before(p, room, names, y, row, told(finishes.options[i].label));
         double x = room.left() + names;
         for (int k = 0; k < l.coats; ++k) {
             const double w = (k + 1 < l.coats ? l.recoat_h : l.handle_h) * scale;

@@ -4,7 +4,7 @@
 #include "app/steps/sheets/sheet_drawing.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
-#include "core/steps/skin/skin.h"
+#include "core/shop/job/skin_of.h"
 
 namespace yb {
 
@@ -46,9 +46,7 @@ void finish(Flow& page, const SheetData& d, const SkinPlan& p) {
 }  // namespace
 
 void write_skin_sheet(Flow& flow, const SheetData& d) {
-    const auto it = d.plan.more.find("skin");
-    if (it == d.plan.more.end()) return;
-    const auto& p = static_cast<const SkinPlan&>(*it->second);
+    const SkinPlan& p = skin_of(d.plan);
     if (!p.ready) return;
     flow.matter(QObject::tr("Sanding"), 0, {}, [&](Flow& page) { sanding(page, d, p); });
     std::vector<DrawnPath> zones{{d.plan.top->above, true, "top"}};

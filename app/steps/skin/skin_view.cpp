@@ -11,8 +11,8 @@
 #include "app/ground/words.h"
 #include "app/kit/bench/top_section.h"
 #include "core/shop/edit/skin_edits.h"
+#include "core/shop/job/skin_of.h"
 #include "core/steps/lay/lay.h"
-#include "core/steps/skin/skin.h"
 #include "core/steps/top/top.h"
 
 namespace yb {
@@ -21,10 +21,8 @@ Step SkinView::step() const { return step_key::skin; }
 
 const SkinPlan* SkinView::plan_of(const Session& s) {
     if (!s.plan() || !s.job()) return nullptr;
-    const auto it = s.plan()->more.find("skin");
-    if (it == s.plan()->more.end()) return nullptr;
-    const auto* p = static_cast<const SkinPlan*>(it->second.get());
-    return p->ready ? p : nullptr;
+    const SkinPlan& p = skin_of(*s.plan());
+    return p.ready ? &p : nullptr;
 }
 
 int SkinView::coat_shown(const Session& s, const SkinPlan& p) {

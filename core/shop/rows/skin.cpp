@@ -1,4 +1,5 @@
 // Skin as a row of the table.
+#include "core/shop/job/skin_of.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
 #include "core/steps/skin/skin.h"
@@ -7,8 +8,6 @@
 namespace yb {
 
 namespace of_skin {
-
-const SkinPlan& skin_of(const Plan& p) { return static_cast<const SkinPlan&>(*p.more.at("skin")); }
 
 /// What is cut from below: channels, plates let in, a pedestal's notches.
 std::vector<std::pair<Ring, double>> pockets_of(const Planning& w) {
@@ -91,10 +90,7 @@ void hold(Held& h) {
     h.at_most(h.job.skin.faces, 200, counted(0, "face", "faces"), step_key::skin);
     h.at_most(h.job.skin.grits, 20, counted(0, "grit", "grits"), step_key::skin);
 }
-void empty(Plan& p) {
-    static const auto none = std::make_shared<const SkinPlan>();
-    p.more["skin"] = none;
-}
+void empty(Plan& p) { p.more["skin"] = no<SkinPlan>(); }
 
 std::span<const MendEdit> edits() {
     static constexpr MendEdit all[] = {
@@ -127,7 +123,7 @@ StepRow skin_row() {
         .name = "Skin",
         .coming = "the skin",
         .on = StepRow::On::top,
-        .says = [](const Plan& p) -> const StepPlan* { return p.more.at("skin").get(); },
+        .says = [](const Plan& p) -> const StepPlan* { return &skin_of(p); },
         .own = own,
         .empty = empty,
         .plan = plan,

@@ -8,7 +8,7 @@
 #include "core/shop/edit/skin_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "core/steps/skin/skin.h"
+#include "core/shop/job/skin_of.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 
@@ -48,7 +48,6 @@ const SkinFacePlan& face(const SkinPlan& p, const std::string& key) {
 bool has(const SkinPlan& p, const std::string& key) {
     return std::any_of(p.faces.begin(), p.faces.end(), [&](const SkinFacePlan& f) { return f.face.key == key; });
 }
-const SkinPlan& skin(const Plan& p) { return static_cast<const SkinPlan&>(*p.more.at("skin")); }
 std::vector<double> grits_of(const SkinFacePlan& f) {
     std::vector<double> out;
     for (const GritStep& g : f.grits) out.push_back(g.grit);
@@ -75,7 +74,7 @@ TEST_CASE("areas of every demo top agree with a fine grid; resin apart from wood
     for (const auto& [id, job] : d.jobs) {
         INFO(id);
         const Plan plan = plan_job(job, d);
-        const SkinPlan& p = skin(plan);
+        const SkinPlan& p = skin_of(plan);
         if (!p.ready) continue;
         const Top& top = *plan.top;
         const Box b = bounds(top.above);
@@ -395,7 +394,7 @@ TEST_CASE("every demo job has its finish planned to the day it can be delivered"
         INFO(id);
         const Plan p = plan_job(job, d);
         if (!p.top->ready) continue;
-        const SkinPlan& s = skin(p);
+        const SkinPlan& s = skin_of(p);
         REQUIRE(s.ready);
         CHECK(s.figures.front().key == "skin.mix");
         int coats = 0;
