@@ -39,7 +39,7 @@ Bench::Bench(Session& session, Pictures& pictures, QWidget* parent)
     connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
         if (!key.isEmpty() && !shows_picture(key.toStdString())) return;  // one of the rack's: nothing here looks other
         ++pictures_version_;
-        tops_.forget();
+        tops_.forget(key);
         touch();
     });
     connect(&session, &Session::picked_changed, this, [this] {

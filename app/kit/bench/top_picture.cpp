@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <memory>
+#include <utility>
 
 #include "app/kit/bench/step_view.h"
 #include "app/kit/bench/wood_face.h"
@@ -10,7 +11,40 @@
 
 namespace yb {
 
-const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned) {
+TopPicture::TopPicture(Pictures& pictures) : TopPicture(pictures, nullptr) {}
+
+TopPicture::TopPicture(Pictures& pictures, std::function<void()> again) : pictures_(pictures), again_(std::move(again)) {
+    next_.setSingleShot(true);
+    QObject::connect(&next_, &QTimer::timeout, &next_, [this] {
+        drew_ = false;
+        if (std::exchange(behind_, false)) again_();
+    });
+}
+
+bool TopPicture::its_turn() {
+    if (!again_) return true;
+    if (drew_) {
+        behind_ = true;
+        return false;
+    }
+    drew_ = true;
+    next_.start(0);
+    return true;
+}
+
+void TopPicture::draw_all(const std::function<void()>& painting) {
+    auto again = std::exchange(again_, nullptr);
+    painting();
+    again_ = std::move(again);
+}
+
+void TopPicture::forget(const QString& picture) {
+    const auto has = [&](const std::optional<FacePicture>& r) { return r && QString::fromStdString(r->key) == picture; };
+    for (const QString& key : drawn_.keys())
+        if (const Slab& slab = drawn_.object(key)->slab; picture.isEmpty() || has(slab.picture_a) || has(slab.picture_b)) drawn_.remove(key);
+}
+
+const TopPicture::Drawn* TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned) {
     const bool over = slab.picture_a && slab.picture_a->mirrored;
     const QString key = QStringLiteral("%1|%2|%3%4%5|%6")
                             .arg(QString::fromStdString(slab.id), QString::fromStdString(slab.picture_a ? slab.picture_a->key : ""))
@@ -18,7 +52,8 @@ const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& sha
                             .arg(small)
                             .arg(turned)
                             .arg(std::lround(scale * 1000 * ratio));
-    if (const Kept* there = drawn_.object(key); there && there->slab == slab) return there->drawn;
+    if (const Kept* there = drawn_.object(key); there && there->slab == slab) return &there->drawn;
+    if (!its_turn()) return nullptr;
     auto made = std::make_unique<Kept>();
     Kept& kept = *made;
     kept.slab = slab;
@@ -49,7 +84,7 @@ const TopPicture::Drawn& TopPicture::slab(const Slab& slab, const SlabShape& sha
     p.end();
     const qsizetype kilobytes = 1 + qsizetype{4} * d.pixels.width() * d.pixels.height() / 1024;
     drawn_.insert(key, made.release(), std::min(kilobytes, drawn_.maxCost()));
-    return d;
+    return &d;
 }
 
 }  // namespace yb

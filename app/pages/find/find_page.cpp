@@ -128,7 +128,7 @@ void Ticket::paintEvent(QPaintEvent*) {
 }
 
 FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), tops_(pictures), about_(new QLabel), stop_(new QPushButton(tr("stop looking"))) {
+    : QWidget(parent), session_(session), tops_(pictures, [this] { paint_tickets(); }), about_(new QLabel), stop_(new QPushButton(tr("stop looking"))) {
     setObjectName("find_page");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(24, 16, 24, 12);
@@ -224,9 +224,9 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
         form_->show_values();
         if (isVisible()) pause_.start();
     });
-    connect(&pictures, &Pictures::arrived, this, [this] {
-        tops_.forget();
-        for (Ticket* t : findChildren<Ticket*>()) t->update();
+    connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
+        tops_.forget(key);
+        paint_tickets();
     });
 }
 
@@ -297,8 +297,13 @@ void FindPage::search() {
         });
 }
 
+void FindPage::paint_tickets() {
+    for (Ticket* t : findChildren<Ticket*>()) t->update();
+}
+
 void FindPage::wait() {
     while (busy_ || pause_.isActive()) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    tops_.draw_all([this] { grab(); });
 }
 
 void FindPage::show_found(const std::vector<Found>& found, const Boards& boards, const WantedTop& top, bool done) {

@@ -63,7 +63,7 @@ class FindPage : public QWidget {
     FindPage(Session& session, Pictures& pictures, QWidget* parent = nullptr);
     /// Begins to search, as the job stands now.
     void search();
-    /// Waits for the search: for tests and pictures.
+    /// Waits for the search and its drawings: for tests and pictures.
     void wait();
 
   Q_SIGNALS:
@@ -74,6 +74,7 @@ class FindPage : public QWidget {
 
   private:
     void show_found(const std::vector<Found>& found, const Boards& boards, const WantedTop& top, bool done);
+    void paint_tickets();
     FindOrder order() const;
     Field wanted(const char* path, const QString& name, double WantedTop::*what);
     Ticket* ticket(const Found& f, const Boards& boards, const WantedTop& top);

@@ -135,7 +135,7 @@ void JobCard::paintEvent(QPaintEvent*) {
 }
 
 JobsPage::JobsPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), tops_(pictures), about_(new QLabel), away_(new QCheckBox), grid_(new QGridLayout) {
+    : QWidget(parent), session_(session), tops_(pictures, [this] { paint_cards(); }), about_(new QLabel), away_(new QCheckBox), grid_(new QGridLayout) {
     setObjectName("jobs_page");
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(36, 20, 36, 16);
@@ -177,9 +177,9 @@ JobsPage::JobsPage(Session& session, Pictures& pictures, QWidget* parent)
     connect(&session_, &Session::changed, this, [this] {
         if (isVisible()) look();
     });
-    connect(&pictures, &Pictures::arrived, this, [this] {
-        tops_.forget();
-        for (JobCard* c : findChildren<JobCard*>()) c->update();
+    connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
+        tops_.forget(key);
+        paint_cards();
     });
 }
 
@@ -188,8 +188,13 @@ void JobsPage::showEvent(QShowEvent* e) {
     look();
 }
 
+void JobsPage::paint_cards() {
+    for (JobCard* c : findChildren<JobCard*>()) c->update();
+}
+
 void JobsPage::wait() {
     while (busy_) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    tops_.draw_all([this] { grab(); });
 }
 
 void JobsPage::look() {

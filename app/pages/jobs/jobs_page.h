@@ -56,7 +56,7 @@ class JobsPage : public QWidget {
     Q_OBJECT
   public:
     JobsPage(Session& session, Pictures& pictures, QWidget* parent = nullptr);
-    /// Waits until all are planned: for tests and pictures.
+    /// Waits until all are planned and drawn: for tests and pictures.
     void wait();
 
   Q_SIGNALS:
@@ -67,6 +67,7 @@ class JobsPage : public QWidget {
 
   private:
     void look();
+    void paint_cards();
     void show_jobs(std::vector<JobShown> jobs);
     void open(const std::string& id);
     void offer(const JobCard& card, const QPoint& at);

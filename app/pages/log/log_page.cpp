@@ -19,8 +19,8 @@
 namespace yb {
 
 LogPicture::LogPicture(Pictures& pictures, QWidget* parent) : QWidget(parent), tops_(pictures) {
-    connect(&pictures, &Pictures::arrived, this, [this] {
-        tops_.forget();
+    connect(&pictures, &Pictures::arrived, this, [this](const QString& key) {
+        tops_.forget(key);
         update();
     });
     setObjectName("log_picture");
