@@ -150,6 +150,7 @@ MainWindow::MainWindow() {
         show_shop();
     });
     connect(&session_, &Session::picture_wanted, this, &MainWindow::choose_photo);
+    connect(&session_, &Session::sample_wanted, this, &MainWindow::choose_sample);
     connect(&session_, &Session::measure_wanted, this, &MainWindow::type_tape);
     connect(&session_, &Session::card_wanted, this, &MainWindow::show_card);
     connect(&session_, &Session::find_wanted, this, &MainWindow::show_find_tops);

@@ -120,6 +120,8 @@ class MainWindow : public QMainWindow {
     void grow_demo_pictures();
     /// Slabs from files; what can't be read is said on the status line.
     void choose_photo();
+    void choose_sample();
+    QString choose_picture(const QString& title);
     void choose_scan();
     void choose_list();
     void choose_drawing(OutlineAs as);

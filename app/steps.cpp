@@ -31,7 +31,7 @@ std::vector<StepViewRow>& table() {
         {step_key::pour, Qt::Key_5, [](const StepParts& p) -> Made { return std::make_unique<PourView>(p.bench); }, write_pour_sheet},
         {step_key::join, Qt::Key_6, [](const StepParts&) -> Made { return std::make_unique<JoinView>(); }, write_join_sheet},
         {step_key::under, Qt::Key_7, [](const StepParts&) -> Made { return std::make_unique<UnderView>(); }, write_under_sheet},
-        {step_key::skin, Qt::Key_8, [](const StepParts&) -> Made { return std::make_unique<SkinView>(); }, write_skin_sheet},
+        {step_key::skin, Qt::Key_8, [](const StepParts& p) -> Made { return std::make_unique<SkinView>(p.pictures); }, write_skin_sheet},
         {step_key::sheets, Qt::Key_P, [](const StepParts& p) -> Made { return std::make_unique<SheetsStep>(p.print, p.pdf); }},
     };
     return all;

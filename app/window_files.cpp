@@ -170,10 +170,17 @@ void MainWindow::bring_photo(const QString& path) {
     photo_->open(path);
 }
 
+QString MainWindow::choose_picture(const QString& title) {
+    return QFileDialog::getOpenFileName(this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
+}
+
 void MainWindow::choose_photo() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Slab from a photograph"), {},
-                                                      tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
-    if (!path.isEmpty()) bring_photo(path);
+    if (const QString path = choose_picture(tr("Slab from a photograph")); !path.isEmpty()) bring_photo(path);
+}
+
+void MainWindow::choose_sample() {
+    if (const QString path = choose_picture(tr("The sample board's picture")); !path.isEmpty())
+        bring_sample(session_, *work_, path, [this](const QString& text) { say(text); });
 }
 
 void MainWindow::choose_list() {

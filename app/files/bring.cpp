@@ -1,9 +1,14 @@
 #include "app/files/bring.h"
 
+#include <algorithm>
+
+#include <QBuffer>
 #include <QFileInfo>
+#include <QImageReader>
 
 #include "app/ground/slow/long_work.h"
 #include "app/ground/session/session.h"
+#include "core/shop/edit/skin_edits.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/files/io/stock_list.h"
 #include "core/ground/file/digest.h"
@@ -73,6 +78,36 @@ void bring_list(Session& session, LongWork& work, const QString& path, std::func
             session.set_step(step_key::rack);
             session.look_at(QString::fromStdString(first));
             say(QObject::tr("%1 slabs stand on the rack. Widths are an even strip until somebody tapes them.").arg(read.size()));
+        });
+}
+
+void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
+    work.run(
+        QObject::tr("Reading the picture"),
+        [path](const Work&) {
+            QImageReader reader(path);
+            reader.setAutoTransform(true);
+            QImage image = reader.read();
+            if (image.isNull()) throw FormatError(QFileInfo(path).fileName().toStdString(), reader.errorString().toStdString());
+            if (std::max(image.width(), image.height()) > 1600) image = image.scaled(1600, 1600, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            QByteArray bytes;
+            QBuffer buffer(&bytes);
+            buffer.open(QIODevice::WriteOnly);
+            image.convertToFormat(QImage::Format_RGB32).save(&buffer, "JPG", 88);
+            return bytes.toStdString();
+        },
+        [&session, say, begun = session.begun()](const std::string& bytes) {
+            if (!session.still_open(begun, QObject::tr("The sample's picture"))) return;
+            Store* store = session.store();
+            if (!store || session.read_only()) return say(QObject::tr("Nothing can be kept here: this shop is only read."));
+            const std::string key = attachment_key(bytes);
+            try {
+                store->attach(key, bytes);
+            } catch (const StoreError& e) {
+                return say(QString::fromStdString(e.what()));
+            }
+            session.edit_begun(begun, QObject::tr("The sample's picture"), [&](Job& j) { keep_sample_picture(j, key); });
+            say(QObject::tr("The sample's picture is kept with the job."));
         });
 }
 

@@ -32,6 +32,9 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
 /// Reads a list of slabs (core/files/io/stock_list.h) in the background and puts them on the rack as one revision; they can be undone as one.
 void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
+/// Reads the picture of a sample board in the background, upright and no larger than a page needs, and keeps it with the job.
+void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
+
 /// Adds a slab under a fresh id and looks at it. Returns the id.
 std::string add_slab(Session& session, const Slab& slab, const QString& label);
 

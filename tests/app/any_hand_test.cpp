@@ -30,7 +30,8 @@ bool back_to(Desk& desk, const Documents& before) {
 /// What a button of the slip can be pressed for without a file dialog or a page of its own.
 bool pressed_here(const QPushButton* b) {
     const QString n = b->objectName();
-    return b->isEnabled() && !n.isEmpty() && n != "free_form_file" && n != "find_tops" && n != "next" && n != "look_picture";
+    return b->isEnabled() && !n.isEmpty() && n != "free_form_file" && n != "find_tops" && n != "next" && n != "look_picture" &&
+           n != "sample_picture";
 }
 
 /// Fields on the slip that something can be typed into.

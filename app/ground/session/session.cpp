@@ -173,17 +173,12 @@ void Session::replan() {
     ready_.begin();
     std::shared_ptr<const PreparedSlab> before = on_bench_;
     const int bench_before = plan_ ? plan_->on_bench : whole_top;
-    // A slab that is only looked at lies as it was measured.
+    // A slab that is only looked at lies as it was measured, and has no top to plan.
     const bool own = j && (!s || j->uses(s->id));
     if (!own) {
-        // A slab alone is planned without a top that anybody wants: the smallest lies in any of them and is looked for nowhere.
-        static const Job none = [] {
-            Job alone;
-            alone.top.length_mm = alone.top.width_mm = 50;
-            return alone;
-        }();
+        static const Job none;
         on_bench_ = ready_.get(*s, none.first().placement.turned_over);
-        plan_ = plan_job(none, JobSlabs{{on_bench_}}, docs_.shop);
+        plan_ = plan_job(none, JobSlabs{{on_bench_}}, docs_.shop, {.slab_alone = true});
     } else {
         const JobSlabs slabs = made_ready(*j);
         int on_bench = whole_top;

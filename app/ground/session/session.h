@@ -186,6 +186,7 @@ class Session : public QObject {
     void shop_wanted(const QString& group);    ///< the maker wants to set what belongs to the shop: "sled", "resins" …
     void find_wanted();                        ///< … and what could be made of what is on the rack
     void picture_wanted();                     ///< … a photograph of the slab that is looked at
+    void sample_wanted();                      ///< … the picture of the sample board
     void measure_wanted();                     ///< … the tape table of the slab that is looked at
     void form_wanted();                        ///< … a free form out of a drawing
     void card_wanted(const QString& card);     ///< … a card to run at the bench

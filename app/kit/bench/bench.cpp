@@ -58,6 +58,7 @@ bool Bench::shows_picture(const std::string& key) const {
         return s && ((s->picture_a && s->picture_a->key == key) || (s->picture_b && s->picture_b->key == key));
     };
     if (is(session_.slab())) return true;
+    if (session_.skin() && session_.skin()->sample_picture == key) return true;
     if (!session_.leaves()) return false;
     const std::vector<Leaf>& leaves = *session_.leaves();
     const std::vector<Patch>& patches = session_.makeup()->patches;
@@ -174,6 +175,8 @@ void Bench::mousePressEvent(QMouseEvent* e) {
     } else if (const Handle* h = handle_at(all, at)) {
         held_ = *h;  // let go where it is taken it is picked; moved, it shows what comes of that
         setCursor(Qt::ClosedHandCursor);
+    } else if (const QString side = map_.end.contains(at) ? view_->side_thing(map_, session_, at) : QString(); !side.isEmpty()) {
+        take(side);
     } else {
         take_at(at, nullptr);
         if (map_.strip.contains(at) || (!map_.end_on_edge && map_.end.contains(at)) || map_.plan.contains(at)) session_.set_gauge(from_.x);

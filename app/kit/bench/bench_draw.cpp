@@ -407,7 +407,7 @@ void Bench::draw_section(QPainter& p) {
     p.drawPixmap(map_.end.topLeft(), end_grain_);
     p.setPen(QPen(theme::tone_of(plan.slab()->species).edge, 1.4));
     p.setBrush(Qt::NoBrush);
-    p.drawPolygon(draw::fewer(cut));
+    draw::outline(p, cut);
     view_->draw_end(p, map_, session_);
 }
 

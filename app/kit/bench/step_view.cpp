@@ -285,7 +285,6 @@ void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape) {
     soft.fill(Qt::transparent);
     {
         QPainter s(&soft);
-        s.setRenderHint(QPainter::Antialiasing);
         s.scale(1 / coarse, 1 / coarse);
         s.translate(-all.topLeft());
         s.setPen(Qt::NoPen);
@@ -304,14 +303,21 @@ void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape) {
 void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab, const SlabShape& shape, double ratio, bool small,
           Vec2 light) {
     const theme::WoodTone tone = theme::tone_of(slab.species);
-    p.setPen(QPen(tone.edge, 1));
+    const QPolygonF below = map.px(shape.ring_b);
+    p.setPen(Qt::NoPen);
     p.setBrush(tone.late.darker(135));
-    p.drawPolygon(map.px(shape.ring_b));
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.drawPolygon(below);
+    p.setRenderHint(QPainter::Antialiasing, true);
+    p.setPen(QPen(tone.edge, 1, Qt::SolidLine, Qt::FlatCap));
+    outline(p, below);
     leaning_edges(p, map, shape, tone, light);
     const auto& shown = slab.picture_a;
     const QImage image = !shown ? QImage() : small ? pictures.thumbnail(shown->key) : pictures.face(shown->key);
     if (image.isNull()) {
-        p.drawImage(map.plan.topLeft(), draw_face(slab, shape, map, ratio));
+        p.setRenderHint(QPainter::Antialiasing, false);  // its edge is below the outline
+        paint_face(p, slab, shape, map, ratio);
+        p.setRenderHint(QPainter::Antialiasing, true);
     } else {
         // A small copy has fewer pixels and shows the same length of slab.
         FacePicture place = *shown;
@@ -319,8 +325,8 @@ void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab
         picture(p, map, image, place, shape.ring_a);
     }
     p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(tone.edge, 1.2));
-    p.drawPolygon(fewer(map.px(shape.ring_a)));
+    p.setPen(QPen(tone.edge, 1.2, Qt::SolidLine, Qt::FlatCap));
+    outline(p, map.px(shape.ring_a));
     flaws(p, map, slab, !image.isNull());
 }
 
@@ -330,6 +336,31 @@ QPolygonF fewer(const QPolygonF& polygon) {
     QPolygonF out;
     for (const Vec2 q : simplified(ring, 0.25)) out << QPointF(q.x, q.y);
     return out;
+}
+
+void outline(QPainter& p, const QPolygonF& all) {
+    constexpr double longest = 40;
+    const QPolygonF polygon = fewer(all);
+    QPolygonF piece;
+    double run = 0;
+    for (qsizetype i = 0; i <= polygon.size() && !polygon.isEmpty(); ++i) {
+        const QPointF to = polygon[i % polygon.size()];
+        if (piece.isEmpty()) {
+            piece << to;
+            continue;
+        }
+        const QPointF from = piece.last();
+        const double side = std::hypot(to.x() - from.x(), to.y() - from.y());
+        const int parts = std::max(1, static_cast<int>(std::ceil(side / longest)));
+        for (int k = 1; k <= parts; ++k) {
+            piece << from + (to - from) * (static_cast<double>(k) / parts);
+            if ((run += side / parts) < longest) continue;
+            p.drawPolyline(piece);
+            piece = {piece.last()};
+            run = 0;
+        }
+    }
+    if (piece.size() > 1) p.drawPolyline(piece);
 }
 
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep) {

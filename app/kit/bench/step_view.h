@@ -95,6 +95,8 @@ class StepView {
     virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
     virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
+    /// The key of the thing that lies there in the end view; empty: nothing, the gauge goes there.
+    virtual QString side_thing(const BenchMap&, const Session&, QPointF) const { return {}; }
     /// The dial beside the strip's title, where the step has one; Session::dial() is where it stands.
     virtual std::optional<Dial> dial(const Session&) const { return {}; }
     virtual std::vector<Dimension> dimensions(const BenchMap&, const Session&) const { return {}; }
@@ -138,6 +140,9 @@ inline constexpr Vec2 from_the_window{-0.55, 0.83};
 void shadow(QPainter& p, const BenchMap& map, const SlabShape& shape);
 /// The polygon with as few points as it takes to look the same: outlines have hundreds.
 QPolygonF fewer(const QPolygonF& polygon);
+/// Strokes a closed line with the painter's solid pen, piece by piece: the rasterizer's work grows with the square of how far a
+/// line runs along a row of pixels.
+void outline(QPainter& p, const QPolygonF& polygon);
 /// Dims everything on the plan outside a ring.
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep);
 }  // namespace draw

@@ -117,39 +117,35 @@ const Lately& drawn(const DrawnWood& wood, double scale, const QRect& need) {
 
 }  // namespace
 
-QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map, double ratio) {
-    QImage image((map.plan.size() * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
-    image.setDevicePixelRatio(ratio);
-    image.fill(Qt::transparent);
+void paint_face(QPainter& p, const Slab& slab, const SlabShape& shape, const BenchMap& map, double ratio) {
     const QPolygonF outline = map.px(shape.ring_a);
     const double scale = map.scale * ratio;
     // Where the picture's first pixel lies on the wood's lattice, and what of it the outline needs.
     const Vec2 first = map.mm_at(map.plan.topLeft());
     const QPoint at(static_cast<int>(std::lround(first.x * scale)), static_cast<int>(std::lround(-first.y * scale)));
     const QRectF box = outline.boundingRect().translated(-map.plan.topLeft()).adjusted(-2, -2, 2, 2);
-    const QRect need = QRectF(box.topLeft() * ratio, box.size() * ratio).toAlignedRect().intersected(image.rect());
-    if (need.isEmpty()) return image;
+    const QRect need =
+        QRectF(box.topLeft() * ratio, box.size() * ratio).toAlignedRect().intersected({QPoint(0, 0), (map.plan.size() * ratio).toSize()});
+    if (need.isEmpty()) return;
     const Lately& wood = drawn(DrawnWood(slab, shape), scale, need.translated(at));
-    {
-        QPainter w(&image);
-        w.setCompositionMode(QPainter::CompositionMode_Source);
-        w.drawImage(QRectF(QPointF(need.topLeft()) / ratio, QSizeF(need.size()) / ratio), wood.image,
-                    QRectF(need.translated(at - wood.where.topLeft())));
-    }
-    QImage mask(image.size(), QImage::Format_ARGB32_Premultiplied);
-    mask.setDevicePixelRatio(ratio);
-    mask.fill(Qt::transparent);
-    {
-        QPainter m(&mask);
-        m.setRenderHint(QPainter::Antialiasing);
-        m.translate(-map.plan.topLeft());
-        m.setBrush(Qt::black);
-        m.setPen(Qt::NoPen);
-        m.drawPolygon(outline);
-    }
+    QBrush brush(wood.image);
+    const QPoint corner = wood.where.topLeft() - at;
+    brush.setTransform(QTransform(1 / ratio, 0, 0, 1 / ratio, map.plan.left() + corner.x() / ratio, map.plan.top() + corner.y() / ratio));
+    p.save();
+    p.setPen(Qt::NoPen);
+    p.setBrush(brush);
+    p.setClipRect(map.plan, Qt::IntersectClip);
+    p.drawPolygon(outline);
+    p.restore();
+}
+
+QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map) {
+    QImage image(map.plan.size().toSize(), QImage::Format_ARGB32_Premultiplied);
+    image.fill(Qt::transparent);
     QPainter p(&image);
-    p.setCompositionMode(QPainter::CompositionMode_DestinationIn);
-    p.drawImage(0, 0, mask);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.translate(-map.plan.topLeft());
+    paint_face(p, slab, shape, map, 1);
     return image;
 }
 

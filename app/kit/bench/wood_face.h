@@ -13,8 +13,10 @@
 
 namespace yb {
 
-/// The face of a slab as it lies, at the map's scale, transparent outside face A's outline.
-QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map, double device_ratio);
+/// Paints the face of a slab as it lies, cut at face A's outline as the painter's hints have it.
+void paint_face(QPainter& painter, const Slab& slab, const SlabShape& shape, const BenchMap& map, double device_ratio);
+/// The same as an image of the map's plan, transparent outside the outline.
+QImage draw_face(const Slab& slab, const SlabShape& shape, const BenchMap& map);
 
 /// The colours of a show face along a line across it: what the end grain below it goes on from.
 struct FaceLine {
@@ -22,7 +24,7 @@ struct FaceLine {
     std::vector<QRgb> colours;
     QRgb at(double across) const;
 };
-/// @param at the place on the slab for a place across. @param picture of the face; null: as draw_face() draws it.
+/// @param at the place on the slab for a place across. @param picture of the face; null: as paint_face() paints it.
 FaceLine face_line(const Slab& slab, const SlabShape& shape, const std::function<Vec2(double across)>& at, double from, double to,
                    const QImage& picture);
 

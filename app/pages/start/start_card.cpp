@@ -52,7 +52,7 @@ Holds holds_of(const QString& path, QSize px) {
     if (!first) return out;
     const SlabShape shape = shape_of(*first);
     if (shape.ring_a.size() < 3) return out;
-    out.face = draw_face(*first, shape, map_of(bounds(shape.ring_a), QRectF(QPointF(0, 0), px), 8), 1);
+    out.face = draw_face(*first, shape, map_of(bounds(shape.ring_a), QRectF(QPointF(0, 0), px), 8));
     return out;
 }
 

@@ -126,7 +126,7 @@ void draw_demo(QPainter& p, const QRectF& box) {
     static const SlabShape shape = shape_of(slab);
     const BenchMap map = map_of(bounds(shape.ring_a), box, 40);
     static QImage face;
-    if (face.size() != box.size().toSize()) face = draw_face(slab, shape, map, 1);
+    if (face.size() != box.size().toSize()) face = draw_face(slab, shape, map);
     p.drawImage(box.topLeft(), face);
     static const FirstTop first = first_top(slab);
     p.setPen(QPen(theme::colours().chalk, 1.8));

@@ -18,7 +18,7 @@ void FillView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     draw::dim_outside(p, map, plan.lay->outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
-    p.drawPolygon(draw::fewer(map.px(plan.lay->outline)));
+    draw::outline(p, map.px(plan.lay->outline));
     for (const VoidPlan& v : plan.fill->voids) {
         QColor resin = v.left_open || v.gone ? c.none : c.chalk;
         resin.setAlpha(v.left_open || v.gone ? 0 : 125);

@@ -254,7 +254,7 @@ void FlatView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     }
     p.setPen(QPen(c.chalk, 1.6));
     p.setBrush(Qt::NoBrush);
-    p.drawPolygon(draw::fewer(map.px(lay.outline)));
+    draw::outline(p, map.px(lay.outline));
     p.setFont(theme::figures(9.5));
     for (std::size_t i = 0; i < f.shims.size(); ++i) {
         const QPointF q = map.px({f.shims[i].at.x_mm, f.shims[i].at.y_mm});

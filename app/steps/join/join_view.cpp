@@ -25,7 +25,7 @@ void JoinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     draw::dim_outside(p, map, plan.lay->outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
-    p.drawPolygon(draw::fewer(map.px(plan.lay->outline)));
+    draw::outline(p, map.px(plan.lay->outline));
     const Frame f = plan.placement.frame();
     const auto on_bench = [&](const Ring& ring) { return map.px(f.to_slab(ring)); };
     for (const GluedJoint& g : j.joints) {

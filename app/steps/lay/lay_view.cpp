@@ -65,7 +65,7 @@ void LayView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) cons
     draw_extras(p, map, s);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 2));
-    p.drawPolygon(draw::fewer(map.px(lay.outline)));
+    draw::outline(p, map.px(lay.outline));
     if (s.top()->live != LiveEdges::none) {
         p.setPen(QPen(c.chalk, 1, Qt::DotLine));
         p.drawPolygon(map.px(lay.rectangle));

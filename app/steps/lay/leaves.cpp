@@ -65,7 +65,7 @@ void draw_plan(QPainter& p, const BenchMap& map, const Session& s) {
     p.setPen(QPen(c.chalk, 2));
     if (s.top()->shape == TopShape::rectangle)
         for (const auto& [a, b] : lay.finish_cuts) p.drawLine(map.px(a), map.px(b));
-    p.drawPolygon(draw::fewer(map.px(lay.outline)));
+    draw::outline(p, map.px(lay.outline));
     for (const JointPlan& j : s.plan()->makeup->joints) {
         if (j.along.size() < 2) continue;
         QPolygonF line;

@@ -161,7 +161,7 @@ void PourView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     draw::dim_outside(p, map, plan.lay->outline);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
-    p.drawPolygon(draw::fewer(map.px(plan.lay->outline)));
+    draw::outline(p, map.px(plan.lay->outline));
     if (plan.pour->compartments.empty()) return;
     const Frame f = plan.placement.frame();
     const Form& form = plan.pour->form;

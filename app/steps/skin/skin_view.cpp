@@ -1,12 +1,14 @@
 #include "app/steps/skin/skin_view.h"
 
 #include <QDate>
+#include <QLocale>
 #include <QPainterPath>
 
 #include <algorithm>
 #include <cmath>
 #include <map>
 
+#include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/kit/bench/top_section.h"
@@ -89,11 +91,36 @@ void SkinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     }
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.8));
-    p.drawPolygon(draw::fewer(map.px(f.to_slab(top.above))));
+    draw::outline(p, map.px(f.to_slab(top.above)));
+    draw_sample(p, map, *s.skin());
     if (const Thing* t = s.picked_thing(); t && t->kind == "face" && t->area.size() > 2) {
         p.setPen(QPen(c.brass, 2.6));
+        p.setBrush(Qt::NoBrush);
         p.drawPolygon(draw::fewer(map.px(t->area)));
     }
+}
+
+/// The sample in the plan's corner, as a board lies beside the work.
+void SkinView::draw_sample(QPainter& p, const BenchMap& map, const SkinChoices& skin) const {
+    if (skin.sample_picture.empty()) return;
+    const QImage image = pictures_.thumbnail(skin.sample_picture);
+    if (image.isNull()) return;
+    const auto& c = theme::colours();
+    const QSizeF size = QSizeF(image.size()).scaled(QSizeF(theme::grown(110), theme::grown(72)), Qt::KeepAspectRatio);
+    const QRectF at(QPointF(map.plan.right() - size.width() - 8, map.plan.bottom() - size.height() - theme::grown(20)), size);
+    p.save();
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.drawImage(at, image);
+    p.setPen(QPen(skin.sample_signed ? c.moss : c.rule, 1.6));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(at);
+    p.setFont(theme::text(9));
+    p.setPen(c.ink);
+    const QDate on = QDate::fromString(QString::fromStdString(skin.sample_on), Qt::ISODate);
+    p.drawText(QRectF(at.left() - 60, at.bottom() + 2, at.width() + 60, theme::grown(16)), Qt::AlignRight,
+               skin.sample_signed && on.isValid() ? QObject::tr("the sample, signed %1").arg(QLocale().toString(on, QLocale::ShortFormat))
+                                                  : QObject::tr("the sample"));
+    p.restore();
 }
 
 std::vector<Label> SkinView::labels(const BenchMap& map, const Session& s) const {
@@ -195,6 +222,48 @@ void SkinView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
             p.drawLine(at(left ? above.back().to : above.front().from, t), at(left ? below.back().to : below.front().from, 0));
 }
 
+std::vector<Handle> SkinView::handles(const BenchMap& map, const Session& s) const {
+    std::vector<Handle> out;
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return out;
+    const Frame f = s.plan()->placement.frame();
+    const std::string face = face_shown(s, *plan).toStdString();
+    const std::vector<double> seams = seams_of(*plan, face);
+    const Box box = bounds(s.plan()->top->above);
+    for (std::size_t i = 0; i < seams.size(); ++i) {
+        const double near = 5 / map.scale;
+        const Ring strip{{seams[i] - near, box.low.y}, {seams[i] + near, box.low.y}, {seams[i] + near, box.high.y}, {seams[i] - near, box.high.y}};
+        out.push_back({QStringLiteral("seam %1").arg(i + 1), QObject::tr("Move a seam between zones"), map.px(f.to_slab(strip)),
+                       f.to_slab(Vec2{seams[i], (box.low.y + box.high.y) / 2}), Qt::SizeHorCursor, [f, seams, i](Session& session, Vec2 from, Vec2 to) {
+                           session.preview([&](Job& job) { move_seam(job, seams, i, (f.from_slab(to) - f.from_slab(from)).x); });
+                       }});
+    }
+    return out;
+}
+
+QString SkinView::side_thing(const BenchMap& map, const Session& s, QPointF at) const {
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return {};
+    const Frame f = s.plan()->placement.frame();
+    const double u = f.from_slab({s.gauge_mm(), s.plan()->placement.y_mm}).x;
+    const Top& top = *s.plan()->top;
+    const auto across = cut_at_x(top.above, u);
+    if (across.empty()) return {};
+    const auto px = [&](double v, double z) { return map.end_px(f.to_slab({u, v}).y, z); };
+    const QPointF left = px(across.back().to, top.thickness_mm), right = px(across.front().from, top.thickness_mm);
+    const double above = px(0, top.thickness_mm).y(), below = px(0, 0).y();
+    // An edge where the hand is nearer to it than to a face.
+    const auto [west, east] = std::minmax(left.x(), right.x());
+    const double to_west = std::abs(at.x() - west), to_east = std::abs(at.x() - east);
+    const double to_face = std::min(std::abs(at.y() - above), std::abs(at.y() - below));
+    std::string key = std::abs(at.y() - above) < std::abs(at.y() - below) ? "upper" : "under";
+    if (std::min(to_west, to_east) < to_face) key = (to_west < to_east) == (left.x() < right.x()) ? "edge left" : "edge right";
+    for (const std::string& one : {key, std::string("rim")})
+        for (std::size_t i = 0; i < plan->faces.size(); ++i)
+            if (plan->faces[i].face.key == one) return QStringLiteral("face %1").arg(i + 1);
+    return {};
+}
+
 std::optional<Dial> SkinView::dial(const Session& s) const {
     const SkinPlan* plan = plan_of(s);
     if (!plan || plan->coats < 2) return {};
@@ -210,12 +279,29 @@ std::vector<Field> SkinView::fields(const Session& s) const {
 }
 
 std::vector<PickField> SkinView::picks(const Session& s) const {
-    if (!plan_of(s)) return {};
-    return {{"skin_figured",
-             QObject::tr("Figure"),
-             {QObject::tr("plain"), QObject::tr("figured: one grit finer")},
-             [](const Session& now) { return now.skin() ? static_cast<int>(now.skin()->figured) : -1; },
-             [](Session& now, int i) { now.edit_job(QObject::tr("Figured wood"), [&](Job& j) { set_figured(j, i == 1); }); }}};
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return {};
+    std::vector<PickField> out{{"skin_figured",
+                                QObject::tr("Figure"),
+                                {QObject::tr("plain"), QObject::tr("figured: one grit finer")},
+                                [](const Session& now) { return now.skin() ? static_cast<int>(now.skin()->figured) : -1; },
+                                [](Session& now, int i) { now.edit_job(QObject::tr("Figured wood"), [&](Job& j) { set_figured(j, i == 1); }); }}};
+    if (const Thing* t = s.picked_thing(); t && t->kind == "face" && t->index < plan->faces.size()) {
+        const std::string key = plan->faces[t->index].face.key;
+        QStringList ways;
+        for (const OptionName& o : face_finishes.options) ways << told(o.label);
+        out.push_back({"face_finish", QObject::tr("Its finish"), ways,
+                       [key](const Session& now) {
+                           const FaceChoice* f = now.skin() ? choice_of_face(*now.skin(), key) : nullptr;
+                           return static_cast<int>(f ? face_finishes.index(f->finish) : 0);
+                       },
+                       [key](Session& now, int i) {
+                           now.edit_job(QObject::tr("A finish of its own"),
+                                        [&](Job& j) { finish_face(j, key, face_finishes.values.at(static_cast<std::size_t>(i))); });
+                       },
+                       "face"});
+    }
+    return out;
 }
 
 std::vector<Action> SkinView::actions(Session& session) {
@@ -232,6 +318,11 @@ std::vector<Action> SkinView::actions(Session& session) {
                            sign_sample(j, signed_now ? std::string() : QDate::currentDate().toString(Qt::ISODate).toStdString());
                        });
                    }});
+    out.push_back({"sample_picture", session.skin()->sample_picture.empty() ? QObject::tr("Keep the sample's picture…") : QObject::tr("Another picture of the sample…"),
+                   QObject::tr("A photograph of the board, kept with the job"), [s] { Q_EMIT s->sample_wanted(); }});
+    if (!session.skin()->seams_mm.empty())
+        out.push_back({"even_zones", QObject::tr("Zones as large as the window asks"), QObject::tr("Instead of where their seams were moved"),
+                       [s] { s->edit_job(QObject::tr("Even zones"), [](Job& j) { even_zones(j); }); }});
     if (const Thing* t = session.picked_thing(); t && t->kind == "face" && t->index < plan->faces.size()) {
         const SkinFacePlan& f = plan->faces[t->index];
         const std::string key = f.face.key;

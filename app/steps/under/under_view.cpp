@@ -61,7 +61,7 @@ void UnderView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) co
     draw::dim_outside(p, map, f.to_slab(plan.top->above));
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.6));
-    p.drawPolygon(draw::fewer(map.px(f.to_slab(plan.top->above))));
+    draw::outline(p, map.px(f.to_slab(plan.top->above)));
     const double half = s.top()->length_mm / 2;
     p.setPen(QPen(c.brass, 1.6, Qt::DashDotLine));
     for (const double v : lines_held(*plan.under)) p.drawLine(map.px(f.to_slab({-half, v})), map.px(f.to_slab({half, v})));

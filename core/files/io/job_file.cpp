@@ -26,19 +26,22 @@ std::string write_job_file(const JobFile& f) {
 JobFile job_file(const Documents& docs, const std::string& id,
                  const std::function<std::optional<std::string>(const std::string&)>& attachment) {
     JobFile f{docs.jobs.at(id), {}, {}, docs.shop};
+    const auto keep = [&](const std::string& key) {
+        const auto bytes = key.empty() ? std::nullopt : attachment(key);
+        if (!bytes) return;
+        std::string text(sodium_base64_encoded_len(bytes->size(), sodium_base64_VARIANT_ORIGINAL), '\0');
+        sodium_bin2base64(text.data(), text.size(), reinterpret_cast<const unsigned char*>(bytes->data()), bytes->size(),
+                          sodium_base64_VARIANT_ORIGINAL);
+        text.pop_back();  // its closing nought
+        f.pictures[key] = std::move(text);
+    };
+    keep(f.job.skin.sample_picture);
     for (const std::string& slab : f.job.slabs()) {
         const auto it = docs.slabs.find(slab);
         if (it == docs.slabs.end()) continue;
         f.slabs.push_back(it->second);
-        for (const auto& picture : {it->second.picture_a, it->second.picture_b}) {
-            const auto bytes = picture ? attachment(picture->key) : std::nullopt;
-            if (!bytes) continue;
-            std::string text(sodium_base64_encoded_len(bytes->size(), sodium_base64_VARIANT_ORIGINAL), '\0');
-            sodium_bin2base64(text.data(), text.size(), reinterpret_cast<const unsigned char*>(bytes->data()), bytes->size(),
-                              sodium_base64_VARIANT_ORIGINAL);
-            text.pop_back();  // its closing nought
-            f.pictures[picture->key] = std::move(text);
-        }
+        for (const auto& picture : {it->second.picture_a, it->second.picture_b})
+            if (picture) keep(picture->key);
     }
     return f;
 }
@@ -91,17 +94,19 @@ JobFile read_job_file(const std::string& text) {
 
 std::string take_job_file(Documents& docs, JobFile f, const std::function<std::optional<std::string>(const std::string&)>& kept,
                           std::vector<std::pair<std::string, std::string>>& pictures) {
+    const auto take = [&](std::string& key) {
+        const auto it = f.pictures.find(key);
+        if (it == f.pictures.end()) return;
+        std::string bytes = from_base64(it->second);
+        if (const auto there = kept(key); there && *there != bytes) key = attachment_key(bytes);
+        pictures.emplace_back(key, std::move(bytes));
+    };
+    take(f.job.skin.sample_picture);
     for (Slab& slab : f.slabs) {
         const std::string was = slab.id;
         if (docs.slabs.count(slab.id) && !(docs.slabs.at(slab.id) == slab)) slab.id = fresh_id("slab", docs);
-        for (auto* picture : {&slab.picture_a, &slab.picture_b}) {
-            if (!*picture) continue;
-            const auto it = f.pictures.find((*picture)->key);
-            if (it == f.pictures.end()) continue;
-            std::string bytes = from_base64(it->second);
-            if (const auto there = kept((*picture)->key); there && *there != bytes) (*picture)->key = attachment_key(bytes);
-            pictures.emplace_back((*picture)->key, std::move(bytes));
-        }
+        for (auto* picture : {&slab.picture_a, &slab.picture_b})
+            if (*picture) take((*picture)->key);
         slab.scan.clear();  // the cloud stayed behind; the heights taken from it are here
         take_instead(f.job, was, slab.id);
         docs.slabs[slab.id] = slab;

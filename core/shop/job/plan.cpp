@@ -152,13 +152,14 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
                                   say("{} can't be planned with what is given ({}). Look over what was typed last.", row.name, e.what())});
         }
     };
+    const auto in_it = [&](const StepRow& row) { return !wanted.slab_alone || row.step == step_key::rack; };
     for (const StepRow& row : steps())
-        if (row.plan) guarded(row, [&] { row.plan(w); });
+        if (row.plan && in_it(row)) guarded(row, [&] { row.plan(w); });
     for (const StepRow& row : steps())
-        if (row.told) guarded(row, [&] { row.told(w); });
+        if (row.told && in_it(row)) guarded(row, [&] { row.told(w); });
     if (w.still) {
         p.days = before->days;
-    } else {
+    } else if (!wanted.slab_alone) {
         std::vector<Operation> all;
         for (const StepRow& row : steps())
             if (row.operations) guarded(row, [&] { row.operations(w, all); });

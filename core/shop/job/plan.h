@@ -124,6 +124,7 @@ struct PlanFor {
     std::optional<Step> dragged_in{};
     /// An earlier plan of the same job: what follows from the same inputs is taken from it, and is the same.
     const Plan* before = nullptr;
+    bool slab_alone = false;  ///< only looked at, in no job: nothing but the rack is planned
 };
 /// Numbers out of their range are held at its ends for the plan, each told as a caution that names the field. Whatever a
 /// step can't plan is a caution too: `plan.failed`.

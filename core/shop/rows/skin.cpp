@@ -1,4 +1,5 @@
 // Skin as a row of the table.
+#include "core/shop/edit/skin_edits.h"
 #include "core/shop/job/skin_of.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
@@ -37,8 +38,7 @@ void plan(Planning& w) {
     in.sled_step_mm = w.p.flat->step_mm;
     in.quick = w.quick;
     in.shelf = w.shop.finishes, in.sanding = w.shop.sanding;
-    for (const BowTie& b : w.job.join.ties)
-        if (b.from_above) in.ties.push_back({b.u_mm, b.v_mm});
+    for (const BowTie& b : w.job.join.ties) in.ties.push_back({outline_of(b), b.from_above});
     w.p.more["skin"] = std::make_shared<SkinPlan>(plan_skin(in));
 }
 
@@ -88,6 +88,7 @@ void fields_of(FieldVisitor& v, Job& j) { v.object({"skin", "Skin"}, j.skin); }
 
 void hold(Held& h) {
     h.at_most(h.job.skin.faces, 200, counted(0, "face", "faces"), step_key::skin);
+    h.at_most(h.job.skin.seams_mm, 100, counted(0, "seam", "seams"), step_key::skin);
     h.at_most(h.job.skin.grits, 20, counted(0, "grit", "grits"), step_key::skin);
 }
 void empty(Plan& p) { p.more["skin"] = no<SkinPlan>(); }
@@ -99,6 +100,8 @@ std::span<const MendEdit> edits() {
         {"skin_resin", [](Documents&, Job& j, const Takes&) { j.skin.grits.clear(), j.skin.resin_grit.reset(); }},
         {"skin_raise", [](Documents&, Job& j, const Takes&) { j.skin.raise_grain = true; }},
         {"skin_both", [](Documents&, Job& j, const Takes&) { j.skin.one_face = false; }},
+        {"skin_once", [](Documents&, Job& j, const Takes&) { treat_once(j); }},
+        {"skin_even", [](Documents&, Job& j, const Takes&) { even_zones(j); }},
         {"skin_wait", [](Documents&, Job& j, const Takes&) { j.skin.wait_h.reset(); }},
     };
     return all;
@@ -111,6 +114,8 @@ void mends(const MendAsk& a) {
     if (key == "skin.resin_coarse") a.offer("skin_resin", say("Take the resin on by itself"));
     if (key == "skin.raise") a.offer("skin_raise", say("Wet the grain before the last grit · +{}", hours(dries_h)));
     if (key == "skin.one_face") a.offer("skin_both", say("Finish both faces"));
+    if (key == "skin.two_ways") a.offer("skin_once", say("Let what stands first hold"));
+    if (key == "skin.zone_large") a.offer("skin_even", say("Zones as large as the window asks"));
     if (key == "skin.early" || key == "skin.late") a.offer("skin_wait", say("Wait as the label says"));
 }
 

@@ -6,13 +6,26 @@ namespace yb {
 
 const FaceChoice* choice_of_face(const SkinChoices& c, const std::string& key) {
     const auto it = std::find_if(c.faces.begin(), c.faces.end(), [&](const FaceChoice& f) { return f.key == key; });
-    return it == c.faces.end() ? nullptr : &*it;
+    if (it != c.faces.end()) return &*it;
+    return key.rfind("base ", 0) == 0 ? choice_of_face(c, "base") : nullptr;
+}
+
+Finish finish_of_face(const SkinChoices& c, const std::string& key) {
+    const FaceChoice* f = choice_of_face(c, key);
+    return !f || f->finish == FaceFinish::rest ? c.finish : finishes.values.at(static_cast<std::size_t>(f->finish) - 1);
+}
+
+const FaceChoice* told_twice(const SkinChoices& c) {
+    for (auto f = c.faces.begin(); f != c.faces.end(); ++f)
+        if (std::any_of(c.faces.begin(), f, [&](const FaceChoice& before) { return before.key == f->key; })) return &*f;
+    return nullptr;
 }
 
 void fields(FieldVisitor& v, FaceChoice& f) {
     v.text({"key", "Face", true}, f.key);
     v.flag({"left_out", "Left out"}, f.left_out);
     v.flag({"sealed", "Sealed"}, f.sealed);
+    v.school(face_finishes, f);
 }
 
 void fields(FieldVisitor& v, SkinChoices& c) {
@@ -35,6 +48,7 @@ void fields(FieldVisitor& v, SkinChoices& c) {
     v.flag({"sample_signed", "The sample is signed"}, c.sample_signed);
     v.text({"sample_on", "Signed on"}, c.sample_on);
     v.text({"sample_picture", "Picture of the sample"}, c.sample_picture);
+    v.numbers({"seams_mm", "Where zones end", Kind::length, {-10000, 10000}}, c.seams_mm);
     v.list({"faces", "Faces treated otherwise"}, c.faces);
 }
 

@@ -23,11 +23,15 @@ enum class SkinHands { alone, two_sanders, two_people };
 /// In what the last coat ends.
 enum class Sheen { matt, satin, gloss };
 
+/// What goes on one face: as on the rest, or a finish of its own (in the order of Finish).
+enum class FaceFinish { rest, hardwax, tinted, drying_oil, wiping, brushed, sprayed, flood, oil_hardcoat, soap, shellac };
+
 /// A face that is treated otherwise than the rest.
 struct FaceChoice {
-    std::string key;        ///< of the face (faces.h)
+    std::string key;        ///< of the face (faces.h); "base": all pieces of it
     bool left_out = false;  ///< nothing goes on it
     bool sealed = false;    ///< a pocket or notch: one coat against damp, not sanded
+    FaceFinish finish = FaceFinish::rest;
     bool operator==(const FaceChoice&) const = default;
 };
 
@@ -37,6 +41,7 @@ struct SkinChoices {
     SkinHands hands = SkinHands::alone;
     Sheen sheen = Sheen::matt;
     std::vector<FaceChoice> faces;  ///< those that are otherwise
+    std::vector<double> seams_mm;   ///< where zones of the large faces end, along the top from its middle; none: as many alike as the window asks
     bool figured = false;           ///< its figure shows every scratch: one grit finer
     std::optional<double> first_grit, stop_grit, resin_grit;  ///< the maker's; empty: as the cut, the finish and the resin ask
     std::vector<double> grits;                                ///< the maker's own ladder; empty: the fewest that take out the scratches before
@@ -74,8 +79,20 @@ inline constexpr auto raisings = school("skin.raise", "raise_grain", "Grain", &S
 inline constexpr auto sides_finished = school("skin.sides", "one_face", "Faces", &SkinChoices::one_face, Way{false, "both", "Both alike"},
                                               Way{true, "one", "The upper face alone"});
 
-/// What was chosen for a face; nothing where it is as the rest.
+inline constexpr auto face_finishes = [] {
+    School<FaceChoice, FaceFinish, finishes.values.size() + 1> s{"skin.face_finish", "finish", "Its finish", &FaceChoice::finish, {}, {}};
+    s.values[0] = FaceFinish::rest, s.options[0] = {"rest", "As the rest"};
+    for (std::size_t i = 0; i < finishes.values.size(); ++i)
+        s.values[i + 1] = static_cast<FaceFinish>(i + 1), s.options[i + 1] = finishes.options[i];
+    return s;
+}();
+
+/// What was chosen for a face, the first where it was chosen twice; nothing where it is as the rest.
 const FaceChoice* choice_of_face(const SkinChoices& choices, const std::string& key);
+/// What goes on a face.
+Finish finish_of_face(const SkinChoices& choices, const std::string& key);
+/// The first face that is told of twice; nothing where each is told of once.
+const FaceChoice* told_twice(const SkinChoices& choices);
 
 void fields(FieldVisitor& v, FaceChoice& f);
 void fields(FieldVisitor& v, SkinChoices& c);

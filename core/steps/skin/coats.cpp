@@ -68,48 +68,68 @@ double zone_m2(double s, double w, double p, double q) {
     return p * soaking <= s ? soaking : w / (p + q);
 }
 
-std::vector<ZonePiece> zones_of(const std::vector<Ring>& face, double m2, double most) {
-    std::vector<ZonePiece> out;
-    double whole = 0;
+namespace {
+Box box_of(const std::vector<Ring>& face) {
     Box box{{1e300, 1e300}, {-1e300, -1e300}};
     for (const Ring& r : face) {
-        whole += area(r) * 1e-6;
         const Box b = bounds(r);
         box.low = {std::min(box.low.x, b.low.x), std::min(box.low.y, b.low.y)};
         box.high = {std::max(box.high.x, b.high.x), std::max(box.high.y, b.high.y)};
     }
-    if (!(whole > 0) || !(m2 > 0)) return out;
+    return box;
+}
+
+Ring stretch(const Box& box, double from, double to) { return {{from, box.low.y - 1}, {to, box.low.y - 1}, {to, box.high.y + 1}, {from, box.high.y + 1}}; }
+}  // namespace
+
+std::vector<ZonePiece> zones_at(const std::vector<Ring>& face, const std::vector<double>& seams) {
+    std::vector<ZonePiece> out;
+    const Box box = box_of(face);
+    if (!(box.high.x > box.low.x)) return out;
+    std::vector<double> at{box.low.x - 1};
+    for (const double u : seams)
+        if (u > box.low.x && u < box.high.x) at.push_back(u);
+    at.push_back(box.high.x + 1);
+    std::sort(at.begin(), at.end());
+    int order = 0;
+    for (std::size_t k = 1; k < at.size(); ++k) {
+        if (at[k] - at[k - 1] < 1e-6) continue;
+        ++order;
+        for (const Ring& r : face)
+            for (Ring& part : intersection(r, stretch(box, at[k - 1], at[k]))) out.push_back({order, std::move(part)});
+    }
+    return out;
+}
+
+std::vector<ZonePiece> zones_of(const std::vector<Ring>& face, double m2, double most) {
+    double whole = 0;
+    for (const Ring& r : face) whole += area(r) * 1e-6;
+    if (!(whole > 0) || !(m2 > 0)) return {};
     constexpr int too_many = 400;
     const int n = most > 0 ? std::clamp(static_cast<int>(std::ceil(m2 / most - 1e-9)), 1, too_many) : 1;
     if (n == 1) {
+        std::vector<ZonePiece> out;
         for (const Ring& r : face) out.push_back({1, r});
         return out;
     }
     // Lines across, so that each stretch has the same share: areas left of a line rise with it.
+    const Box box = box_of(face);
     const auto left_of = [&](double u) {
         double sum = 0;
-        for (const Ring& r : face) sum += intersection_area(r, {{box.low.x - 1, box.low.y - 1}, {u, box.low.y - 1}, {u, box.high.y + 1}, {box.low.x - 1, box.high.y + 1}});
+        for (const Ring& r : face) sum += intersection_area(r, stretch(box, box.low.x - 1, u));
         return sum * 1e-6;
     };
-    std::vector<double> at{box.low.x - 1};
+    std::vector<double> seams;
     for (int k = 1; k < n; ++k) {
-        double low = at.back();
+        double low = seams.empty() ? box.low.x - 1 : seams.back();
         double high = box.high.x;
         for (int i = 0; i < 40 && high - low > 0.01; ++i) {
             const double mid = (low + high) / 2;
             (left_of(mid) < whole * k / n ? low : high) = mid;
         }
-        at.push_back((low + high) / 2);
+        seams.push_back((low + high) / 2);
     }
-    at.push_back(box.high.x + 1);
-    for (int k = 0; k < n; ++k)
-        for (const Ring& r : face)
-            for (Ring& part : intersection(r, {{at[static_cast<std::size_t>(k)], box.low.y - 1},
-                                               {at[static_cast<std::size_t>(k) + 1], box.low.y - 1},
-                                               {at[static_cast<std::size_t>(k) + 1], box.high.y + 1},
-                                               {at[static_cast<std::size_t>(k)], box.high.y + 1}}))
-                out.push_back({k + 1, std::move(part)});
-    return out;
+    return zones_at(face, seams);
 }
 
 }  // namespace yb

@@ -58,6 +58,7 @@ struct Zone {
     Ring ring;          ///< in the top's frame
     double m2 = 0;
     double minutes = 0; ///< from the first of it to the last wiped
+    double window_min = 0;  ///< there are so many, at the shop's air
     double ml = 0;      ///< to mix for it, what rags keep counted
 };
 
@@ -70,5 +71,7 @@ struct ZonePiece {
 /// overlap nowhere. One where `most_m2` is 0 and the face is not: what then can't be done is told. 400 at most.
 /// @param m2 of it that is treated: air and resin left out, the zones share it by their rings.
 std::vector<ZonePiece> zones_of(const std::vector<Ring>& face, double m2, double most_m2);
+/// The same cut where the maker wants it. @param seams_mm along the top, in any order; those beyond the face cut nothing.
+std::vector<ZonePiece> zones_at(const std::vector<Ring>& face, const std::vector<double>& seams_mm);
 
 }  // namespace yb

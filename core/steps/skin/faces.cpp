@@ -29,7 +29,8 @@ double chain_mm(const std::vector<Vec2>& chain) {
 
 class Faces {
   public:
-    Faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base) : top_(top), pockets_(pockets), base_(base) {}
+    Faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base, const std::vector<LetInTie>& ties)
+        : top_(top), pockets_(pockets), base_(base), ties_(ties) {}
 
     std::vector<SkinFace> run() {
         face(true);
@@ -37,6 +38,7 @@ class Faces {
         if (top_.wanted.shape == TopShape::rectangle) sides();
         else rim();
         pockets();
+        let_in();
         base();
         return std::move(out_);
     }
@@ -45,32 +47,44 @@ class Faces {
     /// Upper face or underside: wood, and resin apart from it.
     void face(bool above) {
         const Ring& all = above || top_.below.size() < 3 ? top_.above : top_.below;
-        std::vector<Ring> resin;
+        std::vector<Ring> resin, open;
         double air = 0;
+        double pieces = 0;
+        for (const LetInTie& t : ties_)
+            if (t.from_above == above) pieces += intersection_area(t.outline, all) * 1e-6;
         for (const Region& r : top_.regions) {
             const Ring& ring = above ? r.above : r.below;
             if (ring.size() < 3) continue;
             for (const Ring& part : intersection(ring, all)) {
                 if (r.kind == RegionKind::resin) resin.push_back(part);
-                if (r.kind == RegionKind::air) air += area(part) * 1e-6;
+                if (r.kind == RegionKind::air) air += area(part) * 1e-6, open.push_back(part);
+                if (r.kind == RegionKind::patch) pieces += area(part) * 1e-6;
             }
         }
+        // A channel may run through a river: what of it is cut into resin is no wood less.
         double let_in = 0;
+        double in_resin = 0;
         if (!above)
-            for (const auto& [ring, deep] : pockets_) let_in += intersection_area(ring, all) * 1e-6;
+            for (const auto& [ring, deep] : pockets_) {
+                let_in += intersection_area(ring, all) * 1e-6;
+                for (const Ring& r : resin) in_resin += intersection_area(ring, r) * 1e-6;
+                for (const Ring& r : open) let_in -= intersection_area(ring, r) * 1e-6;
+            }
+        let_in -= in_resin;
         const double whole = area(all) * 1e-6;
         const double glass = m2_of(resin);
         SkinFace f;
         f.key = above ? "upper" : "under";
         f.kind = above ? SkinFace::Kind::upper : SkinFace::Kind::under;
         f.name = above ? say("Upper face") : say("Underside");
-        f.m2 = std::max(0.0, whole - glass - air - let_in);
+        f.m2 = std::max(0.0, whole - glass - air - let_in - pieces);
         f.at = {all};
-        f.working = {"outline − resin − air − pockets",
+        f.working = {"outline − resin − air − pockets − ties and patches",
                      {{"outline", square_metres(whole), "at the finished plane"},
                       {"resin", square_metres(glass), "a face of its own"},
                       {"air", square_metres(air), "open rivers and voids"},
-                      {"pockets", square_metres(let_in), "faces of their own"}},
+                      {"pockets", square_metres(let_in), "faces of their own"},
+                      {"ties and patches", square_metres(pieces), "faces of their own"}},
                      ""};
         if (f.m2 > 1e-6) out_.push_back(f);
         if (glass < 1e-6) return;
@@ -78,9 +92,10 @@ class Faces {
         r.key = above ? "resin above" : "resin below";
         r.kind = above ? SkinFace::Kind::resin_above : SkinFace::Kind::resin_below;
         r.name = above ? say("Resin, above") : say("Resin, below");
-        r.m2 = glass;
+        r.m2 = std::max(0.0, glass - in_resin);
         r.at = std::move(resin);
-        r.working = {"Σ of rivers and fillings that reach the face", {{"resin", square_metres(glass), "at the finished plane"}}, ""};
+        r.working = {"Σ of rivers and fillings that reach the face − pockets",
+                     {{"resin", square_metres(glass), "at the finished plane"}, {"pockets in it", square_metres(in_resin), "faces of their own"}}, ""};
         out_.push_back(std::move(r));
     }
 
@@ -178,24 +193,47 @@ class Faces {
         }
     }
 
-    /// Each piece as a box, all its sides.
-    void base() {
-        double m2 = 0;
+    void piece(std::string key, SkinFace::Kind kind, Phrase name, const Ring& ring, const Ring& face) {
         SkinFace f;
-        for (const BasePart& p : base_.parts) {
-            const double each = 2 * (p.length_mm * p.width_mm + p.length_mm * p.thick_mm + p.width_mm * p.thick_mm) * 1e-6;
-            m2 += each * p.count;
-            f.working.given.push_back({p.name, square_metres(each), std::to_string(p.count) + " of them"});
+        f.key = std::move(key), f.kind = kind, f.name = std::move(name);
+        f.at = intersection(ring, face);
+        f.m2 = m2_of(f.at);
+        f.working = {"its outline, as far as the face goes", {{"area", square_metres(f.m2), "at the finished plane"}}, ""};
+        if (f.m2 > 0) out_.push_back(std::move(f));
+    }
+
+    /// Bow ties and patches, each on the face where it is seen.
+    void let_in() {
+        const Ring& underside = top_.below.size() < 3 ? top_.above : top_.below;
+        for (std::size_t i = 0; i < ties_.size(); ++i)
+            piece("tie " + std::to_string(i + 1), SkinFace::Kind::tie, say("Bow tie {}", count(static_cast<double>(i) + 1)), ties_[i].outline,
+                  ties_[i].from_above ? top_.above : underside);
+        for (const Region& r : top_.regions) {
+            if (r.kind != RegionKind::patch) continue;
+            const std::string key = "patch " + std::to_string(r.index + 1);
+            const double n = static_cast<double>(r.index) + 1;
+            if (r.above.size() > 2) piece(key + " above", SkinFace::Kind::patch, say("Patch {}, above", count(n)), r.above, top_.above);
+            if (r.below.size() > 2) piece(key + " below", SkinFace::Kind::patch, say("Patch {}, below", count(n)), r.below, underside);
         }
-        if (!(m2 > 0)) return;
-        f.key = "base", f.kind = SkinFace::Kind::base, f.name = say("The base"), f.m2 = m2;
-        f.working.formula = "Σ of its pieces, all six sides";
-        out_.push_back(std::move(f));
+    }
+
+    /// A face for each row of the cut list: its pieces as boxes, all their sides.
+    void base() {
+        for (std::size_t i = 0; i < base_.parts.size(); ++i) {
+            const BasePart& p = base_.parts[i];
+            const double each = 2 * (p.length_mm * p.width_mm + p.length_mm * p.thick_mm + p.width_mm * p.thick_mm) * 1e-6;
+            SkinFace f;
+            f.key = "base " + std::to_string(i + 1), f.kind = SkinFace::Kind::base, f.name = say("Base: {}", p.name);
+            f.m2 = each * p.count;
+            f.working = {"all six sides × how many", {{"each", square_metres(each), "Under's cut list"}, {"how many", count(p.count), "Under's cut list"}}, ""};
+            if (f.m2 > 0) out_.push_back(std::move(f));
+        }
     }
 
     const Top& top_;
     const std::vector<std::pair<Ring, double>>& pockets_;
     const BasePlan& base_;
+    const std::vector<LetInTie>& ties_;
     std::vector<SkinFace> out_;
 };
 
@@ -213,9 +251,10 @@ double ruled_m2(const std::vector<Vec2>& above, const std::vector<Vec2>& below, 
     return sum * 1e-6;
 }
 
-std::vector<SkinFace> skin_faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base) {
+std::vector<SkinFace> skin_faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base,
+                                 const std::vector<LetInTie>& ties) {
     if (!top.ready || top.above.size() < 3) return {};
-    return Faces(top, pockets, base).run();
+    return Faces(top, pockets, base, ties).run();
 }
 
 }  // namespace yb

@@ -11,8 +11,8 @@
 namespace yb {
 
 struct SkinFace {
-    enum class Kind { upper, under, edge, live_edge, end, rim, resin_above, resin_below, pocket, base };
-    std::string key;       ///< "upper", "under", "edge left", "end right", "resin above", "pocket 1", "base"
+    enum class Kind { upper, under, edge, live_edge, end, rim, resin_above, resin_below, pocket, tie, patch, base };
+    std::string key;       ///< "upper", "under", "edge left", "end right", "resin above", "pocket 1", "tie 1", "patch 1 above", "base 1"
     Kind kind = Kind::upper;
     Phrase name;
     double m2 = 0;
@@ -24,10 +24,17 @@ struct SkinFace {
     Working working;
 };
 
+/// A bow tie that is let in: its outline in the top's frame, and from which side.
+struct LetInTie {
+    Ring outline;
+    bool from_above = true;
+};
+
 /// @param pockets cut from below, in the top's frame, with how deep: their floor and walls are a face of their own. @param base cut list, empty for
-/// a bought one. Resin counts apart from wood; air is nothing. An edge's area is that of the ruled surface between the outlines of both faces, in 240
+/// a bought one: a face a row of it. Bow ties and patches are faces of their own, taken out of the one they lie in. Resin counts apart from wood; air is nothing. An edge's area is that of the ruled surface between the outlines of both faces, in 240
 /// stretches. @returns nothing for a top that is not ready.
-std::vector<SkinFace> skin_faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base);
+std::vector<SkinFace> skin_faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base,
+                                 const std::vector<LetInTie>& ties = {});
 
 /// Area of the ruled surface between two chains matched point by point, one so much above the other, m²: each cell as the mean of its two ways to be
 /// cut in triangles.

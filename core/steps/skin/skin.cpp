@@ -20,13 +20,20 @@ class Planner {
         if (!in_.top.ready) return p_;
         p_.air_c = in_.shop_air.temp_c;
         const double slow = stretched(p_.air_c);
+        p_.used = {c_.finish};
         p_.window_min = of_.window_min * slow;
         p_.usable_min = std::max(of_.window_min, of_.parts_b > 0 ? 2 * of_.window_min : 60.0) * slow;
         p_.recoat_h = of_.recoat_h * slow, p_.recoat_to_h = of_.recoat_to_h * slow, p_.handle_h = of_.handle_h * slow, p_.cure_h = of_.cure_h * slow;
         p_.coats = c_.coats.value_or(of_.coats);
-        const double hands = c_.hands == SkinHands::two_people ? 2 : 1;
-        p_.zone_most_m2 = zone_m2(of_.soak_min * slow, p_.window_min, of_.on_min_m2 / hands, of_.off_min_m2 / hands);
-        for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base)) face(std::move(f));
+        p_.zone_most_m2 = most_m2(of_);
+        for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base, in_.ties)) face(std::move(f));
+        // Another finish on some faces: all is handled when the slowest of them can be.
+        for (const Finish f : p_.used) {
+            const FinishClass& k = in_.shelf.of(f);
+            p_.recoat_h = std::max(p_.recoat_h, k.recoat_h * slow), p_.handle_h = std::max(p_.handle_h, k.handle_h * slow);
+            p_.cure_h = std::max(p_.cure_h, k.cure_h * slow);
+            p_.coats = std::max(p_.coats, coats_of(f));
+        }
         zones();
         one_face();
         p_.ready = !p_.faces.empty();
@@ -35,10 +42,19 @@ class Planner {
     }
 
   private:
+    double hands() const { return c_.hands == SkinHands::two_people ? 2 : 1; }
+    double most_m2(const FinishClass& k) const {
+        const double slow = stretched(p_.air_c);
+        return zone_m2(k.soak_min * slow, k.window_min * slow, k.on_min_m2 / hands(), k.off_min_m2 / hands());
+    }
+    /// The maker's number is of the finish that was chosen for the whole.
+    int coats_of(Finish f) const { return f == c_.finish ? c_.coats.value_or(of_.coats) : in_.shelf.of(f).coats; }
+
     /// From the first grit to the last: of wood, of resin further.
     std::vector<double> grits_for(const SkinFace& f) const {
         if (!c_.grits.empty()) return c_.grits;
-        const double last = f.resin() ? c_.resin_grit.value_or(resin_stops_at(c_.finish)) : c_.stop_grit.value_or(wood_stops_at(c_.finish, c_.figured));
+        const Finish on = finish_of_face(c_, f.key);
+        const double last = f.resin() ? c_.resin_grit.value_or(resin_stops_at(on)) : c_.stop_grit.value_or(wood_stops_at(on, c_.figured));
         double first = c_.first_grit.value_or(begins_at(in_.sled_step_mm, in_.planed));
         // Sawn edges and the base come from the saw, not from the sled; end grain begins a grit coarser than they do.
         if (!c_.first_grit && f.edge()) first = f.kind == SkinFace::Kind::end ? 60 : 80;
@@ -55,8 +71,11 @@ class Planner {
         const bool below = f.kind == SkinFace::Kind::under || f.kind == SkinFace::Kind::resin_below;
         if (c_.one_face && below) out.left_out = true;
         if (f.kind == SkinFace::Kind::base && in_.base_first) out.left_out = true;
+        out.finish = finish_of_face(c_, f.key);
+        out.label = in_.shelf.of(out.finish);
         out.face = std::move(f);
         if (!out.left_out) {
+            if (std::find(p_.used.begin(), p_.used.end(), out.finish) == p_.used.end()) p_.used.push_back(out.finish);
             if (!out.sealed) sand(out);
             coat(out);
             p_.m2 += out.face.m2;
@@ -87,20 +106,26 @@ class Planner {
 
     void coat(SkinFacePlan& out) {
         const SkinFace& f = out.face;
-        const double hands = c_.hands == SkinHands::two_people ? 2 : 1;
+        const FinishClass& k = out.label;
         // End grain drinks half as much again; resin takes nothing in.
-        const double drinks = f.resin() ? (of_.film ? 1 : 0.3) : f.kind == SkinFace::Kind::end && !of_.film ? 1.5 * c_.thirst : c_.thirst;
-        const int n = out.sealed ? 1 : p_.coats;
-        for (int k = 1; k <= n; ++k) {
+        const double drinks = f.resin() ? (k.film ? 1 : 0.3) : f.kind == SkinFace::Kind::end && !k.film ? 1.5 * c_.thirst : c_.thirst;
+        const double most = most_m2(k);
+        const bool large = f.kind == SkinFace::Kind::upper || f.kind == SkinFace::Kind::under;
+        const auto cut = large && !c_.seams_mm.empty() ? zones_at(f.at, c_.seams_mm) : std::vector<ZonePiece>();
+        const int zones = !cut.empty() ? cut.back().order
+                          : most > 0   ? std::clamp(static_cast<int>(std::ceil(f.m2 / most - 1e-9)), 1, 400)
+                                       : 1;
+        const int n = out.sealed ? 1 : coats_of(out.finish);
+        for (int i = 1; i <= n; ++i) {
             SkinCoat s;
-            s.coat = k;
-            s.ml = (k == 1 ? of_.first_ml_m2 : of_.more_ml_m2) * f.m2 * drinks;
+            s.coat = i;
+            s.ml = (i == 1 ? k.first_ml_m2 : k.more_ml_m2) * f.m2 * drinks;
             s.mix_ml = s.ml * (1 + c_.rags_pct / 100);
-            const double parts = of_.parts_a + of_.parts_b;
-            if (of_.parts_b > 0) s.a_ml = s.mix_ml * of_.parts_a / parts, s.b_ml = s.mix_ml * of_.parts_b / parts;
-            s.minutes = (of_.on_min_m2 + of_.off_min_m2) * f.m2 / hands;
-            s.zones = p_.zone_most_m2 > 0 ? std::clamp(static_cast<int>(std::ceil(f.m2 / p_.zone_most_m2 - 1e-9)), 1, 400) : 1;
-            s.recoat_h = p_.recoat_h;
+            const double parts = k.parts_a + k.parts_b;
+            if (k.parts_b > 0) s.a_ml = s.mix_ml * k.parts_a / parts, s.b_ml = s.mix_ml * k.parts_b / parts;
+            s.minutes = (k.on_min_m2 + k.off_min_m2) * f.m2 / hands();
+            s.zones = zones;
+            s.recoat_h = k.recoat_h * stretched(p_.air_c);
             p_.coating_min += s.minutes;
             p_.ml_in_all += s.mix_ml;
             out.coats.push_back(s);
@@ -109,12 +134,12 @@ class Planner {
 
     /// Of every coat on the two large faces, the underside first.
     void zones() {
-        const double hands = c_.hands == SkinHands::two_people ? 2 : 1;
         const double slow = stretched(p_.air_c);
         for (const char* key : {"under", "upper"})
             for (const SkinFacePlan& f : p_.faces) {
                 if (f.face.key != key || f.left_out) continue;
-                const auto pieces = zones_of(f.face.at, f.face.m2, p_.zone_most_m2);
+                const FinishClass& of = f.label;
+                const auto pieces = c_.seams_mm.empty() ? zones_of(f.face.at, f.face.m2, most_m2(of)) : zones_at(f.face.at, c_.seams_mm);
                 double whole = 0;
                 for (const ZonePiece& z : pieces) whole += area(z.ring);
                 std::map<int, double> share;
@@ -122,16 +147,18 @@ class Planner {
                 for (const SkinCoat& s : f.coats)
                     for (const ZonePiece& z : pieces) {
                         const double m2 = f.face.m2 * share[z.order];
-                        const double on = of_.on_min_m2 / hands * m2;
-                        const double soak = of_.off_min_m2 > 0 ? std::max(of_.soak_min * slow, on) : on;
-                        p_.zones.push_back({f.face.key, s.coat, z.order, z.ring, m2, soak + of_.off_min_m2 / hands * m2, s.mix_ml * share[z.order]});
+                        const double on = of.on_min_m2 / hands() * m2;
+                        const double soak = of.off_min_m2 > 0 ? std::max(of.soak_min * slow, on) : on;
+                        p_.zones.push_back({f.face.key, s.coat, z.order, z.ring, m2, soak + of.off_min_m2 / hands() * m2, of.window_min * slow,
+                                            s.mix_ml * share[z.order]});
                     }
             }
         const auto first = std::find_if(p_.zones.begin(), p_.zones.end(), [](const Zone& z) { return z.face == "upper" && z.coat == 1; });
         if (first == p_.zones.end()) return;
         p_.now_ml = first->ml;
-        const double parts = of_.parts_a + of_.parts_b;
-        if (of_.parts_b > 0) p_.now_a_ml = p_.now_ml * of_.parts_a / parts, p_.now_b_ml = p_.now_ml * of_.parts_b / parts;
+        const FinishClass& of = treated(p_, "upper")->label;
+        const double parts = of.parts_a + of.parts_b;
+        if (of.parts_b > 0) p_.now_a_ml = p_.now_ml * of.parts_a / parts, p_.now_b_ml = p_.now_ml * of.parts_b / parts;
     }
 
     /// One face shut, the other open to the room's year: half of what the wood would settle by is on one side only.
@@ -156,18 +183,40 @@ class Planner {
 
 SkinPlan plan_skin(const SkinInputs& in) { return Planner(in).run(); }
 
+const SkinFacePlan* treated(const SkinPlan& p, const std::string& key) {
+    const auto it = std::find_if(p.faces.begin(), p.faces.end(), [&](const SkinFacePlan& f) { return f.face.key == key; });
+    return it == p.faces.end() || it->left_out ? nullptr : &*it;
+}
+
+std::vector<double> seams_of(const SkinPlan& p, const std::string& face) {
+    std::map<int, double> begins;
+    for (const Zone& z : p.zones) {
+        if (z.face != face || z.coat != 1) continue;
+        const double u = bounds(z.ring).low.x;
+        const auto [it, is_new] = begins.emplace(z.order, u);
+        if (!is_new) it->second = std::min(it->second, u);
+    }
+    std::vector<double> out;
+    for (const auto& [order, u] : begins)
+        if (order > 1) out.push_back(u);
+    return out;
+}
+
 std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
-    const FinishClass& of = p.label;
     std::vector<CardStep> out;
     if (!p.ready || p.zones.empty()) return out;
+    const bool oily = std::any_of(p.faces.begin(), p.faces.end(), [](const SkinFacePlan& f) { return !f.left_out && f.label.oily; });
     CardStep ready{"ready", say("Set out: finish, cups, pads, gloves, moving air, the tin for rags")};
-    ready.more = of.oily ? say("rags with this finish can set themselves alight: spread flat outside to dry, or under water in a closed metal tin")
+    ready.more = oily ? say("rags with this finish can set themselves alight: spread flat outside to dry, or under water in a closed metal tin")
                          : say("no dust in the air from now on");
     ready.takes_s = 300;
     out.push_back(ready);
     std::string before = "ready";
     for (const char* face : {"under", "upper"}) {
         int done = 0;
+        const SkinFacePlan* on_it = treated(p, face);
+        if (!on_it) continue;
+        const FinishClass& of = on_it->label;
         for (const Zone& z : p.zones) {
             if (z.face != face || z.coat != coat || z.order <= done) continue;
             done = z.order;
@@ -191,12 +240,12 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
             off.more = say("one can wipe off too little, never too much");
             off.takes_s = 60 * of.off_min_m2 * z.m2;
             off.after = on.key;
-            off.until_s = std::max(60.0, 60 * p.window_min - on.takes_s);
+            off.until_s = std::max(60.0, 60 * z.window_min - on.takes_s);
             off.late = say("It gets tacky: wet it with a little fresh finish, wait a minute, and wipe at once.");
             out.push_back(off);
         }
     }
-    CardStep end{"end", of.oily ? say("Rags flat outside, or under water in the tin") : say("Clean the gun or brush; shut the can")};
+    CardStep end{"end", oily ? say("Rags flat outside, or under water in the tin") : say("Clean the gun or brush; shut the can")};
     end.more = coat < p.coats ? say("the next coat from {} on", hours(p.recoat_h)) : say("handled after {}, cured after {}", hours(p.handle_h), hours(p.cure_h));
     end.takes_s = 300;
     out.push_back(end);
@@ -261,7 +310,7 @@ std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
         ++k;
         t.area = to_bench.to_slab(z.ring);
         t.figures.push_back({"zone.mix", "To mix for it", litres(z.ml / 1000), {}, {}, {"its share of the coat", {{"area", square_metres(z.m2), "its ring"}}, ""}});
-        t.figures.push_back({"zone.minutes", "From the first of it to wiped", hours(z.minutes / 60), {}, say("of {} there are", hours(p.window_min / 60)),
+        t.figures.push_back({"zone.minutes", "From the first of it to wiped", hours(z.minutes / 60), {}, say("of {} there are", hours(z.window_min / 60)),
                              {"soak or put on, the longer, + wipe", {}, ""}});
         out.push_back(std::move(t));
     }

@@ -25,7 +25,7 @@ struct SkinInputs {
     double sled_step_mm = 0;    ///< between lanes, as the sled leaves them
     bool planed = false;        ///< the last cut was not the sled's
     bool quick = false;         ///< something is dragged: no choices
-    std::vector<Vec2> ties{};   ///< bow ties let in from above
+    std::vector<LetInTie> ties{};
     double moisture_pct = 0;    ///< of the wood on the day; 0: not known
     FinishShelf shelf{};        ///< what the shop's labels say
     Sanding sanding{};          ///< how fast its sanders are
@@ -45,6 +45,8 @@ struct SkinCoat {
 struct SkinFacePlan {
     SkinFace face;
     bool left_out = false, sealed = false;
+    Finish finish = Finish::hardwax;  ///< what goes on it …
+    FinishClass label;                ///< … as the shop has it
     std::vector<GritStep> grits;
     std::vector<SkinCoat> coats;
     double sanding_min = 0;
@@ -52,6 +54,7 @@ struct SkinFacePlan {
 
 struct SkinPlan : StepPlan {
     FinishClass label;            ///< of the finish, as the shop has it
+    std::vector<Finish> used;     ///< what goes on any face, that of the most first
     std::vector<SkinFacePlan> faces;
     std::vector<Zone> zones;      ///< of every coat of the upper face and the underside
     double zone_most_m2 = 0;      ///< what can be wiped in time; 0: nothing can
@@ -62,7 +65,7 @@ struct SkinPlan : StepPlan {
     double now_ml = 0, now_a_ml = 0, now_b_ml = 0;  ///< for the first zone
     double usable_min = 0;        ///< once mixed, at the shop's air
     double window_min = 0;        ///< from the first of a zone to the last wiped, likewise
-    int coats = 0;
+    int coats = 0;                ///< of the face that gets most
     double recoat_h = 0, recoat_to_h = 0, handle_h = 0, cure_h = 0;  ///< at the shop's air
     double air_c = 20;
     double discs = 0;
@@ -71,6 +74,11 @@ struct SkinPlan : StepPlan {
 };
 
 SkinPlan plan_skin(const SkinInputs& in);
+/// The face of that key that is treated; nullptr where there is none or it is left out.
+const SkinFacePlan* treated(const SkinPlan& plan, const std::string& key);
+
+/// Where the zones of a face meet, along the top, from the left.
+std::vector<double> seams_of(const SkinPlan& plan, const std::string& face);
 
 /// The finish day as a card: zone by zone, each with its window. @param coat from 1.
 std::vector<CardStep> finish_card(const SkinPlan& plan, int coat);

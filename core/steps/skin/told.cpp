@@ -26,9 +26,13 @@ class Teller {
     void add(const char* key, Severity s, Phrase says, std::optional<Vec2> uv = {}) {
         p_.cautions.push_back({key, s, step_key::skin, std::move(says), uv ? std::optional(in_.top.bench.to_slab(*uv)) : std::nullopt});
     }
-    const SkinFacePlan* face(const char* key) const {
-        const auto it = std::find_if(p_.faces.begin(), p_.faces.end(), [&](const SkinFacePlan& f) { return f.face.key == key; });
-        return it == p_.faces.end() || it->left_out ? nullptr : &*it;
+    const SkinFacePlan* face(const char* key) const { return treated(p_, key); }
+    /// The first finish in use whose label is so.
+    template <class F>
+    const FinishClass* in_use(F so) const {
+        for (const Finish f : p_.used)
+            if (const FinishClass& k = in_.shelf.of(f); so(k)) return &k;
+        return nullptr;
     }
 
     void figures() {
@@ -74,7 +78,9 @@ class Teller {
                               {"label × 2^((20 − T)/10)", {{"label", hours(of_.recoat_h), "its class"}, {"shop", celsius(p_.air_c), "the month's air"}}, "estimate"}});
         p_.figures.push_back({"skin.handle", "To handle, to use", hours(p_.handle_h), hours(p_.cure_h), say("from the last coat"),
                               {"label × 2^((20 − T)/10)", {{"handle", hours(of_.handle_h), "its class"}, {"cured", hours(of_.cure_h), "its class"}}, "estimate"}});
-        const double finish = p_.ml_in_all / 1000 * of_.price_l.value_or(0);
+        double finish = 0;
+        for (const SkinFacePlan& f : p_.faces)
+            for (const SkinCoat& coat : f.coats) finish += coat.mix_ml / 1000 * f.label.price_l.value_or(0);
         const double discs = std::ceil(p_.discs) * in_.sanding.disc_price.value_or(0);
         if (finish + discs > 0)
             p_.figures.push_back({"skin.cost", "Finish and discs cost about", number(std::round(finish + discs)), {}, say("in the shop's money"),
@@ -125,10 +131,9 @@ class Teller {
         const Region* leaf = in_.top.leaves > 0 ? &in_.top.regions.front() : nullptr;
         if (leaf && leaf->species && !leaf->species->dust.empty())
             add("skin.dust", Severity::note, say("The fine dust of this wood is worse than others: extraction at the sander, and a respirator that fits."));
-        for (const Vec2 q : in_.ties) {
-            add("skin.before_tie", Severity::note, say("Bow ties, patches and fillings go in before any finish: glue does not hold on it."), q);
-            break;
-        }
+        if (!in_.ties.empty())
+            add("skin.before_tie", Severity::note, say("Bow ties, patches and fillings go in before any finish: glue does not hold on it."),
+                centroid(in_.ties.front().outline));
         const bool glass = std::any_of(p_.faces.begin(), p_.faces.end(), [](const SkinFacePlan& f) { return f.face.resin() && !f.left_out; });
         if (glass)
             add("skin.release", Severity::note,
@@ -136,17 +141,27 @@ class Teller {
     }
 
     void coating() {
-        if (of_.oily)
+        if (in_use([](const FinishClass& k) { return k.oily; }))
             add("skin.rags", Severity::watch,
                 say("Rags with this finish heat up by themselves and can set fire to the shop overnight: spread them flat outside to dry, or keep them under water in a "
                     "closed metal tin. Never in a heap, never in the bin."));
-        if (c_.finish == Finish::sprayed)
+        if (std::find(p_.used.begin(), p_.used.end(), Finish::sprayed) != p_.used.end())
             add("skin.spray", Severity::watch,
                 say("Spraying: a booth or a place made for it, no spark, a mask with the right filter, gloves, eyes. Local rules stand above this."));
-        if (p_.air_c < of_.low_c)
-            add("skin.cold", Severity::stop, say("At {} it does not set as its label says, which wants {} at least. Warm the shop, or wait.", celsius(p_.air_c), celsius(of_.low_c)));
-        else if (p_.air_c > of_.high_c)
-            add("skin.warm", Severity::watch, say("At {} it is tacky before it is wiped; its label allows {}. Early in the morning, small zones.", celsius(p_.air_c), celsius(of_.high_c)));
+        if (const FinishClass* k = in_use([&](const FinishClass& one) { return p_.air_c < one.low_c; }))
+            add("skin.cold", Severity::stop, say("At {} it does not set as its label says, which wants {} at least. Warm the shop, or wait.", celsius(p_.air_c), celsius(k->low_c)));
+        else if (const FinishClass* hot = in_use([&](const FinishClass& one) { return p_.air_c > one.high_c; }))
+            add("skin.warm", Severity::watch, say("At {} it is tacky before it is wiped; its label allows {}. Early in the morning, small zones.", celsius(p_.air_c), celsius(hot->high_c)));
+        if (const FaceChoice* twice = told_twice(c_))
+            add("skin.two_ways", Severity::stop, say("{} is told of twice, with one treatment and with another: what stands first is planned. Take one away.", name_of_face(twice->key)));
+        if (!c_.seams_mm.empty())
+            for (const Zone& z : p_.zones)
+                if (z.coat == 1 && z.minutes > z.window_min + 1e-6) {
+                    add("skin.zone_large", Severity::watch,
+                        say("Zone {} of the {} takes {} to the last wiped, and there are {}: it gets tacky. Move its seam, or let zones be as large as the window asks.",
+                            count(z.order), z.face == "under" ? "underside" : "upper face", hours(z.minutes / 60), hours(z.window_min / 60)), centroid(z.ring));
+                    break;
+                }
         if (p_.zone_most_m2 <= 0)
             add("skin.no_window", Severity::stop, say("There is no time to wipe it in: the window is over while it soaks. Set it by your label."));
         else if (of_.wiped)
@@ -183,9 +198,12 @@ class Teller {
         std::vector<Phrase> all;
         for (const Finish f : finishes.values) {
             const FinishClass& k = in_.shelf.of(f);
-            const double ml = ml_of(k);
+            const double l = ml_of(k) / 1000;
             const double d = (k.recoat_h * (k.coats - 1) + k.handle_h) * stretched(p_.air_c);
-            all.push_back(say("{}, {}, {} until it is handled; {}", counted(k.coats, "coat", "coats"), litres(ml / 1000), hours(d), character(f)));
+            const double hands = k.coats * (k.on_min_m2 + k.off_min_m2) * p_.m2 / (c_.hands == SkinHands::two_people ? 2 : 1) / 60;
+            all.push_back(k.price_l ? say("{}, {} for about {}, {} of hands, {} until it is handled; {}", counted(k.coats, "coat", "coats"), litres(l),
+                                          number(std::round(l * *k.price_l)), hours(hands), hours(d), character(f))
+                                    : say("{}, {}, {} of hands, {} until it is handled; {}", counted(k.coats, "coat", "coats"), litres(l), hours(hands), hours(d), character(f)));
         }
         p_.choices.push_back(choice_of(finishes, c_, std::move(all)));
         p_.choices.push_back(choice_of(befores, c_,
@@ -201,11 +219,13 @@ class Teller {
         p_.choices.push_back(choice_of(sides_finished, c_, {say("moves as slowly above as below"), say("less finish; it cups with the seasons")}));
     }
 
+    std::string name_of_face(const std::string& key) const {
+        const auto it = std::find_if(p_.faces.begin(), p_.faces.end(), [&](const SkinFacePlan& f) { return f.face.key == key; });
+        return it == p_.faces.end() ? key : render(it->face.name, Units::metric());
+    }
+
     double ml_of(const FinishClass& k) const {
-        double m2 = 0;
-        for (const SkinFacePlan& f : p_.faces)
-            if (!f.left_out) m2 += f.face.m2;
-        return m2 * (k.first_ml_m2 + k.more_ml_m2 * (k.coats - 1)) * c_.thirst * (1 + c_.rags_pct / 100);
+        return p_.m2 * (k.first_ml_m2 + k.more_ml_m2 * (k.coats - 1)) * c_.thirst * (1 + c_.rags_pct / 100);
     }
 
     /// What a finish is like to live with, short.

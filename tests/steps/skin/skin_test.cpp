@@ -1,7 +1,10 @@
 // Skin: areas, grits, coats, zones and what is to be minded, by hand and against a fine grid.
 #include <catch2/catch.hpp>
 
+#include <geos_c.h>
+
 #include <cmath>
+#include <map>
 #include <numbers>
 #include <random>
 
@@ -9,6 +12,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/skin_of.h"
+#include "core/steps/join/join.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 
@@ -91,6 +95,186 @@ TEST_CASE("areas of every demo top agree with a fine grid; resin apart from wood
         CHECK(face(p, "upper").face.m2 == Approx(wood).epsilon(0.006).margin(0.002));
         CHECK((has(p, "resin above") ? face(p, "resin above").face.m2 : 0) == Approx(glass).epsilon(0.05).margin(0.002));
     }
+}
+
+namespace {
+/// GEOS by itself: a region of the plane, made and asked without the program's geometry.
+class Plane {
+  public:
+    Plane() : h_(GEOS_init_r()), g_(GEOSGeom_createEmptyPolygon_r(h_)) {}
+    ~Plane() { GEOSGeom_destroy_r(h_, g_), GEOS_finish_r(h_); }
+    Plane(const Plane&) = delete;
+    Plane& operator=(const Plane&) = delete;
+    void add(const Ring& r) { with(r, GEOSUnion_r); }
+    void take(const Ring& r) { with(r, GEOSDifference_r); }
+    void keep(const Ring& r) { with(r, GEOSIntersection_r); }
+    double m2() const {
+        double mm2 = 0;
+        GEOSArea_r(h_, g_, &mm2);
+        return mm2 * 1e-6;
+    }
+
+  private:
+    template <class F>
+    void with(const Ring& r, F how) {
+        GEOSCoordSequence* line = GEOSCoordSeq_create_r(h_, static_cast<unsigned>(r.size() + 1), 2);
+        for (unsigned i = 0; i <= r.size(); ++i) GEOSCoordSeq_setXY_r(h_, line, i, r[i % r.size()].x, r[i % r.size()].y);
+        GEOSGeometry* raw = GEOSGeom_createPolygon_r(h_, GEOSGeom_createLinearRing_r(h_, line), nullptr, 0);
+        GEOSGeometry* other = GEOSMakeValid_r(h_, raw);
+        GEOSGeometry* out = how(h_, g_, other);
+        GEOSGeom_destroy_r(h_, raw), GEOSGeom_destroy_r(h_, other), GEOSGeom_destroy_r(h_, g_);
+        g_ = out;
+    }
+    GEOSContextHandle_t h_;
+    GEOSGeometry* g_;
+};
+}  // namespace
+
+TEST_CASE("areas of every demo top's faces agree with a polygon library to a thousandth", "[skin]") {
+    const Documents d = demo_shop();
+    int tops = 0;
+    for (const auto& [id, job] : d.jobs) {
+        INFO(id);
+        const Plan plan = plan_job(job, d);
+        const SkinPlan& p = skin_of(plan);
+        if (!p.ready) continue;
+        ++tops;
+        const Top& top = *plan.top;
+        for (const bool above : {true, false}) {
+            const Ring& all = above || top.below.size() < 3 ? top.above : top.below;
+            Plane wood, glass, pieces;
+            for (const Region& r : top.regions) {
+                const Ring& at = above ? r.above : r.below;
+                if (at.size() < 3) continue;
+                if (r.kind == RegionKind::resin) glass.add(at);
+                if (r.kind == RegionKind::patch) pieces.add(at);
+            }
+            glass.keep(all);
+            wood.add(all);
+            for (const Region& r : top.regions)
+                if (const Ring& at = above ? r.above : r.below; at.size() > 2 && r.kind != RegionKind::leaf) wood.take(at);
+            for (const BowTie& t : job.join.ties)
+                if (t.from_above == above) wood.take(outline_of(t)), pieces.add(outline_of(t));
+            if (!above)
+                for (const SkinFacePlan& f : p.faces)
+                    if (f.face.kind == SkinFace::Kind::pocket) wood.take(f.face.at.front()), glass.take(f.face.at.front());
+            const std::string side = above ? "upper" : "under";
+            INFO(side);
+            CHECK(face(p, side).face.m2 == Approx(wood.m2()).epsilon(0.001));
+            const std::string resin = above ? "resin above" : "resin below";
+            CHECK((has(p, resin) ? face(p, resin).face.m2 : 0) == Approx(glass.m2()).epsilon(0.001).margin(1e-6));
+            pieces.keep(all);
+            double let_in = 0;
+            for (const SkinFacePlan& f : p.faces)
+                if ((f.face.kind == SkinFace::Kind::patch && f.face.key.ends_with(above ? "above" : "below")) ||
+                    (f.face.kind == SkinFace::Kind::tie && job.join.ties[static_cast<std::size_t>(std::stoi(f.face.key.substr(4)) - 1)].from_above == above))
+                    let_in += f.face.m2;
+            CHECK(let_in == Approx(pieces.m2()).epsilon(0.001).margin(1e-6));
+        }
+    }
+    CHECK(tops >= 8);
+}
+
+TEST_CASE("the base piece by piece: a face a row of its cut list, all of it left out at once or one alone", "[skin]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    in.base.parts = {{"leg", 4, 700, 80, 60}, {"rail", 2, 900, 100, 30}};
+    SkinPlan p = plan_skin(in);
+    // By hand: 4 · 2·(0.7·0.08 + 0.7·0.06 + 0.08·0.06), 2 · 2·(0.9·0.1 + 0.9·0.03 + 0.1·0.03).
+    CHECK(face(p, "base 1").face.m2 == Approx(0.8224));
+    CHECK(face(p, "base 2").face.m2 == Approx(0.48));
+    const double all = p.m2;
+    in.choices.faces = {{"base 1", true}};
+    p = plan_skin(in);
+    CHECK(p.m2 == Approx(all - 0.8224));
+    CHECK_FALSE(face(p, "base 2").left_out);
+    in.choices.faces = {{"base", true}};
+    CHECK(plan_skin(in).m2 == Approx(all - 0.8224 - 0.48));
+    in.base.parts.clear();
+    in.choices.faces.clear();
+    p = plan_skin(in);
+    CHECK(p.m2 == Approx(all - 0.8224 - 0.48));
+    CHECK_FALSE(has(p, "base 1"));
+}
+
+TEST_CASE("a face has a finish of its own: its grits, coats and mix, and what it warns of", "[skin]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    in.choices.finish = Finish::brushed;
+    const SkinPlan before = plan_skin(in);
+    CHECK_FALSE(find_caution(before.cautions, "skin.rags"));
+    in.choices.faces = {{"under", false, false, FaceFinish::drying_oil}};
+    const SkinPlan p = plan_skin(in);
+    const FinishClass& oil = class_of(Finish::drying_oil);
+    CHECK(find_caution(p.cautions, "skin.rags"));  // one oily face is enough
+    CHECK(p.used == std::vector<Finish>{Finish::brushed, Finish::drying_oil});
+    CHECK(face(p, "under").coats.size() == static_cast<std::size_t>(oil.coats));
+    CHECK(face(p, "under").coats.front().ml == Approx(face(p, "under").face.m2 * oil.first_ml_m2));
+    CHECK(face(p, "under").grits.back().grit == wood_stops_at(Finish::drying_oil, false));
+    CHECK(face(p, "upper").coats.size() == face(before, "upper").coats.size());
+    CHECK(face(p, "upper").coats.front().ml == face(before, "upper").coats.front().ml);
+    CHECK(p.handle_h == Approx(std::max(before.handle_h, oil.handle_h)));
+    CHECK(p.now_ml == before.now_ml);
+    // Its zones are wiped in the oil's window, the others kept wet in the film's.
+    for (const Zone& z : p.zones) CHECK(z.window_min == (z.face == "under" ? oil.window_min : before.label.window_min));
+    // The card mixes for each side what goes on it.
+    const auto card = finish_card(p, 1);
+    CHECK(std::any_of(card.begin(), card.end(), [](const CardStep& c) { return c.key == "off under 1"; }) == oil.wiped);
+    CHECK(std::none_of(card.begin(), card.end(), [](const CardStep& c) { return c.key == "off upper 1"; }));
+}
+
+TEST_CASE("one face told of twice: what stands first is planned, told, and mended", "[skin][hostile]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    in.choices.faces = {{"under", false, false, FaceFinish::soap}, {"upper", true}, {"under", false, false, FaceFinish::shellac}};
+    const SkinPlan p = plan_skin(in);
+    CHECK(face(p, "under").finish == Finish::soap);
+    const Caution* c = find_caution(p.cautions, "skin.two_ways");
+    REQUIRE(c);
+    CHECK(c->severity == Severity::stop);
+    CHECK(render(c->says, Units::metric()).find("Underside") == 0);
+    Job job;
+    job.skin = in.choices;
+    treat_once(job);
+    CHECK(job.skin.faces == std::vector<FaceChoice>{{"under", false, false, FaceFinish::soap}, {"upper", true}});
+    in.choices = job.skin;
+    CHECK_FALSE(find_caution(plan_skin(in).cautions, "skin.two_ways"));
+}
+
+TEST_CASE("seams between zones are moved: they stay between their neighbours, cover the face, and say when one is too large", "[skin][T37]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    SkinPlan p = plan_skin(in);
+    std::vector<double> seams = seams_of(p, "upper");
+    const int n = face(p, "upper").coats.front().zones;
+    REQUIRE(n >= 1);
+    if (seams.empty()) seams = {0};
+    Job job;
+    move_seam(job, seams, 0, 300);
+    CHECK(job.skin.seams_mm[0] == Approx(seams[0] + 300));
+    move_seam(job, {-200, 100, 400}, 1, 5000);  // as far as its neighbour lets it
+    CHECK(job.skin.seams_mm == std::vector<double>{-200, 380, 400});
+    CHECK_THROWS_AS(move_seam(job, {0}, 3, 1), std::out_of_range);
+    in.choices.seams_mm = job.skin.seams_mm;
+    p = plan_skin(in);
+    CHECK(seams_of(p, "upper") == std::vector<double>{-200, 380, 400});
+    double sum = 0;
+    std::map<int, double> by_order;
+    for (const Zone& z : p.zones)
+        if (z.face == "upper" && z.coat == 1) sum += area(z.ring) * 1e-6, by_order[z.order] = z.m2;
+    CHECK(sum == Approx(1.8));
+    // Of 2 m by 0.9: 0.8, 0.58, 0.02 and 0.6 m along.
+    CHECK(by_order[1] == Approx(0.72));
+    CHECK(by_order[2] == Approx(0.522));
+    CHECK(by_order[3] == Approx(0.018));
+    CHECK(by_order[4] == Approx(0.54));
+    CHECK_FALSE(find_caution(p.cautions, "skin.zone_large"));
+    in.shop_air.temp_c = 27;  // windows are short
+    in.choices.seams_mm = {-990};
+    const SkinPlan tacky = plan_skin(in);
+    CHECK(find_caution(tacky.cautions, "skin.zone_large"));
+    in.choices.seams_mm = {5000};  // beyond the top: nothing is cut
+    CHECK(seams_of(plan_skin(in), "upper").empty());
 }
 
 TEST_CASE("ruled surfaces: a cylinder's mantle, a slanting plane", "[skin]") {
@@ -278,7 +462,7 @@ TEST_CASE("each thing to be minded comes by what it warns of and goes by what me
     comes("skin.late", [](SkinInputs& in) { in.choices.finish = Finish::brushed, in.choices.wait_h = 90; });
     comes("skin.one_face", [](SkinInputs& in) { in.choices.one_face = true; });
     comes("skin.damp", [](SkinInputs& in) { in.moisture_pct = 19; });
-    comes("skin.before_tie", [](SkinInputs& in) { in.ties = {{0, 0}}; });
+    comes("skin.before_tie", [](SkinInputs& in) { in.ties = {{box(-50, -20, 50, 20), true}}; });
     SkinInputs plain = inputs(top);
     CHECK(says(plain, "skin.rags"));  // an oil
     CHECK(says(plain, "skin.window"));
