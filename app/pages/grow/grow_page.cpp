@@ -7,6 +7,7 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <QPushButton>
+#include <QTimer>
 
 #include <array>
 #include <numbers>
@@ -244,9 +245,9 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
         DryPlan dry;
         dry.moisture_pct = moisture_;
         dry.keep_truth = true;
+        if (!log_) grow();
         Q_EMIT saw(log_->recipe(), plan_, dry);
     });
-    grow();
 }
 
 void GrowPage::grow() {
@@ -281,6 +282,7 @@ void GrowPage::show_ways(const std::vector<SawWay>& all) {
 }
 
 void GrowPage::refresh() {
+    if (!log_) return grow();
     for (const auto& [field, get] : fields_) field->show_value(get(), session_.units());
     end_->show_log(log_, plan_);
     const auto n = boards_of(*log_, plan_).size();
@@ -300,7 +302,8 @@ void GrowPage::refresh() {
 
 void GrowPage::showEvent(QShowEvent* e) {
     QWidget::showEvent(e);
-    refresh();
+    // The page stands first, its log a moment later.
+    QTimer::singleShot(0, this, &GrowPage::refresh);
 }
 
 }  // namespace yb

@@ -86,9 +86,19 @@ void SkinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         QColor veil = tone;
         veil.setAlphaF(static_cast<float>(tone.alphaF() * (last > 1 ? 1.0 - 0.75 * (z.order - 1) / (last - 1) : 1.0)));
         p.setBrush(veil);
-        p.setPen(QPen(of_things == picked_zone ? c.brass : c.chalk, of_things == picked_zone ? 2.6 : 1.4, Qt::DashLine));
-        p.drawPolygon(draw::fewer(map.px(f.to_slab(z.ring))));
+        p.setPen(Qt::NoPen);
+        p.setRenderHint(QPainter::Antialiasing, false);  // their edges are the seams and the outline
+        const QPolygonF ring = draw::fewer(map.px(f.to_slab(z.ring)));
+        p.drawPolygon(ring);
+        p.setRenderHint(QPainter::Antialiasing, true);
+        if (of_things != picked_zone) continue;
+        p.setPen(QPen(c.brass, 2.6));
+        draw::outline(p, ring);
     }
+    p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
+    for (const double u : seams_of(*plan, face))
+        for (const auto& part : cut_at_x(face == "under" && top.below.size() > 2 ? top.below : top.above, u))
+            p.drawLine(map.px(f.to_slab({u, part.from})), map.px(f.to_slab({u, part.to})));
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(c.chalk, 1.8));
     draw::outline(p, map.px(f.to_slab(top.above)));
@@ -96,7 +106,7 @@ void SkinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     if (const Thing* t = s.picked_thing(); t && t->kind == "face" && t->area.size() > 2) {
         p.setPen(QPen(c.brass, 2.6));
         p.setBrush(Qt::NoBrush);
-        p.drawPolygon(draw::fewer(map.px(t->area)));
+        draw::outline(p, map.px(t->area));
     }
 }
 

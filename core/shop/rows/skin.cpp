@@ -37,6 +37,7 @@ void plan(Planning& w) {
     in.planed = w.p.flat->work.possible && w.job.flat.by != FlatBy::sled && w.job.flat.by != FlatBy::machine_shop;
     in.sled_step_mm = w.p.flat->step_mm;
     in.quick = w.quick;
+    if (w.still && *w.wanted.dragged_in == step_key::skin) in.before = &skin_of(*w.before());
     in.shelf = w.shop.finishes, in.sanding = w.shop.sanding;
     for (const BowTie& b : w.job.join.ties) in.ties.push_back({outline_of(b), b.from_above});
     w.p.more["skin"] = std::make_shared<SkinPlan>(plan_skin(in));

@@ -26,7 +26,10 @@ class Planner {
         p_.recoat_h = of_.recoat_h * slow, p_.recoat_to_h = of_.recoat_to_h * slow, p_.handle_h = of_.handle_h * slow, p_.cure_h = of_.cure_h * slow;
         p_.coats = c_.coats.value_or(of_.coats);
         p_.zone_most_m2 = most_m2(of_);
-        for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base, in_.ties)) face(std::move(f));
+        if (in_.before && in_.before->ready)
+            for (const SkinFacePlan& f : in_.before->faces) face(f.face);
+        else
+            for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base, in_.ties)) face(std::move(f));
         // Another finish on some faces: all is handled when the slowest of them can be.
         for (const Finish f : p_.used) {
             const FinishClass& k = in_.shelf.of(f);

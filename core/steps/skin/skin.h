@@ -14,6 +14,7 @@
 
 namespace yb {
 
+struct SkinPlan;
 struct SkinInputs {
     const Top& top;  ///< ready
     SkinChoices choices;
@@ -25,6 +26,7 @@ struct SkinInputs {
     double sled_step_mm = 0;    ///< between lanes, as the sled leaves them
     bool planed = false;        ///< the last cut was not the sled's
     bool quick = false;         ///< something is dragged: no choices
+    const SkinPlan* before = nullptr;  ///< while something of Skin itself is dragged: the faces stand as they were
     std::vector<LetInTie> ties{};
     double moisture_pct = 0;    ///< of the wood on the day; 0: not known
     FinishShelf shelf{};        ///< what the shop's labels say
