@@ -257,20 +257,30 @@ QString SkinView::side_thing(const BenchMap& map, const Session& s, QPointF at) 
     const Frame f = s.plan()->placement.frame();
     const double u = f.from_slab({s.gauge_mm(), s.plan()->placement.y_mm}).x;
     const Top& top = *s.plan()->top;
-    const auto across = cut_at_x(top.above, u);
-    if (across.empty()) return {};
+    const auto above = cut_at_x(top.above, u);
+    const auto below = cut_at_x(top.below.size() > 2 ? top.below : top.above, u);
+    if (above.empty() || below.empty()) return {};
     const auto px = [&](double v, double z) { return map.end_px(f.to_slab({u, v}).y, z); };
-    const QPointF left = px(across.back().to, top.thickness_mm), right = px(across.front().from, top.thickness_mm);
-    const double above = px(0, top.thickness_mm).y(), below = px(0, 0).y();
-    // An edge where the hand is nearer to it than to a face.
-    const auto [west, east] = std::minmax(left.x(), right.x());
-    const double to_west = std::abs(at.x() - west), to_east = std::abs(at.x() - east);
-    const double to_face = std::min(std::abs(at.y() - above), std::abs(at.y() - below));
-    std::string key = std::abs(at.y() - above) < std::abs(at.y() - below) ? "upper" : "under";
-    if (std::min(to_west, to_east) < to_face) key = (to_west < to_east) == (left.x() < right.x()) ? "edge left" : "edge right";
-    for (const std::string& one : {key, std::string("rim")})
+    const double t = top.thickness_mm;
+    struct Line {
+        const char* key;
+        QPointF a, b;
+    };
+    const Line sides[] = {{"upper", px(above.front().from, t), px(above.back().to, t)},
+                          {"under", px(below.front().from, 0), px(below.back().to, 0)},
+                          {"edge right", px(above.front().from, t), px(below.front().from, 0)},
+                          {"edge left", px(above.back().to, t), px(below.back().to, 0)}};
+    const auto far = [&](const Line& one) {
+        const QPointF way = one.b - one.a;
+        const double k = std::clamp(QPointF::dotProduct(at - one.a, way) / std::max(1e-9, QPointF::dotProduct(way, way)), 0.0, 1.0);
+        return QLineF(at, one.a + way * k).length();
+    };
+    const Line& nearest = *std::min_element(std::begin(sides), std::end(sides), [&](const Line& a, const Line& b) { return far(a) < far(b); });
+    constexpr double reach = 14;
+    if (far(nearest) > reach) return {};
+    for (const std::string& key : {std::string(nearest.key), std::string("rim")})
         for (std::size_t i = 0; i < plan->faces.size(); ++i)
-            if (plan->faces[i].face.key == one) return QStringLiteral("face %1").arg(i + 1);
+            if (plan->faces[i].face.key == key) return QStringLiteral("face %1").arg(i + 1);
     return {};
 }
 
