@@ -23,6 +23,7 @@
 #include "app/kit/bench/bench.h"
 #include "app/ground/slow/long_work.h"
 #include "app/pages/card/card_page.h"
+#include "app/pages/days/days_page.h"
 #include "app/pages/find/find_page.h"
 #include "app/pages/jobs/jobs_page.h"
 #include "app/main_window.h"
@@ -49,6 +50,14 @@ void run_card(MainWindow& window, const QString& card) {
     page->set_clock([at = now] { return at; });
 }
 
+/// All jobs on the rule, as on a day.
+void show_days_at(MainWindow& window, const QString& today) {
+    window.show_days();
+    auto* page = window.findChild<DaysPage*>();
+    page->set_today(today.isEmpty() ? QStringLiteral("2026-12-07") : today);
+    page->wait();
+}
+
 }  // namespace
 
 int take_look(MainWindow& window, const QString& job, const QString& step, const QString& path, const QString& thing, QSize size) {
@@ -60,6 +69,7 @@ int take_look(MainWindow& window, const QString& job, const QString& step, const
     window.session().set_job(job);
     if (step == "find") window.show_find_tops();
     else if (step == "log") window.show_log();
+    else if (step == "days") show_days_at(window, thing);
     if (const StepRow* row = find_step(step.toLower().toStdString())) window.session().set_step(row->step);
     window.session().pick(thing);
     if (step == "card") run_card(window, thing);
@@ -117,6 +127,8 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     window.show_jobs();
     if (auto* page = window.findChild<JobsPage*>()) page->wait();
     ok = shoot("jobs") && ok;
+    show_days_at(window, {});
+    ok = shoot("days") && ok;
     window.show_find_tops();
     if (auto* page = window.findChild<FindPage*>()) page->wait();
     ok = shoot("find") && ok;
@@ -126,10 +138,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     ok = shoot("log") && ok;
     if (auto* b = window.findChild<QPushButton*>("log_back")) b->click();
     window.session().set_job("job-reading-table");
-    window.session().set_step(step_key::rack);
-    window.session().look_at("slab-sycamore-3");
-    if (auto* b = window.findChild<QPushButton*>("type_tape")) b->click();
-    ok = shoot("tape") && ok;
     Q_EMIT window.session().shop_wanted("sled");
     ok = shoot("shop") && ok;
     window.show_grow();

@@ -31,6 +31,7 @@
 #include "app/pages/find/find_page.h"
 #include "app/pages/find/find_panel.h"
 #include "app/pages/guide/guide_page.h"
+#include "app/pages/days/days_page.h"
 #include "app/pages/jobs/jobs_page.h"
 #include "app/pages/log/log_page.h"
 #include "app/steps/rack/rack_row.h"
@@ -519,7 +520,7 @@ void MainWindow::show_find_tops() {
 
 QString MainWindow::topic() const {
     const QWidget* page = pages_->currentWidget();
-    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"},
+    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"}, {days_, "days"},
                                    {grow_, "grow"}, {photo_, "photo"}, {start_, "start"}})
         if (of && page == of) return name;
     if (page == card_ && card_) return "pour";
@@ -590,6 +591,19 @@ void MainWindow::show_jobs() {
         connect(jobs_, &JobsPage::back, this, [this] { pages_->setCurrentIndex(0); });
     }
     pages_->setCurrentWidget(jobs_);
+}
+
+void MainWindow::show_days() {
+    if (!session_.is_open()) return;
+    if (!days_) {
+        days_ = new DaysPage(session_);
+        pages_->addWidget(days_);
+        connect(days_, &DaysPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(days_, &DaysPage::days_off_wanted, this, &MainWindow::choose_days_off);
+        connect(days_, &DaysPage::calendar_wanted, this, &MainWindow::write_calendar);
+        connect(days_, &DaysPage::week_sheet_wanted, this, &MainWindow::write_week);
+    }
+    pages_->setCurrentWidget(days_);
 }
 
 void MainWindow::show_log() {

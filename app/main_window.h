@@ -82,6 +82,7 @@ class MainWindow : public QMainWindow {
     void show_shop();
     /// All jobs of the shop.
     void show_jobs();
+    void show_days();
     /// The guide at what is looked at now: the caution that is open, the step, the page.
     void show_guide();
     /// Five stops over the real screens.
@@ -122,6 +123,9 @@ class MainWindow : public QMainWindow {
     void choose_photo();
     void choose_sample();
     QString choose_picture(const QString& title);
+    void choose_days_off();
+    void write_calendar();
+    void write_week();
     void choose_scan();
     void choose_list();
     void choose_drawing(OutlineAs as);
@@ -158,6 +162,7 @@ class MainWindow : public QMainWindow {
     QWidget* guide_from_ = nullptr;
     Tour* tour_ = nullptr;
     JobsPage* jobs_ = nullptr;
+    class DaysPage* days_ = nullptr;
     LogPage* log_ = nullptr;
     CardPage* card_ = nullptr;
     PhotoPage* photo_ = nullptr;

@@ -96,6 +96,7 @@ void MainWindow::build_menus() {
         view->addAction(told(name_of(row.step)), QKeySequence(row.key), this, [this, s = row.step] { session_.set_step(s); });
     view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
     view->addAction(tr("All &jobs"), QKeySequence(Qt::Key_J), this, &MainWindow::show_jobs);
+    view->addAction(tr("All &days"), QKeySequence(Qt::Key_D), this, &MainWindow::show_days);
     view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
     view->addSeparator();
     const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };

@@ -1,5 +1,6 @@
 // Files in and out of the window: scans, photographs, drawings, jobs, the sheet.
 #include <QFile>
+#include <QDateTime>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
@@ -12,6 +13,8 @@
 #include <array>
 
 #include "app/files/bring.h"
+#include "app/pages/days/days_page.h"
+#include "core/files/io/ics.h"
 #include "app/ground/slow/long_work.h"
 #include "app/pages/photo/photo_page.h"
 #include "app/pages/start/start_page.h"
@@ -181,6 +184,31 @@ void MainWindow::choose_photo() {
 void MainWindow::choose_sample() {
     if (const QString path = choose_picture(tr("The sample board's picture")); !path.isEmpty())
         bring_sample(session_, *work_, path, [this](const QString& text) { say(text); });
+}
+
+void MainWindow::choose_days_off() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Days off from a calendar"), {}, tr("Calendars (*.ics);;All files (*)"));
+    if (path.isEmpty()) return;
+    bring_days_off(session_, path, [this](const QString& text, bool bad) { say(text, bad); });
+}
+
+void MainWindow::write_calendar() {
+    const Season* season = days_ ? days_->season() : nullptr;
+    if (!season) return;
+    const QString path = ask_save(tr("Write a calendar"), tr("Calendars (*.ics)"), QStringLiteral("days.ics"));
+    if (path.isEmpty()) return;
+    const std::string text = to_ics(*season, {QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ssZ")).toStdString(), false});
+    const QString wrong = write_whole(path, QByteArray::fromStdString(text));
+    say(wrong.isEmpty() ? tr("The calendar is saved as %1.").arg(path) : wrong, !wrong.isEmpty());
+}
+
+void MainWindow::write_week() {
+    const Season* season = days_ ? days_->season() : nullptr;
+    if (!season) return;
+    const QString path = ask_save(tr("Print today and the week"), tr("PDF (*.pdf)"), QStringLiteral("days.pdf"));
+    if (path.isEmpty()) return;
+    const QString wrong = write_week_pdf(path, *season, season->today, session_.shop());
+    say(wrong.isEmpty() ? tr("The days are saved as %1.").arg(path) : wrong, !wrong.isEmpty());
 }
 
 void MainWindow::choose_list() {

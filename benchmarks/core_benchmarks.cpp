@@ -22,6 +22,8 @@
 #include "core/steps/flat/machine.h"
 #include "core/steps/join/join.h"
 #include "core/steps/pour/pour.h"
+#include "core/shop/days/season.h"
+#include "core/steps/days/schedule.h"
 #include "core/steps/skin/skin.h"
 #include "core/steps/under/under.h"
 #include "core/steps/makeup/makeup.h"
@@ -224,6 +226,49 @@ void skin(benchmark::State& state, bool quick) {
 }
 BENCHMARK_CAPTURE(skin, still, false)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(skin, dragged, true)->Unit(benchmark::kMillisecond);
+
+/// The days of a year: ten jobs of sixty operations on one pair of hands, as laid on the rule and tried for the soonest.
+void season(benchmark::State& state, Rule rule) {
+    const Documents& d = demo_shop();
+    std::vector<Net> jobs;
+    for (int j = 0; j < 10; ++j) {
+        Net n;
+        n.job = "j" + std::to_string(j);
+        n.from_h = j * 24 * 14;
+        for (int i = 0; i < 60; ++i) {
+            Operation o;
+            o.key = "o" + std::to_string(i);
+            o.hands_on_h = 0.5 + (i * 7 + j) % 5, o.waiting_h = i % 3 == 0 ? 24 : 0;
+            if (i > 0) o.after = {"o" + std::to_string(i - 1 - (i % 4 == 0 && i > 3 ? 2 : 0))};
+            o.at = i % 5 == 0 ? Place::clamps : Place::none, o.keeps = true;
+            n.operations.push_back(std::move(o));
+        }
+        jobs.push_back(std::move(n));
+    }
+    for (auto _ : state) {
+        const Hands hands("2026-11-30", d.shop.workday);
+        benchmark::DoNotOptimize(schedule(jobs, hands, 0, rule));
+    }
+}
+BENCHMARK_CAPTURE(season, ranks, Rule::ranks)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(season, soonest, Rule::soonest)->Unit(benchmark::kMillisecond);
+
+/// What a job's plan pays for its days.
+void days_of_a_job(benchmark::State& state) {
+    const Documents& d = demo_shop();
+    const Plan plan = plan_job(d.jobs.at("job-seed-cabinet"), d);
+    std::vector<Operation> operations = plan.days->operations;
+    for (Operation& o : operations) o.after.clear();
+    for (auto _ : state) benchmark::DoNotOptimize(plan_days(operations, "2026-11-30", d.shop.workday));
+}
+BENCHMARK(days_of_a_job)->Unit(benchmark::kMillisecond);
+
+/// What could give, tried over all demo jobs: each is planned anew.
+void what_could_give(benchmark::State& state) {
+    const Documents& d = demo_shop();
+    for (auto _ : state) benchmark::DoNotOptimize(what_ifs(d, {"2026-11-30", Rule::ranks, {}}, "job-reading-table"));
+}
+BENCHMARK(what_could_give)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 /// Glue-up and clashes of four leaves with forty tenons.
 void joined(benchmark::State& state) {

@@ -41,5 +41,6 @@ void add_shop_verbs(CLI::App& app, int& code);  ///< demo, jobs, export, check, 
 void add_pour_verbs(CLI::App& app);             ///< cure, pour
 void add_base_verbs(CLI::App& app);             ///< sag, tip, under
 void add_skin_verbs(CLI::App& app);             ///< skin
+void add_days_verbs(CLI::App& app);             ///< days
 
 }  // namespace burl

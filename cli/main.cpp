@@ -33,6 +33,7 @@ int main(int argc, char** argv) {
     burl::add_pour_verbs(app);
     burl::add_base_verbs(app);
     burl::add_skin_verbs(app);
+    burl::add_days_verbs(app);
     burl::add_shop_verbs(app, code);
 
     for (auto* verb : app.get_subcommands({}))

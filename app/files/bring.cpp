@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include <QBuffer>
+#include <QDate>
 #include <QFileInfo>
 #include <QImageReader>
 
@@ -10,6 +11,7 @@
 #include "app/ground/session/session.h"
 #include "core/shop/edit/skin_edits.h"
 #include "core/shop/edit/slab_edits.h"
+#include "core/files/io/ics.h"
 #include "core/files/io/stock_list.h"
 #include "core/ground/file/digest.h"
 #include "core/ground/file/file.h"
@@ -79,6 +81,25 @@ void bring_list(Session& session, LongWork& work, const QString& path, std::func
             session.look_at(QString::fromStdString(first));
             say(QObject::tr("%1 slabs stand on the rack. Widths are an even strip until somebody tapes them.").arg(read.size()));
         });
+}
+
+void bring_days_off(Session& session, const QString& path, const std::function<void(const QString&, bool)>& say) {
+    try {
+        const DaysOffRead read =
+            read_days_off(read_file(path.toStdString(), most_csv_bytes), QDate::currentDate().toString(Qt::ISODate).toStdString());
+        std::size_t added = 0;
+        session.edit_shop(QObject::tr("Days off"), [&](Shop& s) {
+            auto& all = s.workday.off;
+            for (const DayOff& o : read.off)
+                if (std::find(all.begin(), all.end(), o) == all.end()) all.push_back(o), ++added;
+            std::stable_sort(all.begin(), all.end(), [](const DayOff& a, const DayOff& b) { return a.from < b.from; });
+        });
+        QString text = QObject::tr("%1 stretches of days off were added.").arg(added);
+        for (const std::string& n : read.notes) text += ' ' + QString::fromStdString(n);
+        say(text, false);
+    } catch (const FormatError& e) {
+        say(QObject::tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
+    }
 }
 
 void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {

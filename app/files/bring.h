@@ -32,6 +32,9 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
 /// Reads a list of slabs (core/files/io/stock_list.h) in the background and puts them on the rack as one revision; they can be undone as one.
 void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
+/// Reads days off from a calendar (core/files/io/ics.h) and adds those that are not known yet as one revision.
+void bring_days_off(Session& session, const QString& path, const std::function<void(const QString&, bool bad)>& say);
+
 /// Reads the picture of a sample board in the background, upright and no larger than a page needs, and keeps it with the job.
 void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 

@@ -46,6 +46,13 @@ TEST_CASE("faces are picked from the side; one gets a finish of its own, and los
     CHECK(pick_at(1, 0.5) == "edge left");
     CHECK(pick_at(0.5, 0) == "under");
     CHECK(desk.find<QLabel>("slip_title")->text() == "Underside");
+    // On the strip: the first grit is its first stretch, the wait of the last coat its last.
+    const QRectF strip = bench.map().strip;
+    QTest::mouseClick(&bench, Qt::LeftButton, {}, QPointF(strip.left() + 6, strip.center().y()).toPoint());
+    CHECK(desk.session().picked() == "grit 1");
+    QTest::mouseClick(&bench, Qt::LeftButton, {}, QPointF(strip.right() - 8, strip.center().y()).toPoint());
+    CHECK(desk.session().picked() == QString("coat %1").arg(skin(desk).coats));
+    CHECK(pick_at(0.5, 0) == "under");
     // What is chosen there is of the underside alone.
     const std::size_t coats = face(desk, "upper").coats.size();
     auto* box = desk.seek<QComboBox>("face_finish");

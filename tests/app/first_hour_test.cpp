@@ -7,6 +7,8 @@
 #include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/shop.h"
+#include "core/shop/job/job.h"
+#include "core/steps/pour/pour.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -145,3 +145,57 @@ TEST_CASE("burl under goes through the year", "[cli][under]") {
     }
     refused("under /nowhere.json --year", "nowhere");
 }
+
+TEST_CASE("burl days: two jobs on one pair of hands, times as a clock shows them, a calendar beside", "[cli][days]") {
+    const fs::path dir = fs::temp_directory_path() / ("burl-days-" + std::to_string(::getpid()));
+    fs::create_directories(dir);
+    const std::string shop = (dir / "demo.shop").string();
+    REQUIRE(burl("demo " + shop).code == 0);
+    std::string files;
+    for (const char* job : {"job-reading-table", "job-tarn-river"}) {
+        const std::string path = (dir / (std::string(job) + ".json")).string();
+        REQUIRE(burl("export " + shop + " " + job + " > " + path).code == 0);
+        files += " " + path;
+    }
+    const std::string ics = (dir / "days.ics").string();
+    const Json j = json("days" + files + " --today 2026-11-30 --ics " + ics);
+    CHECK(j["week"].size() == 5);
+    CHECK(j["week"][0]["day"] == "monday");
+    CHECK(j["week"][0]["from"] == "08:00");
+    std::map<std::string, Json> by_id;
+    for (const Json& o : j["operations"]) {
+        CHECK(by_id.count(o["id"]) == 0);
+        by_id[o["id"]] = o;
+    }
+    CHECK(by_id.size() > 20);
+    std::vector<std::pair<std::string, std::string>> hands;
+    for (const auto& [id, o] : by_id) {
+        INFO(id);
+        const std::string start = o["start"], off = o["hands_end"], end = o["end"];
+        CHECK(start.size() == 16);
+        CHECK(start <= off);
+        CHECK(off <= end);
+        for (const Json& a : o["after"]) {
+            REQUIRE(by_id.count(a));
+            CHECK(by_id[a]["end"].get<std::string>() <= start);
+        }
+        if (o["hands_on_min"].get<double>() > 1) {
+            CHECK(start.substr(11) >= "08:00");
+            CHECK(off.substr(11) <= "17:00");
+            if (o["who"] != "helper") hands.emplace_back(start, off);
+        }
+    }
+    std::sort(hands.begin(), hands.end());
+    for (std::size_t i = 1; i < hands.size(); ++i) CHECK(hands[i - 1].second <= hands[i].first);
+    std::ifstream f(ics);
+    const std::string text((std::istreambuf_iterator<char>(f)), {});
+    CHECK(text.find("BEGIN:VEVENT") != std::string::npos);
+    // The whole shop by its file; what is asked wrong is said.
+    CHECK(json("days --shop " + shop)["jobs"].size() == 10);
+    CHECK(burl("days").code == 2);
+    CHECK(burl("days --shop " + shop + files).code == 2);
+    const Run bad = burl("days" + files + " --today soon");
+    CHECK(bad.code == 2);
+    CHECK(bad.out.find("2026-11-30") != std::string::npos);
+    fs::remove_all(dir);
+}

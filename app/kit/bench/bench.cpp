@@ -175,7 +175,7 @@ void Bench::mousePressEvent(QMouseEvent* e) {
     } else if (const Handle* h = handle_at(all, at)) {
         held_ = *h;  // let go where it is taken it is picked; moved, it shows what comes of that
         setCursor(Qt::ClosedHandCursor);
-    } else if (const QString side = map_.end.contains(at) ? view_->side_thing(map_, session_, at) : QString(); !side.isEmpty()) {
+    } else if (const QString side = map_.end.contains(at) || map_.strip.contains(at) ? view_->side_thing(map_, session_, at) : QString(); !side.isEmpty()) {
         take(side);
     } else {
         take_at(at, nullptr);

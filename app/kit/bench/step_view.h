@@ -95,7 +95,7 @@ class StepView {
     virtual void draw_strip(QPainter&, const BenchMap&, const Session&) const {}
     virtual void draw_end(QPainter&, const BenchMap&, const Session&) const {}
     virtual std::vector<Handle> handles(const BenchMap&, const Session&) const { return {}; }
-    /// The key of the thing that lies there in the end view; empty: nothing, the gauge goes there.
+    /// The key of the thing that lies there in the end view or on the strip; empty: nothing, the gauge goes there.
     virtual QString side_thing(const BenchMap&, const Session&, QPointF) const { return {}; }
     /// The dial beside the strip's title, where the step has one; Session::dial() is where it stands.
     virtual std::optional<Dial> dial(const Session&) const { return {}; }

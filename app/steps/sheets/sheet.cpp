@@ -1,6 +1,8 @@
 #include "app/steps/sheets/sheet.h"
 
 #include <QBuffer>
+#include <QLocale>
+#include <QDate>
 #include <QPageSize>
 #include <QPdfWriter>
 #include <QPrinter>
@@ -12,6 +14,7 @@
 #include "app/ground/words.h"
 #include "core/steps/flat/flat.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/days/season.h"
 #include "core/shop/job/job.h"
 #include "core/steps/lay/lay.h"
 
@@ -104,6 +107,81 @@ QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const S
     p.scale(k, k);
     draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look_of(job, plan, shop), [&] { printer.newPage(); });
     return {};
+}
+
+namespace {
+
+QString day_named(const std::string& iso) {
+    return QLocale().toString(QDate::fromString(QString::fromStdString(iso), Qt::ISODate), QStringLiteral("dddd d MMMM"));
+}
+
+void write_week(QPainter& p, const Season& season, const std::string& day, const Shop& shop, SheetLook& look, bool finding,
+                const std::function<void()>& next_page) {
+    const auto as = [&](Quantity q) { return QString::fromStdString(format(q, shop.units)); };
+    const auto clock = [](double h) {
+        const int minutes = static_cast<int>(std::lround(h * 60));
+        return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'));
+    };
+    Flow flow(p, sheet_size_mm(shop), next_page,
+              {QObject::tr("The days"), QString::fromStdString(shop.name), day_named(day),
+               QObject::tr("Hours are estimates; what is late moves the rest.")},
+              look, finding);
+    const auto table_of = [&](Flow& page, const Today& t, double points) {
+        std::vector<std::vector<QString>> rows;
+        for (const TodayLine& l : t.hands)
+            rows.push_back({l.goes_on ? QObject::tr("goes on") : clock(l.from_h), QString::fromStdString(l.job), told(l.label), as(hours(l.hands_h)),
+                            l.waits_h > 0 ? as(hours(l.waits_h)) : QString()});
+        if (rows.empty()) return page.note(QObject::tr("Nothing that wants hands."), points);
+        page.table({{QObject::tr("from"), 1.2}, {QObject::tr("job"), 3}, {QObject::tr("what"), 2.6}, {QObject::tr("takes"), 1.2, true}, {QObject::tr("then waits"), 1.4, true}},
+                   rows, points);
+    };
+    flow.matter(day_named(day), 0, {}, [&](Flow& page) {
+        const Today t = today_of(season, day);
+        table_of(page, t, 14);
+        page.heading(QObject::tr("Before going home"));
+        if (t.set_going.empty()) page.note(QObject::tr("Nothing that waits over the night."), 13);
+        for (const TodayLine& l : t.set_going)
+            page.note(QObject::tr("%1 of %2: it waits for %3 from then on.").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))), 13);
+        if (!t.order_by.empty()) page.heading(QObject::tr("To be ordered this week"));
+        for (const TodayLine& l : t.order_by) page.note(QObject::tr("%1, %2").arg(told(l.label), QString::fromStdString(l.job)), 13);
+    });
+    flow.matter(QObject::tr("The week"), 0, {}, [&](Flow& page) {
+        for (int d = 1; d <= 6; ++d) {
+            const std::string iso = date_after(day, d * 24.0);
+            const Today t = today_of(season, iso);
+            if (t.hands.empty()) continue;
+            page.need(30);
+            page.heading(day_named(iso));
+            table_of(page, t, 11);
+        }
+    });
+}
+
+}  // namespace
+
+QString write_week_pdf(const QString& path, const Season& season, const std::string& day, const Shop& shop) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter pdf(&buffer);
+        set_up(pdf, shop);
+        SheetLook look;
+        QByteArray unkept;
+        QBuffer nowhere(&unkept);
+        nowhere.open(QIODevice::WriteOnly);
+        QPdfWriter dry(&nowhere);
+        set_up(dry, shop);
+        {
+            QPainter p(&dry);
+            p.scale(600 / 25.4, 600 / 25.4);
+            write_week(p, season, day, shop, look, true, [] {});
+        }
+        QPainter p(&pdf);
+        p.scale(600 / 25.4, 600 / 25.4);
+        write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); });
+    }
+    return write_whole(path, bytes);
 }
 
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {

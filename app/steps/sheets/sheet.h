@@ -16,6 +16,8 @@ class QPrinter;
 
 namespace yb {
 
+struct Season;
+
 /// Page size in mm.
 QSizeF sheet_size_mm(const Shop& shop);
 
@@ -33,6 +35,9 @@ QString print_sheet(QPrinter& printer, const Job& job, const Plan& plan, const S
 
 /// Writes the sheet as PDF. @returns an empty text, or what went wrong in one sentence.
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop);
+
+/// Writes what there is to do on a day, before going home, the day after and over the week as PDF. @returns likewise.
+QString write_week_pdf(const QString& path, const Season& season, const std::string& day, const Shop& shop);
 
 class SheetView : public QWidget {
     Q_OBJECT

@@ -154,57 +154,75 @@ std::vector<Label> SkinView::labels(const BenchMap& map, const Session& s) const
     return out;
 }
 
-void SkinView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
-    const SkinPlan* plan = plan_of(s);
-    if (!plan) return;
-    const auto& c = theme::colours();
-    struct Stretch {
-        QString text;
-        double h = 0;
-        enum { sander, wet, coat, wait } what = sander;
-    };
+namespace {
+/// A stretch of the strip: a grit, the wetting, a coat, its wait.
+struct Stretch {
+    QString text;
+    double h = 0;
+    enum { sander, wetting, coat, wait } what = sander;
+    QString thing{};  ///< that is picked there
+    QRectF box{};
+};
+
+std::vector<Stretch> stretches(const SkinPlan& plan, const BenchMap& map, const Session& s) {
     std::vector<Stretch> all;
     std::map<double, double> minutes;
     bool wetted = false;
-    for (const SkinFacePlan& f : plan->faces)
+    for (const SkinFacePlan& f : plan.faces)
         for (const GritStep& g : f.grits) minutes[g.grit] += g.minutes, wetted = wetted || g.wetted;
     std::size_t n = 0;
     for (const auto& [grit, m] : minutes) {
-        if (wetted && ++n == minutes.size()) all.push_back({QObject::tr("wet it"), dries_h, Stretch::wet});
-        all.push_back({QString::number(grit), m / 60, Stretch::sander});
+        if (wetted && n + 1 == minutes.size()) all.push_back({QObject::tr("wet it"), dries_h, Stretch::wetting});
+        all.push_back({QString::number(grit), m / 60, Stretch::sander, QStringLiteral("grit %1").arg(++n)});
     }
-    for (int k = 1; k <= plan->coats; ++k) {
+    for (int k = 1; k <= plan.coats; ++k) {
         double m = 0;
-        for (const SkinFacePlan& f : plan->faces)
+        for (const SkinFacePlan& f : plan.faces)
             for (const SkinCoat& one : f.coats) m += one.coat == k ? one.minutes : 0;
-        all.push_back({QObject::tr("coat %1").arg(k), m / 60, Stretch::coat});
-        const bool last = k == plan->coats;
-        all.push_back({last ? QObject::tr("%1 to handle").arg(in_units(hours(plan->handle_h), s)) : in_units(hours(plan->recoat_h), s),
-                       last ? plan->handle_h : plan->recoat_h, Stretch::wait});
+        const QString thing = QStringLiteral("coat %1").arg(k);
+        all.push_back({thing, m / 60, Stretch::coat, thing});
+        all.back().text = QObject::tr("coat %1").arg(k);
+        const bool last = k == plan.coats;
+        all.push_back({last ? QObject::tr("%1 to handle").arg(in_units(hours(plan.handle_h), s)) : in_units(hours(plan.recoat_h), s),
+                       last ? plan.handle_h : plan.recoat_h, Stretch::wait, thing});
     }
     // Minutes and days on one rule: the square root keeps both to be seen, the order of lengths true.
     double sum = 0;
     for (const Stretch& one : all) sum += 0.25 + std::sqrt(std::max(0.0, one.h));
     const QRectF room(map.strip.left(), map.strip.center().y() - theme::grown(16), map.strip.width(), theme::grown(32));
     double x = room.left();
-    p.setFont(theme::figures(10));
-    for (const Stretch& one : all) {
+    for (Stretch& one : all) {
         const double w = room.width() * (0.25 + std::sqrt(std::max(0.0, one.h))) / sum;
-        const QRectF box(x, room.top(), w - 2, room.height());
+        one.box = QRectF(x, room.top(), w - 2, room.height());
+        x += w;
+    }
+    return all;
+}
+}  // namespace
+
+void SkinView::draw_strip(QPainter& p, const BenchMap& map, const Session& s) const {
+    const SkinPlan* plan = plan_of(s);
+    if (!plan) return;
+    const auto& c = theme::colours();
+    p.setFont(theme::figures(10));
+    for (const Stretch& one : stretches(*plan, map, s)) {
         p.setPen(QPen(c.wood_edge, 0.8));
-        p.setBrush(one.what == Stretch::sander ? QBrush(c.wood)
-                   : one.what == Stretch::coat ? QBrush(c.wood_edge)
-                   : one.what == Stretch::wet  ? QBrush(c.resin)
-                                               : QBrush(c.faint, Qt::BDiagPattern));
-        p.drawRect(box);
-        const QString text = what_fits(one.text, p.fontMetrics(), box.width() - 4);
+        p.setBrush(one.what == Stretch::sander    ? QBrush(c.wood)
+                   : one.what == Stretch::coat    ? QBrush(c.wood_edge)
+                   : one.what == Stretch::wetting ? QBrush(c.resin)
+                                                  : QBrush(c.faint, Qt::BDiagPattern));
+        p.drawRect(one.box);
+        const QString text = what_fits(one.text, p.fontMetrics(), one.box.width() - 4);
         if (one.what == Stretch::wait && !text.isEmpty()) {
             const double tw = p.fontMetrics().horizontalAdvance(text) + 6;
-            p.fillRect(QRectF(box.center().x() - tw / 2, box.center().y() - theme::grown(8), tw, theme::grown(16)), c.bench);
+            p.fillRect(QRectF(one.box.center().x() - tw / 2, one.box.center().y() - theme::grown(8), tw, theme::grown(16)), c.bench);
         }
         p.setPen(one.what == Stretch::coat ? c.slip : c.ink);
-        p.drawText(box, Qt::AlignCenter, text);
-        x += w;
+        p.drawText(one.box, Qt::AlignCenter, text);
+        if (one.thing.isEmpty() || one.thing != s.picked()) continue;
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(c.brass, 2.4));
+        p.drawRect(one.box.adjusted(-1, -2, 1, 2));
     }
 }
 
@@ -254,6 +272,11 @@ std::vector<Handle> SkinView::handles(const BenchMap& map, const Session& s) con
 QString SkinView::side_thing(const BenchMap& map, const Session& s, QPointF at) const {
     const SkinPlan* plan = plan_of(s);
     if (!plan) return {};
+    if (map.strip.contains(at)) {
+        for (const Stretch& one : stretches(*plan, map, s))
+            if (one.box.contains(at)) return one.thing;
+        return {};
+    }
     const Frame f = s.plan()->placement.frame();
     const double u = f.from_slab({s.gauge_mm(), s.plan()->placement.y_mm}).x;
     const Top& top = *s.plan()->top;

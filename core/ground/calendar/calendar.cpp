@@ -26,12 +26,6 @@ std::optional<sys_days> read_date(const std::string& iso) {
     return sys_days(date);
 }
 
-bool works_on(sys_days day, const Workday& w) {
-    const std::chrono::weekday wd(day);
-    if (wd == std::chrono::Sunday) return false;
-    return wd != std::chrono::Saturday || w.saturdays;
-}
-
 }  // namespace
 
 double held_hours(double h) { return std::isnan(h) ? 0 : std::clamp(h, -most_hours, most_hours); }
@@ -46,36 +40,72 @@ std::string date_after(const std::string& start, double h) {
                        static_cast<unsigned>(date.day()));
 }
 
-namespace {
-/// Hours that end before they begin are read as open until midnight.
-double closing(const Workday& w) { return w.to_h > w.from_h ? w.to_h : 24; }
-}  // namespace
-
-double next_working_hour(const std::string& start, double h, const Workday& w) {
-    const auto first = read_date(start).value_or(sys_days{});
-    h = held_hours(h);
-    for (int guard = 0; guard < 30; ++guard) {
-        const double day = std::floor(h / 24);
-        const double hour = h - day * 24;
-        const bool works = works_on(first + std::chrono::days(static_cast<int>(day)), w);
-        if (works && hour < w.from_h) return day * 24 + w.from_h;
-        if (works && hour < closing(w) - 1e-9) return h;
-        h = (day + 1) * 24;
-    }
-    return h;
+const char* name_of_day(int day) {
+    static constexpr const char* names[] = {"monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"};
+    return names[((day % 7) + 7) % 7];
 }
 
-double after_work(const std::string& start, double h, double left, const Workday& w) {
-    h = next_working_hour(start, held_hours(h), w);
-    left = held_hours(left);
-    while (left > 1e-9) {
-        const double until = std::floor(h / 24) * 24 + closing(w);
-        const double now = std::min(left, until - h);
-        h += now;
-        left -= now;
-        if (left > 1e-9) h = next_working_hour(start, h, w);
+int weekday_of(const std::string& iso) {
+    const auto d = read_date(iso);
+    return d ? static_cast<int>(std::chrono::weekday(*d).iso_encoding()) - 1 : 0;
+}
+
+namespace {
+using Stretches = std::vector<std::pair<double, double>>;
+
+Stretches of_rows(const std::vector<DayHours>& rows, int day) {
+    Stretches all;
+    for (const DayHours& r : rows)
+        if (r.day == day) all.emplace_back(r.from_h, r.to_h > r.from_h ? r.to_h : 24.0);
+    std::sort(all.begin(), all.end());
+    Stretches out;
+    for (const auto& s : all) {
+        if (!out.empty() && s.first <= out.back().second) out.back().second = std::max(out.back().second, s.second);
+        else out.push_back(s);
     }
-    return h;
+    return out;
+}
+
+Stretches of_maker(const Workday& w, int day) {
+    if (!w.week.empty()) return of_rows(w.week, day);
+    if (day == 6 || (day == 5 && !w.saturdays)) return {};
+    return {{w.from_h, w.to_h > w.from_h ? w.to_h : 24.0}};
+}
+}  // namespace
+
+Stretches stretches_on(const Workday& w, Crew hand, int day) {
+    if (hand == Crew::maker) return of_maker(w, day);
+    const Stretches helper = of_rows(w.helper, day);
+    if (hand == Crew::helper) return helper;
+    Stretches out;
+    for (const auto& a : of_maker(w, day))
+        for (const auto& b : helper)
+            if (const double from = std::max(a.first, b.first), to = std::min(a.second, b.second); from < to) out.emplace_back(from, to);
+    return out;
+}
+
+bool is_off(const Workday& w, const std::string& iso) {
+    // ISO dates stand in order as text.
+    return std::any_of(w.off.begin(), w.off.end(), [&](const DayOff& o) { return iso >= o.from && iso <= (o.to.empty() ? o.from : o.to); });
+}
+
+std::optional<double> hours_to(const std::string& start, const std::string& at) {
+    const auto days = days_between(start, at.substr(0, 10));
+    if (!days) return {};
+    if (at.size() == 10) return *days * 24;
+    int h = 0;
+    int m = 0;
+    int used = 0;
+    if (at.size() < 16 || at[10] != 'T' || std::sscanf(at.c_str() + 11, "%2d:%2d%n", &h, &m, &used) != 2 || used != 5 || h > 24 || m > 59 || h < 0 || m < 0)
+        return {};
+    return *days * 24 + h + m / 60.0;
+}
+
+std::string wall_clock(const std::string& start, double h) {
+    const double minutes = std::round(held_hours(h) * 60);
+    const double day = std::floor(minutes / (24 * 60));
+    const int rest = static_cast<int>(minutes - day * 24 * 60);
+    return fmt::format("{}T{:02}:{:02}", date_after(start, day * 24), rest / 60, rest % 60);
 }
 
 int month_of(const std::string& iso) { return is_date(iso) ? std::stoi(iso.substr(5, 2)) - 1 : 0; }
@@ -87,10 +117,25 @@ std::optional<double> days_between(const std::string& from, const std::string& t
     return static_cast<double>((*b - *a).count());
 }
 
+void fields(FieldVisitor& v, DayHours& d) {
+    v.number({"day", "Weekday, 0 is Monday", Kind::count, {0, 6}}, d.day);
+    v.number({"from_h", "From, o'clock", Kind::number, {0, 24}}, d.from_h);
+    v.number({"to_h", "To, o'clock", Kind::number, {0, 24}}, d.to_h);
+}
+
+void fields(FieldVisitor& v, DayOff& d) {
+    v.text({"from", "First day off", true}, d.from);
+    v.text({"to", "Last day off"}, d.to);
+    v.text({"name", "What for"}, d.name);
+}
+
 void fields(FieldVisitor& v, Workday& w) {
     v.number({"from_h", "Work begins, o'clock", Kind::number, {0, 23}}, w.from_h);
     v.number({"to_h", "Work ends, o'clock", Kind::number, {1, 24}}, w.to_h);
     v.flag({"saturdays", "Saturdays worked"}, w.saturdays);
+    v.list({"week", "The week, stretch by stretch"}, w.week);
+    v.list({"helper", "When a helper is there"}, w.helper);
+    v.list({"off", "Days off"}, w.off);
 }
 
 }  // namespace yb

@@ -10,6 +10,10 @@ namespace {
 
 const std::map<std::string, const char*>& all() {
     static const std::map<std::string, const char*> table{
+        {"days.circle", "An operation waits for itself"},
+        {"days.late", "Later than it is wanted"},
+        {"days.no_helper", "A helper who is never there"},
+        {"days.no_hours", "Nobody works on any day"},
         {"fill.cold", "Cold: resin takes days"},
         {"fill.dam", "Runs out at the edge: dam it"},
         {"fill.gloves", "Gloves, air, no skin"},

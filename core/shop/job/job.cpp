@@ -58,6 +58,7 @@ void fields(FieldVisitor& v, Job& j) {
     v.list({"runs", "What was ticked off"}, j.runs);
     for (const StepRow& row : steps())
         if (row.fields) row.fields(v, j);
+    v.object({"days", "Days"}, j.days);
 }
 
 }  // namespace yb

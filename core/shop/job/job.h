@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/ground/card/run.h"
+#include "core/steps/days/choices.h"
 #include "core/steps/fill/choices.h"
 #include "core/steps/flat/choices.h"
 #include "core/shop/job/leaf.h"
@@ -39,6 +40,7 @@ struct Job {
     JoinChoices join;
     UnderChoices under;
     SkinChoices skin;
+    DaysChoices days;
     std::vector<CardRun> runs;  ///< of running cards: what was ticked off at the bench, and when
     Climate room;               ///< where the table will stand
     std::string kept;           ///< fields of a newer program, kept as they came: JSON

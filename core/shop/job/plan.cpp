@@ -163,6 +163,7 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
         std::vector<Operation> all;
         for (const StepRow& row : steps())
             if (row.operations) guarded(row, [&] { row.operations(w, all); });
+        with_choices(all, job.days, job.start);
         p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday));
         if (p.days->endless)
             held.cautions.emplace_back(step_key::lay,

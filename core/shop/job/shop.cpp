@@ -22,6 +22,8 @@ void fields(FieldVisitor& v, Units& u) {
     v.flag({"celsius", "Celsius"}, u.celsius);
 }
 
+void fields(FieldVisitor& v, JobRank& r) { v.text({"id", "Job", true}, r.id); }
+
 void fields(FieldVisitor& v, Shop& s) {
     v.text({"name", "The shop is called"}, s.name);
     v.object({"units", "Units"}, s.units);
@@ -33,6 +35,8 @@ void fields(FieldVisitor& v, Shop& s) {
     v.object({"store", "Air of the store"}, s.store);
     v.number({"dry_allowed_pct", "Dry enough: above the room by", Kind::percent, {0, 20}}, s.dry_allowed_pct);
     v.object({"workday", "Working hours"}, s.workday);
+    v.flag({"all_soonest", "All jobs done soonest, whatever their order"}, s.all_soonest);
+    v.list({"job_order", "Jobs, whose turn comes first"}, s.job_order);
     v.numbers({"bushings_mm", "Guide bushings at hand", Kind::fine, {1, 300}}, s.bushings_mm);
     v.list({"sections", "Channel sections"}, s.sections);
     v.flag({"letter", "Sheets on Letter"}, s.letter);

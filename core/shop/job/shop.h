@@ -16,6 +16,13 @@
 namespace yb {
 
 /// What belongs to the shop and not to one job.
+/// A job in the order of jobs.
+struct JobRank {
+    std::string id;
+    bool operator==(const JobRank&) const = default;
+};
+void fields(FieldVisitor& v, JobRank& r);
+
 struct Shop {
     std::string name = "The shop";
     Units units;
@@ -27,6 +34,8 @@ struct Shop {
     Climate store;               ///< … of the place where finished tops wait
     double dry_allowed_pct = 2;  ///< moisture above what the room settles at that still counts as dry enough
     Workday workday;
+    bool all_soonest = false;        ///< not in that order but so that all are done soonest
+    std::vector<JobRank> job_order;  ///< who comes first where two want the same hands; those that are not named come after
     std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};                           ///< guide bushings at hand, outer diameters
     std::vector<ChannelSection> sections{{30, 10, 2}, {40, 12, 3}, {50, 15, 3}, {60, 20, 4}};  ///< of steel channel that can be had
     bool letter = false;                                                                       ///< sheets on Letter, otherwise A4

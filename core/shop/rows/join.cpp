@@ -20,7 +20,11 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     const JoinPlan& j = *w.p.join;
     // Setting out, cauls, a dry run; each stage dries for a night.
     const double stages = w.job.join.two_stages && j.joints.size() > 1 ? 2 : 1;
-    if (!j.joints.empty()) give(out, j, "glue", "Glue", step_key::join, 41, stages * (1 + j.needed_min / 60), 12 * stages);
+    if (!j.joints.empty()) {
+        give(out, j, "glue", "Glue", step_key::join, 41, stages * (1 + j.needed_min / 60), 12 * stages);
+        out.back().at = Place::clamps, out.back().keeps = true;
+        out.back().who = w.job.join.helped ? Who::both : Who::maker;
+    }
     // Between the halves nobody reaches once they are on their rods.
     if (!j.rods.empty())
         give(out, j, "inner", "Finish inner edges", step_key::join, 53, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);

@@ -21,13 +21,19 @@ void plan(Planning& w) {
 void operations(const Planning& w, std::vector<Operation>& out) {
     const PourPlan& p = *w.p.pour;
     if (p.lifts.empty()) return;
+    // The form is made while the leaves rest; it is taken until what is poured into it is hard.
     give(out, p, "form", "Form", step_key::pour, 41, 3, 0);
+    out.back().aside = true, out.back().after = {"lay"};
     // Soft, what stands proud is shaved; until it is hard it stays in its form; what is topped up or touched up has to get hard again.
     constexpr double shave_h = 0.5;
     const double soft = p.wait_h - p.clock.hard_h + p.clock.shave_from_h;
     const bool shaved = p.clock.hard_h - p.clock.shave_from_h > shave_h;
     give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, shaved ? soft : p.wait_h);
-    if (shaved) give(out, p, "shave", "Shave warm", step_key::pour, 43, shave_h, p.wait_h - soft - shave_h);
+    out.back().at = Place::form, out.back().keeps = true;
+    if (shaved) {
+        give(out, p, "shave", "Shave warm", step_key::pour, 43, shave_h, p.wait_h - soft - shave_h);
+        out.back().at = Place::form, out.back().keeps = true;
+    }
     give(out, p, "unmould", "Unmould", step_key::pour, 44, 1, 0);
     give(out, p, "scrape", "Scrape, plane", step_key::pour, 45, 1, 0);
     give(out, p, "topup", "Top up", step_key::pour, 46, 0.5, p.little.hard_h);

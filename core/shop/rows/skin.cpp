@@ -54,7 +54,10 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     if (!s.ready) return;
     // What changes the wood's colour is tried on a board of it first.
     const bool changed = w.job.skin.finish == Finish::tinted || w.job.skin.before != BeforeFinish::nothing;
-    if (changed && !w.job.skin.sample_signed) give(out, s, "sample", "A sample, signed", step_key::skin, 79, 0.5, s.recoat_h);
+    if (changed && !w.job.skin.sample_signed) {
+        give(out, s, "sample", "A sample, signed", step_key::skin, 79, 0.5, s.recoat_h);
+        out.back().aside = true, out.back().after = {"lay"};
+    }
     // The last grit waits for the wetted grain to dry.
     const bool wetted = w.job.skin.raise_grain;
     give(out, s, "sand", "Sand", step_key::skin, 80, s.sanding_min / 60 * (wetted ? 0.85 : 1), wetted ? dries_h : 0);
@@ -71,6 +74,8 @@ void operations(const Planning& w, std::vector<Operation>& out) {
             if (static_cast<std::size_t>(i) < f.coats.size()) minutes += f.coats[static_cast<std::size_t>(i)].minutes;
         const bool last = i + 1 == n;
         give(out, s, keys[i], names[i], step_key::skin, 83 + i, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
+        out.back().at = Place::spray, out.back().keeps = true;  // no dust near it
+        if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both;
     }
 }
 

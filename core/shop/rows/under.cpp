@@ -19,14 +19,17 @@ void plan(Planning& w) {
 void operations(const Planning& w, std::vector<Operation>& out) {
     const UnderPlan& u = *w.p.under;
     if (u.slots.empty() && u.ready) return;
-    if (u.base.mask_h > 0) give(out, u, "base_parts", "Finish the base's parts", step_key::under, 69, u.base.mask_h, 24);
-    if (const double days = w.job.under.lead_days; days > 0) {
-        give(out, u, "base_order", "Order the base", step_key::under, 11, 0.5, 0);
-        out.back().beside_h = days * 24;
-    }
+    // The base goes into the waiting of the top: once it is laid, its size is known.
+    const auto beside = [&](const char* key, const char* label, int order, double hands, double wait) {
+        give(out, u, key, label, step_key::under, order, hands, wait);
+        out.back().aside = true;
+        out.back().after = {"lay"};
+    };
+    if (const double days = w.job.under.lead_days; days > 0) beside("base_order", "Order the base", 11, 0.5, days * 24);
+    if (u.base.hands_on_h > 0) beside("base_make", "Make the base", 68, u.base.hands_on_h, u.base.wait_h);
+    if (u.base.mask_h > 0) beside("base_parts", "Finish the base's parts", 69, u.base.mask_h, 24);
     give(out, u, "pockets", "Under", step_key::under, 70,
          0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
-    if (w.job.under.lead_days > 0) out.back().waits_for = "base_order";
     give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
 }
 

@@ -1,7 +1,9 @@
 #include "core/steps/days/days.h"
 
 #include <algorithm>
-#include <map>
+#include <set>
+
+#include "core/steps/days/schedule.h"
 
 namespace yb {
 
@@ -13,28 +15,105 @@ void mark(Operation& op, const StepPlan& says) {
     op.unmet = !says.ready;
 }
 
+const std::vector<OrderRule>& order_rules() {
+    static const std::vector<OrderRule> all{
+        // Straight edges are sawn on flat faces.
+        {"flat1", "rip", "T1"},
+        {"flat2", "rip", "T1"},
+        {"last", "rip", "T1"},
+        // Two faces with a rest between, the last pass after it.
+        {"flat1", "flat2", "T16"},
+        {"flat2", "last", "T16"},
+        {"settle", "lay", ""},
+        {"lay", "rough", ""},
+        {"rough", "flat1", ""},
+        {"bark", "form", ""},
+        {"bark", "pour", ""},
+        {"soak", "flat1", "T18"},
+        {"form", "pour", ""},
+        {"pour", "unmould", "T39"},
+        {"shave", "unmould", "T39"},
+        {"unmould", "scrape", "T39"},
+        {"unmould", "bleed", "T39"},
+        {"topup", "cut", "T39"},
+        {"touchup", "cut", "T39"},
+        {"fill", "level", ""},
+        {"level", "sand", "T39"},
+        {"rip", "glue", "T1"},
+        {"rods", "glue", "T40"},
+        {"inner", "dryfit", "T40"},
+        {"base_parts", "dryfit", "T40"},
+        {"base_make", "base_parts", "T40"},
+        {"base_make", "dryfit", "T40"},
+        {"base_order", "pockets", "T41"},
+        {"ties", "sand", "T38"},
+        {"pockets", "sand", ""},
+        {"dryfit", "sand", ""},
+        {"sample", "before", ""},
+        {"sample", "coat_1", ""},
+        {"sand", "last_grit", "T38"},
+        {"last_grit", "coat_1", "T38"},
+        {"before", "coat_1", ""},
+    };
+    return all;
+}
+
+void tie(std::vector<Operation>& operations) {
+    std::stable_sort(operations.begin(), operations.end(), [](const Operation& a, const Operation& b) { return a.order < b.order; });
+    std::set<std::string> there;
+    for (const Operation& o : operations) there.insert(o.key);
+    std::string before;
+    for (Operation& o : operations) {
+        if (!o.aside) {
+            if (!before.empty()) o.after.push_back(before);
+            before = o.key;
+        }
+        for (const OrderRule& r : order_rules())
+            if (o.key == r.after) o.after.push_back(r.before);
+        std::erase_if(o.after, [&](const std::string& k) { return k == o.key || !there.count(k); });
+        std::sort(o.after.begin(), o.after.end());
+        o.after.erase(std::unique(o.after.begin(), o.after.end()), o.after.end());
+    }
+}
+
+void with_choices(std::vector<Operation>& operations, const DaysChoices& c, const std::string& start) {
+    const auto op = [&](const std::string& key) {
+        return std::find_if(operations.begin(), operations.end(), [&](const Operation& o) { return o.key == key; });
+    };
+    for (std::size_t i = 0; i < c.own.size(); ++i) {
+        const OwnOp& own = c.own[i];
+        Operation o;
+        o.key = "own " + std::to_string(i + 1);
+        o.label = own.name;
+        o.hands_on_h = own.hands_h, o.waiting_h = own.wait_h;
+        o.who = own.who;
+        o.aside = true;
+        if (!own.after.empty()) o.after.push_back(own.after);
+        const auto before = op(own.before);
+        const auto after = op(own.after);
+        if (after != operations.end()) o.step = after->step, o.order = after->order;
+        else if (before != operations.end()) o.step = before->step, o.order = before->order;
+        if (before != operations.end()) before->after.push_back(o.key);
+        operations.push_back(std::move(o));
+    }
+    for (const OpDone& d : c.done)
+        if (const auto it = op(d.key); it != operations.end()) it->done_h = hours_to(start, d.at);
+    for (const OpPin& p : c.pins)
+        if (const auto it = op(p.key); it != operations.end()) it->not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
+}
+
+
 DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday) {
     DaysPlan p;
     if (is_date(start)) p.start = start;
-    const std::string from = p.start.empty() ? "2001-01-01" : start;  // a Monday
-    std::stable_sort(operations.begin(), operations.end(), [](const Operation& a, const Operation& b) { return a.order < b.order; });
-    p.operations = std::move(operations);
-    double h = 0;
-    bool endless = false;
-    std::map<std::string, double> comes_h;
-    for (Operation& op : p.operations) {
-        endless = endless || op.hands_on_h > most_hours || op.waiting_h > most_hours || h > most_hours;
-        op.hands_on_h = held_hours(op.hands_on_h), op.waiting_h = held_hours(op.waiting_h);
-        if (const auto it = comes_h.find(op.waits_for); it != comes_h.end()) h = std::max(h, it->second);
-        op.start_h = next_working_hour(from, h, workday);
-        op.hands_end_h = after_work(from, op.start_h, op.hands_on_h, workday);
-        op.end_h = op.hands_end_h + op.waiting_h;
-        h = op.end_h;
-        if (op.beside_h > 0) comes_h[op.key] = op.hands_end_h + held_hours(op.beside_h);
-    }
-    p.end_h = held_hours(h);
-    p.endless = endless || h > most_hours;
-    p.ready = p.date(h);
+    tie(operations);
+    std::vector<Net> one(1);
+    one[0].operations = std::move(operations);
+    const Schedule s = schedule(one, Hands(p.start, workday));
+    p.operations = std::move(one[0].operations);
+    p.end_h = s.end_h;
+    p.endless = s.endless;
+    p.ready = p.date(s.end_h);
     return p;
 }
 

@@ -1,16 +1,21 @@
-// Days: the operations of one job in working order, with hands-on hours and waiting, set on a calendar.
+// Days: the operations of one job, each with what must come before it, set on a calendar.
 //
-// Every step gives its own operations (core/shop/job/steps.cpp); here they are put in order and dated. Hands-on work falls into
+// Every step gives its own operations (core/shop/job/steps.cpp); here they are tied into a net and dated (schedule.h). Hands-on work falls into
 // working hours; waiting runs day and night. Estimates are starting values.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/figure/figure.h"
+#include "core/steps/days/choices.h"
 
 namespace yb {
+
+/// Of what a shop has one.
+enum class Place { none, bench, form, clamps, spray };
 
 struct Operation {
     std::string key, label;
@@ -23,9 +28,33 @@ struct Operation {
     Severity worst = Severity::note;  ///< of its step's cautions
     bool knot = false;                ///< its step has a caution of watch or stop
     bool unmet = false;               ///< something it needs is missing
-    double beside_h = 0;              ///< goes on beside what follows for so long after the hands: something ordered
-    std::string waits_for{};          ///< key of an operation whose beside_h is over first; empty: of none
+    bool aside = false;               ///< not on the wood of the top: it goes into the waiting of what is
+    std::vector<std::string> after{}; ///< keys of what must have ended first, beside what the wood itself asks (tie())
+    Who who = Who::maker;
+    Place at = Place::none;           ///< taken while hands are on it …
+    bool keeps = false;               ///< … and until its waiting is over
+    double latest_h = 0;              ///< the last moment to begin without moving the job's end, or the day it is wanted
+    bool decides = false;             ///< the job's end hangs on it
+    std::optional<double> done_h{};   ///< hands were off it then: it stands there
+    double not_before_h = 0;          ///< pinned to a day
+    double slack_h() const { return latest_h - start_h; }
 };
+
+/// A rule of order: why one operation comes after another.
+struct OrderRule {
+    const char* before;
+    const char* after;
+    const char* trouble;  ///< "T1": the mistake it keeps from happening; empty: the work cannot be done otherwise
+};
+/// All there are. Keys are those of operations; one that a job does not have has no rule.
+const std::vector<OrderRule>& order_rules();
+
+/// Ties operations into a net: what is done on the wood of the top follows one another in its order, since there is one top; what is made aside of
+/// it waits for what it names. Every rule of order holds in the net. Names of operations that are not there are taken out.
+void tie(std::vector<Operation>& operations);
+
+/// What was decided and ticked, laid on the steps' operations: done, pinned, own ones ("own 1") tied in. @param start the job's first day.
+void with_choices(std::vector<Operation>& operations, const DaysChoices& choices, const std::string& start);
 
 struct DaysPlan {
     std::string start;  ///< ISO date; empty where the job's first day can't be read: hours are then counted from a Monday
@@ -40,7 +69,7 @@ struct DaysPlan {
 /// The worst of a step's cautions lands on its operation as a knot.
 void mark(Operation& op, const StepPlan& says);
 
-/// @param start the job's first day, ISO.
+/// One job by itself. @param start the job's first day, ISO.
 DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday);
 
 }  // namespace yb

@@ -317,6 +317,34 @@ std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
                              {"soak or put on, the longer, + wipe", {}, ""}});
         out.push_back(std::move(t));
     }
+    // Grits and coats over all faces: what the strip shows.
+    struct Sum {
+        double minutes = 0, discs = 0, m2 = 0;
+    };
+    std::map<double, Sum> grits;
+    for (const SkinFacePlan& f : p.faces)
+        for (const GritStep& g : f.grits) grits[g.grit].minutes += g.minutes, grits[g.grit].discs += g.discs, grits[g.grit].m2 += f.face.m2;
+    std::size_t n = 0;
+    for (const auto& [grit, sum] : grits) {
+        Thing t{"grit " + std::to_string(n + 1), "grit", n, say("Grit {}", number(grit))};
+        ++n;
+        t.figures.push_back({"grit.minutes", "At the sander with it", hours(sum.minutes / 60), {}, say("over {}", square_metres(sum.m2)),
+                             {"Σ of the faces that are sanded with it", {{"faces", square_metres(sum.m2), "the top and its base"}}, "a maker's minutes a square metre: change them"}});
+        t.figures.push_back({"grit.discs", "Discs of it", count(std::ceil(sum.discs)), {}, {}, {"flat faces ÷ what a disc lasts for", {{"discs", number(sum.discs), "before they are whole ones"}}, "a maker's: change it"}});
+        out.push_back(std::move(t));
+    }
+    for (int c = 1; c <= p.coats; ++c) {
+        double ml = 0, minutes = 0, m2 = 0;
+        for (const SkinFacePlan& f : p.faces)
+            for (const SkinCoat& one : f.coats)
+                if (one.coat == c) ml += one.mix_ml, minutes += one.minutes, m2 += f.face.m2;
+        Thing t{"coat " + std::to_string(c), "coat", static_cast<std::size_t>(c - 1), say("Coat {} of {}", count(c), count(p.coats))};
+        t.figures.push_back({"coat.mix", "To mix for all of it", litres(ml / 1000), {}, say("over {}, zone by zone", square_metres(m2)), {"Σ of the faces that get it", {{"faces", square_metres(m2), "the top and its base"}}, ""}});
+        t.figures.push_back({"coat.minutes", "Hands on it", hours(minutes / 60), {}, {}, {"(put on + wipe) × area, of each face", {}, "a maker's: change it"}});
+        t.figures.push_back({"coat.wait", c < p.coats ? "Then the next from" : "Then handled after", hours(c < p.coats ? p.recoat_h : p.handle_h), {}, {},
+                             {"label × 2^((20 − T)/10)", {{"shop", celsius(p.air_c), "the month's air"}}, "estimate"}});
+        out.push_back(std::move(t));
+    }
     return out;
 }
 

@@ -1,0 +1,426 @@
+#include "app/pages/days/days_page.h"
+
+#include <QApplication>
+#include <QDate>
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QLocale>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "app/kit/slip/lines.h"
+#include "app/pages/days/days_sticks.h"
+#include "core/shop/edit/days_edits.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
+
+namespace yb {
+
+namespace {
+
+QDate date_of(const std::string& iso) { return QDate::fromString(QString::fromStdString(iso), Qt::ISODate); }
+
+QString clock(double h) {
+    const int minutes = static_cast<int>(std::lround(h * 60));
+    return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'));
+}
+
+QPushButton* small_button(const QString& name, const QString& text, const QString& tip = {}) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(name);
+    b->setProperty("quiet", true);
+    b->setToolTip(tip);
+    return b;
+}
+
+QLabel* line(const QString& name, double points, bool wrap = true) {
+    auto* l = new QLabel;
+    l->setObjectName(name);
+    l->setFont(theme::text(points));
+    l->setWordWrap(wrap);
+    return l;
+}
+
+}  // namespace
+
+DaysPage::DaysPage(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), sticks_(new DaysSticks), about_(line("days_about", 10.5, false)), title_(line("days_title", 12)),
+      which_(line("days_which", 9.5)), hero_(line("days_hero", 20, false)), hero_note_(line("days_hero_note", 10)), figures_(line("days_figures", 10.5)),
+      mind_(line("days_mind", 10.5)), today_line_(line("days_today", 10.5)), home_line_(line("days_home", 10.5)), given_(line("days_given", 10)),
+      done_(small_button("days_done", tr("Done"), tr("Hands are off it now (Enter)"))),
+      unpin_(small_button("days_unpin", tr("Whenever it can"), tr("It is not kept for a day any more"))),
+      sooner_(small_button("days_sooner", tr("Its turn sooner"), tr("This job before the one above it (Alt+↑)"))),
+      later_(small_button("days_later", tr("Its turn later"), tr("This job after the one below it (Alt+↓)"))),
+      own_(small_button("days_own", tr("Something of mine after it…"), tr("A second leak, a drawing with the client: what no step knows of"))),
+      drop_(small_button("days_drop", tr("Take it away"))),
+      gives_(small_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
+      ways_(new QVBoxLayout) {
+    setObjectName("days_page");
+    auto* all = new QHBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    auto* left = new QVBoxLayout;
+    left->setContentsMargins(0, 0, 0, 0);
+    left->setSpacing(0);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(20, 12, 20, 10);
+    auto* title = new QLabel(tr("Days"));
+    title->setFont(theme::figures(20));
+    head->addWidget(title);
+    head->addSpacing(14);
+    head->addWidget(about_, 1);
+    left->addLayout(head);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setWidget(sticks_);
+    left->addWidget(scroll, 1);
+    auto* today_box = new QWidget;
+    today_box->setObjectName("days_today_box");
+    auto* today_rows = new QVBoxLayout(today_box);
+    today_rows->setContentsMargins(20, 10, 20, 12);
+    today_rows->setSpacing(6);
+    today_rows->addWidget(today_line_);
+    today_rows->addWidget(home_line_);
+    left->addWidget(today_box);
+    all->addLayout(left, 1);
+
+    auto* side = new QWidget;
+    side->setObjectName("days_side");
+    side->setFixedWidth(theme::grown(306));
+    side->setAutoFillBackground(true);
+    QPalette slip = side->palette();
+    slip.setColor(QPalette::Window, theme::colours().slip);
+    side->setPalette(slip);
+    auto* rows = new QVBoxLayout(side);
+    rows->setContentsMargins(18, 14, 16, 14);
+    rows->setSpacing(6);
+    title_->setAlignment(Qt::AlignHCenter);
+    which_->setAlignment(Qt::AlignHCenter);
+    hero_->setFont(theme::figures(20));
+    for (QLabel* l : {title_, which_, hero_, hero_note_, figures_}) rows->addWidget(l);
+    rows->addWidget(mind_);
+    auto* doing = new QHBoxLayout;
+    doing->addWidget(done_);
+    doing->addWidget(unpin_);
+    rows->addLayout(doing);
+    auto* turns = new QHBoxLayout;
+    turns->addWidget(sooner_);
+    turns->addWidget(later_);
+    rows->addLayout(turns);
+    rows->addWidget(own_);
+    rows->addWidget(drop_);
+    auto* want = new QHBoxLayout;
+    auto* want_name = new QLabel(tr("Wanted on"));
+    want_name->setFont(theme::text(10.5));
+    want->addWidget(want_name);
+    wanted_->setObjectName("days_wanted");
+    wanted_->setPlaceholderText(tr("YYYY-MM-DD"));
+    wanted_->setAccessibleName(tr("The day the client wants it"));
+    want->addWidget(wanted_);
+    rows->addLayout(want);
+    given_->hide();
+    rows->addWidget(given_);
+    rows->addWidget(gives_);
+    rows->addLayout(ways_);
+    rows->addStretch(1);
+    auto* helper_name = new QLabel(tr("A helper is there on"));
+    helper_name->setFont(theme::text(10));
+    rows->addWidget(helper_name);
+    auto* days = new QHBoxLayout;
+    days->setSpacing(3);
+    for (int d = 0; d < 7; ++d) {
+        auto* b = small_button(QStringLiteral("days_helper_%1").arg(d + 1), QLocale().dayName(d + 1, QLocale::ShortFormat).left(2), QLocale().dayName(d + 1));
+        b->setCheckable(true);
+        b->setAccessibleName(tr("A helper on %1").arg(QLocale().dayName(d + 1)));
+        b->setMinimumWidth(10);
+        days->addWidget(b);
+        helper_.push_back(b);
+        connect(b, &QPushButton::clicked, this, [this, d](bool there) {
+            session_.edit_shop(tr("When a helper is there"), [&](Shop& s) { helper_on(s, d, there); });
+        });
+    }
+    rows->addLayout(days);
+    auto* files = new QVBoxLayout;
+    const auto plain = [&](const QString& name, const QString& text, void (DaysPage::*wanted)()) {
+        auto* b = new QPushButton(text);
+        b->setObjectName(name);
+        b->setProperty("plain", true);
+        connect(b, &QPushButton::clicked, this, wanted);
+        files->addWidget(b);
+    };
+    plain("days_off_in", tr("Days off from a calendar…"), &DaysPage::days_off_wanted);
+    plain("days_calendar", tr("Write a calendar…"), &DaysPage::calendar_wanted);
+    plain("days_print", tr("Print today and the week…"), &DaysPage::week_sheet_wanted);
+    rows->addLayout(files);
+    auto* leave = new QPushButton(tr("Back to the bench"));
+    leave->setObjectName("days_back");
+    leave->setProperty("next", true);
+    connect(leave, &QPushButton::clicked, this, &DaysPage::back);
+    rows->addWidget(leave);
+    all->addWidget(side);
+
+    connect(sticks_, &DaysSticks::picked_changed, this, &DaysPage::fill);
+    connect(sticks_, &DaysSticks::dragged, this, [this](const QString& operation, const QString& iso, bool let_go) {
+        const std::string id = operation.section('/', 0, 0).toStdString(), key = operation.section('/', 1).toStdString();
+        if (let_go) {
+            session_.edit(tr("Kept for a day"), [&](Documents& d) {
+                if (const auto it = d.jobs.find(id); it != d.jobs.end()) pin(it->second, key, iso.toStdString());
+            });
+        } else {
+            Documents moved = session_.documents();
+            if (const auto it = moved.jobs.find(id); it != moved.jobs.end()) pin(it->second, key, iso.toStdString());
+            lay_out(moved);
+        }
+    });
+    connect(sticks_, &DaysSticks::date_clicked, this, [this](const QString& iso) {
+        const std::string day = iso.toStdString();
+        const bool off = is_off(session_.shop().workday, day);
+        session_.edit_shop(off ? tr("A day worked") : tr("A day off"), [&](Shop& s) { day_off(s, day, !off); });
+    });
+    const auto tick_now = [this] {
+        const JobDays* job = nullptr;
+        const Operation* o = picked(&job);
+        if (!o) return;
+        const bool done = o->done_h.has_value();
+        const QString now = fixed_today_.isEmpty() ? QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm"))
+                                                   : fixed_today_ + QStringLiteral("T") + QTime(8, 0).addSecs(3600 * 4).toString(QStringLiteral("HH:mm"));
+        edit(done ? tr("Not done after all") : tr("Done"), [&](Job& j) { tick(j, o->key, done ? std::string() : now.toStdString()); });
+    };
+    connect(sticks_, &DaysSticks::tick_wanted, this, tick_now);
+    connect(done_, &QPushButton::clicked, this, tick_now);
+    connect(unpin_, &QPushButton::clicked, this, [this] {
+        if (const Operation* o = picked()) edit(tr("Whenever it can"), [&](Job& j) { pin(j, o->key, {}); });
+    });
+    const auto turn = [this](int by) {
+        const JobDays* job = nullptr;
+        if (picked(&job)) session_.edit(tr("Whose turn it is"), [&](Documents& d) { move_turn(d, job->id, by); });
+    };
+    connect(sticks_, &DaysSticks::turn_wanted, this, turn);
+    connect(sooner_, &QPushButton::clicked, this, [turn] { turn(-1); });
+    connect(later_, &QPushButton::clicked, this, [turn] { turn(1); });
+    connect(own_, &QPushButton::clicked, this, [this] {
+        const Operation* o = picked();
+        if (!o) return;
+        bool ok = false;
+        const QString name = QInputDialog::getText(this, tr("Something of your own"), tr("What is it? It takes an hour; the job's own list has its hours."), QLineEdit::Normal, {}, &ok);
+        if (!ok || name.trimmed().isEmpty()) return;
+        edit(tr("Something of mine"), [&](Job& j) { add_own(j, {name.trimmed().toStdString(), o->key, {}, 1, 0, Who::maker}); });
+    });
+    connect(drop_, &QPushButton::clicked, this, [this] {
+        if (const Operation* o = picked()) edit(tr("Taken away"), [key = o->key](Job& j) { drop_own(j, key); });
+    });
+    connect(wanted_, &QLineEdit::editingFinished, this, [this] {
+        const JobDays* job = nullptr;
+        if (!picked(&job)) return;
+        const std::string day = wanted_->text().trimmed().toStdString();
+        if (!day.empty() && !is_date(day)) {
+            given_->setText(tr("‘%1’ is not a date: write it as 2026-12-18.").arg(wanted_->text().trimmed()));
+            given_->show();
+            return;
+        }
+        given_->hide();
+        if (session_.documents().jobs.at(job->id).days.wanted != day) edit(tr("The day it is wanted"), [&](Job& j) { want_on(j, day); });
+    });
+    connect(gives_, &QPushButton::clicked, this, &DaysPage::ask_what_gives);
+    connect(&session_, &Session::changed, this, [this] {
+        if (isVisible()) look();
+    });
+}
+
+void DaysPage::showEvent(QShowEvent* e) {
+    QWidget::showEvent(e);
+    look();
+}
+
+void DaysPage::wait() {
+    while (busy_ || (asking_ && !asking_->done)) QApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+void DaysPage::set_today(const QString& iso) {
+    fixed_today_ = iso;
+    if (plans_) lay_out(session_.documents());
+}
+
+std::string DaysPage::today() const { return (fixed_today_.isEmpty() ? QDate::currentDate().toString(Qt::ISODate) : fixed_today_).toStdString(); }
+
+void DaysPage::look() {
+    if (looking_) looking_->stop.request_stop();
+    busy_ = true;
+    looking_ = run_beside(
+        this,
+        [this, docs = session_.documents()](const Work& w) -> std::function<void()> {
+            auto plans = std::make_shared<Plans>();
+            for (const std::string& id : job_order(docs)) {
+                w.check();
+                const Job& job = docs.jobs.at(id);
+                const auto ids = job.slabs();
+                if (!job.first().slab.empty() && std::all_of(ids.begin(), ids.end(), [&](const std::string& s) { return docs.slabs.count(s) > 0; }))
+                    plans->by_job[id] = std::make_shared<Plan>(plan_job(job, docs));
+            }
+            return [this, plans] {
+                busy_ = false;
+                plans_ = plans;
+                lay_out(session_.documents());
+            };
+        },
+        [this](const QString& sentence) {
+            busy_ = false;
+            about_->setText(tr("The days could not be worked out: %1.").arg(sentence));
+        });
+}
+
+void DaysPage::lay_out(const Documents& docs) {
+    if (!plans_) return;
+    std::map<std::string, const Plan*> plans;
+    for (const auto& [id, plan] : plans_->by_job)
+        if (docs.jobs.count(id)) plans[id] = plan.get();
+    auto next = std::make_unique<Season>(season_of(docs, plans, {today(), Rule::ranks, {}}));
+    sticks_->show_season(next.get());
+    season_ = std::move(next);
+    std::size_t operations = 0;
+    for (const JobDays& j : season_->jobs) operations += j.operations.size();
+    about_->setText(season_->jobs.empty() ? tr("No job is on the go.")
+                                          : tr("%1, %2 operations, all done %3")
+                                                .arg(tr("%n jobs", nullptr, static_cast<int>(season_->jobs.size())))
+                                                .arg(operations)
+                                                .arg(QLocale().toString(date_of(season_->date(season_->end_h)), QStringLiteral("d MMMM yyyy"))));
+    if (sticks_->picked().isEmpty() || !picked()) {
+        // What comes next over all jobs is looked at first.
+        const JobDays* job = nullptr;
+        const Operation* next_op = nullptr;
+        for (const JobDays& j : season_->jobs)
+            for (const Operation& o : j.operations)
+                if (!o.done_h && o.hands_on_h > 0 && (!next_op || o.start_h < next_op->start_h)) next_op = &o, job = &j;
+        if (next_op) sticks_->pick(QString::fromStdString(job->id + "/" + next_op->key));
+    }
+    fill();
+    fill_today();
+}
+
+const Operation* DaysPage::picked(const JobDays** job) const {
+    if (!season_) return nullptr;
+    const std::string all = sticks_->picked().toStdString();
+    for (const JobDays& j : season_->jobs)
+        for (const Operation& o : j.operations)
+            if (j.id + "/" + o.key == all) {
+                if (job) *job = &j;
+                return &o;
+            }
+    return nullptr;
+}
+
+void DaysPage::edit(const QString& label, const std::function<void(Job&)>& change) {
+    const JobDays* job = nullptr;
+    if (!picked(&job)) return;
+    session_.edit(label, [&, id = job->id](Documents& d) {
+        if (const auto it = d.jobs.find(id); it != d.jobs.end()) change(it->second);
+    });
+}
+
+void DaysPage::fill() {
+    const JobDays* job = nullptr;
+    const Operation* o = picked(&job);
+    const Units& units = session_.units();
+    const auto as = [&](Quantity q) { return QString::fromStdString(format(q, units)); };
+    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, wanted_}) w->setEnabled(o != nullptr);
+    for (int d = 0; d < 7; ++d) helper_[static_cast<std::size_t>(d)]->setChecked(!stretches_on(session_.shop().workday, Crew::helper, d).empty());
+    QStringList minds;
+    if (season_)
+        for (const Caution& c : season_->cautions) minds << QStringLiteral("• ") + told(yb::render(c.says, units));
+    mind_->setText(minds.join('\n'));
+    mind_->setVisible(!minds.isEmpty());
+    drop_->setVisible(o && o->key.rfind("own ", 0) == 0);
+    unpin_->setVisible(o && o->not_before_h > 0);
+    if (!o) {
+        title_->setText(season_ && season_->jobs.empty() ? tr("No job is on the go") : QString());
+        for (QLabel* l : {which_, hero_, hero_note_, figures_}) l->clear();
+        return;
+    }
+    title_->setText(told(o->label));
+    which_->setText(QString::fromStdString(job->name));
+    const double day = std::floor(o->start_h / 24) * 24;
+    hero_->setText(o->hands_on_h > 0 ? QStringLiteral("%1 %2").arg(QLocale().toString(date_of(season_->date(o->start_h)), QStringLiteral("ddd d MMM")), clock(o->start_h - day))
+                                     : QLocale().toString(date_of(season_->date(o->start_h)), QStringLiteral("ddd d MMM")));
+    hero_note_->setText(o->done_h                  ? tr("done")
+                        : o->decides               ? tr("the day it is ready hangs on it")
+                        : o->latest_h < o->start_h ? tr("too late for the day it is wanted by %1").arg(as(hours(o->start_h - o->latest_h)))
+                                                   : tr("not later than %1").arg(QLocale().toString(date_of(season_->date(o->latest_h)), QStringLiteral("ddd d MMM"))));
+    QStringList lines;
+    lines << tr("hands on it: %1").arg(as(hours(o->hands_on_h)));
+    if (o->waiting_h > 0) lines << tr("then it waits: %1").arg(as(hours(o->waiting_h)));
+    lines << tr("over: %1").arg(QLocale().toString(date_of(season_->date(o->end_h)), QStringLiteral("ddd d MMM")));
+    if (!o->done_h && !o->decides && o->slack_h() > 0.05) lines << tr("can slip by %1").arg(as(hours(o->slack_h())));
+    if (o->who == Who::both) lines << tr("two pairs of hands");
+    if (o->who == Who::helper) lines << tr("the helper");
+    if (o->at == Place::form) lines << tr("takes the form");
+    if (o->at == Place::clamps) lines << tr("takes the clamps");
+    if (o->at == Place::spray) lines << tr("takes the clean corner: no dust");
+    if (o->aside) lines << tr("goes into the waiting of the top");
+    QStringList after;
+    for (const std::string& k : o->after)
+        for (const Operation& b : job->operations)
+            if (b.key == k) after << told(b.label);
+    if (!after.isEmpty()) lines << tr("after: %1").arg(after.join(QStringLiteral(", ")));
+    if (o->not_before_h > 0) lines << tr("kept for %1 or later").arg(QLocale().toString(date_of(season_->date(o->not_before_h)), QStringLiteral("ddd d MMM")));
+    figures_->setText(lines.join('\n'));
+    done_->setText(o->done_h ? tr("Not done after all") : tr("Done"));
+    if (!wanted_->hasFocus()) wanted_->setText(QString::fromStdString(session_.documents().jobs.at(job->id).days.wanted));
+    sticks_->setAccessibleDescription(tr("%1, %2: %3").arg(which_->text(), title_->text(), hero_->text()));
+}
+
+void DaysPage::fill_today() {
+    const Today t = today_of(*season_, today());
+    const auto as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
+    QStringList hands;
+    for (const TodayLine& l : t.hands)
+        hands << QStringLiteral("<b>%1</b> %2: %3").arg(clock(l.from_h), QString::fromStdString(l.job).toHtmlEscaped(), told(l.label).toHtmlEscaped());
+    today_line_->setText(QStringLiteral("<b>%1</b> &nbsp; %2").arg(tr("Today"), hands.isEmpty() ? tr("nothing that wants hands") : hands.join(QStringLiteral(" &nbsp;·&nbsp; "))));
+    QStringList home;
+    for (const TodayLine& l : t.set_going)
+        home << tr("%1 of %2 waits for %3").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))).toHtmlEscaped();
+    for (const TodayLine& l : t.order_by) home << tr("order: %1, %2").arg(told(l.label), QString::fromStdString(l.job)).toHtmlEscaped();
+    home_line_->setText(QStringLiteral("<b>%1</b> &nbsp; %2").arg(tr("Before going home"), home.isEmpty() ? tr("nothing that waits over the night") : home.join(QStringLiteral(" &nbsp;·&nbsp; "))));
+}
+
+void DaysPage::ask_what_gives() {
+    clear(ways_);
+    const JobDays* job = nullptr;
+    picked(&job);
+    given_->setText(tr("Each is being planned…"));
+    given_->show();
+    if (asking_) asking_->stop.request_stop();
+    asking_ = run_beside(
+        this,
+        [this, docs = session_.documents(), ask = SeasonAsk{today(), Rule::ranks, {}}, id = job ? job->id : std::string()](const Work& w) -> std::function<void()> {
+            auto all = std::make_shared<std::vector<WhatIf>>(what_ifs(docs, ask, id, w));
+            return [this, all, id] {
+                clear(ways_);
+                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Sooner, each by itself:"));
+                for (const WhatIf& w_if : *all) {
+                    const QString gains = QString::fromStdString(format(hours(w_if.gains_h), session_.units()));
+                    auto* b = small_button("gives_" + QString::fromStdString(w_if.key), tr("%1: %2").arg(told(yb::render(w_if.says, session_.units())), gains), tr("Take it"));
+                    ways_->addWidget(b);
+                    connect(b, &QPushButton::clicked, this, [this, key = w_if.key, id] {
+                        session_.edit(tr("What could give"), [&](Documents& d) {
+                            if (key == "first") move_turn(d, id, -1000);
+                            else take_what_if(d, key);
+                        });
+                        clear(ways_);
+                        given_->hide();
+                    });
+                }
+            };
+        },
+        [this](const QString& sentence) { given_->setText(sentence); });
+}
+
+}  // namespace yb

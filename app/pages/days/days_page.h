@@ -1,0 +1,70 @@
+// Days: all jobs on one rule of dates, what there is to do today, what could give.
+#pragma once
+
+#include <map>
+#include <memory>
+
+#include <QWidget>
+
+#include "app/ground/session/session.h"
+#include "app/ground/slow/runner.h"
+#include "core/shop/days/season.h"
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QVBoxLayout;
+
+namespace yb {
+
+class DaysSticks;
+
+class DaysPage : public QWidget {
+    Q_OBJECT
+  public:
+    explicit DaysPage(Session& session, QWidget* parent = nullptr);
+    /// Waits until all jobs are planned: for tests and pictures.
+    void wait();
+    /// The day it is: for tests and pictures; otherwise the clock's.
+    void set_today(const QString& iso);
+    const Season* season() const { return season_.get(); }
+
+  Q_SIGNALS:
+    void back();
+    void calendar_wanted();       ///< to be written
+    void days_off_wanted();       ///< to be read from a calendar
+    void week_sheet_wanted();     ///< to be printed
+
+  protected:
+    void showEvent(QShowEvent* e) override;
+
+  private:
+    /// Every job's plan, made beside when something changed.
+    struct Plans {
+        std::map<std::string, std::shared_ptr<const Plan>> by_job;
+    };
+    void look();
+    /// Dates anew from the plans that are there. @param docs as they are, or as a drag would have them.
+    void lay_out(const Documents& docs);
+    void fill();
+    void fill_today();
+    void ask_what_gives();
+    std::string today() const;
+    const Operation* picked(const JobDays** job = nullptr) const;
+    void edit(const QString& label, const std::function<void(Job&)>& change);
+
+    Session& session_;
+    DaysSticks* sticks_;
+    QLabel *about_, *title_, *which_, *hero_, *hero_note_, *figures_, *mind_, *today_line_, *home_line_, *given_;
+    QPushButton *done_, *unpin_, *sooner_, *later_, *own_, *drop_, *gives_;
+    QLineEdit* wanted_;
+    std::vector<QPushButton*> helper_;
+    QVBoxLayout* ways_;
+    std::shared_ptr<const Plans> plans_;
+    std::unique_ptr<Season> season_;
+    std::shared_ptr<Running> looking_, asking_;
+    QString fixed_today_;
+    bool busy_ = false;
+};
+
+}  // namespace yb

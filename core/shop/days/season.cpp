@@ -1,0 +1,241 @@
+#include "core/shop/days/season.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <stdexcept>
+
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
+
+namespace yb {
+
+namespace {
+
+/// The card that is run for an operation.
+const char* card_of(const std::string& key) {
+    static constexpr std::pair<const char*, const char*> all[] = {{"pour", "pour"}, {"glue", "glue"}, {"rods", "rods"}, {"coat_1", "finish"}, {"coat_2", "finish_again"}};
+    for (const auto& [op, card] : all)
+        if (key == op) return card;
+    return "";
+}
+
+bool planned(const Documents& docs, const Job& job) {
+    const auto ids = job.slabs();
+    return !job.first().slab.empty() && std::all_of(ids.begin(), ids.end(), [&](const std::string& s) { return docs.slabs.count(s) > 0; });
+}
+
+}  // namespace
+
+std::vector<std::string> job_order(const Documents& docs) {
+    std::vector<std::string> out;
+    for (const auto& [id] : docs.shop.job_order)
+        if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && !it->second.put_away && std::find(out.begin(), out.end(), id) == out.end())
+            out.push_back(id);
+    std::vector<std::string> rest;
+    for (const auto& [id, job] : docs.jobs)
+        if (!job.put_away && std::find(out.begin(), out.end(), id) == out.end()) rest.push_back(id);
+    std::stable_sort(rest.begin(), rest.end(), [&](const std::string& a, const std::string& b) { return docs.jobs.at(a).start < docs.jobs.at(b).start; });
+    out.insert(out.end(), rest.begin(), rest.end());
+    return out;
+}
+
+Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::string& start) {
+    Net net;
+    net.job = id;
+    net.operations = plan.days->operations;
+    const std::string first = is_date(job.start) ? job.start : start;
+    const double offset = days_between(start, first).value_or(0) * 24;
+    net.from_h = std::max(0.0, offset);
+    if (is_date(job.days.wanted)) net.wanted_h = hours_to(start, job.days.wanted).value_or(0) + 24;
+    for (Operation& o : net.operations) {
+        // As ticked and pinned now: the plan may be of a moment ago.
+        o.done_h.reset(), o.not_before_h = 0;
+        for (const OpDone& d : job.days.done)
+            if (d.key == o.key) o.done_h = hours_to(start, d.at);
+        for (const OpPin& p : job.days.pins)
+            if (p.key == o.key) o.not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
+        // A card that was run to its end ticks its operation.
+        if (o.done_h) continue;
+        for (const CardRun& r : job.runs)
+            if (r.card == card_of(o.key) && r.over && !r.ticks.empty()) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
+    }
+    return net;
+}
+
+Season season_of(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask) {
+    Season s;
+    std::vector<std::string> ids;
+    for (const std::string& id : job_order(docs))
+        if (ask.only.empty() || std::find(ask.only.begin(), ask.only.end(), id) != ask.only.end()) ids.push_back(id);
+    s.today = is_date(ask.today) ? ask.today : std::string();
+    s.week = docs.shop.workday;
+    for (const std::string& id : ids)
+        if (const std::string& day = docs.jobs.at(id).start; is_date(day) && (s.start.empty() || day < s.start)) s.start = day;
+    // What was done before the first day counts from there.
+    for (const std::string& id : ids)
+        for (const OpDone& d : docs.jobs.at(id).days.done)
+            if (const std::string day = d.at.substr(0, 10); is_date(day) && (s.start.empty() || day < s.start)) s.start = day;
+    if (s.start.empty()) s.start = s.today.empty() ? "2001-01-01" : s.today;
+    if (!s.today.empty() && s.today < s.start) s.start = s.today;
+    s.now_h = s.today.empty() ? 0 : days_between(s.start, s.today).value_or(0) * 24;
+    std::vector<Net> nets;
+    for (const std::string& id : ids) {
+        const auto it = plans.find(id);
+        if (it != plans.end() && it->second) nets.push_back(net_of(id, docs.jobs.at(id), *it->second, s.start));
+        else nets.push_back({id, 0, {}, {}});
+    }
+    s.said = schedule(nets, Hands(s.start, docs.shop.workday), s.now_h, docs.shop.all_soonest ? Rule::soonest : ask.rule);
+    s.end_h = s.said.end_h;
+    for (Net& n : nets) {
+        JobDays j{n.job, docs.jobs.at(n.job).name, std::move(n.operations), 0, n.wanted_h};
+        for (const Operation& o : j.operations) j.ready_h = std::max(j.ready_h, o.end_h);
+        std::stable_sort(j.operations.begin(), j.operations.end(), [](const Operation& a, const Operation& b) { return a.start_h < b.start_h; });
+        if (j.wanted_h && !j.operations.empty() && j.ready_h > *j.wanted_h) {
+            const double days = std::ceil((j.ready_h - *j.wanted_h) / 24);
+            s.cautions.push_back({"days.late", Severity::stop, {}, say("{} is ready {} after the day it is wanted: look at what could give.", j.name, counted(days, "day", "days"))});
+        }
+        s.jobs.push_back(std::move(j));
+    }
+    for (const std::string& c : s.said.circular)
+        s.cautions.push_back({"days.circle", Severity::stop, {}, say("{} waits for itself: take one of its ties away. Until then it waits for none of them.", c)});
+    if (s.said.no_hands)
+        s.cautions.push_back({"days.no_helper", Severity::watch, {}, say("A second pair of hands is asked for and never there: set the helper's days in the shop. Until then it is planned alone.")});
+    if (Hands(s.start, docs.shop.workday).maker.never())
+        s.cautions.push_back({"days.no_hours", Severity::stop, {}, say("Nobody works on any day of the week: set the working hours in the shop.")});
+    return s;
+}
+
+Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work) {
+    std::vector<std::string> ids;
+    for (const std::string& id : job_order(docs))
+        if (ask.only.empty() || std::find(ask.only.begin(), ask.only.end(), id) != ask.only.end()) ids.push_back(id);
+    std::vector<std::optional<Plan>> all(ids.size());
+    in_parallel(
+        ids.size(),
+        [&](std::size_t i) {
+            if (const Job& job = docs.jobs.at(ids[i]); planned(docs, job)) all[i] = plan_job(job, docs);
+        },
+        work);
+    std::map<std::string, const Plan*> plans;
+    for (std::size_t i = 0; i < ids.size(); ++i)
+        if (all[i]) plans[ids[i]] = &*all[i];
+    return season_of(docs, plans, ask);
+}
+
+Today today_of(const Season& s, const std::string& day) {
+    Today t;
+    t.date = day;
+    const double from = days_between(s.start, day).value_or(0) * 24;
+    const double to = from + 24;
+    const Hands hands(s.start, s.week);
+    for (const JobDays& j : s.jobs)
+        for (const Operation& o : j.operations) {
+            if (o.done_h || o.end_h < from || o.start_h > to + 7 * 24) continue;
+            const WorkClock& clock = hands.of(o.who);
+            const double begins = clock.next(std::max(o.start_h, from));
+            const double done = clock.between(begins, std::min(o.hands_end_h, to));
+            const TodayLine line{j.name, o.key, o.label, begins - from, clock.after(begins, done) - from, done, o.waiting_h, o.who, o.start_h < from};
+            if (o.hands_on_h > 0 && done > 0.01 && begins < to) t.hands.push_back(line), t.hands_h += o.who == Who::helper ? 0 : done;
+            // Whatever waits over the night and longer, and is put to wait that day.
+            if (o.waiting_h >= 8 && o.hands_end_h > from && o.hands_end_h <= to) t.set_going.push_back(line);
+            if ((o.who == Who::outside || o.key == "base_order") && o.start_h >= from && o.start_h < from + 7 * 24) t.order_by.push_back(line);
+        }
+    const auto sooner = [](const TodayLine& a, const TodayLine& b) { return a.from_h < b.from_h; };
+    std::stable_sort(t.hands.begin(), t.hands.end(), sooner);
+    std::stable_sort(t.set_going.begin(), t.set_going.end(), [](const TodayLine& a, const TodayLine& b) { return a.to_h < b.to_h; });
+    return t;
+}
+
+std::vector<DayLoad> loads_of(const Season& s, double to_h) {
+    std::vector<DayLoad> out;
+    const WorkClock clock(s.start, s.week);
+    const int days = static_cast<int>(std::ceil(std::clamp(to_h, 0.0, most_hours) / 24));
+    for (int d = 0; d < days; ++d) out.push_back({s.date(d * 24.0), 0, clock.between(d * 24.0, d * 24.0 + 24)});
+    for (const JobDays& j : s.jobs)
+        for (const Operation& o : j.operations) {
+            if (o.who == Who::helper || !(o.hands_on_h > 0)) continue;
+            const int last = std::min(days - 1, static_cast<int>(o.hands_end_h / 24));
+            for (int d = std::max(0, static_cast<int>(o.start_h / 24)); d <= last; ++d)
+                out[static_cast<std::size_t>(d)].hands_h += clock.between(std::max(o.start_h, d * 24.0), std::min(o.hands_end_h, d * 24.0 + 24));
+        }
+    return out;
+}
+
+namespace {
+
+struct Change {
+    const char* key;
+    const char* says;
+    void (*make)(Documents&);
+};
+
+const std::vector<Change>& changes() {
+    static const std::vector<Change> all{
+        {"saturdays", "Work on Saturdays",
+         [](Documents& d) {
+             Workday& w = d.shop.workday;
+             if (w.week.empty()) w.saturdays = true;
+             else if (stretches_on(w, Crew::maker, 5).empty())
+                 for (const auto& [from, to] : stretches_on(w, Crew::maker, 4)) w.week.push_back({5, from, to});
+         }},
+        {"warmer", "The shop five degrees warmer",
+         [](Documents& d) {
+             for (Month& m : d.shop.air.months) m.temp_c += 5;
+         }},
+        {"no_rest", "No rest between the faces",
+         [](Documents& d) {
+             for (auto& [id, j] : d.jobs) j.flat.rest_h = 0;
+         }},
+        {"machine_shop", "A machine shop makes it flat",
+         [](Documents& d) {
+             for (auto& [id, j] : d.jobs) j.flat.by = FlatBy::machine_shop;
+         }},
+        {"one_after_other", "Whatever lets all be done soonest", [](Documents& d) { d.shop.all_soonest = true; }},
+    };
+    return all;
+}
+
+}  // namespace
+
+void take_what_if(Documents& docs, const std::string& key) {
+    const auto it = std::find_if(changes().begin(), changes().end(), [&](const Change& c) { return key == c.key; });
+    if (it == changes().end()) throw std::invalid_argument("nobody knows the change ‘" + key + "’");
+    it->make(docs);
+}
+
+std::vector<WhatIf> what_ifs(const Documents& docs, const SeasonAsk& ask, const std::string& job, const Work& work) {
+    const auto ends = [&](const Season& s) {
+        if (job.empty()) return s.end_h;
+        const auto it = std::find_if(s.jobs.begin(), s.jobs.end(), [&](const JobDays& j) { return j.id == job; });
+        return it == s.jobs.end() ? s.end_h : it->ready_h;
+    };
+    const Season now = season_of(docs, ask, work);
+    std::vector<WhatIf> out;
+    for (const Change& c : changes()) {
+        work.check();
+        Documents other = docs;
+        c.make(other);
+        const Season s = season_of(other, ask, work);
+        WhatIf w{c.key, say("{}", c.says), s.end_h, {}, ends(now) - ends(s)};
+        for (const JobDays& j : s.jobs) w.ready_h[j.id] = j.ready_h;
+        if (w.gains_h > 0.5) out.push_back(std::move(w));
+    }
+    if (!job.empty()) {
+        Documents first = docs;
+        std::vector<std::string> order = job_order(docs);
+        std::erase(order, job);
+        order.insert(order.begin(), job);
+        first.shop.job_order.clear();
+        for (const std::string& id : order) first.shop.job_order.push_back({id});
+        const Season s = season_of(first, ask, work);
+        WhatIf w{"first", say("It comes before the others"), s.end_h, {}, ends(now) - ends(s)};
+        for (const JobDays& j : s.jobs) w.ready_h[j.id] = j.ready_h;
+        if (w.gains_h > 0.5) out.push_back(std::move(w));
+    }
+    std::stable_sort(out.begin(), out.end(), [](const WhatIf& a, const WhatIf& b) { return a.gains_h > b.gains_h; });
+    return out;
+}
+
+}  // namespace yb

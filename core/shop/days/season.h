@@ -1,0 +1,97 @@
+// All jobs of a shop on one rule of dates: who does what when, what decides, what could give.
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/ground/figure/figure.h"
+#include "core/ground/work/work.h"
+#include "core/steps/days/schedule.h"
+
+namespace yb {
+
+struct Documents;
+struct Job;
+struct Plan;
+struct Shop;
+
+/// A job on the rule.
+struct JobDays {
+    std::string id, name;
+    std::vector<Operation> operations;  ///< hours from midnight of the season's first day, in the order they begin
+    double ready_h = 0;
+    std::optional<double> wanted_h;     ///< the evening of the day it is wanted
+    double late_h() const { return wanted_h ? ready_h - *wanted_h : 0; }
+};
+
+struct Season {
+    std::string start;  ///< ISO date of hour 0: the first day of any of its jobs, or today
+    std::string today;
+    double now_h = 0;
+    Workday week;
+    std::vector<JobDays> jobs;  ///< in the order of their ranks
+    double end_h = 0;
+    Schedule said;
+    std::vector<Caution> cautions;  ///< a job that will be late, a helper who is never there, a circle
+    std::string date(double h) const { return date_after(start, h); }
+};
+
+/// A job's operations as its plan gives them, what was ticked and pinned laid on them. @param start the rule's first day: hours count from there.
+Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::string& start);
+
+/// Jobs in the order of the shop, those it does not name after them by their first day; put away ones are left out.
+std::vector<std::string> job_order(const Documents& docs);
+
+struct SeasonAsk {
+    std::string today;  ///< ISO date: nothing that is not done begins before it
+    Rule rule = Rule::ranks;
+    std::vector<std::string> only;  ///< ids; none: all that are not put away
+};
+/// Plans each job and lays them all on one rule. Jobs whose slab is missing have no operations. @throws Cancelled.
+Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work = {});
+/// The same with plans that are there already, by job.
+Season season_of(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask);
+
+/// What somebody has to do on a day.
+struct TodayLine {
+    std::string job, key, label;
+    double from_h = 0, to_h = 0;  ///< of that day, in working hours
+    double hands_h = 0;           ///< of that day
+    double waits_h = 0;           ///< then it waits
+    Who who = Who::maker;
+    bool goes_on = false;         ///< begun on an earlier day
+};
+struct Today {
+    std::string date;
+    std::vector<TodayLine> hands;     ///< in order
+    std::vector<TodayLine> set_going; ///< long waits that begin that day: last thing before going home
+    std::vector<TodayLine> order_by;  ///< of outside: to be ordered that day or within a week
+    double hands_h = 0;
+};
+/// @param day ISO date.
+Today today_of(const Season& season, const std::string& day);
+
+/// Hours of the maker's hands on each day of the rule, and how many there are.
+struct DayLoad {
+    std::string date;
+    double hands_h = 0, there_h = 0;
+};
+std::vector<DayLoad> loads_of(const Season& season, double to_h);
+
+/// What could be otherwise.
+struct WhatIf {
+    std::string key;
+    Phrase says;
+    double end_h = 0;             ///< of all jobs
+    std::map<std::string, double> ready_h;  ///< by job
+    double gains_h = 0;           ///< of the job that is asked about, or of all
+};
+/// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, faster resin, no rest between the faces, a machine shop for the
+/// flattening, another order of jobs. Those that gain nothing are left out; the most first.
+/// @param job the one that must be sooner; empty: all of them.
+std::vector<WhatIf> what_ifs(const Documents& docs, const SeasonAsk& ask, const std::string& job, const Work& work = {});
+/// Changes the documents as a what-if has it. @throws std::invalid_argument for one that nobody knows.
+void take_what_if(Documents& docs, const std::string& key);
+
+}  // namespace yb

@@ -1,0 +1,107 @@
+#include "core/shop/edit/days_edits.h"
+
+#include <algorithm>
+
+#include "core/shop/days/season.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+
+namespace yb {
+
+namespace {
+
+/// The entry of a key, put in where there is none; gone where its text is empty.
+template <class T>
+void keep(std::vector<T>& all, const std::string& key, std::string T::*text, const std::string& value) {
+    const auto it = std::find_if(all.begin(), all.end(), [&](const T& t) { return t.key == key; });
+    if (value.empty()) {
+        if (it != all.end()) all.erase(it);
+    } else if (it != all.end()) {
+        (*it).*text = value;
+    } else {
+        all.push_back({key, value});
+    }
+}
+
+std::optional<std::size_t> own_index(const std::string& key) {
+    if (key.rfind("own ", 0) != 0) return {};
+    const int n = std::atoi(key.c_str() + 4);
+    return n > 0 ? std::optional(static_cast<std::size_t>(n - 1)) : std::nullopt;
+}
+
+}  // namespace
+
+void tick(Job& job, const std::string& key, const std::string& at) { keep(job.days.done, key, &OpDone::at, at); }
+void pin(Job& job, const std::string& key, const std::string& on) { keep(job.days.pins, key, &OpPin::on, on); }
+
+std::string add_own(Job& job, const OwnOp& own) {
+    job.days.own.push_back(own);
+    return "own " + std::to_string(job.days.own.size());
+}
+
+void drop_own(Job& job, const std::string& key) {
+    const auto i = own_index(key);
+    if (!i || *i >= job.days.own.size()) return;
+    tick(job, key, {}), pin(job, key, {});
+    job.days.own.erase(job.days.own.begin() + static_cast<std::ptrdiff_t>(*i));
+    const auto lower = [&](std::string& k) {
+        if (const auto n = own_index(k); n && *n > *i) k = "own " + std::to_string(*n);
+    };
+    for (OpDone& d : job.days.done) lower(d.key);
+    for (OpPin& p : job.days.pins) lower(p.key);
+    for (OwnOp& o : job.days.own) {
+        for (std::string* k : {&o.after, &o.before}) {
+            if (*k == key) k->clear();
+            lower(*k);
+        }
+    }
+}
+
+void want_on(Job& job, const std::string& on) { job.days.wanted = on; }
+
+void move_turn(Documents& docs, const std::string& job, int by) {
+    std::vector<std::string> order = job_order(docs);
+    const auto it = std::find(order.begin(), order.end(), job);
+    if (it == order.end()) return;
+    const auto from = it - order.begin();
+    const auto to = std::clamp<std::ptrdiff_t>(from + by, 0, static_cast<std::ptrdiff_t>(order.size()) - 1);
+    order.erase(it);
+    order.insert(order.begin() + to, job);
+    docs.shop.all_soonest = false;
+    docs.shop.job_order.clear();
+    for (std::string& id : order) docs.shop.job_order.push_back({std::move(id)});
+}
+
+void helper_on(Shop& shop, int weekday, bool there) {
+    Workday& w = shop.workday;
+    std::erase_if(w.helper, [&](const DayHours& d) { return d.day == weekday; });
+    if (!there) return;
+    auto hours = stretches_on(w, Crew::maker, weekday);
+    if (hours.empty()) hours = stretches_on(w, Crew::maker, 0);
+    if (hours.empty()) hours = {{w.from_h, w.to_h}};
+    for (const auto& [from, to] : hours) w.helper.push_back({weekday, from, to});
+    std::stable_sort(w.helper.begin(), w.helper.end(), [](const DayHours& a, const DayHours& b) { return a.day < b.day; });
+}
+
+void day_off(Shop& shop, const std::string& on, bool off, const std::string& name) {
+    Workday& w = shop.workday;
+    if (off == is_off(w, on)) return;
+    if (off) {
+        w.off.push_back({on, {}, name});
+    } else {
+        std::vector<DayOff> rest;
+        for (const DayOff& o : w.off) {
+            const std::string last = o.to.empty() ? o.from : o.to;
+            if (on < o.from || on > last) {
+                rest.push_back(o);
+                continue;
+            }
+            if (o.from < on) rest.push_back({o.from, date_after(on, -24), o.name});
+            if (last > on) rest.push_back({date_after(on, 24), last, o.name});
+        }
+        w.off = std::move(rest);
+    }
+    std::stable_sort(w.off.begin(), w.off.end(), [](const DayOff& a, const DayOff& b) { return a.from < b.from; });
+}
+
+}  // namespace yb

@@ -1,0 +1,31 @@
+// Edits of Days: what is ticked, pinned, added, wanted; whose turn comes first; when somebody works.
+#pragma once
+
+#include <string>
+
+#include "core/steps/days/choices.h"
+
+namespace yb {
+
+struct Documents;
+struct Job;
+struct Shop;
+
+/// Hands are off it. @param at local wall clock, "2026-11-30T16:30"; empty: it is not done after all.
+void tick(Job& job, const std::string& key, const std::string& at);
+/// It does not begin before a day. @param on ISO date; empty: whenever it can.
+void pin(Job& job, const std::string& key, const std::string& on);
+/// An operation of the maker's own; @returns its key, "own 1".
+std::string add_own(Job& job, const OwnOp& own);
+/// Takes an own operation away, with its tick and pin; those after it are called one less. Nothing happens for another key.
+void drop_own(Job& job, const std::string& key);
+/// @param on ISO date; empty: nobody waits for it.
+void want_on(Job& job, const std::string& on);
+/// The job's turn comes so many places sooner (negative) or later among those that are not put away.
+void move_turn(Documents& docs, const std::string& job, int by);
+/// A helper is there on a weekday, in the maker's hours of that day (of Monday where he has none), or not.
+void helper_on(Shop& shop, int weekday, bool there);
+/// A day on which nobody works, or on which somebody does again: of a longer stretch that day is cut out.
+void day_off(Shop& shop, const std::string& on, bool off, const std::string& name = {});
+
+}  // namespace yb

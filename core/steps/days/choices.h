@@ -1,0 +1,53 @@
+// Days, what the maker decides and ticks in a job: what is done, what is pinned to a day, operations of his own, when it is wanted.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/ground/fields/fields.h"
+
+namespace yb {
+
+/// Who does it.
+enum class Who { maker, helper, both, outside };
+const char* name_of(Who who);
+
+/// Hands were off an operation then.
+struct OpDone {
+    std::string key;
+    std::string at;  ///< local wall clock, "2026-11-30T16:30"
+    bool operator==(const OpDone&) const = default;
+};
+/// An operation that does not begin before a day.
+struct OpPin {
+    std::string key;
+    std::string on;  ///< ISO date
+    bool operator==(const OpPin&) const = default;
+};
+/// An operation that no step knows of: "draw with the client", a second leak.
+struct OwnOp {
+    std::string name;
+    std::string after, before;  ///< keys of operations; empty: nothing waits
+    double hands_h = 1, wait_h = 0;
+    Who who = Who::maker;
+    bool operator==(const OwnOp&) const = default;
+};
+
+struct DaysChoices {
+    std::string wanted;  ///< ISO date the client wants it; empty: when it is ready
+    std::vector<OpDone> done;
+    std::vector<OpPin> pins;
+    std::vector<OwnOp> own;
+    bool operator==(const DaysChoices&) const = default;
+};
+
+inline constexpr auto whos = school("days.who", "who", "Who", &OwnOp::who, Way{Who::maker, "maker", "The maker"},
+                                    Way{Who::helper, "helper", "The helper"}, Way{Who::both, "both", "Both"},
+                                    Way{Who::outside, "outside", "Somebody outside"});
+
+void fields(FieldVisitor& v, OpDone& d);
+void fields(FieldVisitor& v, OpPin& p);
+void fields(FieldVisitor& v, OwnOp& o);
+void fields(FieldVisitor& v, DaysChoices& c);
+
+}  // namespace yb

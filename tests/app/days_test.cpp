@@ -1,0 +1,174 @@
+// Days by hand: sticks of all jobs, an operation ticked, dragged, moved before others, a date clicked shut, what could give.
+#include "app/files/bring.h"
+#include "app/pages/days/days_page.h"
+#include "app/pages/days/days_sticks.h"
+#include "core/shop/days/season.h"
+#include "core/shop/edit/days_edits.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "tests/app/desk.h"
+
+using namespace yb;
+
+namespace {
+
+DaysPage& days(Desk& desk) {
+    desk.press(Qt::Key_D);
+    auto* page = desk.find<DaysPage>("days_page");
+    page->set_today("2026-11-30");
+    page->wait();
+    QApplication::processEvents();
+    return *page;
+}
+
+const Operation& op(const DaysPage& page, const QString& key) {
+    for (const JobDays& j : page.season()->jobs)
+        for (const Operation& o : j.operations)
+            if (QString::fromStdString(j.id + "/" + o.key) == key) return o;
+    FAIL(key.toStdString());
+    throw 0;
+}
+
+double ready(const DaysPage& page, const std::string& job) {
+    for (const JobDays& j : page.season()->jobs)
+        if (j.id == job) return j.ready_h;
+    FAIL(job);
+    throw 0;
+}
+
+}  // namespace
+
+TEST_CASE("D shows all jobs; Monday is ticked through and Tuesday moves; one undo takes a tick back", "[app][days]") {
+    Desk desk;
+    DaysPage& page = days(desk);
+    REQUIRE(page.season()->jobs.size() == desk.session().documents().jobs.size());
+    CHECK(desk.find<QLabel>("days_about")->text().contains(QString("%1 jobs").arg(page.season()->jobs.size())));
+    auto* sticks = desk.find<DaysSticks>("days_sticks");
+    // What comes first over all jobs is looked at; the slip tells when, how long, what then waits.
+    const QString first = sticks->picked();
+    REQUIRE_FALSE(first.isEmpty());
+    CHECK(op(page, first).start_h == page.season()->now_h + 8);
+    CHECK(desk.find<QLabel>("days_hero")->text().contains("8:00"));
+    CHECK(desk.find<QLabel>("days_today")->text().contains("8:00"));
+    // Enter ticks it, at noon of that day: it stands there.
+    sticks->setFocus();
+    desk.press(Qt::Key_Return);
+    page.wait();
+    REQUIRE(op(page, first).done_h);
+    CHECK(*op(page, first).done_h == Approx(12));
+    CHECK(desk.find<QPushButton>("days_done")->text() == "Not done after all");
+    desk.session().undo();
+    page.wait();
+    CHECK_FALSE(op(page, first).done_h);
+    // The keys go operation by operation and job by job.
+    desk.press(Qt::Key_Right);
+    CHECK(sticks->picked() != first);
+    CHECK(sticks->picked().section('/', 0, 0) == first.section('/', 0, 0));
+    desk.press(Qt::Key_Down);
+    CHECK(sticks->picked().section('/', 0, 0) != first.section('/', 0, 0));
+}
+
+TEST_CASE("an operation is dragged to a later day, kept there, and let go again", "[app][days]") {
+    Desk desk;
+    DaysPage& page = days(desk);
+    auto* sticks = desk.find<DaysSticks>("days_sticks");
+    const QString key = "job-reading-table/flat1";
+    sticks->pick(key);
+    const double before = op(page, key).start_h;
+    const double end = ready(page, "job-reading-table");
+    const QRectF place = sticks->place(key);
+    const QPointF from = place.topLeft() + QPointF(1.5, 6);
+    const double by = sticks->x_of(before + 24 * 14) - sticks->x_of(before);
+    QTest::mousePress(sticks, Qt::LeftButton, {}, from.toPoint());
+    REQUIRE(sticks->picked() == key);
+    for (int i = 1; i <= 5; ++i) {
+        const QPointF at = from + QPointF(by * i / 5, 0);
+        QMouseEvent move(QEvent::MouseMove, at, sticks->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(sticks, &move);
+    }
+    // While it is held the rest has moved, and nothing is written yet.
+    CHECK(op(page, key).start_h > before + 24 * 10);
+    CHECK(desk.session().documents().jobs.at("job-reading-table").days.pins.empty());
+    QTest::mouseRelease(sticks, Qt::LeftButton, {}, (from + QPointF(by, 0)).toPoint());
+    page.wait();
+    REQUIRE(desk.session().documents().jobs.at("job-reading-table").days.pins.size() == 1);
+    CHECK(op(page, key).start_h > before + 24 * 10);
+    CHECK(ready(page, "job-reading-table") > end);
+    desk.click("days_unpin");
+    page.wait();
+    CHECK(op(page, key).start_h == Approx(before));
+    CHECK(ready(page, "job-reading-table") == Approx(end));
+}
+
+TEST_CASE("a date is clicked shut, a job's turn comes first, a date that is wanted says what could give", "[app][days]") {
+    Desk desk;
+    DaysPage& page = days(desk);
+    auto* sticks = desk.find<DaysSticks>("days_sticks");
+    const QString first = sticks->picked();
+    const double start = op(page, first).start_h;
+    QTest::mouseClick(sticks, Qt::LeftButton, {}, sticks->date_place("2026-11-30").center().toPoint());
+    page.wait();
+    CHECK(is_off(desk.session().shop().workday, "2026-11-30"));
+    CHECK(op(page, first).start_h == Approx(start + 24));
+    QTest::mouseClick(sticks, Qt::LeftButton, {}, sticks->date_place("2026-11-30").center().toPoint());
+    page.wait();
+    CHECK_FALSE(is_off(desk.session().shop().workday, "2026-11-30"));
+    // The last job's turn first.
+    const std::string last = page.season()->jobs.back().id;
+    const double was = page.season()->jobs.back().ready_h;
+    sticks->pick(QString::fromStdString(last + "/" + page.season()->jobs.back().operations.front().key));
+    for (std::size_t i = 0; i < page.season()->jobs.size(); ++i) {
+        desk.click("days_sooner");
+        page.wait();
+    }
+    CHECK(page.season()->jobs.front().id == last);
+    CHECK(ready(page, last) <= was + 1e-6);
+    // Wanted sooner than it can be: said, with what could give; pressed, it is sooner.
+    sticks->pick("job-reading-table/flat1");
+    desk.type("days_wanted", "soon");
+    CHECK(desk.find<QLabel>("days_given")->text().contains("2026-12-18"));
+    desk.type("days_wanted", "2026-12-04");
+    page.wait();
+    CHECK(desk.find<QLabel>("days_mind")->text().contains("Reading table"));
+    const double late = ready(page, "job-reading-table");
+    desk.click("days_gives");
+    page.wait();
+    QApplication::processEvents();
+    QPushButton* way = nullptr;
+    for (QPushButton* b : page.findChildren<QPushButton*>())
+        if (b->objectName().startsWith("gives_") && b->isVisible() && !way) way = b;
+    REQUIRE(way);
+    QTest::mouseClick(way, Qt::LeftButton);
+    page.wait();
+    CHECK(ready(page, "job-reading-table") < late);
+}
+
+TEST_CASE("days off come in from a calendar; a bad one is said; the helper's days are set", "[app][days][hostile]") {
+    Desk desk;
+    DaysPage& page = days(desk);
+    QFile f(desk.dir.filePath("holidays.ics"));
+    REQUIRE(f.open(QIODevice::WriteOnly));
+    const QByteArray year = QByteArray::number(QDate::currentDate().year() + 1);
+    f.write("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:" + year + "0501\r\nSUMMARY:May\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n");
+    f.close();
+    QString said;
+    bool wrong = false;
+    const auto say = [&](const QString& text, bool bad) { said = text, wrong = bad; };
+    bring_days_off(desk.session(), f.fileName(), say);
+    CHECK_FALSE(wrong);
+    CHECK(is_off(desk.session().shop().workday, (year + "-05-01").toStdString()));
+    bring_days_off(desk.session(), f.fileName(), say);
+    CHECK(desk.session().shop().workday.off.size() == 1);
+    QFile bad(desk.dir.filePath("bad.ics"));
+    REQUIRE(bad.open(QIODevice::WriteOnly));
+    bad.write("no calendar");
+    bad.close();
+    bring_days_off(desk.session(), bad.fileName(), say);
+    CHECK(wrong);
+    CHECK(said.contains("bad.ics"));
+    page.wait();
+    desk.click("days_helper_6");
+    CHECK_FALSE(stretches_on(desk.session().shop().workday, Crew::helper, 5).empty());
+    desk.click("days_helper_6");
+    CHECK(stretches_on(desk.session().shop().workday, Crew::helper, 5).empty());
+}
