@@ -74,11 +74,13 @@ TEST_CASE("an operation is dragged to a later day, kept there, and let go again"
     auto* sticks = desk.find<DaysSticks>("days_sticks");
     const QString key = "job-reading-table/flat1";
     sticks->pick(key);
+    sticks->setFocus();
+    for (int i = 0; i < 5; ++i) desk.press(Qt::Key_Plus);  // hours are wide enough for a hand
     const double before = op(page, key).start_h;
     const double end = ready(page, "job-reading-table");
     const QRectF place = sticks->place(key);
     const QPointF from = place.topLeft() + QPointF(1.5, 6);
-    const double by = sticks->x_of(before + 24 * 14) - sticks->x_of(before);
+    const double by = sticks->x_of(before + 24 * 4) - sticks->x_of(before);
     QTest::mousePress(sticks, Qt::LeftButton, {}, from.toPoint());
     REQUIRE(sticks->picked() == key);
     for (int i = 1; i <= 5; ++i) {
@@ -87,17 +89,49 @@ TEST_CASE("an operation is dragged to a later day, kept there, and let go again"
         QApplication::sendEvent(sticks, &move);
     }
     // While it is held the rest has moved, and nothing is written yet.
-    CHECK(op(page, key).start_h > before + 24 * 10);
+    CHECK(op(page, key).start_h > before + 24 * 2);
     CHECK(desk.session().documents().jobs.at("job-reading-table").days.pins.empty());
     QTest::mouseRelease(sticks, Qt::LeftButton, {}, (from + QPointF(by, 0)).toPoint());
     page.wait();
     REQUIRE(desk.session().documents().jobs.at("job-reading-table").days.pins.size() == 1);
-    CHECK(op(page, key).start_h > before + 24 * 10);
+    CHECK(op(page, key).start_h > before + 24 * 2);
     CHECK(ready(page, "job-reading-table") > end);
+    // Which operation did it is said.
+    CHECK(desk.find<QLabel>("days_moved")->text().contains("later, by"));
     desk.click("days_unpin");
     page.wait();
     CHECK(op(page, key).start_h == Approx(before));
     CHECK(ready(page, "job-reading-table") == Approx(end));
+}
+
+TEST_CASE("hours are typed, an operation is split, done once more, given to the helper and taken away", "[app][days]") {
+    Desk desk;
+    DaysPage& page = days(desk);
+    auto* sticks = desk.find<DaysSticks>("days_sticks");
+    sticks->pick("job-reading-table/lay");
+    desk.type("days_hands", "7");
+    page.wait();
+    CHECK(op(page, "job-reading-table/lay").hands_on_h == Approx(7));
+    desk.click("days_split");
+    page.wait();
+    CHECK(op(page, "job-reading-table/lay").hands_on_h == Approx(3.5));
+    CHECK(op(page, "job-reading-table/own 1").hands_on_h == Approx(3.5));
+    CHECK(op(page, "job-reading-table/rough").start_h >= op(page, "job-reading-table/own 1").end_h - 1e-6);
+    sticks->pick("job-reading-table/own 1");
+    CHECK(desk.find<QLabel>("days_title")->text().contains("second half"));
+    desk.click("days_helper_1");
+    page.wait();
+    desk.click("days_helped");
+    page.wait();
+    CHECK(op(page, "job-reading-table/own 1").who == Who::helper);
+    CHECK(weekday_of(page.season()->date(op(page, "job-reading-table/own 1").start_h)) == 0);
+    desk.click("days_drop");
+    page.wait();
+    CHECK(desk.session().documents().jobs.at("job-reading-table").days.own.empty());
+    sticks->pick("job-reading-table/level");
+    desk.click("days_again");
+    page.wait();
+    CHECK(op(page, "job-reading-table/own 1").start_h >= op(page, "job-reading-table/level").end_h - 1e-6);
 }
 
 TEST_CASE("a date is clicked shut, a job's turn comes first, a date that is wanted says what could give", "[app][days]") {

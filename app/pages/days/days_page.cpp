@@ -1,5 +1,7 @@
 #include "app/pages/days/days_page.h"
 
+#include <algorithm>
+
 #include <QApplication>
 #include <QDate>
 #include <QDateTime>
@@ -14,6 +16,7 @@
 
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/fields/measure_field.h"
 #include "app/kit/slip/lines.h"
 #include "app/pages/days/days_sticks.h"
 #include "core/shop/edit/days_edits.h"
@@ -53,15 +56,18 @@ QLabel* line(const QString& name, double points, bool wrap = true) {
 DaysPage::DaysPage(Session& session, QWidget* parent)
     : QWidget(parent), session_(session), sticks_(new DaysSticks), about_(line("days_about", 10.5, false)), title_(line("days_title", 12)),
       which_(line("days_which", 9.5)), hero_(line("days_hero", 20, false)), hero_note_(line("days_hero_note", 10)), figures_(line("days_figures", 10.5)),
-      mind_(line("days_mind", 10.5)), today_line_(line("days_today", 10.5)), home_line_(line("days_home", 10.5)), given_(line("days_given", 10)),
+      mind_(line("days_mind", 10.5)), today_line_(line("days_today", 10.5)), home_line_(line("days_home", 10.5)), given_(line("days_given", 10)), moved_(line("days_moved", 10)),
       done_(small_button("days_done", tr("Done"), tr("Hands are off it now (Enter)"))),
       unpin_(small_button("days_unpin", tr("Whenever it can"), tr("It is not kept for a day any more"))),
       sooner_(small_button("days_sooner", tr("Its turn sooner"), tr("This job before the one above it (Alt+↑)"))),
       later_(small_button("days_later", tr("Its turn later"), tr("This job after the one below it (Alt+↓)"))),
-      own_(small_button("days_own", tr("Something of mine after it…"), tr("A second leak, a drawing with the client: what no step knows of"))),
+      own_(small_button("days_own", tr("Mine after it…"), tr("A drawing with the client, a call: what no step knows of"))),
+      again_(small_button("days_again", tr("Once more after it"), tr("A second leak, another coat of filler"))),
+      split_(small_button("days_split", tr("Split in two"), tr("Half of it now, half of it when there is time"))),
+      helped_(small_button("days_helped", tr("Give it to the helper"))),
       drop_(small_button("days_drop", tr("Take it away"))),
       gives_(small_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
-      ways_(new QVBoxLayout) {
+      hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), ways_(new QVBoxLayout) {
     setObjectName("days_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -106,7 +112,22 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     title_->setAlignment(Qt::AlignHCenter);
     which_->setAlignment(Qt::AlignHCenter);
     hero_->setFont(theme::figures(20));
-    for (QLabel* l : {title_, which_, hero_, hero_note_, figures_}) rows->addWidget(l);
+    for (QLabel* l : {title_, which_, hero_, hero_note_}) rows->addWidget(l);
+    const auto named_field = [&](const QString& name, MeasureField* field, double most) {
+        auto* row = new QHBoxLayout;
+        auto* label = new QLabel(name);
+        label->setFont(theme::text(10.5));
+        row->addWidget(label, 1);
+        row->addWidget(field, 1);
+        field->allow_empty(true);
+        field->set_range(0, most);
+        rows->addLayout(row);
+    };
+    named_field(tr("Hands on it"), hands_, 2000);
+    named_field(tr("Then it waits"), waits_, 20000);
+    rows->addWidget(figures_);
+    moved_->hide();
+    rows->addWidget(moved_);
     rows->addWidget(mind_);
     auto* doing = new QHBoxLayout;
     doing->addWidget(done_);
@@ -116,7 +137,14 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     turns->addWidget(sooner_);
     turns->addWidget(later_);
     rows->addLayout(turns);
-    rows->addWidget(own_);
+    auto* more = new QHBoxLayout;
+    more->addWidget(own_);
+    more->addWidget(again_);
+    rows->addLayout(more);
+    auto* hands_row = new QHBoxLayout;
+    hands_row->addWidget(split_);
+    hands_row->addWidget(helped_);
+    rows->addLayout(hands_row);
     rows->addWidget(drop_);
     auto* want = new QHBoxLayout;
     auto* want_name = new QLabel(tr("Wanted on"));
@@ -215,6 +243,37 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         if (!ok || name.trimmed().isEmpty()) return;
         edit(tr("Something of mine"), [&](Job& j) { add_own(j, {name.trimmed().toStdString(), o->key, {}, 1, 0, Who::maker}); });
     });
+    connect(again_, &QPushButton::clicked, this, [this] {
+        if (const Operation* o = picked())
+            edit(tr("Once more"), [&, name = tr("%1, once more").arg(told(o->label)).toStdString()](Job& j) { again_after(j, *o, name); });
+    });
+    connect(split_, &QPushButton::clicked, this, [this] {
+        const JobDays* job = nullptr;
+        const Operation* o = picked(&job);
+        if (!o) return;
+        std::string next;
+        for (const Operation& other : job->operations)
+            if (next.empty() && std::find(other.after.begin(), other.after.end(), o->key) != other.after.end()) next = other.key;
+        edit(tr("Split in two"), [&, name = tr("%1, second half").arg(told(o->label)).toStdString()](Job& j) { split(j, *o, name, next); });
+    });
+    connect(helped_, &QPushButton::clicked, this, [this] {
+        if (const Operation* o = picked()) edit(tr("Who does it"), [key = o->key, to = o->who != Who::helper](Job& j) { give_to_helper(j, key, to); });
+    });
+    const auto hours_typed = [this](bool hands) {
+        return [this, hands](std::optional<double> v) {
+            const JobDays* job = nullptr;
+            const Operation* o = picked(&job);
+            if (!o) return;
+            edit(tr("How long it takes"), [&, key = o->key](Job& j) {
+                const auto& known = j.days.changes;
+                const auto it = std::find_if(known.begin(), known.end(), [&](const OpChange& c) { return c.key == key; });
+                const auto kept = it == known.end() ? std::optional<double>() : hands ? it->wait_h : it->hands_h;
+                set_hours(j, key, hands ? v : kept, hands ? kept : v);
+            });
+        };
+    };
+    connect(hands_, &MeasureField::committed, this, hours_typed(true));
+    connect(waits_, &MeasureField::committed, this, hours_typed(false));
     connect(drop_, &QPushButton::clicked, this, [this] {
         if (const Operation* o = picked()) edit(tr("Taken away"), [key = o->key](Job& j) { drop_own(j, key); });
     });
@@ -259,17 +318,14 @@ void DaysPage::look() {
         this,
         [this, docs = session_.documents()](const Work& w) -> std::function<void()> {
             auto plans = std::make_shared<Plans>();
-            for (const std::string& id : job_order(docs)) {
-                w.check();
-                const Job& job = docs.jobs.at(id);
-                const auto ids = job.slabs();
-                if (!job.first().slab.empty() && std::all_of(ids.begin(), ids.end(), [&](const std::string& s) { return docs.slabs.count(s) > 0; }))
-                    plans->by_job[id] = std::make_shared<Plan>(plan_job(job, docs));
-            }
+            plans->by_job = plans_of(docs, {}, w);
             return [this, plans] {
                 busy_ = false;
                 plans_ = plans;
+                const auto before = std::move(still_);
                 lay_out(session_.documents());
+                if (before) tell_moved(*before, *season_);
+                still_ = std::make_unique<Season>(*season_);
             };
         },
         [this](const QString& sentence) {
@@ -280,9 +336,8 @@ void DaysPage::look() {
 
 void DaysPage::lay_out(const Documents& docs) {
     if (!plans_) return;
-    std::map<std::string, const Plan*> plans;
-    for (const auto& [id, plan] : plans_->by_job)
-        if (docs.jobs.count(id)) plans[id] = plan.get();
+    std::map<std::string, const Plan*> plans = plans_->bare();
+    std::erase_if(plans, [&](const auto& one) { return !docs.jobs.count(one.first); });
     auto next = std::make_unique<Season>(season_of(docs, plans, {today(), Rule::ranks, {}}));
     sticks_->show_season(next.get());
     season_ = std::move(next);
@@ -304,6 +359,48 @@ void DaysPage::lay_out(const Documents& docs) {
     }
     fill();
     fill_today();
+}
+
+std::map<std::string, const Plan*> DaysPage::Plans::bare() const {
+    std::map<std::string, const Plan*> out;
+    for (const auto& [id, plan] : by_job) out[id] = plan.get();
+    return out;
+}
+
+void DaysPage::tell_moved(const Season& before, const Season& now) {
+    const auto shift = days_between(before.start, now.start).value_or(0) * 24;
+    const auto old = [&](const std::string& id) -> const JobDays* {
+        for (const JobDays& j : before.jobs)
+            if (j.id == id) return &j;
+        return nullptr;
+    };
+    QStringList lines;
+    for (const JobDays& j : now.jobs) {
+        const JobDays* was = old(j.id);
+        if (!was || j.operations.empty() || was->operations.empty()) continue;
+        const double by = j.ready_h + shift - was->ready_h;
+        if (std::abs(by) < 1) continue;
+        // The first that lasts otherwise, came or went; else it stands behind another job.
+        QString since;
+        const auto find = [](const JobDays& in, const std::string& key) -> const Operation* {
+            for (const Operation& o : in.operations)
+                if (o.key == key) return &o;
+            return nullptr;
+        };
+        for (const Operation& o : j.operations) {
+            const Operation* then = find(*was, o.key);
+            const bool other = !then || std::abs(o.hands_on_h - then->hands_on_h) > 0.01 || std::abs(o.waiting_h - then->waiting_h) > 0.01 || o.done_h.has_value() != then->done_h.has_value() ||
+                               (o.not_before_h > 0) != (then->not_before_h > 0);
+            if (other && since.isEmpty()) since = told(o.label);
+        }
+        for (const Operation& o : was->operations)
+            if (since.isEmpty() && !find(j, o.key)) since = told(o.label);
+        const QString days = QString::fromStdString(format(hours(std::abs(by)), session_.units()));
+        lines << (by > 0 ? tr("%1: %2 later").arg(QString::fromStdString(j.name), days) : tr("%1: %2 sooner").arg(QString::fromStdString(j.name), days)) +
+                     (since.isEmpty() ? tr(", for others come before it or go") : tr(", by %1").arg(since));
+    }
+    moved_->setText(lines.mid(0, 3).join('\n') + (lines.size() > 3 ? tr("\nand %1 more").arg(lines.size() - 3) : QString()));
+    moved_->setVisible(!lines.isEmpty());
 }
 
 const Operation* DaysPage::picked(const JobDays** job) const {
@@ -331,7 +428,7 @@ void DaysPage::fill() {
     const Operation* o = picked(&job);
     const Units& units = session_.units();
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, units)); };
-    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, wanted_}) w->setEnabled(o != nullptr);
+    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_, split_, helped_, hands_, waits_, wanted_}) w->setEnabled(o != nullptr);
     for (int d = 0; d < 7; ++d) helper_[static_cast<std::size_t>(d)]->setChecked(!stretches_on(session_.shop().workday, Crew::helper, d).empty());
     QStringList minds;
     if (season_)
@@ -355,8 +452,9 @@ void DaysPage::fill() {
                         : o->latest_h < o->start_h ? tr("too late for the day it is wanted by %1").arg(as(hours(o->start_h - o->latest_h)))
                                                    : tr("not later than %1").arg(QLocale().toString(date_of(season_->date(o->latest_h)), QStringLiteral("ddd d MMM"))));
     QStringList lines;
-    lines << tr("hands on it: %1").arg(as(hours(o->hands_on_h)));
-    if (o->waiting_h > 0) lines << tr("then it waits: %1").arg(as(hours(o->waiting_h)));
+    hands_->show_value(o->hands_on_h, units);
+    waits_->show_value(o->waiting_h, units);
+    helped_->setText(o->who == Who::helper ? tr("Back to the maker") : tr("Give it to the helper"));
     lines << tr("over: %1").arg(QLocale().toString(date_of(season_->date(o->end_h)), QStringLiteral("ddd d MMM")));
     if (!o->done_h && !o->decides && o->slack_h() > 0.05) lines << tr("can slip by %1").arg(as(hours(o->slack_h())));
     if (o->who == Who::both) lines << tr("two pairs of hands");
@@ -392,6 +490,7 @@ void DaysPage::fill_today() {
 }
 
 void DaysPage::ask_what_gives() {
+    if (!plans_) return;
     clear(ways_);
     const JobDays* job = nullptr;
     picked(&job);
@@ -400,8 +499,9 @@ void DaysPage::ask_what_gives() {
     if (asking_) asking_->stop.request_stop();
     asking_ = run_beside(
         this,
-        [this, docs = session_.documents(), ask = SeasonAsk{today(), Rule::ranks, {}}, id = job ? job->id : std::string()](const Work& w) -> std::function<void()> {
-            auto all = std::make_shared<std::vector<WhatIf>>(what_ifs(docs, ask, id, w));
+        [this, docs = session_.documents(), plans = plans_, ask = SeasonAsk{today(), Rule::ranks, {}},
+         id = job ? job->id : std::string()](const Work& w) -> std::function<void()> {
+            auto all = std::make_shared<std::vector<WhatIf>>(what_ifs(docs, plans->bare(), ask, id, w));
             return [this, all, id] {
                 clear(ways_);
                 given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Sooner, each by itself:"));
@@ -410,10 +510,7 @@ void DaysPage::ask_what_gives() {
                     auto* b = small_button("gives_" + QString::fromStdString(w_if.key), tr("%1: %2").arg(told(yb::render(w_if.says, session_.units())), gains), tr("Take it"));
                     ways_->addWidget(b);
                     connect(b, &QPushButton::clicked, this, [this, key = w_if.key, id] {
-                        session_.edit(tr("What could give"), [&](Documents& d) {
-                            if (key == "first") move_turn(d, id, -1000);
-                            else take_what_if(d, key);
-                        });
+                        session_.edit(tr("What could give"), [&](Documents& d) { take_what_if(d, key, id); });
                         clear(ways_);
                         given_->hide();
                     });

@@ -18,6 +18,7 @@ class QVBoxLayout;
 namespace yb {
 
 class DaysSticks;
+class MeasureField;
 
 class DaysPage : public QWidget {
     Q_OBJECT
@@ -42,12 +43,15 @@ class DaysPage : public QWidget {
     /// Every job's plan, made beside when something changed.
     struct Plans {
         std::map<std::string, std::shared_ptr<const Plan>> by_job;
+        std::map<std::string, const Plan*> bare() const;
     };
     void look();
     /// Dates anew from the plans that are there. @param docs as they are, or as a drag would have them.
     void lay_out(const Documents& docs);
     void fill();
     void fill_today();
+    /// What a change has done to the dates, and which operation did it.
+    void tell_moved(const Season& before, const Season& now);
     void ask_what_gives();
     std::string today() const;
     const Operation* picked(const JobDays** job = nullptr) const;
@@ -55,13 +59,15 @@ class DaysPage : public QWidget {
 
     Session& session_;
     DaysSticks* sticks_;
-    QLabel *about_, *title_, *which_, *hero_, *hero_note_, *figures_, *mind_, *today_line_, *home_line_, *given_;
-    QPushButton *done_, *unpin_, *sooner_, *later_, *own_, *drop_, *gives_;
+    QLabel *about_, *title_, *which_, *hero_, *hero_note_, *figures_, *mind_, *today_line_, *home_line_, *given_, *moved_;
+    QPushButton *done_, *unpin_, *sooner_, *later_, *own_, *again_, *split_, *helped_, *drop_, *gives_;
     QLineEdit* wanted_;
+    MeasureField *hands_, *waits_;
     std::vector<QPushButton*> helper_;
     QVBoxLayout* ways_;
     std::shared_ptr<const Plans> plans_;
-    std::unique_ptr<Season> season_;
+    std::unique_ptr<Season> season_;  ///< as it is shown
+    std::unique_ptr<Season> still_;   ///< … and as it stood when nothing was dragged
     std::shared_ptr<Running> looking_, asking_;
     QString fixed_today_;
     bool busy_ = false;

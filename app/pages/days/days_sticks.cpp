@@ -44,13 +44,36 @@ void DaysSticks::show_season(const Season* season) {
         for (const JobDays& j : season_->jobs)
             for (const Operation& o : j.operations) first = std::min(first, o.start_h), last = std::max(last, o.end_h);
         first = std::min(first, std::max(0.0, season_->now_h));
-        from_h_ = std::floor(std::max(0.0, first) / 24) * 24;
-        to_h_ = std::min(std::ceil(last / 24 + 1) * 24, from_h_ + 24 * 730);
-        loads_ = loads_of(*season_, to_h_);
+        const bool whole = from_h_ <= all_from_h_ && to_h_ >= all_to_h_;
+        all_from_h_ = std::floor(std::max(0.0, first) / 24) * 24;
+        all_to_h_ = std::min(std::ceil(last / 24 + 1) * 24, all_from_h_ + 24 * 730);
+        // What was looked at closely stays so.
+        if (whole) from_h_ = all_from_h_, to_h_ = all_to_h_;
+        else show_span(from_h_, to_h_);
+        loads_ = loads_of(*season_, all_to_h_);
     }
     setMinimumHeight(sizeHint().height());
     lay_out();
     update();
+}
+
+void DaysSticks::show_span(double from, double to) {
+    const double span = std::clamp(to - from, std::min(24.0, all_to_h_ - all_from_h_), all_to_h_ - all_from_h_);
+    from_h_ = std::clamp(from, all_from_h_, all_to_h_ - span);
+    to_h_ = from_h_ + span;
+    update();
+}
+
+void DaysSticks::zoom(double times, double about) {
+    const double span = (to_h_ - from_h_) / times;
+    const double share = (about - from_h_) / std::max(1.0, to_h_ - from_h_);
+    show_span(about - share * span, about + (1 - share) * span);
+}
+
+void DaysSticks::wheelEvent(QWheelEvent* e) {
+    if (!season_ || !(e->modifiers() & Qt::ControlModifier) || e->angleDelta().y() == 0) return QWidget::wheelEvent(e);
+    zoom(std::pow(1.25, e->angleDelta().y() / 120.0), from_h_ + (e->position().x() - rule_.left()) / rule_.width() * (to_h_ - from_h_));
+    e->accept();
 }
 
 double DaysSticks::x_of(double h) const { return rule_.left() + rule_.width() * (h - from_h_) / std::max(1.0, to_h_ - from_h_); }
@@ -110,7 +133,7 @@ void DaysSticks::draw_rule(QPainter& p) const {
     for (int d = 0; d < days; ++d) {
         const QDate date = first.addDays(d);
         const double x = rule_.left() + d * day;
-        const bool monday = date.dayOfWeek() == 1;
+        const bool monday = date.dayOfWeek() == 1 || day > 60;
         if (!monday && day < 14) continue;
         p.setPen(QPen(c.pencil, monday ? 1.2 : 0.6));
         p.drawLine(QPointF(x, rule_.bottom() - (monday ? 7 : 3)), QPointF(x, rule_.bottom()));
@@ -141,6 +164,16 @@ void DaysSticks::draw_lane(QPainter& p, const Lane& lane) const {
     const QString ready = j.operations.empty() ? tr("no slab yet") : late ? tr("ready %1, wanted %2").arg(day(j.ready_h), day(*j.wanted_h - 24)) : tr("ready %1").arg(day(j.ready_h));
     p.drawText(QRectF(12, name.top() + theme::grown(two ? 31 : 17), room, theme::grown(15)), Qt::AlignLeft | Qt::AlignVCenter, ready);
     if (j.operations.empty()) return;
+    p.save();
+    p.setClipRect(QRectF(rule_.left() - 3, 0, rule_.width() + 20, height()));
+    draw_stick(p, lane);
+    p.restore();
+}
+
+void DaysSticks::draw_stick(QPainter& p, const Lane& lane) const {
+    const auto& c = theme::colours();
+    const JobDays& j = *lane.job;
+    const bool late = j.late_h() > 0;
     // The stick itself: a strip of wood, waiting hatched along it, hands let in solid; what is made aside stands out below its edge.
     p.setPen(Qt::NoPen);
     p.setBrush(c.wood);
@@ -206,13 +239,15 @@ void DaysSticks::draw_hours(QPainter& p) const {
                tr("the maker's hours, %1 at most a day").arg(QLocale().toString(most, 'f', most == std::round(most) ? 0 : 1)));
     p.setPen(QPen(c.pencil, 1));
     p.drawLine(hours_.bottomLeft(), hours_.bottomRight());
+    p.setClipRect(QRectF(rule_.left(), 0, rule_.width(), height()));
     for (std::size_t d = 0; d < loads_.size(); ++d) {
         const double h = static_cast<double>(d) * 24;
-        if (h < from_h_ || loads_[d].hands_h <= 0.01) continue;
+        if (h < from_h_ - 23 || h > to_h_ || loads_[d].hands_h <= 0.01) continue;
         const bool full = loads_[d].hands_h > 0.95 * loads_[d].there_h;
         const QRectF bar(QPointF(x_of(h) + 0.5, y(loads_[d].hands_h)), QPointF(std::max(x_of(h) + 1.5, x_of(h + 24) - 1), hours_.bottom()));
         p.fillRect(bar, full ? c.wood_edge : c.brass);
     }
+    p.setClipping(false);
 }
 
 void DaysSticks::draw_today(QPainter& p) const {
@@ -282,12 +317,19 @@ void DaysSticks::mousePressEvent(QMouseEvent* e) {
     }
     held_ = at(where);
     moved_ = false;
+    panning_ = held_.isEmpty();
+    pan_x_ = where.x();
     held_at_ = where.x() - place(held_).left();
     pick(held_);
 }
 
 void DaysSticks::mouseMoveEvent(QMouseEvent* e) {
     if (!season_) return;
+    if (panning_ && (e->buttons() & Qt::LeftButton)) {
+        const double by = (pan_x_ - e->position().x()) / rule_.width() * (to_h_ - from_h_);
+        pan_x_ = e->position().x();
+        return show_span(from_h_ + by, to_h_ + by);
+    }
     if (held_.isEmpty() || !(e->buttons() & Qt::LeftButton)) {
         setCursor(at(e->position()).isEmpty() ? Qt::ArrowCursor : Qt::OpenHandCursor);
         return;
@@ -307,7 +349,7 @@ void DaysSticks::mouseReleaseEvent(QMouseEvent* e) {
         Q_EMIT dragged(held_, QString::fromStdString(season_->date(std::max(0.0, h))), true);
     }
     held_.clear();
-    moved_ = false;
+    moved_ = panning_ = false;
     setCursor(Qt::ArrowCursor);
 }
 
@@ -322,7 +364,13 @@ void DaysSticks::step(int jobs, int operations) {
     const JobDays& j = *lanes_[static_cast<std::size_t>(lane)].job;
     if (j.operations.empty()) return;
     op = std::clamp(jobs != 0 ? 0 : op + operations, 0, static_cast<int>(j.operations.size()) - 1);
-    pick(key_of(j, j.operations[static_cast<std::size_t>(op)]));
+    const Operation& o = j.operations[static_cast<std::size_t>(op)];
+    // What is gone to is in sight.
+    if (o.start_h < from_h_ || o.start_h > to_h_) {
+        const double span = to_h_ - from_h_;
+        show_span(o.start_h - span / 3, o.start_h + 2 * span / 3);
+    }
+    pick(key_of(j, o));
 }
 
 void DaysSticks::keyPressEvent(QKeyEvent* e) {
@@ -334,6 +382,13 @@ void DaysSticks::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Up: return with ? Q_EMIT turn_wanted(-1) : step(-1, 0);
         case Qt::Key_Return:
         case Qt::Key_Enter: return picked_.isEmpty() ? void() : Q_EMIT tick_wanted(picked_);
+        case Qt::Key_Plus:
+        case Qt::Key_Equal:
+        case Qt::Key_Minus: {
+            const QRectF there = place(picked_);
+            const double about = there.isEmpty() ? (from_h_ + to_h_) / 2 : from_h_ + (there.left() - rule_.left()) / rule_.width() * (to_h_ - from_h_);
+            return zoom(e->key() == Qt::Key_Minus ? 1 / 1.6 : 1.6, std::clamp(about, from_h_, to_h_));
+        }
         case Qt::Key_Escape:
             if (!picked_.isEmpty()) return pick({});
             break;

@@ -40,6 +40,7 @@ class DaysSticks : public QWidget {
     void mouseMoveEvent(QMouseEvent* e) override;
     void mouseReleaseEvent(QMouseEvent* e) override;
     void keyPressEvent(QKeyEvent* e) override;
+    void wheelEvent(QWheelEvent* e) override;
     bool event(QEvent* e) override;
     QSize sizeHint() const override;
 
@@ -51,6 +52,7 @@ class DaysSticks : public QWidget {
     void lay_out();
     void draw_rule(QPainter& p) const;
     void draw_lane(QPainter& p, const Lane& lane) const;
+    void draw_stick(QPainter& p, const Lane& lane) const;
     void draw_hours(QPainter& p) const;
     void draw_today(QPainter& p) const;
     QString at(QPointF where) const;
@@ -60,7 +62,14 @@ class DaysSticks : public QWidget {
     std::vector<DayLoad> loads_;
     std::vector<Lane> lanes_;
     QRectF rule_, hours_;
-    double from_h_ = 0, to_h_ = 24;
+    /// Shows more days or fewer, an hour staying where it is.
+    void zoom(double times, double about_h);
+    void show_span(double from, double to);
+
+    double from_h_ = 0, to_h_ = 24;          ///< shown
+    double all_from_h_ = 0, all_to_h_ = 24;  ///< there are
+    double pan_x_ = 0;
+    bool panning_ = false;
     QString picked_;
     QString held_;       ///< under the mouse's button
     double held_at_ = 0; ///< so many px right of its beginning

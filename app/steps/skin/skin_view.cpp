@@ -15,6 +15,7 @@
 #include "core/shop/edit/skin_edits.h"
 #include "core/shop/job/skin_of.h"
 #include "core/steps/lay/lay.h"
+#include "core/steps/skin/look.h"
 #include "core/steps/top/top.h"
 
 namespace yb {
@@ -54,12 +55,35 @@ QString SkinView::strip_title(const Session& s) const {
 QString SkinView::end_note(const Session& s) const { return plan_of(s) ? QObject::tr("coats far too thick") : QString(); }
 
 namespace {
-/// What a finish does to the look of wood: it wets it, some colour it.
-QColor wet(Finish f) {
-    QColor c = theme::colours().wood_edge;
-    if (f == Finish::soap) c = theme::colours().paper;
-    c.setAlpha(f == Finish::soap ? 70 : f == Finish::tinted ? 110 : f == Finish::drying_oil || f == Finish::shellac ? 80 : 60);
-    return c;
+/// Wood as it is once a finish is on it: the same wood with so much of its light kept in; paler where the finish is.
+void wet(QPainter& p, const QPolygonF& where, const FinishLook& look, double how_much) {
+    const auto left = left_of_light(look);
+    const bool paler = look.darker < 0;
+    QColor c = theme::colours().paper;
+    if (paler) c.setAlphaF(static_cast<float>(std::clamp(-look.darker * 2.5 * how_much, 0.0, 1.0)));
+    else
+        c = QColor::fromRgbF(static_cast<float>(1 - (1 - left[0]) * how_much), static_cast<float>(1 - (1 - left[1]) * how_much), static_cast<float>(1 - (1 - left[2]) * how_much));
+    p.setPen(Qt::NoPen);
+    p.setBrush(c);
+    if (!paler) p.setCompositionMode(QPainter::CompositionMode_Multiply);
+    p.drawPolygon(where);
+    p.setCompositionMode(QPainter::CompositionMode_SourceOver);
+}
+
+/// The window's light on what shines, across the top.
+void shine(QPainter& p, const QPolygonF& where, double how_much) {
+    if (how_much < 0.05) return;
+    const QRectF box = where.boundingRect();
+    QLinearGradient light(box.topLeft(), box.bottomRight());
+    QColor clear = theme::colours().slip;
+    clear.setAlpha(0);
+    QColor lit = theme::colours().slip;
+    lit.setAlphaF(static_cast<float>(0.32 * how_much));
+    light.setColorAt(0.18, clear);
+    light.setColorAt(0.30, lit);
+    light.setColorAt(0.42, clear);
+    p.setBrush(light);
+    p.drawPolygon(where);
 }
 }  // namespace
 
@@ -73,7 +97,8 @@ void SkinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     const int coat = coat_shown(s, *plan);
     const std::string face = face_shown(s, *plan).toStdString();
     const std::size_t picked_zone = s.picked_thing() && s.picked_thing()->kind == "zone" ? s.picked_thing()->index : SIZE_MAX;
-    const QColor tone = wet(s.skin()->finish);
+    const SkinFacePlan* shown = treated(*plan, face);
+    const FinishLook look = look_of(shown ? shown->finish : s.skin()->finish, s.skin()->sheen);
     std::size_t k = 0;
     int last = 0;
     for (const Zone& z : plan->zones) last = z.face == face && z.coat == coat ? std::max(last, z.order) : last;
@@ -82,19 +107,30 @@ void SkinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
         const std::size_t of_things = z.coat == 1 ? first_coat++ : SIZE_MAX;
         if (z.face != face || z.coat != coat) continue;
         ++k;
-        // The earlier it is wiped the longer it is wet already: the first zone stands as finished wood, the last as it is bare.
-        QColor veil = tone;
-        veil.setAlphaF(static_cast<float>(tone.alphaF() * (last > 1 ? 1.0 - 0.75 * (z.order - 1) / (last - 1) : 1.0)));
-        p.setBrush(veil);
-        p.setPen(Qt::NoPen);
+        // The earlier it is wiped the longer it is wet already: the first zone stands as finished wood, the last nearly bare.
         p.setRenderHint(QPainter::Antialiasing, false);  // their edges are the seams and the outline
         const QPolygonF ring = draw::fewer(map.px(f.to_slab(z.ring)));
-        p.drawPolygon(ring);
+        wet(p, ring, look, last > 1 ? 1.0 - 0.75 * (z.order - 1) / (last - 1) : 1.0);
         p.setRenderHint(QPainter::Antialiasing, true);
         if (of_things != picked_zone) continue;
         p.setPen(QPen(c.brass, 2.6));
         draw::outline(p, ring);
     }
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setPen(Qt::NoPen);
+    if (shown) shine(p, draw::fewer(map.px(f.to_slab(top.above))), look.shine);
+    // Resin that is taken far enough is clear; left coarser it stays grey.
+    if (const SkinFacePlan* glass = treated(*plan, face == "under" ? "resin below" : "resin above"); glass && !glass->grits.empty()) {
+        QColor grey = theme::colours().slip;
+        grey.setAlphaF(static_cast<float>(std::clamp(0.4 * (1 - glass->grits.back().grit / 800), 0.0, 0.4)));
+        for (const Ring& r : glass->face.at) {
+            const QPolygonF ring = draw::fewer(map.px(f.to_slab(r)));
+            p.setBrush(grey);
+            p.drawPolygon(ring);
+            shine(p, ring, std::max(look.shine, glass->grits.back().grit >= 400 ? 0.6 : 0.1));
+        }
+    }
+    p.setRenderHint(QPainter::Antialiasing, true);
     p.setPen(QPen(c.chalk, 1.6, Qt::DashLine));
     for (const double u : seams_of(*plan, face))
         for (const auto& part : cut_at_x(face == "under" && top.below.size() > 2 ? top.below : top.above, u))

@@ -13,7 +13,7 @@ const std::map<std::string, const char*>& all() {
         {"days.circle", "An operation waits for itself"},
         {"days.late", "Later than it is wanted"},
         {"days.no_helper", "A helper who is never there"},
-        {"days.no_hours", "Nobody works on any day"},
+        {"days.no_hours", "Some of it is never done"},
         {"fill.cold", "Cold: resin takes days"},
         {"fill.dam", "Runs out at the edge: dam it"},
         {"fill.gloves", "Gloves, air, no skin"},

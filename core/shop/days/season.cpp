@@ -102,27 +102,38 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
         s.cautions.push_back({"days.circle", Severity::stop, {}, say("{} waits for itself: take one of its ties away. Until then it waits for none of them.", c)});
     if (s.said.no_hands)
         s.cautions.push_back({"days.no_helper", Severity::watch, {}, say("A second pair of hands is asked for and never there: set the helper's days in the shop. Until then it is planned alone.")});
-    if (Hands(s.start, docs.shop.workday).maker.never())
-        s.cautions.push_back({"days.no_hours", Severity::stop, {}, say("Nobody works on any day of the week: set the working hours in the shop.")});
+    if (s.said.endless)
+        s.cautions.push_back({"days.no_hours", Severity::stop, {},
+                              say("Some of it is never done: nobody works then, or hours were typed far too large. Look at working hours, days off and hours that were typed.")});
     return s;
 }
 
-Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work) {
+std::map<std::string, std::shared_ptr<const Plan>> plans_of(const Documents& docs, const std::vector<std::string>& only, const Work& work) {
     std::vector<std::string> ids;
     for (const std::string& id : job_order(docs))
-        if (ask.only.empty() || std::find(ask.only.begin(), ask.only.end(), id) != ask.only.end()) ids.push_back(id);
-    std::vector<std::optional<Plan>> all(ids.size());
+        if (only.empty() || std::find(only.begin(), only.end(), id) != only.end()) ids.push_back(id);
+    std::vector<std::shared_ptr<const Plan>> all(ids.size());
     in_parallel(
         ids.size(),
         [&](std::size_t i) {
-            if (const Job& job = docs.jobs.at(ids[i]); planned(docs, job)) all[i] = plan_job(job, docs);
+            if (const Job& job = docs.jobs.at(ids[i]); planned(docs, job)) all[i] = std::make_shared<Plan>(plan_job(job, docs));
         },
         work);
-    std::map<std::string, const Plan*> plans;
+    std::map<std::string, std::shared_ptr<const Plan>> out;
     for (std::size_t i = 0; i < ids.size(); ++i)
-        if (all[i]) plans[ids[i]] = &*all[i];
-    return season_of(docs, plans, ask);
+        if (all[i]) out[ids[i]] = all[i];
+    return out;
 }
+
+namespace {
+std::map<std::string, const Plan*> bare(const std::map<std::string, std::shared_ptr<const Plan>>& plans) {
+    std::map<std::string, const Plan*> out;
+    for (const auto& [id, plan] : plans) out[id] = plan.get();
+    return out;
+}
+}  // namespace
+
+Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work) { return season_of(docs, bare(plans_of(docs, ask.only, work)), ask); }
 
 Today today_of(const Season& s, const std::string& day) {
     Today t;
@@ -168,69 +179,74 @@ namespace {
 struct Change {
     const char* key;
     const char* says;
-    void (*make)(Documents&);
+    enum { nothing, jobs, shop } replans;  ///< what has to be planned anew
+    void (*make)(Documents&, const std::string& job);
 };
+
+/// The job that is asked about, or all.
+template <class F>
+void each_job(Documents& d, const std::string& job, F change) {
+    for (auto& [id, j] : d.jobs)
+        if (job.empty() || id == job) change(j);
+}
 
 const std::vector<Change>& changes() {
     static const std::vector<Change> all{
-        {"saturdays", "Work on Saturdays",
-         [](Documents& d) {
+        {"saturdays", "Work on Saturdays", Change::nothing,
+         [](Documents& d, const std::string&) {
              Workday& w = d.shop.workday;
              if (w.week.empty()) w.saturdays = true;
              else if (stretches_on(w, Crew::maker, 5).empty())
                  for (const auto& [from, to] : stretches_on(w, Crew::maker, 4)) w.week.push_back({5, from, to});
          }},
-        {"warmer", "The shop five degrees warmer",
-         [](Documents& d) {
+        {"warmer", "The shop five degrees warmer", Change::shop,
+         [](Documents& d, const std::string&) {
              for (Month& m : d.shop.air.months) m.temp_c += 5;
          }},
-        {"no_rest", "No rest between the faces",
-         [](Documents& d) {
-             for (auto& [id, j] : d.jobs) j.flat.rest_h = 0;
+        {"no_rest", "No rest between the faces", Change::jobs,
+         [](Documents& d, const std::string& job) { each_job(d, job, [](Job& j) { j.flat.rest_h = 0; }); }},
+        {"machine_shop", "A machine shop makes it flat", Change::jobs,
+         [](Documents& d, const std::string& job) { each_job(d, job, [](Job& j) { j.flat.by = FlatBy::machine_shop; }); }},
+        {"first", "Its turn comes before the others", Change::nothing,
+         [](Documents& d, const std::string& job) {
+             std::vector<std::string> order = job_order(d);
+             if (std::erase(order, job) == 0) return;
+             order.insert(order.begin(), job);
+             d.shop.job_order.clear();
+             for (const std::string& id : order) d.shop.job_order.push_back({id});
          }},
-        {"machine_shop", "A machine shop makes it flat",
-         [](Documents& d) {
-             for (auto& [id, j] : d.jobs) j.flat.by = FlatBy::machine_shop;
-         }},
-        {"one_after_other", "Whatever lets all be done soonest", [](Documents& d) { d.shop.all_soonest = true; }},
+        {"soonest", "Whatever lets all be done soonest", Change::nothing, [](Documents& d, const std::string&) { d.shop.all_soonest = true; }},
     };
     return all;
 }
 
 }  // namespace
 
-void take_what_if(Documents& docs, const std::string& key) {
+void take_what_if(Documents& docs, const std::string& key, const std::string& job) {
     const auto it = std::find_if(changes().begin(), changes().end(), [&](const Change& c) { return key == c.key; });
     if (it == changes().end()) throw std::invalid_argument("nobody knows the change ‘" + key + "’");
-    it->make(docs);
+    it->make(docs, job);
 }
 
-std::vector<WhatIf> what_ifs(const Documents& docs, const SeasonAsk& ask, const std::string& job, const Work& work) {
+std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
+                             const Work& work) {
     const auto ends = [&](const Season& s) {
-        if (job.empty()) return s.end_h;
         const auto it = std::find_if(s.jobs.begin(), s.jobs.end(), [&](const JobDays& j) { return j.id == job; });
         return it == s.jobs.end() ? s.end_h : it->ready_h;
     };
-    const Season now = season_of(docs, ask, work);
+    const Season now = season_of(docs, plans, ask);
     std::vector<WhatIf> out;
     for (const Change& c : changes()) {
         work.check();
         Documents other = docs;
-        c.make(other);
-        const Season s = season_of(other, ask, work);
+        c.make(other, job);
+        std::map<std::string, std::shared_ptr<const Plan>> anew;
+        if (c.replans == Change::shop) anew = plans_of(other, ask.only, work);
+        if (c.replans == Change::jobs) anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
+        std::map<std::string, const Plan*> with = plans;
+        for (const auto& [id, plan] : anew) with[id] = plan.get();
+        const Season s = season_of(other, with, ask);
         WhatIf w{c.key, say("{}", c.says), s.end_h, {}, ends(now) - ends(s)};
-        for (const JobDays& j : s.jobs) w.ready_h[j.id] = j.ready_h;
-        if (w.gains_h > 0.5) out.push_back(std::move(w));
-    }
-    if (!job.empty()) {
-        Documents first = docs;
-        std::vector<std::string> order = job_order(docs);
-        std::erase(order, job);
-        order.insert(order.begin(), job);
-        first.shop.job_order.clear();
-        for (const std::string& id : order) first.shop.job_order.push_back({id});
-        const Season s = season_of(first, ask, work);
-        WhatIf w{"first", say("It comes before the others"), s.end_h, {}, ends(now) - ends(s)};
         for (const JobDays& j : s.jobs) w.ready_h[j.id] = j.ready_h;
         if (w.gains_h > 0.5) out.push_back(std::move(w));
     }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <map>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -90,8 +91,12 @@ struct WhatIf {
 /// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, faster resin, no rest between the faces, a machine shop for the
 /// flattening, another order of jobs. Those that gain nothing are left out; the most first.
 /// @param job the one that must be sooner; empty: all of them.
-std::vector<WhatIf> what_ifs(const Documents& docs, const SeasonAsk& ask, const std::string& job, const Work& work = {});
-/// Changes the documents as a what-if has it. @throws std::invalid_argument for one that nobody knows.
-void take_what_if(Documents& docs, const std::string& key);
+/// @param plans of all jobs as they stand: what a change does not touch is not planned again.
+std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
+                             const Work& work = {});
+/// Changes the documents as a what-if has it. @param job as of the asking. @throws std::invalid_argument for a change that nobody knows.
+void take_what_if(Documents& docs, const std::string& key, const std::string& job);
+/// Plans of the jobs that are on the rule, by job; those without a slab are left out. @param only ids; none: all. @throws Cancelled.
+std::map<std::string, std::shared_ptr<const Plan>> plans_of(const Documents& docs, const std::vector<std::string>& only = {}, const Work& work = {});
 
 }  // namespace yb

@@ -34,6 +34,45 @@ std::optional<std::size_t> own_index(const std::string& key) {
 void tick(Job& job, const std::string& key, const std::string& at) { keep(job.days.done, key, &OpDone::at, at); }
 void pin(Job& job, const std::string& key, const std::string& on) { keep(job.days.pins, key, &OpPin::on, on); }
 
+namespace {
+OpChange& change_of(Job& job, const std::string& key) {
+    auto& all = job.days.changes;
+    const auto it = std::find_if(all.begin(), all.end(), [&](const OpChange& c) { return c.key == key; });
+    if (it != all.end()) return *it;
+    all.push_back({key, {}, {}, false});
+    return all.back();
+}
+/// A change that changes nothing is none.
+void tidy(Job& job) {
+    std::erase_if(job.days.changes, [](const OpChange& c) { return !c.hands_h && !c.wait_h && !c.by_helper; });
+}
+}  // namespace
+
+void set_hours(Job& job, const std::string& key, std::optional<double> hands_h, std::optional<double> wait_h) {
+    if (const auto own = own_index(key); own && *own < job.days.own.size()) {
+        OwnOp& o = job.days.own[*own];
+        o.hands_h = hands_h.value_or(o.hands_h), o.wait_h = wait_h.value_or(o.wait_h);
+        return;
+    }
+    OpChange& c = change_of(job, key);
+    c.hands_h = hands_h, c.wait_h = wait_h;
+    tidy(job);
+}
+
+void give_to_helper(Job& job, const std::string& key, bool helper) {
+    if (const auto own = own_index(key); own && *own < job.days.own.size()) job.days.own[*own].who = helper ? Who::helper : Who::maker;
+    else change_of(job, key).by_helper = helper, tidy(job);
+}
+
+std::string again_after(Job& job, const Operation& o, const std::string& name) {
+    return add_own(job, {name, o.key, {}, o.hands_on_h, o.waiting_h, o.who == Who::outside ? Who::maker : o.who});
+}
+
+std::string split(Job& job, const Operation& o, const std::string& name, const std::string& next) {
+    set_hours(job, o.key, o.hands_on_h / 2, 0);
+    return add_own(job, {name, o.key, next, o.hands_on_h / 2, o.waiting_h, o.who == Who::outside ? Who::maker : o.who});
+}
+
 std::string add_own(Job& job, const OwnOp& own) {
     job.days.own.push_back(own);
     return "own " + std::to_string(job.days.own.size());
@@ -43,6 +82,7 @@ void drop_own(Job& job, const std::string& key) {
     const auto i = own_index(key);
     if (!i || *i >= job.days.own.size()) return;
     tick(job, key, {}), pin(job, key, {});
+    std::erase_if(job.days.changes, [&](const OpChange& c) { return c.key == key; });
     job.days.own.erase(job.days.own.begin() + static_cast<std::ptrdiff_t>(*i));
     const auto lower = [&](std::string& k) {
         if (const auto n = own_index(k); n && *n > *i) k = "own " + std::to_string(*n);

@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "core/steps/days/choices.h"
+#include "core/steps/days/days.h"
 
 namespace yb {
 
@@ -15,6 +15,15 @@ struct Shop;
 void tick(Job& job, const std::string& key, const std::string& at);
 /// It does not begin before a day. @param on ISO date; empty: whenever it can.
 void pin(Job& job, const std::string& key, const std::string& on);
+/// How long hands are on it and it waits then, as the maker knows it; empty: as its step says.
+void set_hours(Job& job, const std::string& key, std::optional<double> hands_h, std::optional<double> wait_h);
+/// The helper does it, or the maker again.
+void give_to_helper(Job& job, const std::string& key, bool helper);
+/// The same once more after it: a second leak, another coat of filler. @returns the key of what was added.
+std::string again_after(Job& job, const Operation& operation, const std::string& name);
+/// In two halves, the second after the first and before all that came after it; its wait goes with the second. @param next what follows it, or empty.
+/// @returns the key of the second.
+std::string split(Job& job, const Operation& operation, const std::string& name, const std::string& next);
 /// An operation of the maker's own; @returns its key, "own 1".
 std::string add_own(Job& job, const OwnOp& own);
 /// Takes an own operation away, with its tick and pin; those after it are called one less. Nothing happens for another key.

@@ -12,6 +12,13 @@ void fields(FieldVisitor& v, OpPin& p) {
     v.text({"on", "Not before"}, p.on);
 }
 
+void fields(FieldVisitor& v, OpChange& c) {
+    v.text({"key", "Operation", true}, c.key);
+    v.number({"hands_h", "Hands on it", Kind::hours, {0, 2000}}, c.hands_h);
+    v.number({"wait_h", "Then it waits", Kind::hours, {0, 20000}}, c.wait_h);
+    v.flag({"by_helper", "The helper does it"}, c.by_helper);
+}
+
 void fields(FieldVisitor& v, OwnOp& o) {
     v.text({"name", "Called", true}, o.name);
     v.text({"after", "After"}, o.after);
@@ -25,6 +32,7 @@ void fields(FieldVisitor& v, DaysChoices& c) {
     v.text({"wanted", "Wanted on"}, c.wanted);
     v.list({"done", "What is done"}, c.done);
     v.list({"pins", "Pinned to a day"}, c.pins);
+    v.list({"changes", "What the maker knows better"}, c.changes);
     v.list({"own", "Operations of your own"}, c.own);
 }
 

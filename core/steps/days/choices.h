@@ -1,6 +1,7 @@
 // Days, what the maker decides and ticks in a job: what is done, what is pinned to a day, operations of his own, when it is wanted.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -24,6 +25,13 @@ struct OpPin {
     std::string on;  ///< ISO date
     bool operator==(const OpPin&) const = default;
 };
+/// What the maker knows better of an operation than its step does.
+struct OpChange {
+    std::string key;
+    std::optional<double> hands_h, wait_h;  ///< empty: as its step says
+    bool by_helper = false;                 ///< the helper does it
+    bool operator==(const OpChange&) const = default;
+};
 /// An operation that no step knows of: "draw with the client", a second leak.
 struct OwnOp {
     std::string name;
@@ -37,6 +45,7 @@ struct DaysChoices {
     std::string wanted;  ///< ISO date the client wants it; empty: when it is ready
     std::vector<OpDone> done;
     std::vector<OpPin> pins;
+    std::vector<OpChange> changes;
     std::vector<OwnOp> own;
     bool operator==(const DaysChoices&) const = default;
 };
@@ -47,6 +56,7 @@ inline constexpr auto whos = school("days.who", "who", "Who", &OwnOp::who, Way{W
 
 void fields(FieldVisitor& v, OpDone& d);
 void fields(FieldVisitor& v, OpPin& p);
+void fields(FieldVisitor& v, OpChange& c);
 void fields(FieldVisitor& v, OwnOp& o);
 void fields(FieldVisitor& v, DaysChoices& c);
 

@@ -96,6 +96,11 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
         if (before != operations.end()) before->after.push_back(o.key);
         operations.push_back(std::move(o));
     }
+    for (const OpChange& k : c.changes)
+        if (const auto it = op(k.key); it != operations.end()) {
+            it->hands_on_h = k.hands_h.value_or(it->hands_on_h), it->waiting_h = k.wait_h.value_or(it->waiting_h);
+            if (k.by_helper) it->who = Who::helper;
+        }
     for (const OpDone& d : c.done)
         if (const auto it = op(d.key); it != operations.end()) it->done_h = hours_to(start, d.at);
     for (const OpPin& p : c.pins)

@@ -13,6 +13,7 @@
 #include "core/shop/job/job.h"
 #include "core/shop/job/skin_of.h"
 #include "core/steps/join/join.h"
+#include "core/steps/skin/look.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 
@@ -496,6 +497,26 @@ TEST_CASE("each thing to be minded comes by what it warns of and goes by what me
         if (!s.dust.empty()) irritant.regions[0].species = &s;
     REQUIRE_FALSE(irritant.regions[0].species->dust.empty());
     CHECK(says(inputs(irritant), "skin.dust"));
+}
+
+TEST_CASE("what a finish does to the look of wood: wet it is darker and warmer, soap makes it paler, gloss shines", "[skin][look]") {
+    CHECK(left_of_light({}) == std::array<double, 3>{1, 1, 1});
+    for (const Finish f : finishes.values) {
+        const FinishLook look = look_of(f, Sheen::satin);
+        const auto left = left_of_light(look);
+        INFO(static_cast<int>(f));
+        CHECK((f == Finish::soap) == (left[1] > 1));
+        if (f == Finish::soap) continue;
+        CHECK(left[0] > left[2]);  // blue goes before red
+        CHECK(left[1] < 1);
+        CHECK(left[2] > 0.5);
+    }
+    CHECK(look_of(Finish::tinted, Sheen::matt).darker > look_of(Finish::hardwax, Sheen::matt).darker);
+    for (const Finish f : {Finish::brushed, Finish::sprayed}) {
+        CHECK(look_of(f, Sheen::gloss).shine > look_of(f, Sheen::satin).shine);
+        CHECK(look_of(f, Sheen::satin).shine > look_of(f, Sheen::matt).shine);
+    }
+    CHECK(look_of(Finish::hardwax, Sheen::gloss).shine == look_of(Finish::hardwax, Sheen::matt).shine);
 }
 
 TEST_CASE("one face finished alone cups by what the core's cup says by hand", "[skin]") {
