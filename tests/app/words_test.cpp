@@ -5,6 +5,7 @@
 #include <QMenuBar>
 #include <QRegularExpression>
 
+#include "app/pages/days/days_page.h"
 #include "app/pages/start/start_card.h"
 #include "app/ground/words.h"
 #include "core/shop/job/job.h"
@@ -88,6 +89,9 @@ TEST_CASE("no text of any screen of any demo job is one that only English has", 
     look(*desk.window, names, "grow", missed);
     desk.window->show_log();
     look(*desk.window, names, "log", missed);
+    desk.window->show_days();
+    desk.find<DaysPage>("days_page")->wait();
+    look(*desk.window, names, "days", missed);
     desk.window->show_start();
     no_recent();
     look(*desk.window, names, "start", missed);

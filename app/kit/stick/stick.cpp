@@ -44,6 +44,7 @@ void Stick::rebuild() {
             const Operation& o = plan->days->operations[i];
             Mark m{o.step, told(o.label), short_day(plan->days->date(o.start_h)), 0, 0, 0, o.knot, o.unmet, o.worst, nullptr};
             m.operation = i;
+            m.aside = o.aside;
             next.push_back(m);
         }
     }
@@ -190,7 +191,7 @@ void Stick::paintEvent(QPaintEvent*) {
         p.setPen(c.pencil);
         p.setFont(theme::text(9));
         // A day is written where it begins, if the one before leaves room.
-        if (m.day.isEmpty() || m.day == day || m.x < free_from) continue;
+        if (m.day.isEmpty() || m.day == day || m.x < free_from || m.aside) continue;  // what goes into the waiting has a day out of turn
         day = m.day;
         free_from = m.x + p.fontMetrics().horizontalAdvance(day) + 6;
         p.drawText(QPointF(m.x, wood_.bottom() + theme::grown(17)), day);

@@ -28,6 +28,7 @@ class Stick : public QWidget {
         bool knot = false, unmet = false;
         Severity worst = Severity::note;
         QPushButton* button = nullptr;
+        bool aside = false;                                   ///< not on the wood of the top
         bool main = false;                                    ///< the first of its step
         std::optional<std::size_t> operation = std::nullopt;  ///< of the days; none: this job has nothing to do there
     };

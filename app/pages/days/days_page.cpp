@@ -35,6 +35,8 @@ QString clock(double h) {
     return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'));
 }
 
+constexpr const char* weekdays[] = {"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"};
+
 QPushButton* small_button(const QString& name, const QString& text, const QString& tip = {}) {
     auto* b = new QPushButton(text);
     b->setObjectName(name);
@@ -106,9 +108,26 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     QPalette slip = side->palette();
     slip.setColor(QPalette::Window, theme::colours().slip);
     side->setPalette(slip);
-    auto* rows = new QVBoxLayout(side);
-    rows->setContentsMargins(18, 14, 16, 14);
+    auto* side_rows = new QVBoxLayout(side);
+    side_rows->setContentsMargins(0, 0, 0, 0);
+    side_rows->setSpacing(0);
+    // What is said of an operation scrolls where it is long; who helps and the way back stay.
+    auto* upper = new QWidget;
+    auto* rows = new QVBoxLayout(upper);
+    rows->setContentsMargins(18, 14, 16, 6);
     rows->setSpacing(6);
+    auto* upper_scroll = new QScrollArea;
+    upper_scroll->setWidgetResizable(true);
+    upper_scroll->setFrameShape(QFrame::NoFrame);
+    upper_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    upper_scroll->viewport()->setAutoFillBackground(false);
+    upper->setAutoFillBackground(false);
+    upper_scroll->setWidget(upper);
+    side_rows->addWidget(upper_scroll, 1);
+    auto* foot = new QVBoxLayout;
+    foot->setContentsMargins(18, 6, 16, 14);
+    foot->setSpacing(6);
+    side_rows->addLayout(foot);
     title_->setAlignment(Qt::AlignHCenter);
     which_->setAlignment(Qt::AlignHCenter);
     hero_->setFont(theme::figures(20));
@@ -162,13 +181,13 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     rows->addStretch(1);
     auto* helper_name = new QLabel(tr("A helper is there on"));
     helper_name->setFont(theme::text(10));
-    rows->addWidget(helper_name);
+    foot->addWidget(helper_name);
     auto* days = new QHBoxLayout;
     days->setSpacing(3);
     for (int d = 0; d < 7; ++d) {
-        auto* b = small_button(QStringLiteral("days_helper_%1").arg(d + 1), QLocale().dayName(d + 1, QLocale::ShortFormat).left(2), QLocale().dayName(d + 1));
+        auto* b = small_button(QStringLiteral("days_helper_%1").arg(d + 1), told(weekdays[d]).left(2), told(weekdays[d]));
         b->setCheckable(true);
-        b->setAccessibleName(tr("A helper on %1").arg(QLocale().dayName(d + 1)));
+        b->setAccessibleName(tr("A helper on %1").arg(told(weekdays[d])));
         b->setMinimumWidth(10);
         days->addWidget(b);
         helper_.push_back(b);
@@ -176,7 +195,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
             session_.edit_shop(tr("When a helper is there"), [&](Shop& s) { helper_on(s, d, there); });
         });
     }
-    rows->addLayout(days);
+    foot->addLayout(days);
     auto* files = new QVBoxLayout;
     const auto plain = [&](const QString& name, const QString& text, void (DaysPage::*wanted)()) {
         auto* b = new QPushButton(text);
@@ -188,12 +207,12 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     plain("days_off_in", tr("Days off from a calendar…"), &DaysPage::days_off_wanted);
     plain("days_calendar", tr("Write a calendar…"), &DaysPage::calendar_wanted);
     plain("days_print", tr("Print today and the week…"), &DaysPage::week_sheet_wanted);
-    rows->addLayout(files);
+    foot->addLayout(files);
     auto* leave = new QPushButton(tr("Back to the bench"));
     leave->setObjectName("days_back");
     leave->setProperty("next", true);
     connect(leave, &QPushButton::clicked, this, &DaysPage::back);
-    rows->addWidget(leave);
+    foot->addWidget(leave);
     all->addWidget(side);
 
     connect(sticks_, &DaysSticks::picked_changed, this, &DaysPage::fill);
@@ -481,12 +500,12 @@ void DaysPage::fill_today() {
     QStringList hands;
     for (const TodayLine& l : t.hands)
         hands << QStringLiteral("<b>%1</b> %2: %3").arg(clock(l.from_h), QString::fromStdString(l.job).toHtmlEscaped(), told(l.label).toHtmlEscaped());
-    today_line_->setText(QStringLiteral("<b>%1</b> &nbsp; %2").arg(tr("Today"), hands.isEmpty() ? tr("nothing that wants hands") : hands.join(QStringLiteral(" &nbsp;·&nbsp; "))));
+    today_line_->setText(QStringLiteral("<b>%1</b>  %2").arg(tr("Today"), hands.isEmpty() ? tr("nothing that wants hands") : hands.join(QStringLiteral("  ·  "))));
     QStringList home;
     for (const TodayLine& l : t.set_going)
         home << tr("%1 of %2 waits for %3").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))).toHtmlEscaped();
     for (const TodayLine& l : t.order_by) home << tr("order: %1, %2").arg(told(l.label), QString::fromStdString(l.job)).toHtmlEscaped();
-    home_line_->setText(QStringLiteral("<b>%1</b> &nbsp; %2").arg(tr("Before going home"), home.isEmpty() ? tr("nothing that waits over the night") : home.join(QStringLiteral(" &nbsp;·&nbsp; "))));
+    home_line_->setText(QStringLiteral("<b>%1</b>  %2").arg(tr("Before going home"), home.isEmpty() ? tr("nothing that waits over the night") : home.join(QStringLiteral("  ·  "))));
 }
 
 void DaysPage::ask_what_gives() {
