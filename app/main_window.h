@@ -83,6 +83,8 @@ class MainWindow : public QMainWindow {
     /// All jobs of the shop.
     void show_jobs();
     void show_days();
+    /// A calendar is written anew from now on whenever the days change while they are open. @param path empty: none.
+    void keep_calendar(const QString& path);
     /// The guide at what is looked at now: the caution that is open, the step, the page.
     void show_guide();
     /// Five stops over the real screens.
@@ -125,6 +127,7 @@ class MainWindow : public QMainWindow {
     QString choose_picture(const QString& title);
     void choose_days_off();
     void write_calendar();
+    void write_kept_calendar();
     void write_week();
     void choose_scan();
     void choose_list();

@@ -1,6 +1,9 @@
 // Files in and out of the window: scans, photographs, drawings, jobs, the sheet.
 #include <QFile>
 #include <QDateTime>
+#include <QSettings>
+#include <QMessageBox>
+#include <QCryptographicHash>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
@@ -192,14 +195,43 @@ void MainWindow::choose_days_off() {
     bring_days_off(session_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
 
+namespace {
+QString write_calendar_to(const QString& path, const Season& season) {
+    const std::string stamp = QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ssZ")).toStdString();
+    return write_whole(path, QByteArray::fromStdString(to_ics(season, {stamp, false})));
+}
+}  // namespace
+
 void MainWindow::write_calendar() {
     const Season* season = days_ ? days_->season() : nullptr;
     if (!season) return;
     const QString path = ask_save(tr("Write a calendar"), tr("Calendars (*.ics)"), QStringLiteral("days.ics"));
     if (path.isEmpty()) return;
-    const std::string text = to_ics(*season, {QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ssZ")).toStdString(), false});
-    const QString wrong = write_whole(path, QByteArray::fromStdString(text));
+    const auto keep = QMessageBox::question(this, tr("Write a calendar"), tr("Shall it be kept up to date? It is then written anew whenever the days change while they are open."));
+    const QString wrong = write_calendar_to(path, *season);
+    if (wrong.isEmpty() && keep == QMessageBox::Yes) keep_calendar(path);
     say(wrong.isEmpty() ? tr("The calendar is saved as %1.").arg(path) : wrong, !wrong.isEmpty());
+}
+
+namespace {
+/// Where the settings keep which calendar follows a shop.
+QString kept_key(const QString& shop) {
+    return QStringLiteral("calendar/") + QString::fromLatin1(QCryptographicHash::hash(shop.toUtf8(), QCryptographicHash::Sha1).toHex());
+}
+}  // namespace
+
+void MainWindow::keep_calendar(const QString& path) {
+    QSettings settings;
+    path.isEmpty() ? settings.remove(kept_key(session_.path())) : settings.setValue(kept_key(session_.path()), path);
+    if (days_) days_->show_kept(path);
+}
+
+void MainWindow::write_kept_calendar() {
+    const QString path = QSettings().value(kept_key(session_.path())).toString();
+    days_->show_kept(path);
+    if (path.isEmpty() || !days_->season()) return;
+    // What can't be written is said, and not tried again: the file's place may be gone for good.
+    if (const QString wrong = write_calendar_to(path, *days_->season()); !wrong.isEmpty()) say(wrong, true), keep_calendar({});
 }
 
 void MainWindow::write_week() {

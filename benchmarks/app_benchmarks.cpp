@@ -15,6 +15,9 @@
 
 #include "app/kit/bench/bench.h"
 #include "app/main_window.h"
+#include "app/pages/days/days_page.h"
+#include "app/pages/days/days_sticks.h"
+#include "core/shop/days/season.h"
 #include "core/shop/edit/skin_edits.h"
 #include "app/steps/rack/rack_row.h"
 #include "app/ground/slow/runner.h"
@@ -202,6 +205,26 @@ void drag_seam(benchmark::State& state) {
     state.counters["worst_ms"] = worst;
 }
 BENCHMARK(drag_seam)->Unit(benchmark::kMillisecond)->Iterations(200);
+
+/// An operation dragged along the rule over all demo jobs: scheduled and painted at each move.
+void drag_a_day(benchmark::State& state) {
+    Shown shown("job-reading-table", step_key::lay);
+    shown.window.show_days();
+    auto* page = shown.window.findChild<DaysPage*>();
+    page->wait();
+    auto* sticks = shown.window.findChild<DaysSticks*>();
+    const std::string start = page->season()->start;
+    double worst = 0;
+    int i = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        Q_EMIT sticks->dragged(QStringLiteral("job-reading-table/flat1"), QString::fromStdString(date_after(start, 24.0 * (i++ % 40))), false);
+        sticks->repaint();
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK(drag_a_day)->Unit(benchmark::kMillisecond)->Iterations(200);
 
 /// A page of the program opened from the bench, the first time and again, painted; what it works out beside comes later.
 void open_page(benchmark::State& state, void (MainWindow::*page)()) {

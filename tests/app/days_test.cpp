@@ -177,6 +177,35 @@ TEST_CASE("a date is clicked shut, a job's turn comes first, a date that is want
     CHECK(ready(page, "job-reading-table") < late);
 }
 
+TEST_CASE("a calendar that is kept is written anew when the days change, and left when its place is gone", "[app][days][hostile]") {
+    Desk desk;
+    const QString path = desk.dir.filePath("kept.ics");
+    DaysPage& page = days(desk);
+    desk.window->keep_calendar(path);
+    const auto text = [&] {
+        QFile f(path);
+        return f.open(QIODevice::ReadOnly) ? f.readAll() : QByteArray();
+    };
+    CHECK(text().isEmpty());
+    const auto change = [&](const char* day) {
+        desk.session().edit_shop("a day off", [&](Shop& s) { day_off(s, day, true); });
+        page.wait();
+    };
+    change("2026-12-01");
+    const QByteArray first = text();
+    CHECK(first.contains("BEGIN:VEVENT"));
+    CHECK(desk.find<QPushButton>("days_keep")->text().contains("kept.ics"));
+    change("2026-12-02");
+    CHECK(text() != first);
+    desk.click("days_keep");
+    const QByteArray left = text();
+    change("2026-12-03");
+    CHECK(text() == left);
+    desk.window->keep_calendar("/nowhere/at/all.ics");
+    change("2026-12-04");
+    CHECK(desk.find<QPushButton>("days_keep")->isHidden());
+}
+
 TEST_CASE("days off come in from a calendar; a bad one is said; the helper's days are set", "[app][days][hostile]") {
     Desk desk;
     DaysPage& page = days(desk);

@@ -120,9 +120,9 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     upper_scroll->setWidgetResizable(true);
     upper_scroll->setFrameShape(QFrame::NoFrame);
     upper_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    upper_scroll->viewport()->setAutoFillBackground(false);
-    upper->setAutoFillBackground(false);
     upper_scroll->setWidget(upper);
+    upper->setObjectName("days_upper");
+    upper_scroll->setStyleSheet(QStringLiteral("QScrollArea, #days_upper { background: %1; }").arg(theme::colours().slip.name()));
     side_rows->addWidget(upper_scroll, 1);
     auto* foot = new QVBoxLayout;
     foot->setContentsMargins(18, 6, 16, 14);
@@ -206,6 +206,12 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     };
     plain("days_off_in", tr("Days off from a calendar…"), &DaysPage::days_off_wanted);
     plain("days_calendar", tr("Write a calendar…"), &DaysPage::calendar_wanted);
+    keep_ = new QPushButton;
+    keep_->setObjectName("days_keep");
+    keep_->setProperty("plain", true);
+    keep_->hide();
+    connect(keep_, &QPushButton::clicked, this, [this] { Q_EMIT calendar_kept(false); });
+    files->addWidget(keep_);
     plain("days_print", tr("Print today and the week…"), &DaysPage::week_sheet_wanted);
     foot->addLayout(files);
     auto* leave = new QPushButton(tr("Back to the bench"));
@@ -316,11 +322,18 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
 
 void DaysPage::showEvent(QShowEvent* e) {
     QWidget::showEvent(e);
+    sticks_->setFocus();
     look();
 }
 
 void DaysPage::wait() {
     while (busy_ || (asking_ && !asking_->done)) QApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+void DaysPage::show_kept(const QString& path) {
+    keep_->setVisible(!path.isEmpty());
+    keep_->setText(tr("%1 is kept up to date: leave it").arg(path.section('/', -1)));
+    keep_->setToolTip(path);
 }
 
 void DaysPage::set_today(const QString& iso) {
@@ -345,6 +358,7 @@ void DaysPage::look() {
                 lay_out(session_.documents());
                 if (before) tell_moved(*before, *season_);
                 still_ = std::make_unique<Season>(*season_);
+                Q_EMIT settled();
             };
         },
         [this](const QString& sentence) {
@@ -471,8 +485,9 @@ void DaysPage::fill() {
                         : o->latest_h < o->start_h ? tr("too late for the day it is wanted by %1").arg(as(hours(o->start_h - o->latest_h)))
                                                    : tr("not later than %1").arg(QLocale().toString(date_of(season_->date(o->latest_h)), QStringLiteral("ddd d MMM"))));
     QStringList lines;
-    hands_->show_value(o->hands_on_h, units);
-    waits_->show_value(o->waiting_h, units);
+    const auto hundredths = [](double h) { return std::round(h * 100) / 100; };
+    hands_->show_value(hundredths(o->hands_on_h), units);
+    waits_->show_value(hundredths(o->waiting_h), units);
     helped_->setText(o->who == Who::helper ? tr("Back to the maker") : tr("Give it to the helper"));
     lines << tr("over: %1").arg(QLocale().toString(date_of(season_->date(o->end_h)), QStringLiteral("ddd d MMM")));
     if (!o->done_h && !o->decides && o->slack_h() > 0.05) lines << tr("can slip by %1").arg(as(hours(o->slack_h())));

@@ -29,10 +29,14 @@ class DaysPage : public QWidget {
     /// The day it is: for tests and pictures; otherwise the clock's.
     void set_today(const QString& iso);
     const Season* season() const { return season_.get(); }
+    /// The calendar file that is kept up to date; empty: none.
+    void show_kept(const QString& path);
 
   Q_SIGNALS:
     void back();
     void calendar_wanted();       ///< to be written
+    void calendar_kept(bool keep);  ///< a calendar is to be kept up to date, or not any more
+    void settled();                 ///< the dates stand, as they are kept
     void days_off_wanted();       ///< to be read from a calendar
     void week_sheet_wanted();     ///< to be printed
 
@@ -61,6 +65,7 @@ class DaysPage : public QWidget {
     DaysSticks* sticks_;
     QLabel *about_, *title_, *which_, *hero_, *hero_note_, *figures_, *mind_, *today_line_, *home_line_, *given_, *moved_;
     QPushButton *done_, *unpin_, *sooner_, *later_, *own_, *again_, *split_, *helped_, *drop_, *gives_;
+    QPushButton* keep_ = nullptr;
     QLineEdit* wanted_;
     MeasureField *hands_, *waits_;
     std::vector<QPushButton*> helper_;

@@ -29,7 +29,11 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     if (!j.rods.empty())
         give(out, j, "inner", "Finish inner edges", step_key::join, 53, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);
     if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0)
+    {
+        give(out, j, "tie_jig", "Template of the ties", step_key::join, 49, 0.5, 0);
+        out.back().aside = true, out.back().after = {"lay"};
         give(out, j, "ties", "Bow ties", step_key::join, 52, 0.75 * n, 2);
+    }
     if (w.job.join.edge != EdgeShape::square)
         give(out, j, "edge", "Edge", step_key::join, 61, w.job.join.edge == EdgeShape::carved ? 4 : 0.75, 0);
 }

@@ -28,6 +28,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     if (const double days = w.job.under.lead_days; days > 0) beside("base_order", "Order the base", 11, 0.5, days * 24);
     if (u.base.hands_on_h > 0) beside("base_make", "Make the base", 68, u.base.hands_on_h, u.base.wait_h);
     if (u.base.mask_h > 0) beside("base_parts", "Finish the base's parts", 69, u.base.mask_h, 24);
+    if (!u.slots.empty() || !u.pockets.empty()) beside("under_jig", "Drilling template", 67, 0.5, 0);
     give(out, u, "pockets", "Under", step_key::under, 70,
          0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
     give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);

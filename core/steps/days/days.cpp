@@ -46,6 +46,8 @@ const std::vector<OrderRule>& order_rules() {
         {"base_make", "base_parts", "T40"},
         {"base_make", "dryfit", "T40"},
         {"base_order", "pockets", "T41"},
+        {"tie_jig", "ties", ""},
+        {"under_jig", "pockets", ""},
         {"ties", "sand", "T38"},
         {"pockets", "sand", ""},
         {"dryfit", "sand", ""},
