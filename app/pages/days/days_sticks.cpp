@@ -117,15 +117,22 @@ void DaysSticks::draw_rule(QPainter& p) const {
     const int days = static_cast<int>((to_h_ - from_h_) / 24);
     const QDate first = qdate(season_->date(from_h_));
     const double day = rule_.width() / std::max(1, days);
-    // Days on which nobody works stand back, those off by name more.
+    // Days on which nobody works stand back, those off by name more. Whole pixels of one colour: they are many and tall.
+    const auto back = [&](double share) {
+        const auto mix = [&](int x, int y) { return static_cast<int>(std::lround(x + (y - x) * share)); };
+        return QColor(mix(c.bench.red(), c.wood_edge.red()), mix(c.bench.green(), c.wood_edge.green()), mix(c.bench.blue(), c.wood_edge.blue()));
+    };
+    const QColor free_day = back(0.07), closed = back(0.18);
+    const int top = static_cast<int>(rule_.bottom()), bottom = static_cast<int>(hours_.bottom());
+    p.setRenderHint(QPainter::Antialiasing, false);
     for (int d = 0; d < days; ++d) {
         const std::string iso = season_->date(from_h_ + d * 24.0);
         const bool off = is_off(season_->week, iso);
         if (!off && !stretches_on(season_->week, Crew::maker, weekday_of(iso)).empty()) continue;
-        QColor back = c.wood_edge;
-        back.setAlpha(off ? 46 : 18);
-        p.fillRect(QRectF(rule_.left() + d * day, rule_.bottom(), day, hours_.bottom() - rule_.bottom()), back);
+        const int from = static_cast<int>(std::lround(rule_.left() + d * day)), to = static_cast<int>(std::lround(rule_.left() + (d + 1) * day));
+        p.fillRect(QRect(from, top, to - from, bottom - top), off ? closed : free_day);
     }
+    p.setRenderHint(QPainter::Antialiasing, true);
     p.setPen(QPen(c.pencil, 1));
     p.drawLine(rule_.bottomLeft(), rule_.bottomRight());
     p.setFont(theme::text(9.5));
