@@ -309,7 +309,7 @@ void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab
     p.setRenderHint(QPainter::Antialiasing, false);
     p.drawPolygon(below);
     p.setRenderHint(QPainter::Antialiasing, true);
-    p.setPen(QPen(tone.edge, 1, Qt::SolidLine, Qt::FlatCap));
+    p.setPen(QPen(tone.edge, 1));
     outline(p, below);
     leaning_edges(p, map, shape, tone, light);
     const auto& shown = slab.picture_a;
@@ -325,7 +325,7 @@ void slab(QPainter& p, const BenchMap& map, Pictures& pictures, const Slab& slab
         picture(p, map, image, place, shape.ring_a);
     }
     p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(tone.edge, 1.2, Qt::SolidLine, Qt::FlatCap));
+    p.setPen(QPen(tone.edge, 1.2));
     outline(p, map.px(shape.ring_a));
     flaws(p, map, slab, !image.isNull());
 }
@@ -341,6 +341,10 @@ QPolygonF fewer(const QPolygonF& polygon) {
 void outline(QPainter& p, const QPolygonF& all) {
     constexpr double longest = 40;
     const QPolygonF polygon = fewer(all);
+    QPen flat = p.pen();
+    flat.setCapStyle(Qt::FlatCap);
+    p.save();
+    p.setPen(flat);
     QPolygonF piece;
     double run = 0;
     for (qsizetype i = 0; i <= polygon.size() && !polygon.isEmpty(); ++i) {
@@ -356,11 +360,18 @@ void outline(QPainter& p, const QPolygonF& all) {
             piece << from + (to - from) * (static_cast<double>(k) / parts);
             if ((run += side / parts) < longest) continue;
             p.drawPolyline(piece);
-            piece = {piece.last()};
+            // Ends are cut square, and the next piece reaches a little under this one: no seam, no knob.
+            piece = {piece.last() - (to - from) * (0.4 / std::max(0.4, side)), piece.last()};
             run = 0;
         }
     }
-    if (piece.size() > 1) p.drawPolyline(piece);
+    if (piece.size() > 1) {
+        // Round the corner where it began.
+        const QPointF way = polygon[1] - polygon[0];
+        piece << polygon[0] + way * (1 / std::max(1.0, std::hypot(way.x(), way.y())));
+        p.drawPolyline(piece);
+    }
+    p.restore();
 }
 
 void dim_outside(QPainter& p, const BenchMap& map, const Ring& keep) {
