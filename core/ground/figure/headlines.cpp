@@ -12,6 +12,7 @@ const std::map<std::string, const char*>& all() {
     static const std::map<std::string, const char*> table{
         {"days.circle", "An operation waits for itself"},
         {"days.late", "Later than it is wanted"},
+        {"days.odd_date", "A day that is none"},
         {"days.no_helper", "A helper who is never there"},
         {"days.no_hours", "Some of it is never done"},
         {"fill.cold", "Cold: resin takes days"},

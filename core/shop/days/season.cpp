@@ -98,6 +98,22 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
         }
         s.jobs.push_back(std::move(j));
     }
+    // Days that are none, and ticks of days that have not come.
+    for (const std::string& id : ids) {
+        const Job& job = docs.jobs.at(id);
+        const auto odd = [&](const std::string& text, const char* what, bool ticked) {
+            if (text.empty()) return;
+            const auto h = hours_to(s.start, text);
+            if (!h)
+                s.cautions.push_back({"days.odd_date", Severity::watch, {},
+                                      say("{}: ‘{}’ is no day ({}): write it as 2026-12-18. Until then it is left out.", job.name, text, what)});
+            else if (ticked && !s.today.empty() && *h > s.now_h + 48)
+                s.cautions.push_back({"days.odd_date", Severity::watch, {}, say("{}: something is ticked for {}, which has not come yet.", job.name, text)});
+        };
+        odd(job.days.wanted, "the day it is wanted", false);
+        for (const OpDone& d : job.days.done) odd(d.at, "what is done", true);
+        for (const OpPin& p : job.days.pins) odd(p.on, "what is kept for a day", false);
+    }
     for (const std::string& c : s.said.circular)
         s.cautions.push_back({"days.circle", Severity::stop, {}, say("{} waits for itself: take one of its ties away. Until then it waits for none of them.", c)});
     if (s.said.no_hands)

@@ -108,6 +108,18 @@ class Scheduler {
         if (order_.size() == nodes_.size()) return false;
         std::vector<bool> out(nodes_.size(), true);
         for (const std::size_t i : order_) out[i] = false;
+        // What the maker tied by hand gives first: the steps' own order stands.
+        const auto own = [&](std::size_t i) { return nodes_[i].op->key.rfind("own ", 0) == 0; };
+        bool by_hand = false;
+        for (std::size_t i = 0; i < nodes_.size(); ++i) by_hand = by_hand || (out[i] && own(i));
+        if (by_hand)
+            for (std::size_t i = 0; i < nodes_.size(); ++i)
+                if (out[i] && !own(i)) {
+                    for (const std::size_t b : nodes_[i].before)
+                        if (own(b)) std::erase(nodes_[b].after, i);
+                    std::erase_if(nodes_[i].before, own);
+                    out[i] = false;
+                }
         for (std::size_t i = 0; i < nodes_.size(); ++i) {
             if (!out[i]) continue;
             said_.circular.push_back(jobs_[nodes_[i].job].job + "/" + nodes_[i].op->key);
