@@ -108,6 +108,12 @@ class Scheduler {
         if (order_.size() == nodes_.size()) return false;
         std::vector<bool> out(nodes_.size(), true);
         for (const std::size_t i : order_) out[i] = false;
+        // What only hangs on a circle is in none.
+        for (bool fewer = true; fewer;) {
+            fewer = false;
+            for (std::size_t i = 0; i < nodes_.size(); ++i)
+                if (out[i] && std::none_of(nodes_[i].after.begin(), nodes_[i].after.end(), [&](std::size_t s) { return out[s]; })) out[i] = false, fewer = true;
+        }
         // What the maker tied by hand gives first: the steps' own order stands.
         const auto own = [&](std::size_t i) { return nodes_[i].op->key.rfind("own ", 0) == 0; };
         bool by_hand = false;
@@ -116,8 +122,8 @@ class Scheduler {
             for (std::size_t i = 0; i < nodes_.size(); ++i)
                 if (out[i] && !own(i)) {
                     for (const std::size_t b : nodes_[i].before)
-                        if (own(b)) std::erase(nodes_[b].after, i);
-                    std::erase_if(nodes_[i].before, own);
+                        if (own(b) && out[b]) std::erase(nodes_[b].after, i);
+                    std::erase_if(nodes_[i].before, [&](std::size_t b) { return own(b) && out[b]; });
                     out[i] = false;
                 }
         for (std::size_t i = 0; i < nodes_.size(); ++i) {
