@@ -66,6 +66,21 @@ void set_up(QPdfWriter& pdf, const Shop& shop) {
     pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
 }
 
+/// What is painted on paper of the shop's size as PDF; the painter's unit is one millimetre of paper.
+QByteArray as_pdf(const Shop& shop, const QString& title, const std::function<void(QPainter&, QPdfWriter&)>& paint) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    QPdfWriter pdf(&buffer);
+    set_up(pdf, shop);
+    if (!title.isEmpty()) pdf.setTitle(title);
+    QPainter p(&pdf);
+    p.scale(pdf.resolution() / 25.4, pdf.resolution() / 25.4);
+    paint(p, pdf);
+    p.end();
+    return bytes;
+}
+
 bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; }
 
 }  // namespace
@@ -73,16 +88,10 @@ bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; 
 SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop) {
     SheetLook look;
     if (!far_enough(plan)) return look;
-    // On paper that nobody keeps: letters are as wide on it as they will be.
-    QByteArray bytes;
-    QBuffer nowhere(&bytes);
-    nowhere.open(QIODevice::WriteOnly);
-    QPdfWriter pdf(&nowhere);
-    set_up(pdf, shop);
-    QPainter dry(&pdf);
-    dry.scale(pdf.resolution() / 25.4, pdf.resolution() / 25.4);
-    // Twice: the first page tells what is on which.
-    for (int i = 0; i < 2; ++i) write_all(dry, sheet_size_mm(shop), {job, plan, shop}, look, true, [] {});
+    // On paper that nobody keeps: letters are as wide on it as they will be. Twice: the first page tells what is on which.
+    as_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) {
+        for (int i = 0; i < 2; ++i) write_all(dry, sheet_size_mm(shop), {job, plan, shop}, look, true, [] {});
+    });
     return look;
 }
 
@@ -160,43 +169,16 @@ void write_week(QPainter& p, const Season& season, const std::string& day, const
 }  // namespace
 
 QString write_week_pdf(const QString& path, const Season& season, const std::string& day, const Shop& shop) {
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter pdf(&buffer);
-        set_up(pdf, shop);
-        SheetLook look;
-        QByteArray unkept;
-        QBuffer nowhere(&unkept);
-        nowhere.open(QIODevice::WriteOnly);
-        QPdfWriter dry(&nowhere);
-        set_up(dry, shop);
-        {
-            QPainter p(&dry);
-            p.scale(600 / 25.4, 600 / 25.4);
-            write_week(p, season, day, shop, look, true, [] {});
-        }
-        QPainter p(&pdf);
-        p.scale(600 / 25.4, 600 / 25.4);
-        write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); });
-    }
-    return write_whole(path, bytes);
+    SheetLook look;
+    as_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) { write_week(dry, season, day, shop, look, true, [] {}); });
+    return write_whole(path, as_pdf(shop, {}, [&](QPainter& p, QPdfWriter& pdf) { write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); }); }));
 }
 
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter pdf(&buffer);
-        set_up(pdf, shop);
-        pdf.setTitle(QString::fromStdString(job.name));
-        QPainter p(&pdf);
-        p.scale(600 / 25.4, 600 / 25.4);
-        draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look_of(job, plan, shop), [&] { pdf.newPage(); });
-    }
-    return write_whole(path, bytes);
+    const SheetLook look = look_of(job, plan, shop);
+    return write_whole(path, as_pdf(shop, QString::fromStdString(job.name), [&](QPainter& p, QPdfWriter& pdf) {
+                           draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look, [&] { pdf.newPage(); });
+                       }));
 }
 
 }  // namespace yb

@@ -216,8 +216,7 @@ std::vector<Stretch> stretches(const SkinPlan& plan, const BenchMap& map, const 
         for (const SkinFacePlan& f : plan.faces)
             for (const SkinCoat& one : f.coats) m += one.coat == k ? one.minutes : 0;
         const QString thing = QStringLiteral("coat %1").arg(k);
-        all.push_back({thing, m / 60, Stretch::coat, thing});
-        all.back().text = QObject::tr("coat %1").arg(k);
+        all.push_back({QObject::tr("coat %1").arg(k), m / 60, Stretch::coat, thing});
         const bool last = k == plan.coats;
         all.push_back({last ? QObject::tr("%1 to handle").arg(in_units(hours(plan.handle_h), s)) : in_units(hours(plan.recoat_h), s),
                        last ? plan.handle_h : plan.recoat_h, Stretch::wait, thing});

@@ -38,7 +38,8 @@ class Scheduler {
     Schedule run(Rule rule) {
         nodes();
         edges();
-        if (!break_circles()) tails();
+        break_circles();
+        tails();
         std::vector<double> key(nodes_.size());
         const auto by_rank = [&](double noise, std::mt19937& dice) {
             std::uniform_real_distribution<double> any(1 - noise, 1 + noise);
@@ -95,8 +96,8 @@ class Scheduler {
                 }
     }
 
-    /// Operations that wait for themselves wait for nothing; the rest stands. @returns whether there were any.
-    bool break_circles() {
+    /// Operations that wait for themselves wait for nothing; the rest stands.
+    void break_circles() {
         std::vector<std::size_t> waits(nodes_.size());
         for (std::size_t i = 0; i < nodes_.size(); ++i) waits[i] = nodes_[i].before.size();
         order_.clear();
@@ -105,7 +106,7 @@ class Scheduler {
         for (std::size_t k = 0; k < order_.size(); ++k)
             for (const std::size_t s : nodes_[order_[k]].after)
                 if (--waits[s] == 0) order_.push_back(s);
-        if (order_.size() == nodes_.size()) return false;
+        if (order_.size() == nodes_.size()) return;
         std::vector<bool> out(nodes_.size(), true);
         for (const std::size_t i : order_) out[i] = false;
         // What only hangs on a circle is in none.
@@ -134,8 +135,6 @@ class Scheduler {
             std::erase_if(nodes_[i].before, [&](std::size_t b) { return out[b]; });
         }
         break_circles();
-        tails();
-        return true;
     }
 
     void tails() {
@@ -224,7 +223,6 @@ class Scheduler {
             ready.push_back(i);
             std::push_heap(ready.begin(), ready.end(), later);
         };
-        std::vector<std::size_t> first;
         for (std::size_t i = 0; i < nodes_.size(); ++i)
             if (nodes_[i].op->done_h) stand(i);
         for (std::size_t i = 0; i < nodes_.size(); ++i)
@@ -283,7 +281,6 @@ class Scheduler {
             }
         std::vector<std::size_t> all(nodes_.size());
         for (std::size_t i = 0; i < all.size(); ++i) all[i] = i;
-        std::stable_sort(all.begin(), all.end(), [&](std::size_t a, std::size_t b) { return nodes_[a].op->start_h > nodes_[b].op->start_h; });
         // What lasts no time begins with what follows it: a net's own order stands above the clock's.
         std::vector<std::size_t> place(nodes_.size());
         for (std::size_t k = 0; k < order_.size(); ++k) place[order_[k]] = k;
