@@ -602,7 +602,7 @@ void MainWindow::show_days() {
         connect(days_, &DaysPage::days_off_wanted, this, &MainWindow::choose_days_off);
         connect(days_, &DaysPage::calendar_wanted, this, &MainWindow::write_calendar);
         connect(days_, &DaysPage::week_sheet_wanted, this, &MainWindow::write_week);
-        connect(days_, &DaysPage::calendar_kept, this, [this](bool) { keep_calendar({}); });
+        connect(days_, &DaysPage::calendar_let_go, this, [this] { keep_calendar({}); });
         connect(days_, &DaysPage::settled, this, &MainWindow::write_kept_calendar);
     }
     pages_->setCurrentWidget(days_);

@@ -210,7 +210,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     keep_->setObjectName("days_keep");
     keep_->setProperty("plain", true);
     keep_->hide();
-    connect(keep_, &QPushButton::clicked, this, [this] { Q_EMIT calendar_kept(false); });
+    connect(keep_, &QPushButton::clicked, this, &DaysPage::calendar_let_go);
     files->addWidget(keep_);
     plain("days_print", tr("Print today and the week…"), &DaysPage::week_sheet_wanted);
     foot->addLayout(files);

@@ -35,8 +35,8 @@ class DaysPage : public QWidget {
   Q_SIGNALS:
     void back();
     void calendar_wanted();       ///< to be written
-    void calendar_kept(bool keep);  ///< a calendar is to be kept up to date, or not any more
-    void settled();                 ///< the dates stand, as they are kept
+    void calendar_let_go();       ///< it is not kept up to date any more
+    void settled();               ///< the dates stand, as they are kept
     void days_off_wanted();       ///< to be read from a calendar
     void week_sheet_wanted();     ///< to be printed
 

@@ -49,13 +49,8 @@ Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::s
     const double offset = days_between(start, first).value_or(0) * 24;
     net.from_h = std::max(0.0, offset);
     if (is_date(job.days.wanted)) net.wanted_h = hours_to(start, job.days.wanted).value_or(0) + 24;
+    tick_and_pin(net.operations, job.days, start);  // as they are now: the plan may be of a moment ago
     for (Operation& o : net.operations) {
-        // As ticked and pinned now: the plan may be of a moment ago.
-        o.done_h.reset(), o.not_before_h = 0;
-        for (const OpDone& d : job.days.done)
-            if (d.key == o.key) o.done_h = hours_to(start, d.at);
-        for (const OpPin& p : job.days.pins)
-            if (p.key == o.key) o.not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
         // A card that was run to its end ticks its operation.
         if (o.done_h) continue;
         for (const CardRun& r : job.runs)

@@ -103,12 +103,19 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
             it->hands_on_h = k.hands_h.value_or(it->hands_on_h), it->waiting_h = k.wait_h.value_or(it->waiting_h);
             if (k.by_helper) it->who = Who::helper;
         }
-    for (const OpDone& d : c.done)
-        if (const auto it = op(d.key); it != operations.end()) it->done_h = hours_to(start, d.at);
-    for (const OpPin& p : c.pins)
-        if (const auto it = op(p.key); it != operations.end()) it->not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
+    tick_and_pin(operations, c, start);
 }
 
+
+void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& c, const std::string& start) {
+    for (Operation& o : operations) {
+        o.done_h.reset(), o.not_before_h = 0;
+        for (const OpDone& d : c.done)
+            if (d.key == o.key) o.done_h = hours_to(start, d.at);
+        for (const OpPin& p : c.pins)
+            if (p.key == o.key) o.not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
+    }
+}
 
 DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday) {
     DaysPlan p;
