@@ -4,6 +4,7 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QDate>
 #include <QDir>
 #include <QPushButton>
 #include <QElapsedTimer>
@@ -23,7 +24,12 @@
 #include "app/kit/bench/bench.h"
 #include "app/ground/slow/long_work.h"
 #include "app/pages/card/card_page.h"
+#include "app/pages/book/book_page.h"
 #include "app/pages/days/days_page.h"
+#include "app/pages/money/money_page.h"
+#include "app/steps/sheets/papers.h"
+#include "core/files/io/job_file.h"
+#include "core/ground/file/file.h"
 #include "app/pages/find/find_page.h"
 #include "app/pages/jobs/jobs_page.h"
 #include "app/main_window.h"
@@ -58,6 +64,19 @@ void show_days_at(MainWindow& window, const QString& today) {
     page->wait();
 }
 
+/// The book with one of its plots.
+void show_book_at(MainWindow& window, const QString& plot) {
+    window.show_book();
+    auto* page = window.findChild<BookPage*>();
+    page->show_plot(plot);
+    page->wait();
+}
+
+void show_money_of(MainWindow& window) {
+    window.show_money();
+    window.findChild<MoneyPage*>()->wait();
+}
+
 }  // namespace
 
 int take_look(MainWindow& window, const QString& job, const QString& step, const QString& path, const QString& thing, QSize size) {
@@ -70,6 +89,8 @@ int take_look(MainWindow& window, const QString& job, const QString& step, const
     if (step == "find") window.show_find_tops();
     else if (step == "log") window.show_log();
     else if (step == "days") show_days_at(window, thing);
+    else if (step == "book") show_book_at(window, thing.isEmpty() ? QStringLiteral("moisture") : thing);
+    else if (step == "money") show_money_of(window);
     if (const StepRow* row = find_step(step.toLower().toStdString())) window.session().set_step(row->step);
     window.session().pick(thing);
     if (step == "card") run_card(window, thing);
@@ -81,6 +102,32 @@ int take_look(MainWindow& window, const QString& job, const QString& step, const
     window.grab();
     window.finish_growing();
     return window.grab().save(path) ? 0 : 1;
+}
+
+int write_offer_of(MainWindow& window, const QString& job_path, const QString& pdf, QString* told) {
+    try {
+        JobFile file = read_job_file(read_file(job_path.toStdString(), most_json_bytes));
+        Documents docs;
+        docs.shop = file.shop;
+        std::vector<std::pair<std::string, std::string>> pictures;
+        const std::string id = take_job_file(docs, std::move(file), [](const std::string&) { return std::optional<std::string>(); }, pictures);
+        QTemporaryDir dir;
+        window.session().create(dir.filePath("offer.shop"), docs);
+        window.session().store()->attach(pictures);
+        window.session().set_job(QString::fromStdString(id));
+        show_money_of(window);
+        auto* page = window.findChild<MoneyPage*>();
+        page->offered();  // pictures asked for by the first drawing
+        window.finish_growing();
+        const auto ways = page->offered();
+        std::vector<OfferedWay> all;
+        for (const auto& w : ways) all.push_back({w.job.get(), w.plan.get(), w.name, w.picture});
+        *told = write_offer_pdf(pdf, all, docs.shop, QDate::currentDate().toString(Qt::ISODate).toStdString());
+        return told->isEmpty() ? 0 : all.empty() ? 2 : 1;
+    } catch (const std::exception& e) {
+        *told = QString::fromStdString(e.what());
+        return 2;
+    }
 }
 
 int take_screenshots(MainWindow& window, const QString& folder) {

@@ -39,7 +39,7 @@ void tell_fatal(QtMsgType type, const QMessageLogContext&, const QString&) {
 bool draws_only(int argc, char** argv) {
     return std::any_of(argv + 1, argv + argc, [](const char* word) {
         const std::string_view w(word);
-        return w.rfind("--screenshots", 0) == 0 || w.rfind("--look", 0) == 0 || w.rfind("--sheet", 0) == 0;
+        return w.rfind("--screenshots", 0) == 0 || w.rfind("--look", 0) == 0 || w.rfind("--sheet", 0) == 0 || w.rfind("--offer", 0) == 0;
     });
 }
 
@@ -55,6 +55,7 @@ int run(yb::Application& app, QElapsedTimer& clock, std::unique_ptr<yb::MainWind
         {"look", "Save a picture of one step of one of the demo's jobs, a thing picked or none, and end.", "job,step,file[,thing]"});
     options.addOption({"window-size", "The window's size for --look.", "1280x800"});
     options.addOption({"sheet", "Save the sheet of the shop's first job as PDF, and end.", "file"});
+    options.addOption({"offer", "Save the offer of a job file as PDF, and end.", "file"});
     options.addOption({"job", "The job to put on the bench first.", "id"});
     options.addOption({"time-start", "Print how long the first painted bench and a move of a drag took, and end."});
     options.addOption({"text-size", "Text size in percent, 100 to 200.", "percent"});
@@ -76,6 +77,16 @@ int run(yb::Application& app, QElapsedTimer& clock, std::unique_ptr<yb::MainWind
     }
     if (options.isSet("screenshots")) return yb::take_screenshots(window, options.value("screenshots"));
     const QStringList files = options.positionalArguments();
+    if (options.isSet("offer")) {
+        if (files.size() != 1) {
+            std::fputs("young-burl: --offer wants a job file beside it, as exported by the program\n", stderr);
+            return 2;
+        }
+        QString told;
+        const int code = yb::write_offer_of(window, files.front(), options.value("offer"), &told);
+        if (code != 0) std::fprintf(stderr, "young-burl: %s\n", qPrintable(told));
+        return code;
+    }
     if (options.isSet("demo")) {
         const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
         QDir().mkpath(folder);

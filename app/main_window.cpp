@@ -31,7 +31,9 @@
 #include "app/pages/find/find_page.h"
 #include "app/pages/find/find_panel.h"
 #include "app/pages/guide/guide_page.h"
+#include "app/pages/book/book_page.h"
 #include "app/pages/days/days_page.h"
+#include "app/pages/money/money_page.h"
 #include "app/pages/jobs/jobs_page.h"
 #include "app/pages/log/log_page.h"
 #include "app/steps/rack/rack_row.h"
@@ -384,6 +386,7 @@ void MainWindow::open_demo(const QString& path) {
     } else {
         try {
             session_.create(path, demo_shop());
+            session_.store()->write(demo_book());
             pages_->setCurrentIndex(0);
         } catch (const StoreError& e) {
             show_start(QString::fromStdString(e.what()), path);
@@ -520,7 +523,7 @@ void MainWindow::show_find_tops() {
 
 QString MainWindow::topic() const {
     const QWidget* page = pages_->currentWidget();
-    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"}, {days_, "days"},
+    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"}, {days_, "days"}, {book_, "book"}, {money_, "money"},
                                    {grow_, "grow"}, {photo_, "photo"}, {start_, "start"}})
         if (of && page == of) return name;
     if (page == card_ && card_) return "pour";
@@ -606,6 +609,33 @@ void MainWindow::show_days() {
         connect(days_, &DaysPage::settled, this, &MainWindow::write_kept_calendar);
     }
     pages_->setCurrentWidget(days_);
+}
+
+void MainWindow::show_book() {
+    if (!session_.is_open()) return;
+    if (!book_) {
+        book_ = new BookPage(session_, *pictures_);
+        pages_->addWidget(book_);
+        connect(book_, &BookPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(book_, &BookPage::note_wanted, this, &MainWindow::write_note);
+        connect(book_, &BookPage::photo_wanted, this, &MainWindow::choose_job_photo);
+        connect(book_, &BookPage::print_wanted, this, &MainWindow::write_book);
+        connect(book_, &BookPage::agreement_wanted, this, &MainWindow::write_agreement);
+    }
+    pages_->setCurrentWidget(book_);
+}
+
+void MainWindow::show_money() {
+    if (!session_.is_open()) return;
+    if (!money_) {
+        money_ = new MoneyPage(session_, *pictures_);
+        pages_->addWidget(money_);
+        connect(money_, &MoneyPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(money_, &MoneyPage::offer_wanted, this, &MainWindow::write_offer);
+        connect(money_, &MoneyPage::shopping_wanted, this, &MainWindow::write_shopping);
+        connect(money_, &MoneyPage::say, this, &MainWindow::say);
+    }
+    pages_->setCurrentWidget(money_);
 }
 
 void MainWindow::show_log() {

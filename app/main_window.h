@@ -83,6 +83,14 @@ class MainWindow : public QMainWindow {
     /// All jobs of the shop.
     void show_jobs();
     void show_days();
+    /// The book of the shop.
+    void show_book();
+    /// What the job on the bench costs, its ways, its offer.
+    void show_money();
+    /// A note into the book, of what is picked.
+    void write_note();
+    /// Photographs of the job on the bench, read beside the work.
+    void bring_job_photo(const QString& path);
     /// A calendar is written anew from now on whenever the days change while they are open. @param path empty: none.
     void keep_calendar(const QString& path);
     /// The guide at what is looked at now: the caution that is open, the step, the page.
@@ -126,6 +134,13 @@ class MainWindow : public QMainWindow {
     void choose_sample();
     QString choose_picture(const QString& title);
     void choose_days_off();
+    void choose_job_photo();
+    void write_agreement();
+    void write_book();
+    void write_offer();
+    void write_shopping();
+    void write_label();
+    void look_across_the_room();
     void write_calendar();
     void write_kept_calendar();
     void write_week();
@@ -166,6 +181,8 @@ class MainWindow : public QMainWindow {
     Tour* tour_ = nullptr;
     JobsPage* jobs_ = nullptr;
     class DaysPage* days_ = nullptr;
+    class BookPage* book_ = nullptr;
+    class MoneyPage* money_ = nullptr;
     LogPage* log_ = nullptr;
     CardPage* card_ = nullptr;
     PhotoPage* photo_ = nullptr;

@@ -72,6 +72,7 @@ void MainWindow::build_menus() {
         });
     file->addSeparator();
     file->addAction(tr("What the &shop has…"), QKeySequence(Qt::Key_S), this, &MainWindow::show_shop);
+    file->addAction(tr("The label of the finished piece…"), this, &MainWindow::write_label);
     file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 
@@ -88,6 +89,7 @@ void MainWindow::build_menus() {
         for (const Leaf& l : *leaves) ids.push_back(l.slab);
         session_.make_up(tr("Open like a book"), made_of(MakeUp::book, ids.size()), ids);
     });
+    edit->addAction(tr("Write a &note…"), QKeySequence(Qt::Key_N), this, &MainWindow::write_note);
     edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
     edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
 
@@ -97,6 +99,9 @@ void MainWindow::build_menus() {
     view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
     view->addAction(tr("All &jobs"), QKeySequence(Qt::Key_J), this, &MainWindow::show_jobs);
     view->addAction(tr("All &days"), QKeySequence(Qt::Key_D), this, &MainWindow::show_days);
+    view->addAction(tr("The &book"), QKeySequence(Qt::Key_B), this, &MainWindow::show_book);
+    view->addAction(tr("&Money and ways"), QKeySequence(Qt::Key_C), this, &MainWindow::show_money);
+    view->addAction(tr("Today, across the room"), QKeySequence(Qt::Key_F11), this, &MainWindow::look_across_the_room);
     view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
     view->addSeparator();
     const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };

@@ -42,5 +42,6 @@ void add_pour_verbs(CLI::App& app);             ///< cure, pour
 void add_base_verbs(CLI::App& app);             ///< sag, tip, under
 void add_skin_verbs(CLI::App& app);             ///< skin
 void add_days_verbs(CLI::App& app);             ///< days
+void add_book_verbs(CLI::App& app);             ///< book, money, offer, pace
 
 }  // namespace burl

@@ -34,6 +34,7 @@ int main(int argc, char** argv) {
     burl::add_base_verbs(app);
     burl::add_skin_verbs(app);
     burl::add_days_verbs(app);
+    burl::add_book_verbs(app);
     burl::add_shop_verbs(app, code);
 
     for (auto* verb : app.get_subcommands({}))

@@ -22,7 +22,8 @@ using yb::Json;
 
 void run_demo(const std::string& path) {
     const yb::Documents demo = yb::demo_shop();
-    yb::Store::create(path, demo, "New shop");
+    yb::Store store = yb::Store::create(path, demo, "New shop");
+    store.write(yb::demo_book());
     print({{"shop", path}, {"slabs", demo.slabs.size()}, {"jobs", demo.jobs.size()}});
 }
 

@@ -6,7 +6,9 @@
 #include <memory>
 #include <numbers>
 #include <random>
+#include <tuple>
 
+#include "core/ground/calendar/calendar.h"
 #include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/documents.h"
@@ -197,6 +199,85 @@ void stand_on(Job& j, BaseKind kind, double wide, double thick) {
 void clear_of_the_river(Job& j) {
     for (LegPlate& p : j.under.plates) p.bolts_across = 2, p.bolts_along = 2, p.along_mm = 120;
     for (Channel& c : j.under.channels) c.bolts = 2;
+}
+
+/// What the shop pays; what stands on its shelf.
+void priced(Documents& d) {
+    ShopMoney& m = d.shop.money;
+    m.currency = "crowns";
+    m.hour = 44, m.helper_hour = 26;
+    m.overhead_pct = 12, m.margin_pct = 15, m.tax_pct = 20;
+    m.prices = {14.5, 0.35, 58, 6.9, 0.8, 3.2, 95, 0.75, 1.1, 11.4, 34, 3.9};
+    d.shop.sanding.disc_price = 0.62;
+    for (Resin& r : d.shop.resins)
+        if (!r.price_l) r.price_l = r.solid ? 30 : 24.5;
+    for (FinishClass& f : d.shop.finishes.labels)
+        if (!f.price_l) f.price_l = f.film ? 38 : 64;
+    d.jobs.at("job-open-river").money.extra = {{"Delivery across the tarn", 1, 85.0}};
+}
+
+/// Two jobs laid out otherwise too: a narrower river, a slimmer top.
+void other_ways(Documents& d) {
+    const auto way = [&](const char* of, const char* id, const char* name) -> Job& {
+        Job j = d.jobs.at(of);
+        j.id = id, j.way_of = of, j.way = name;
+        return d.jobs[id] = j;
+    };
+    Job& narrow = way("job-tarn-river", "job-tarn-river-narrow", "narrower river");
+    narrow.makeup.river_mm = 110;
+    std::vector<Slab> slabs;
+    for (const Leaf& l : narrow.leaves) slabs.push_back(d.slabs.at(l.slab));
+    make_up(narrow, narrow.makeup.kind, slabs);
+    way("job-reading-table", "job-reading-table-slim", "slimmer").top.width_mm = 860;
+}
+
+/// A side table that stands where it was made for: what it really took is in the book, and its wood is used up.
+void delivered(Documents& d) {
+    for (const auto& [id, name, seed] : {std::tuple{"slab-outflow-1", "Outflow sycamore 1", 51U}, {"slab-outflow-2", "Outflow sycamore 2", 52U}}) {
+        Slab s = make_slab({id, name, "sycamore, American", "the outflow sycamore", 1650, 460, 54, 6, 14, 12, 3, 2, 4, 10, 12, 300, 200, 110, 0.3, seed});
+        s.moisture_pct = 11.9, s.moisture_on = "2026-08-31";
+        s.moisture_log = {{"2026-03-02", 15.6}, {"2026-04-20", 13.6}, {"2026-06-15", 12.5}};
+        s.price = 95;
+        s.retired = true;  // used up, kept for the record
+        d.slabs[s.id] = s;
+    }
+    Job j;
+    j.id = "job-outflow-side";
+    j.name = "Side table, outflow house";
+    j.client = "the house by the outflow";
+    j.start = "2026-09-07";
+    j.top = {1150, 480, 40, 540, LiveEdges::none, 2};
+    j.makeup.river_mm = 60;
+    j.room = generic_climates()[1];
+    j.under = starting_under(j.top);
+    j.under.helpers = 2;
+    clear_of_the_river(j);
+    stand_on(j, BaseKind::frames, 45, 45);
+    j.makeup.kind = MakeUp::river;
+    make_up(j, MakeUp::river, {d.slabs.at("slab-outflow-1"), d.slabs.at("slab-outflow-2")});
+    j.cuts_done = true;
+    j.days.done = {{"lay", "2026-09-07T10:30", "Lay", 2.3},   {"rough", "2026-09-07T11:15", "Rough-cut", 0.6},  {"form", "2026-09-08T12:00", "Form", 3.4},      {"flat1", "2026-09-07T15:10", "Face one", 2.6},
+                   {"flat2", "2026-09-08T10:40", "Face two", 2.4}, {"last", "2026-09-10T09:50", "Last pass", 1.7},   {"pour", "2026-09-10T12:30", "Resin in", 2.2},      {"shave", "2026-09-12T08:40", "Shave warm", 0.6},
+                   {"unmould", "2026-09-15T09:00", "Unmould", 1.0}, {"scrape", "2026-09-15T10:20", "Scrape, plane", 1.2}, {"topup", "2026-09-15T11:00", "Top up", 0.6},   {"touchup", "2026-09-18T09:10", "Touch up", 0.6},
+                   {"cut", "2026-09-18T10:30", "To size", 1.2},   {"pockets", "2026-09-18T16:00", "Under", 3.1}, {"under_jig", "2026-09-11T10:00", "Drilling template", 0.6}, {"base_make", "2026-09-11T16:40", "Make the base", 7.4},
+                   {"dryfit", "2026-09-21T09:20", "Dry-fit", 1.2}, {"sand", "2026-09-21T16:10", "Sand", 3.9},  {"last_grit", "2026-09-22T09:00", "Last grit", 0.8}, {"coat_1", "2026-09-22T10:10", "First coat", 0.9},
+                   {"coat_2", "2026-09-25T10:00", "Second coat", 0.9}};
+    // The pour, its cups and what the thermocouple read in the middle of the resin.
+    CardRun pour{"pour", "2026-09-10T08:20:00Z", 1, true, {}, {}};
+    const auto tick = [&](const char* step, const char* at, double after_s, std::optional<double> mixed) { pour.ticks.push_back({step, at, after_s, 19.5, mixed, ""}); };
+    tick("ready", "2026-09-10T08:35:00Z", 900, {});
+    tick("pour-1", "2026-09-10T10:10:00Z", 6600, 3.6);
+    for (int k = 0; k <= 60; ++k) {
+        const double h = k * 0.8;
+        const double rise = 17 * std::exp(-std::pow((h - 19) / 9.5, 2));
+        pour.readings.push_back({6600 + h * 3600, std::round((19.5 + rise + 0.3 * std::sin(k * 2.1)) * 10) / 10});
+    }
+    j.runs = {pour};
+    j.first().rounds = {{"2026-09-09", 0.2, 0.3, 0.4, 42.6}, {"2026-09-10", 0.3, 0.5, 0.5, 42.5}};
+    j.record.number = "2026-01";
+    j.record.delivered = "2026-10-02";
+    j.record.agreed = {{"2026-09-01", "", {{"size", "1150 mm long, 480 mm wide where it is narrowest, 40 mm thick"}, {"edges", "live edges: None, all sawn"}}}};
+    d.jobs[j.id] = j;
 }
 
 /// The jobs of several leaves, and a round.
@@ -513,9 +594,46 @@ Documents made_demo() {
     hall.first().rounds = {{"2027-01-15", 0.2, 0.4, 0.5, 54.4}, {"2027-01-18", 0.6, 1.5, 1.6, 54.2}};
     d.jobs[hall.id] = hall;
     made_up(d);
+    delivered(d);
+    priced(d);
+    other_ways(d);
     return d;
 }
 }  // namespace
+
+std::vector<BookEntry> demo_book() {
+    // What the store itself would have written, had it been there: of the delivered job alone, before and after.
+    const std::string id = "job-outflow-side";
+    const Documents& all = demo_shop();
+    Documents before, after;
+    after.jobs[id] = all.jobs.at(id);
+    before.jobs[id] = after.jobs[id];
+    Job& was = before.jobs[id];
+    was.days.done.clear(), was.runs.clear(), was.record = {};
+    for (Leaf& l : was.leaves) l.rounds.clear();
+    for (const char* slab : {"slab-outflow-1", "slab-outflow-2"}) {
+        after.slabs[slab] = before.slabs[slab] = all.slabs.at(slab);
+        before.slabs[slab].moisture_pct.reset(), before.slabs[slab].moisture_log.clear();
+    }
+    auto out = happened(before, after, "2026-10-02T17:00:00+02:00");
+    // Readings of the thermocouple have their time by the run's own clock.
+    const std::string poured = "2026-09-10";
+    for (BookEntry& e : out)
+        if (e.what == "temperature")
+            if (const auto at = e.of.rfind(' ', e.of.size() - 3); at != std::string::npos)
+                e.at = wall_clock(poured, 10 + 20 / 60.0 + std::atof(e.of.c_str() + at) / 3600) + ":00+02:00";
+    // Air of the shop, a reading a week; what was said and seen.
+    for (int week = 0; week < 28; ++week) {
+        const std::string day = date_after("2026-03-23", week * 7 * 24.0);
+        out.push_back({0, day + "T08:05:00+01:00", "", "rack", book::reading, "air", std::to_string(14 + week / 3), "°C", "shop"});
+        out.push_back({0, day + "T08:05:00+01:00", "", "rack", book::reading, "humidity", std::to_string(64 - week / 2), "%", "shop"});
+    }
+    out.push_back({0, "2026-09-12T08:45:00+02:00", id, "pour", book::note, "", "A bubble by the left end; warmed out with the gun, gone after a minute.", "", ""});
+    out.push_back({0, "2026-09-22T10:15:00+02:00", id, "skin", book::note, "", "Took more than the label says on the end grain; went over it once more.", "", "face end_left"});
+    out.push_back({0, "2026-10-02T16:30:00+02:00", id, "", book::note, "Delivered", "Stands by the window; told about the stove and the wet months.", "", ""});
+    std::stable_sort(out.begin(), out.end(), [](const BookEntry& a, const BookEntry& b) { return a.at.substr(0, 19) < b.at.substr(0, 19); });
+    return out;
+}
 
 const Documents& demo_shop() {
     static const Documents grown = made_demo();  // its logs are grown once in a program

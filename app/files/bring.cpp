@@ -9,6 +9,7 @@
 
 #include "app/ground/slow/long_work.h"
 #include "app/ground/session/session.h"
+#include "core/shop/edit/money_edits.h"
 #include "core/shop/edit/skin_edits.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/files/io/ics.h"
@@ -102,14 +103,20 @@ void bring_days_off(Session& session, const QString& path, const std::function<v
     }
 }
 
-void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
+namespace {
+/// Reads a photograph beside the work, turns it upright, makes it small, keeps it once in the shop; then its key is handed on.
+void keep_picture(Session& session, LongWork& work, const QString& path, const QString& what, std::function<void(const QString&, bool)> say,
+                  std::function<void(const Session::Begun&, const std::string& key)> then) {
     work.run(
         QObject::tr("Reading the picture"),
         [path](const Work&) {
+            const QString name = QFileInfo(path).fileName();
+            if (QFileInfo(path).size() > 64'000'000)
+                throw FormatError(name.toStdString(), QObject::tr("it is larger than 64 MB, the most that is read here: save it smaller and bring it again").toStdString());
             QImageReader reader(path);
             reader.setAutoTransform(true);
             QImage image = reader.read();
-            if (image.isNull()) throw FormatError(QFileInfo(path).fileName().toStdString(), reader.errorString().toStdString());
+            if (image.isNull()) throw FormatError(name.toStdString(), reader.errorString().toStdString());
             if (std::max(image.width(), image.height()) > 1600) image = image.scaled(1600, 1600, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             QByteArray bytes;
             QBuffer buffer(&bytes);
@@ -117,19 +124,37 @@ void bring_sample(Session& session, LongWork& work, const QString& path, std::fu
             image.convertToFormat(QImage::Format_RGB32).save(&buffer, "JPG", 88);
             return bytes.toStdString();
         },
-        [&session, say, begun = session.begun()](const std::string& bytes) {
-            if (!session.still_open(begun, QObject::tr("The sample's picture"))) return;
+        [&session, say, what, then, begun = session.begun()](const std::string& bytes) {
+            if (!session.still_open(begun, what)) return;
             Store* store = session.store();
-            if (!store || session.read_only()) return say(QObject::tr("Nothing can be kept here: this shop is only read."));
+            if (!store || session.read_only()) return say(QObject::tr("Nothing can be kept here: this shop is only read."), true);
             const std::string key = attachment_key(bytes);
             try {
                 store->attach(key, bytes);
             } catch (const StoreError& e) {
-                return say(QString::fromStdString(e.what()));
+                return say(QString::fromStdString(e.what()), true);
             }
-            session.edit_begun(begun, QObject::tr("The sample's picture"), [&](Job& j) { keep_sample_picture(j, key); });
-            say(QObject::tr("The sample's picture is kept with the job."));
+            then(begun, key);
         });
+}
+}  // namespace
+
+void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
+    keep_picture(session, work, path, QObject::tr("The sample's picture"), [say](const QString& text, bool) { say(text); }, [&session, say](const Session::Begun& begun, const std::string& key) {
+        session.edit_begun(begun, QObject::tr("The sample's picture"), [&](Job& j) { keep_sample_picture(j, key); });
+        say(QObject::tr("The sample's picture is kept with the job."));
+    });
+}
+
+void bring_photo_of_job(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say) {
+    const QFileInfo file(path);
+    const Thing* thing = session.picked_thing();
+    JobPhoto photo{{}, file.lastModified().date().toString(Qt::ISODate).toStdString(), file.completeBaseName().toStdString(), thing ? thing->key : std::string()};
+    keep_picture(session, work, path, QObject::tr("The photograph"), say, [&session, say, photo](const Session::Begun& begun, const std::string& key) {
+        JobPhoto kept = photo;
+        kept.key = key;
+        if (session.edit_begun(begun, QObject::tr("A photograph of the job"), [&](Job& j) { add_photo(j, kept); })) say(QObject::tr("The photograph is kept with the job; it stands in the book."), false);
+    });
 }
 
 void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,

@@ -36,6 +36,8 @@ void bring_list(Session& session, LongWork& work, const QString& path, std::func
 void bring_days_off(Session& session, const QString& path, const std::function<void(const QString&, bool bad)>& say);
 
 /// Reads the picture of a sample board in the background, upright and no larger than a page needs, and keeps it with the job.
+/// A photograph of the job on the bench, of what is picked there: kept once, named in the book.
+void bring_photo_of_job(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say);
 void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
 /// Adds a slab under a fresh id and looks at it. Returns the id.

@@ -39,7 +39,7 @@ TEST_CASE("burl answers in JSON", "[cli]") {
     CHECK(plan["flat"]["ready"] == true);
     CHECK(plan["shims"].size() == 4);
     { Store::create(d + "/a.shop", demo, "New"); }
-    CHECK(json(burl("check " + d + "/a.shop"))["slabs"] == 21);
+    CHECK(json(burl("check " + d + "/a.shop"))["slabs"] == 23);
     std::filesystem::resize_file(d + "/a.shop", 6000);
     CHECK(burl("check " + d + "/a.shop").code == 2);
     std::ofstream(d + "/bad.csv") << "face,x_mm,y_mm,z_mm\ntop,0,0,fifty\n";

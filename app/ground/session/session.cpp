@@ -4,6 +4,7 @@
 
 #include "app/ground/slow/runner.h"
 #include "core/shop/job/job.h"
+#include "core/shop/ways/costs.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/cards.h"
@@ -26,6 +27,9 @@ Session::Session(QObject* parent) : QObject(parent), all_(std::make_unique<Docum
     follow_.setSingleShot(true);
     follow_.setInterval(90);
     connect(&follow_, &QTimer::timeout, this, &Session::follow_picked);
+    cost_soon_.setSingleShot(true);
+    cost_soon_.setInterval(700);
+    connect(&cost_soon_, &QTimer::timeout, this, &Session::tell_cost);
 }
 Session::~Session() = default;
 
@@ -123,7 +127,8 @@ QString Session::job_name() const { return job() ? QString::fromStdString(job()-
 
 std::map<std::string, QString> Session::job_names() const {
     std::map<std::string, QString> out;
-    for (const auto& [id, j] : docs_.jobs) out[id] = QString::fromStdString(j.name);
+    for (const auto& [id, j] : docs_.jobs)
+        out[id] = j.way_of.empty() ? QString::fromStdString(j.name) : QStringLiteral("%1 · %2").arg(QString::fromStdString(j.name), QString::fromStdString(j.way));
     return out;
 }
 
@@ -212,6 +217,19 @@ bool Session::write(const QString& label) {
     }
 }
 
+QString Session::write_book(BookEntry e) {
+    if (!store_) return tr("No shop is open.");
+    if (e.job.empty()) e.job = job_id_;
+    try {
+        store_->write(e);
+    } catch (const StoreError& wrong) {
+        Q_EMIT trouble(QString::fromStdString(wrong.what()));
+        return QString::fromStdString(wrong.what());
+    }
+    Q_EMIT book_written();
+    return {};
+}
+
 bool Session::edit(const QString& label, const std::function<void(Documents&)>& change) {
     if (!open_) return false;
     Documents next = docs_;
@@ -223,7 +241,9 @@ bool Session::edit(const QString& label, const std::function<void(Documents&)>& 
         return false;
     }
     if (next == docs_ && !unsaved_) return true;
+    if (!job_id_.empty() && docs_.jobs.count(job_id_) && !cost_from_) cost_from_ = std::make_unique<Documents>(alone(job_id_));
     docs_ = std::move(next);
+    cost_soon_.start();
     if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
     write(label);
     forget_preview();
@@ -285,25 +305,36 @@ void Session::new_job() {
 }
 
 void Session::choose(const QString& label, const std::string& choice, const std::string& option) {
-    edit_job(label, [&](Job& j) {
-        set_choice(j, choice, option, leaf_);
-        if (choice != "lay.makeup" && choice != "makeup.ends" && choice != "makeup.line" && choice != "makeup.faces") return;
-        std::vector<std::string> ids;
-        for (const Leaf& l : j.leaves) ids.push_back(l.slab);
-        yb::make_up(j, j.makeup.kind, slabs_of(ids));
-    });
+    edit_job(label, [&](Job& j) { take_choice(j, docs_.slabs, choice, option, leaf_); });
+}
+
+/// What a job's plan is made of, and no more: a shop can hold hundreds of slabs.
+Documents Session::alone(const std::string& id) const {
+    Documents of;
+    of.shop = docs_.shop;
+    const Job& job = docs_.jobs.at(id);
+    of.jobs[id] = job;
+    for (const std::string& slab : job.slabs())
+        if (const auto it = docs_.slabs.find(slab); it != docs_.slabs.end()) of.slabs[slab] = it->second;
+    return of;
+}
+
+std::shared_ptr<Running> Session::look_for_costs(const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) const {
+    if (!plan_ || !plan_->drawable() || job_id_.empty() || !docs_.jobs.count(job_id_) || previewing()) return {};
+    return run_beside(
+        owner,
+        [of = alone(job_id_), id = job_id_, step = step_, choice, came](const Work& w) -> std::function<void()> {
+            const Plan whole = plan_job(of.jobs.at(id), of);
+            auto found = choice_costs(of, id, whole, step, w, choice);
+            return [came, found = std::move(found)] { came(found); };
+        },
+        [](const QString&) {});
 }
 
 std::shared_ptr<Running> Session::look_for_mend(const Caution& caution, QObject* owner,
                                                 std::function<void(std::optional<Mend>)> came) const {
     if (!plan_ || job_id_.empty() || read_only()) return {};
-    // What the plan was made of, and no more: a shop can hold hundreds of slabs.
-    Documents of;
-    of.shop = docs_.shop;
-    const Job& job = docs_.jobs.at(job_id_);
-    of.jobs[job_id_] = job;
-    for (const std::string& id : job.slabs())
-        if (const auto it = docs_.slabs.find(id); it != docs_.slabs.end()) of.slabs[id] = it->second;
+    Documents of = alone(job_id_);
     return run_beside(
         owner,
         [caution, of = std::move(of), id = job_id_, plan = *plan_, came](const Work& w) -> std::function<void()> {

@@ -24,6 +24,7 @@ namespace yb {
 
 struct CardRun;
 struct CardStep;
+struct ChoiceCost;
 struct Climate;
 struct Documents;
 struct FillChoices;
@@ -139,6 +140,8 @@ class Session : public QObject {
     /// Looks beside the work for what the program can do itself about a caution of the plan: tried, so that it is known to help.
     /// @param came on the interface's thread while `owner` lives and the look was not stopped; nothing where nothing helps.
     std::shared_ptr<Running> look_for_mend(const Caution& caution, QObject* owner, std::function<void(std::optional<Mend>)> came) const;
+    /// What each option of a choice of the step does to money and days, planned beside the work (core/shop/ways/costs.h).
+    std::shared_ptr<Running> look_for_costs(const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) const;
     /// Does it, as one revision; says so where it can't be done any more.
     void mend(const Mend& mend);
 
@@ -174,6 +177,8 @@ class Session : public QObject {
     void redo();
     /// Tries again to write what the file would not take.
     void try_again();
+    /// Writes a line into the book; its job is the one on the bench where it names none. @returns a sentence where the file would not take it.
+    QString write_book(BookEntry entry);
     /// @throws StoreError.
     void save_copy(const QString& path);
 
@@ -198,6 +203,9 @@ class Session : public QObject {
     void picked_changed();
     void trouble(const QString& sentence);
     void damaged(const QString& what);   ///< something in the shop file that is not shown does not fit its checksum
+    /// What the last change did to money and days: "+84.00 · 1 day later"; empty: nothing.
+    void cost_told(const QString& what);
+    void book_written();                 ///< a line more is in the book
     void news(const QString& sentence);  ///< something went well, or as it was before
 
   private:
@@ -208,8 +216,10 @@ class Session : public QObject {
     void replan();
     /// A job's slabs as they are now, with what is being dragged.
     JobSlabs made_ready(const Job& job);
+    Documents alone(const std::string& job) const;
     std::vector<Slab> slabs_of(const std::vector<std::string>& ids) const;
     void forget_preview();
+    void tell_cost();
     bool write(const QString& label);
     /// Shows what another program or window did with the shop meanwhile.
     void look_beside();
@@ -232,6 +242,9 @@ class Session : public QObject {
     int slab_version_ = 0;
     int leaf_ = 0;
     std::optional<double> dial_;
+    QTimer cost_soon_;                      ///< what a change costs is told once the hand rests
+    std::unique_ptr<Documents> cost_from_;  ///< the job as it was then
+    std::shared_ptr<Running> costing_;
     QTimer follow_;  ///< the gauge follows the picking once the hand rests
     QTimer beside_;  ///< how often the file is looked at for what another program did
     Step step_ = step_key::rack;

@@ -79,6 +79,8 @@ void Session::set_job(const QString& id) {
     leaf_ = 0;
     picked_.clear();
     looked_at_.clear();
+    cost_from_.reset();
+    Q_EMIT cost_told({});
     forget_preview();
     replan();
     if (plan_ && plan_->drawable()) set_gauge((plan_->stations().from + plan_->stations().to) / 2);

@@ -58,6 +58,15 @@ Slip::Slip(Session& session, QWidget* parent) : QFrame(parent), session_(session
     foot_ = new QVBoxLayout;
     foot_->setContentsMargins(18, 4, 16, 10);
     column->addLayout(foot_);
+    cost_ = words({}, 9.5, theme::colours().pencil);
+    cost_->setObjectName("slip_cost");
+    cost_->setAlignment(Qt::AlignHCenter);
+    cost_->hide();
+    foot_->addWidget(cost_);
+    connect(&session, &Session::cost_told, this, [this](const QString& what) {
+        set_words(cost_, what.isEmpty() ? QString() : tr("the last change: %1").arg(what));
+        cost_->setVisible(!what.isEmpty());
+    });
     build_paper();
     pause_.setSingleShot(true);
     pause_.setInterval(60);
@@ -131,7 +140,8 @@ void Slip::build_paper() {
     doings_ = new Doings(open_);
     box->addWidget(doings_);
     ways_ = new Ways(
-        open_, [this](const QString& what, const std::string& key, const std::string& option) { session_.choose(what, key, option); });
+        open_, [this](const QString& what, const std::string& key, const std::string& option) { session_.choose(what, key, option); },
+        [this](const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) { return session_.look_for_costs(choice, owner, std::move(came)); });
     box->addWidget(ways_);
     auto* line = new NamedLine(tr("What you set"));
     line->say({});

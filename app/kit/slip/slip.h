@@ -85,6 +85,7 @@ class Slip : public QFrame {
     FieldForm* form_ = nullptr;  ///< in it, once it was made
     QStringList built_for_;
     QVBoxLayout* foot_ = nullptr;
+    QLabel* cost_ = nullptr;  ///< what the last change did to money and days
     std::vector<ActionButton*> next_;
     QTimer form_soon_;
     bool help_open_ = false;

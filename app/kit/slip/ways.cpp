@@ -23,8 +23,8 @@ std::vector<std::string> keys_of(const Choice& c) {
 
 }  // namespace
 
-Ways::Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, QWidget* parent)
-    : QWidget(parent), open_(open), choose_(std::move(choose)), more_line_(new NamedLine), more_(new Fold({}, more_line_)) {
+Ways::Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, LookForCosts costs, QWidget* parent)
+    : QWidget(parent), open_(open), choose_(std::move(choose)), costs_(std::move(costs)), more_line_(new NamedLine), more_(new Fold({}, more_line_)) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(0);
@@ -32,6 +32,9 @@ Ways::Ways(OpenLines& open, std::function<void(const QString&, const std::string
     more_->body()->setContentsMargins(0, 0, 0, 0);
     open_.follow(more_);
     box->addWidget(more_);
+    soon_.setSingleShot(true);
+    soon_.setInterval(400);
+    connect(&soon_, &QTimer::timeout, this, &Ways::look_for_costs);
 }
 
 Ways::Way Ways::way() {
@@ -39,7 +42,7 @@ Ways::Way Ways::way() {
     auto* fold = new Fold({}, line);
     open_.follow(fold);
     connect(fold, &Fold::opened, this, [this](bool open) {
-        if (open) make_bodies();
+        if (open) make_bodies(), soon_.start();
     });
     return {line, fold, {}};
 }
@@ -47,6 +50,10 @@ Ways::Way Ways::way() {
 void Ways::show(std::vector<Choice> list, const Units& units) {
     shown_ = std::move(list);
     units_ = units;
+    // What stood there was of another plan.
+    for (auto& [key, running] : looking_)
+        if (running) running->stop.request_stop();
+    looking_.clear(), cost_of_.clear();
     setVisible(!shown_.empty());
     const std::size_t n = shown_.size();
     const std::size_t first = by_themselves();
@@ -76,7 +83,23 @@ void Ways::show(std::vector<Choice> list, const Units& units) {
     more_line_->set_name(tr("%1 more ways to choose").arg(n - first));
     more_line_->say({});
     open_.settle(more_);
-    if (opened) make_bodies();
+    if (opened) make_bodies(), soon_.start();
+}
+
+/// Of the choices that stand open.
+void Ways::look_for_costs() {
+    if (!costs_) return;
+    const std::size_t first = by_themselves();
+    for (std::size_t i = 0; i < shown_.size(); ++i) {
+        const Fold* fold = i < first ? at_once_[i].fold : folded_[i - first].fold;
+        const std::string key = shown_[i].key;
+        if (!fold->open() || looking_.count(key)) continue;
+        looking_[key] = costs_(key, this, [this](const std::vector<ChoiceCost>& found) {
+            for (const ChoiceCost& c : found) cost_of_[c.choice + "_" + c.option] = told(yb::render(said_of(c), units_));
+            make_bodies();
+            for (std::size_t k = 0; k < shown_.size(); ++k) fill(k < by_themselves() ? at_once_[k] : folded_[k - by_themselves()], shown_[k]);
+        });
+    }
 }
 
 std::size_t Ways::by_themselves() const {
@@ -114,7 +137,9 @@ void Ways::fill(Way& w, const Choice& c) {
         auto* what = static_cast<QLabel*>(w.fold->body()->itemAt(2 * static_cast<int>(i) + 1)->widget());
         radio->setText(o.advised ? tr("%1 (advised)").arg(told(o.label)) : told(o.label));
         radio->setChecked(o.chosen);
-        set_words(what, QString::fromStdString(yb::render(o.consequence, units_)));
+        const QString consequence = QString::fromStdString(yb::render(o.consequence, units_));
+        const auto cost = cost_of_.find(c.key + "_" + o.key);
+        set_words(what, cost == cost_of_.end() || cost->second.isEmpty() ? consequence : consequence.isEmpty() ? cost->second : QStringLiteral("%1\n%2").arg(consequence, cost->second));
     }
 }
 

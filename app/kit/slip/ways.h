@@ -2,8 +2,14 @@
 #pragma once
 
 #include <functional>
+#include <map>
+#include <memory>
 
+#include <QTimer>
+
+#include "app/ground/slow/runner.h"
 #include "app/kit/slip/lines.h"
+#include "core/shop/ways/costs.h"
 
 namespace yb {
 
@@ -11,7 +17,10 @@ class Ways : public QWidget {
     Q_OBJECT
   public:
     /// @param choose a way was chosen: what that is called, the choice's key and the option's.
-    Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, QWidget* parent = nullptr);
+    /// Looks beside the work for what each option of a choice does to money and days; tells it when it is found.
+    using LookForCosts = std::function<std::shared_ptr<Running>(const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came)>;
+    /// @param costs none: nothing is said of them.
+    Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, LookForCosts costs, QWidget* parent = nullptr);
     void show(std::vector<Choice> list, const Units& units);
     /// Where there is little room more of them are folded; from the next show on.
     void be_short(bool is) { short_of_room_ = is; }
@@ -26,10 +35,15 @@ class Ways : public QWidget {
     };
     Way way();
     std::size_t by_themselves() const;
+    void look_for_costs();
     void fill(Way& way, const Choice& c);
 
     OpenLines& open_;
     std::function<void(const QString&, const std::string&, const std::string&)> choose_;
+    LookForCosts costs_;
+    QTimer soon_;  ///< costs are looked for once the hand rests
+    std::map<std::string, std::shared_ptr<Running>> looking_;
+    std::map<std::string, QString> cost_of_;  ///< by choice and option
     bool short_of_room_ = false;
     Units units_;
     NamedLine* more_line_;

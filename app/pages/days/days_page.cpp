@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include <QApplication>
+#include <QCheckBox>
 #include <QDate>
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -23,6 +24,8 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/money/money.h"
+#include "core/steps/pace/pace.h"
 
 namespace yb {
 
@@ -69,7 +72,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
       helped_(small_button("days_helped", tr("Give it to the helper"))),
       drop_(small_button("days_drop", tr("Take it away"))),
       gives_(small_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
-      hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), ways_(new QVBoxLayout) {
+      hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), took_(new MeasureField("days_took", Kind::hours)), ways_(new QVBoxLayout) {
     setObjectName("days_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -144,6 +147,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     };
     named_field(tr("Hands on it"), hands_, 2000);
     named_field(tr("Then it waits"), waits_, 20000);
+    named_field(tr("It really took"), took_, 2000);
     rows->addWidget(figures_);
     moved_->hide();
     rows->addWidget(moved_);
@@ -246,7 +250,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         const bool done = o->done_h.has_value();
         const QString now = fixed_today_.isEmpty() ? QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm"))
                                                    : fixed_today_ + QStringLiteral("T") + QTime(8, 0).addSecs(3600 * 4).toString(QStringLiteral("HH:mm"));
-        edit(done ? tr("Not done after all") : tr("Done"), [&](Job& j) { tick(j, o->key, done ? std::string() : now.toStdString()); });
+        edit(done ? tr("Not done after all") : tr("Done"), [&](Job& j) { tick(j, o->key, done ? std::string() : now.toStdString(), o->label); });
     };
     connect(sticks_, &DaysSticks::tick_wanted, this, tick_now);
     connect(done_, &QPushButton::clicked, this, tick_now);
@@ -299,6 +303,9 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     };
     connect(hands_, &MeasureField::committed, this, hours_typed(true));
     connect(waits_, &MeasureField::committed, this, hours_typed(false));
+    connect(took_, &MeasureField::committed, this, [this](std::optional<double> v) {
+        if (const Operation* o = picked()) edit(tr("How long it really took"), [&, key = o->key](Job& j) { set_took(j, key, v); });
+    });
     connect(drop_, &QPushButton::clicked, this, [this] {
         if (const Operation* o = picked()) edit(tr("Taken away"), [key = o->key](Job& j) { drop_own(j, key); });
     });
@@ -461,7 +468,7 @@ void DaysPage::fill() {
     const Operation* o = picked(&job);
     const Units& units = session_.units();
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, units)); };
-    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_, split_, helped_, hands_, waits_, wanted_}) w->setEnabled(o != nullptr);
+    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_, split_, helped_, hands_, waits_, took_, wanted_}) w->setEnabled(o != nullptr);
     for (int d = 0; d < 7; ++d) helper_[static_cast<std::size_t>(d)]->setChecked(!stretches_on(session_.shop().workday, Crew::helper, d).empty());
     QStringList minds;
     if (season_)
@@ -488,6 +495,11 @@ void DaysPage::fill() {
     const auto hundredths = [](double h) { return std::round(h * 100) / 100; };
     hands_->show_value(hundredths(o->hands_on_h), units);
     waits_->show_value(hundredths(o->waiting_h), units);
+    std::optional<double> took;
+    for (const OpDone& d : session_.documents().jobs.at(job->id).days.done)
+        if (d.key == o->key) took = d.took_h;
+    took_->setEnabled(o->done_h.has_value());
+    took_->show_value(took, units);
     helped_->setText(o->who == Who::helper ? tr("Back to the maker") : tr("Give it to the helper"));
     lines << tr("over: %1").arg(QLocale().toString(date_of(season_->date(o->end_h)), QStringLiteral("ddd d MMM")));
     if (!o->done_h && !o->decides && o->slack_h() > 0.05) lines << tr("can slip by %1").arg(as(hours(o->slack_h())));
@@ -497,6 +509,11 @@ void DaysPage::fill() {
     if (o->at == Place::clamps) lines << tr("takes the clamps");
     if (o->at == Place::spray) lines << tr("takes the clean corner: no dust");
     if (o->aside) lines << tr("goes into the waiting of the top");
+    if (o->paced != 1)
+        for (const PaceFigure& f : session_.shop().paces)
+            if (const PaceKind* k = pace_kind_of(o->key); k && f.key == k->key)
+                lines << tr("yours, from %1: × %2 ± %3 of the starting value").arg(told(yb::render(say("{}", counted(f.tables, "table", "tables")), units))).arg(f.times, 0, 'f', 2).arg(f.spread, 0, 'f', 2);
+    if (o->air != AirWait::none && o->waiting_h > 0) lines << tr("it waits at the %1 of that month").arg(as(celsius(o->air_c)));
     QStringList after;
     for (const std::string& k : o->after)
         for (const Operation& b : job->operations)
@@ -519,8 +536,63 @@ void DaysPage::fill_today() {
     QStringList home;
     for (const TodayLine& l : t.set_going)
         home << tr("%1 of %2 waits for %3").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))).toHtmlEscaped();
-    for (const TodayLine& l : t.order_by) home << tr("order: %1, %2").arg(told(l.label), QString::fromStdString(l.job)).toHtmlEscaped();
+    for (const TodayLine& l : t.order_by)
+        home << tr("%1 for %2, by %3").arg(told(l.label), QString::fromStdString(l.job), QLocale().toString(date_of(l.by), QStringLiteral("ddd d MMM"))).toHtmlEscaped();
     home_line_->setText(QStringLiteral("<b>%1</b>  %2").arg(tr("Before going home"), home.isEmpty() ? tr("nothing that waits over the night") : home.join(QStringLiteral("  ·  "))));
+}
+
+/// What a change comes to: the day, what it gains, hours of hands and money.
+QString DaysPage::comes_to(const WhatIf& w, const std::string& id) const {
+    const auto as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
+    const auto it = w.ready_h.find(id);
+    QStringList parts{tr("ready %1").arg(QLocale().toString(date_of(season_->date(it == w.ready_h.end() ? w.end_h : it->second)), QStringLiteral("ddd d MMM"))), tr("%1 sooner").arg(as(hours(w.gains_h)))};
+    if (std::abs(w.hands_h) > 0.05) parts << (w.hands_h > 0 ? tr("%1 more of your hands") : tr("%1 less of your hands")).arg(as(hours(std::abs(w.hands_h))));
+    if (w.money != 0) parts << QStringLiteral("%1%2 %3").arg(w.money > 0 ? QStringLiteral("+") : QString(), QString::fromStdString(in_decimals(w.money)), QString::fromStdString(session_.shop().money.currency)).trimmed();
+    return parts.join(QStringLiteral(" · "));
+}
+
+void DaysPage::offer(const WhatIf& w, const std::string& id) {
+    auto* row = new QWidget;
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    auto* tick = new QCheckBox;
+    tick->setObjectName("gives_with_" + QString::fromStdString(w.key));
+    tick->setAccessibleName(tr("%1, together with others").arg(told(yb::render(w.says, session_.units()))));
+    line->addWidget(tick);
+    auto* b = small_button("gives_" + QString::fromStdString(w.key), QStringLiteral("%1\n%2").arg(told(yb::render(w.says, session_.units())), comes_to(w, id)), tr("Take it"));
+    line->addWidget(b, 1);
+    ways_->addWidget(row);
+    connect(b, &QPushButton::clicked, this, [this, key = w.key, id] { take(key, id); });
+    connect(tick, &QCheckBox::toggled, this, [this, key = w.key, id](bool on) {
+        on ? void(together_.push_back(key)) : void(std::erase(together_, key));
+        try_together(id);
+    });
+}
+
+void DaysPage::take(const std::string& key, const std::string& id) {
+    session_.edit(tr("What could give"), [&](Documents& d) { take_what_if(d, key, id); });
+    clear(ways_);
+    given_->hide();
+}
+
+void DaysPage::try_together(const std::string& id) {
+    if (auto* before = findChild<QPushButton*>("gives_together")) before->hide(), before->setObjectName({}), before->deleteLater();
+    if (together_.size() < 2 || !plans_) return;
+    std::string keys;
+    for (const std::string& k : together_) keys += (keys.empty() ? "" : "+") + k;
+    if (asking_) asking_->stop.request_stop();
+    asking_ = run_beside(
+        this,
+        [this, docs = session_.documents(), plans = plans_, ask = SeasonAsk{today(), Rule::ranks, {}}, id, keys](const Work& w) -> std::function<void()> {
+            const auto made = std::make_shared<WhatIf>(what_if(docs, plans->bare(), ask, id, keys, w));
+            return [this, made, id, keys] {
+                auto* b = small_button("gives_together", tr("Together: %1").arg(comes_to(*made, id)), tr("Take them all"));
+                b->setProperty("next", true);
+                ways_->addWidget(b);
+                connect(b, &QPushButton::clicked, this, [this, keys, id] { take(keys, id); });
+            };
+        },
+        [this](const QString& sentence) { given_->setText(sentence); });
 }
 
 void DaysPage::ask_what_gives() {
@@ -538,17 +610,9 @@ void DaysPage::ask_what_gives() {
             auto all = std::make_shared<std::vector<WhatIf>>(what_ifs(docs, plans->bare(), ask, id, w));
             return [this, all, id] {
                 clear(ways_);
-                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Sooner, each by itself:"));
-                for (const WhatIf& w_if : *all) {
-                    const QString gains = QString::fromStdString(format(hours(w_if.gains_h), session_.units()));
-                    auto* b = small_button("gives_" + QString::fromStdString(w_if.key), tr("%1: %2").arg(told(yb::render(w_if.says, session_.units())), gains), tr("Take it"));
-                    ways_->addWidget(b);
-                    connect(b, &QPushButton::clicked, this, [this, key = w_if.key, id] {
-                        session_.edit(tr("What could give"), [&](Documents& d) { take_what_if(d, key, id); });
-                        clear(ways_);
-                        given_->hide();
-                    });
-                }
+                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Sooner, each by itself; tick two or three to see them together:"));
+                together_.clear();
+                for (const WhatIf& w_if : *all) offer(w_if, id);
             };
         },
         [this](const QString& sentence) { given_->setText(sentence); });

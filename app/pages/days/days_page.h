@@ -57,6 +57,11 @@ class DaysPage : public QWidget {
     /// What a change has done to the dates, and which operation did it.
     void tell_moved(const Season& before, const Season& now);
     void ask_what_gives();
+    QString comes_to(const WhatIf& what, const std::string& job) const;
+    void offer(const WhatIf& what, const std::string& job);
+    /// Several changes at once, tried and offered.
+    void try_together(const std::string& job);
+    void take(const std::string& key, const std::string& job);
     std::string today() const;
     const Operation* picked(const JobDays** job = nullptr) const;
     void edit(const QString& label, const std::function<void(Job&)>& change);
@@ -67,7 +72,8 @@ class DaysPage : public QWidget {
     QPushButton *done_, *unpin_, *sooner_, *later_, *own_, *again_, *split_, *helped_, *drop_, *gives_;
     QPushButton* keep_ = nullptr;
     QLineEdit* wanted_;
-    MeasureField *hands_, *waits_;
+    MeasureField *hands_, *waits_, *took_;
+    std::vector<std::string> together_;  ///< keys of the changes that are looked at together
     std::vector<QPushButton*> helper_;
     QVBoxLayout* ways_;
     std::shared_ptr<const Plans> plans_;

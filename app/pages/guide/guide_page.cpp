@@ -22,7 +22,7 @@ namespace yb {
 namespace {
 
 /// In the order they are read.
-constexpr std::array page_names{"README.md", "leaves.md", "flat.md", "pour.md", "join.md", "under.md", "skin.md", "days.md", "mistakes.md", "trouble.md"};
+constexpr std::array page_names{"README.md", "leaves.md", "flat.md", "pour.md", "join.md", "under.md", "skin.md", "days.md", "book.md", "money.md", "mistakes.md", "trouble.md"};
 
 /// Marks of Markdown that nobody reads.
 QString plain(QString text) {
@@ -39,7 +39,7 @@ const std::map<QString, std::pair<QString, QString>>& topics() {
         {"under", {"under.md", ""}},          {"skin", {"skin.md", ""}},          {"sheets", {"README.md", "Sheets"}},   {"find", {"leaves.md", "What could be made"}},
         {"log", {"leaves.md", "The log"}},    {"shop", {"README.md", "The shop"}},   {"jobs", {"README.md", "Jobs"}},
         {"trouble", {"trouble.md", ""}},      {"grow", {"README.md", "Slabs in"}},   {"photo", {"README.md", "Slabs in"}},
-        {"start", {"README.md", "First start"}}, {"days", {"days.md", ""}},
+        {"start", {"README.md", "First start"}}, {"days", {"days.md", ""}}, {"book", {"book.md", ""}}, {"money", {"money.md", ""}},
     };
     return all;
 }

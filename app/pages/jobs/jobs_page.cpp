@@ -24,6 +24,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/steps.h"
+#include "core/shop/ways/ways.h"
 #include "core/steps/days/days.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
@@ -206,6 +207,7 @@ void JobsPage::look() {
             auto jobs = std::make_shared<std::vector<JobShown>>();
             for (const auto& [id, job] : docs.jobs) {
                 w.check();
+                if (first_of_ways(docs, id) != id) continue;  // other ways of it stand on the page of money
                 JobShown s{id, QString::fromStdString(job.name), QString::fromStdString(job.client), job.put_away, std::make_shared<Job>(job), {}, {}};
                 const auto ids = job.slabs();
                 if (!job.first().slab.empty() && std::all_of(ids.begin(), ids.end(), [&](const std::string& slab) { return docs.slabs.count(slab); }))

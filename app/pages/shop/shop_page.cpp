@@ -86,7 +86,7 @@ std::vector<Field> resin_fields(const std::string& key) {
 std::vector<Field> finish_fields(const std::string& key) {
     std::vector<Field> out;
     for (const char* field : {"first_ml_m2", "more_ml_m2", "coats", "parts_a", "parts_b", "soak_min", "window_min", "on_min_m2", "off_min_m2",
-                              "recoat_h", "recoat_to_h", "handle_h", "cure_h", "low_c", "high_c", "maintain_ml_m2", "maintain_months", "price_l"})
+                              "recoat_h", "recoat_to_h", "handle_h", "cure_h", "low_c", "high_c", "maintain_ml_m2", "maintain_months", "price_l", "left_l"})
         out.push_back(shop_number("finishes." + key + "." + field, QString::fromStdString(key) + "_" + field));
     return out;
 }
@@ -140,6 +140,13 @@ std::vector<TextField> shop_texts() {
     return {{"shop_name", QObject::tr("The shop is called"), [](const Session& s) { return QString::fromStdString(s.shop().name); },
              [](Session& s, const QString& v) {
                  s.edit_shop(QObject::tr("Name the shop"), [&](Shop& shop) { name_shop(shop, v.toStdString()); });
+             }}};
+}
+
+std::vector<TextField> money_texts() {
+    return {{"shop_currency", QObject::tr("Currency"), [](const Session& s) { return QString::fromStdString(s.shop().money.currency); },
+             [](Session& s, const QString& v) {
+                 s.edit_shop(QObject::tr("Currency"), [&](Shop& shop) { shop.money.currency = v.trimmed().toStdString(); });
              }}};
 }
 
@@ -330,7 +337,11 @@ std::vector<ShopGroup> ShopPage::groups() {
                    {yes_no("disc_sander", tr("Coarse grits"), tr("by the orbital sander"), tr("by a disc sander"),
                            [](Shop& s) -> bool& { return s.sanding.disc_sander; })},
                    sanding_fields()});
-    std::vector<Field> prices{shop_number("sled.tools.machine_m2"), shop_number("sled.tools.bought_m2"), shop_number("sanding.disc_price")};
+    std::vector<Field> prices;
+    for (const char* what : {"hour", "helper_hour", "overhead_pct", "margin_pct", "tax_pct", "order_days", "valid_days", "prices.glue_l", "prices.glued_piece", "prices.panel", "prices.tape_roll",
+                             "prices.caulk_m", "prices.cutter_m2", "prices.pigment_kg", "prices.bolt", "prices.insert", "prices.channel_m", "prices.plate", "prices.base_l"})
+        prices.push_back(shop_number(std::string("money.") + what));
+    for (const char* what : {"sled.tools.machine_m2", "sled.tools.bought_m2", "sanding.disc_price"}) prices.push_back(shop_number(what));
     for (const Resin& r : session_.shop().resins) {
         Field f = resin_field(r.key, "price_l", "cost");
         f.label = tr("%1, a litre").arg(told(r.label));
@@ -342,7 +353,7 @@ std::vector<ShopGroup> ShopPage::groups() {
                    tr("Money"),
                    tr("What is paid elsewhere, in whatever money you count."),
                    picture("shop_prices", draw_prices),
-                   {},
+                   money_texts(),
                    {},
                    std::move(prices)});
     return out;

@@ -66,8 +66,11 @@ void set_up(QPdfWriter& pdf, const Shop& shop) {
     pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
 }
 
-/// What is painted on paper of the shop's size as PDF; the painter's unit is one millimetre of paper.
-QByteArray as_pdf(const Shop& shop, const QString& title, const std::function<void(QPainter&, QPdfWriter&)>& paint) {
+bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; }
+
+}  // namespace
+
+QByteArray paint_pdf(const Shop& shop, const QString& title, const std::function<void(QPainter&, QPdfWriter&)>& paint) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
@@ -81,15 +84,11 @@ QByteArray as_pdf(const Shop& shop, const QString& title, const std::function<vo
     return bytes;
 }
 
-bool far_enough(const Plan& plan) { return plan.lay->ready && plan.flat->ready; }
-
-}  // namespace
-
 SheetLook look_of(const Job& job, const Plan& plan, const Shop& shop) {
     SheetLook look;
     if (!far_enough(plan)) return look;
     // On paper that nobody keeps: letters are as wide on it as they will be. Twice: the first page tells what is on which.
-    as_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) {
+    paint_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) {
         for (int i = 0; i < 2; ++i) write_all(dry, sheet_size_mm(shop), {job, plan, shop}, look, true, [] {});
     });
     return look;
@@ -170,13 +169,13 @@ void write_week(QPainter& p, const Season& season, const std::string& day, const
 
 QString write_week_pdf(const QString& path, const Season& season, const std::string& day, const Shop& shop) {
     SheetLook look;
-    as_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) { write_week(dry, season, day, shop, look, true, [] {}); });
-    return write_whole(path, as_pdf(shop, {}, [&](QPainter& p, QPdfWriter& pdf) { write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); }); }));
+    paint_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) { write_week(dry, season, day, shop, look, true, [] {}); });
+    return write_whole(path, paint_pdf(shop, {}, [&](QPainter& p, QPdfWriter& pdf) { write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); }); }));
 }
 
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {
     const SheetLook look = look_of(job, plan, shop);
-    return write_whole(path, as_pdf(shop, QString::fromStdString(job.name), [&](QPainter& p, QPdfWriter& pdf) {
+    return write_whole(path, paint_pdf(shop, QString::fromStdString(job.name), [&](QPainter& p, QPdfWriter& pdf) {
                            draw_sheet(p, sheet_size_mm(shop), job, plan, shop, look, [&] { pdf.newPage(); });
                        }));
 }

@@ -12,11 +12,15 @@
 #include "app/ground/session/session.h"
 #include "app/steps/sheets/flow.h"
 
+class QPdfWriter;
 class QPrinter;
 
 namespace yb {
 
 struct Season;
+
+/// What is painted on pages of the shop's paper, as PDF; the painter's unit is a millimetre of it.
+QByteArray paint_pdf(const Shop& shop, const QString& title, const std::function<void(QPainter&, QPdfWriter&)>& paint);
 
 /// Page size in mm.
 QSizeF sheet_size_mm(const Shop& shop);

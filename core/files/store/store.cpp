@@ -83,15 +83,18 @@ void Store::Impl::stand_at(std::int64_t to, SQLite::Transaction& tx) {
     }
     differing.reset();
     Documents part = read_all(bodies);
+    Documents then = docs;
+    for (const Stored& s : bodies) {
+        if (s.kind == "shop") then.shop = part.shop;
+        else if (s.body.empty()) apply_document(then, s.kind, s.id, "");
+        else if (s.kind == "slab") then.slabs[s.id] = part.slabs.at(s.id);
+        else then.jobs[s.id] = part.jobs.at(s.id);
+    }
     write_head(db, to);
+    for (const BookEntry& e : happened(docs, then, now_local())) write_entry(db, e);
     tx.commit();
     head = to;
-    for (const Stored& s : bodies) {
-        if (s.kind == "shop") docs.shop = part.shop;
-        else if (s.body.empty()) apply_document(docs, s.kind, s.id, "");
-        else if (s.kind == "slab") docs.slabs[s.id] = part.slabs.at(s.id);
-        else docs.jobs[s.id] = part.jobs.at(s.id);
-    }
+    docs = std::move(then);
 }
 
 Documents Store::Impl::read_all(const std::vector<Stored>& stored) {
@@ -236,6 +239,9 @@ bool Store::append(const std::string& label, const Documents& next) {
         write_revision(db, id, row);
         for (const Written& c : list) write_change(db, {0, id, c.kind, c.id, ""}, c.body);
         write_head(db, id);
+        // What happened goes into the book in one breath with it; a shop that is made begins with an empty one.
+        if (impl_->head != 0)
+            for (const BookEntry& e : happened(impl_->docs, together ? *together : next, now_local())) write_entry(db, e);
         tx.commit();
         impl_->revisions[id] = row;
         impl_->head = id;

@@ -15,6 +15,8 @@
 #include <string>
 #include <vector>
 
+#include "core/shop/book/book.h"
+
 namespace yb {
 
 struct Documents;
@@ -44,18 +46,6 @@ struct RevisionInfo {
     std::int64_t id = 0;
     std::string label;
     std::string at;  ///< UTC, ISO 8601
-};
-
-/// A line of the book.
-struct BookEntry {
-    std::int64_t id = 0;
-    std::string at;    ///< local time with its offset, ISO 8601
-    std::string job;   ///< id; may be empty
-    std::string step;  ///< key; may be empty, or one that only a newer program knows
-    std::string kind;  ///< reading, tick, note, change, agreement, photo, correction
-    std::string what, value, unit;
-    std::string of;  ///< what it corrects or belongs to
-    bool operator==(const BookEntry&) const = default;
 };
 
 class Store {
@@ -127,6 +117,8 @@ class Store {
 
     /// Writes into the book: what happened, which no undo takes back. `at` is now where it is empty. @throws StoreError.
     void write(BookEntry entry);
+    /// Several in one transaction, in their order.
+    void write(const std::vector<BookEntry>& entries);
     /// The book, oldest first. @throws StoreError.
     std::vector<BookEntry> book() const;
 

@@ -1,31 +1,20 @@
 // The book of a shop file: only ever added to.
-#include <chrono>
-#include <ctime>
-
-#include <fmt/chrono.h>
 #include <fmt/format.h>
 
 #include "core/files/store/store_impl.h"
 
 namespace yb {
 
-namespace {
+void Store::write(BookEntry e) { write(std::vector{std::move(e)}); }
 
-/// Local time with its offset, as the book keeps it.
-std::string now_local() {
-    const std::time_t t = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
-    std::string at = fmt::format("{:%FT%T%z}", fmt::localtime(t));
-    return at.insert(at.size() - 2, ":");
-}
-
-}  // namespace
-
-void Store::write(BookEntry e) {
+void Store::write(const std::vector<BookEntry>& entries) {
     impl_->guarded([&] {
         SQLite::Transaction tx(impl_->db, SQLite::TransactionBehavior::IMMEDIATE);
-        e.id = 0;
-        if (e.at.empty()) e.at = now_local();
-        write_entry(impl_->db, e);
+        for (BookEntry e : entries) {
+            e.id = 0;
+            if (e.at.empty()) e.at = now_local();
+            write_entry(impl_->db, e);
+        }
         tx.commit();
     });
 }

@@ -1,6 +1,7 @@
 // What a store holds open: its file, the revisions in it, the documents they come to. Used by store*.cpp only.
 #pragma once
 
+#include <chrono>
 #include <cstdint>
 #include <memory>
 #include <string>
@@ -15,6 +16,9 @@
 #include "core/shop/job/documents.h"
 
 namespace yb {
+
+/// Now, as the book keeps it.
+inline std::string now_local() { return local_time(std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count()); }
 
 struct Store::Impl {
     std::string path;

@@ -23,6 +23,8 @@ struct Kinetics {
     double rate(double alpha, double temp_c) const;  ///< dα/dt, 1/s
     double rise_c() const;                           ///< H/c: with no loss at all
 };
+/// exp(−E/(R·T)), E = 55 kJ/mol: how fast resin cures at a temperature, beside how fast at another.
+double cure_rate_at(double temp_c);
 /// Time to gel in h when it is held at a temperature.
 double isothermal_gel_h(const Kinetics& k, double temp_c);
 

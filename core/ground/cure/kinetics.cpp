@@ -45,6 +45,8 @@ double Kinetics::rate(double alpha, double temp_c) const { return per_s() * warm
 
 double Kinetics::rise_c() const { return heat_kj_kg * 1000 / j_kg_k; }
 
+double cure_rate_at(double temp_c) { return warmth(temp_c); }
+
 double isothermal_gel_h(const Kinetics& k, double temp_c) { return to_gel() / (k.per_s() * warmth(temp_c)) / 3600; }
 
 double isothermal_h(const Kinetics& k, double alpha, double temp_c) {

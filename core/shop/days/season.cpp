@@ -8,6 +8,9 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/money/money.h"
+#include "core/steps/pour/pour.h"
+#include "core/steps/rack/settle.h"
 
 namespace yb {
 
@@ -21,21 +24,27 @@ const char* card_of(const std::string& key) {
     return "";
 }
 
-bool planned(const Documents& docs, const Job& job) {
+/// What somebody else brings: it is asked for by a day.
+bool is_ordered(const Operation& o) { return o.who == Who::outside || o.key == "base_order" || o.key.rfind("buy_", 0) == 0; }
+
+/// It is on the rule: not put away, not delivered, and no other way of a job that is there.
+bool on_the_rule(const Documents& docs, const Job& job) { return !job.put_away && job.record.delivered.empty() && (job.way_of.empty() || !docs.jobs.count(job.way_of)); }
+
+}  // namespace
+
+bool can_be_planned(const Documents& docs, const Job& job) {
     const auto ids = job.slabs();
     return !job.first().slab.empty() && std::all_of(ids.begin(), ids.end(), [&](const std::string& s) { return docs.slabs.count(s) > 0; });
 }
 
-}  // namespace
-
 std::vector<std::string> job_order(const Documents& docs) {
     std::vector<std::string> out;
     for (const auto& [id] : docs.shop.job_order)
-        if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && !it->second.put_away && std::find(out.begin(), out.end(), id) == out.end())
+        if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && on_the_rule(docs, it->second) && std::find(out.begin(), out.end(), id) == out.end())
             out.push_back(id);
     std::vector<std::string> rest;
     for (const auto& [id, job] : docs.jobs)
-        if (!job.put_away && std::find(out.begin(), out.end(), id) == out.end()) rest.push_back(id);
+        if (on_the_rule(docs, job) && std::find(out.begin(), out.end(), id) == out.end()) rest.push_back(id);
     std::stable_sort(rest.begin(), rest.end(), [&](const std::string& a, const std::string& b) { return docs.jobs.at(a).start < docs.jobs.at(b).start; });
     out.insert(out.end(), rest.begin(), rest.end());
     return out;
@@ -81,7 +90,7 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
         if (it != plans.end() && it->second) nets.push_back(net_of(id, docs.jobs.at(id), *it->second, s.start));
         else nets.push_back({id, 0, {}, {}});
     }
-    s.said = schedule(nets, Hands(s.start, docs.shop.workday), s.now_h, docs.shop.all_soonest ? Rule::soonest : ask.rule);
+    s.said = schedule(nets, Hands(s.start, docs.shop.workday, &docs.shop.air), s.now_h, docs.shop.all_soonest ? Rule::soonest : ask.rule);
     s.end_h = s.said.end_h;
     for (Net& n : nets) {
         JobDays j{n.job, docs.jobs.at(n.job).name, std::move(n.operations), 0, n.wanted_h};
@@ -91,6 +100,10 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
             const double days = std::ceil((j.ready_h - *j.wanted_h) / 24);
             s.cautions.push_back({"days.late", Severity::stop, {}, say("{} is ready {} after the day it is wanted: look at what could give.", j.name, counted(days, "day", "days"))});
         }
+        for (const Operation& o : j.operations)
+            if (o.key == "dry" && j.wanted_h && !o.done_h && o.end_h > *j.wanted_h)
+                s.cautions.push_back({"days.damp", Severity::stop, {},
+                                      say("{} is wanted before its wood is dry, about {}: a drier slab, a kiln, or a later day. Damp wood moves after it is made.", j.name, s.date(o.end_h))});
         s.jobs.push_back(std::move(j));
     }
     // Days that are none, and ticks of days that have not come.
@@ -127,7 +140,7 @@ std::map<std::string, std::shared_ptr<const Plan>> plans_of(const Documents& doc
     in_parallel(
         ids.size(),
         [&](std::size_t i) {
-            if (const Job& job = docs.jobs.at(ids[i]); planned(docs, job)) all[i] = std::make_shared<Plan>(plan_job(job, docs));
+            if (const Job& job = docs.jobs.at(ids[i]); can_be_planned(docs, job)) all[i] = std::make_shared<Plan>(plan_job(job, docs));
         },
         work);
     std::map<std::string, std::shared_ptr<const Plan>> out;
@@ -162,7 +175,10 @@ Today today_of(const Season& s, const std::string& day) {
             if (o.hands_on_h > 0 && done > 0.01 && begins < to) t.hands.push_back(line), t.hands_h += o.who == Who::helper ? 0 : done;
             // Whatever waits over the night and longer, and is put to wait that day.
             if (o.waiting_h >= 8 && o.hands_end_h > from && o.hands_end_h <= to) t.set_going.push_back(line);
-            if ((o.who == Who::outside || o.key == "base_order") && o.start_h >= from && o.start_h < from + 7 * 24) t.order_by.push_back(line);
+            if (is_ordered(o) && o.latest_h >= from && o.start_h < from + 7 * 24) {
+                t.order_by.push_back(line);
+                t.order_by.back().by = s.date(std::max(o.start_h, o.latest_h));
+            }
         }
     const auto sooner = [](const TodayLine& a, const TodayLine& b) { return a.from_h < b.from_h; };
     std::stable_sort(t.hands.begin(), t.hands.end(), sooner);
@@ -201,6 +217,41 @@ void each_job(Documents& d, const std::string& job, F change) {
         if (job.empty() || id == job) change(j);
 }
 
+/// A second pair of hands on those days, for what is made aside of the top.
+void helper_comes(Documents& d, const std::string& job, const std::vector<int>& days) {
+    Workday& w = d.shop.workday;
+    for (const int day : days)
+        if (stretches_on(w, Crew::helper, day).empty()) w.helper.push_back({day, 8, 17});
+    static constexpr const char* aside[] = {"form", "base_make", "base_parts", "under_jig", "tie_jig"};
+    each_job(d, job, [&](Job& j) {
+        for (const char* key : aside) {
+            const auto it = std::find_if(j.days.changes.begin(), j.days.changes.end(), [&](const OpChange& c) { return c.key == key; });
+            if (it == j.days.changes.end()) j.days.changes.push_back({key, {}, {}, true});
+            else it->by_helper = true;
+        }
+    });
+}
+
+/// The resin on the shelf that gets a river hard soonest, without a stop more than there is.
+void quicker_resin(Documents& d, const std::string& job) {
+    each_job(d, job, [&](Job& j) {
+        if (!can_be_planned(d, j)) return;
+        const auto stops = [](const Plan& p) { return std::count_if(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.severity == Severity::stop; }); };
+        const Plan now = plan_job(j, d);
+        if (now.pour->lifts.empty()) return;
+        double soonest = now.pour->wait_h;
+        std::string best;
+        for (const Resin& r : d.shop.resins) {
+            if (r.solid || r.soaks || r.key == now.pour->resin) continue;
+            Job other = j;
+            other.fill.river = r.key;
+            const Plan then = plan_job(other, d);
+            if (!then.pour->lifts.empty() && stops(then) <= stops(now) && then.pour->wait_h < soonest - 0.5) soonest = then.pour->wait_h, best = r.key;
+        }
+        if (!best.empty()) j.fill.river = best;
+    });
+}
+
 const std::vector<Change>& changes() {
     static const std::vector<Change> all{
         {"saturdays", "Work on Saturdays", Change::nothing,
@@ -209,6 +260,26 @@ const std::vector<Change>& changes() {
              if (w.week.empty()) w.saturdays = true;
              else if (stretches_on(w, Crew::maker, 5).empty())
                  for (const auto& [from, to] : stretches_on(w, Crew::maker, 4)) w.week.push_back({5, from, to});
+         }},
+        {"helper_saturdays", "A helper on Saturdays, for base, form and jigs", Change::jobs,
+         [](Documents& d, const std::string& job) { helper_comes(d, job, {5}); }},
+        {"helper_days", "A helper every day, for base, form and jigs", Change::jobs,
+         [](Documents& d, const std::string& job) { helper_comes(d, job, {0, 1, 2, 3, 4}); }},
+        {"quicker_resin", "A quicker resin that stays cool", Change::jobs, quicker_resin},
+        {"kiln", "The slab dried in a kiln first: ten days, then a week to settle", Change::jobs,
+         [](Documents& d, const std::string& job) {
+             each_job(d, job, [&](Job& j) {
+                 const double dry = settles_at(j.room);
+                 for (const std::string& id : j.slabs())
+                     if (const auto it = d.slabs.find(id); it != d.slabs.end() && it->second.moisture_pct && *it->second.moisture_pct > dry_enough_pct(j.room, d.shop)) {
+                         Slab& slab = it->second;
+                         slab.moisture_log.clear();  // its own drying in the shop says nothing of a kiln
+                         slab.moisture_pct = std::max(6.0, std::round(dry));
+                         slab.dried = Dried::kiln;
+                         slab.came_on = date_after(is_date(j.start) ? j.start : std::string("2001-01-01"), 240);
+                         slab.settle_days = settle_kiln_days + 10;
+                     }
+             });
          }},
         {"warmer", "The shop five degrees warmer", Change::shop,
          [](Documents& d, const std::string&) {
@@ -233,34 +304,80 @@ const std::vector<Change>& changes() {
 
 }  // namespace
 
-void take_what_if(Documents& docs, const std::string& key, const std::string& job) {
-    const auto it = std::find_if(changes().begin(), changes().end(), [&](const Change& c) { return key == c.key; });
-    if (it == changes().end()) throw std::invalid_argument("nobody knows the change ‘" + key + "’");
-    it->make(docs, job);
-}
+namespace {
 
-std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
-                             const Work& work) {
+/// How it would be with some changes made.
+WhatIf tried(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const std::vector<const Change*>& made,
+             const Season& now, const Work& work) {
     const auto ends = [&](const Season& s) {
         const auto it = std::find_if(s.jobs.begin(), s.jobs.end(), [&](const JobDays& j) { return j.id == job; });
         return it == s.jobs.end() ? s.end_h : it->ready_h;
     };
+    const auto hands = [](const Season& s) {
+        double h = 0;
+        for (const JobDays& j : s.jobs)
+            for (const Operation& o : j.operations)
+                if (!o.done_h && o.who != Who::helper && o.who != Who::outside) h += o.hands_on_h;
+        return h;
+    };
+    Documents other = docs;
+    auto replans = Change::nothing;
+    WhatIf w;
+    for (const Change* c : made) {
+        work.check();
+        c->make(other, job);
+        replans = std::max(replans, c->replans);
+        w.key += (w.key.empty() ? "" : "+") + std::string(c->key);
+        w.says = say("{}", c->says);
+    }
+    std::map<std::string, std::shared_ptr<const Plan>> anew;
+    if (replans == Change::shop) anew = plans_of(other, ask.only, work);
+    if (replans == Change::jobs) anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
+    std::map<std::string, const Plan*> with = plans;
+    for (const auto& [id, plan] : anew) with[id] = plan.get();
+    const Season s = season_of(other, with, ask);
+    w.end_h = s.end_h;
+    w.gains_h = ends(now) - ends(s);
+    w.hands_h = hands(s) - hands(now);
+    for (const JobDays& j : s.jobs) w.ready_h[j.id] = j.ready_h;
+    for (const auto& [id, plan] : anew)
+        if (const auto it = plans.find(id); it != plans.end() && it->second)
+            w.money += money_of(*plan, other.jobs.at(id), other.shop).offer - money_of(*it->second, docs.jobs.at(id), docs.shop).offer;
+    return w;
+}
+
+const Change& change_of(const std::string& key) {
+    const auto it = std::find_if(changes().begin(), changes().end(), [&](const Change& c) { return key == c.key; });
+    if (it == changes().end()) throw std::invalid_argument("nobody knows the change ‘" + key + "’");
+    return *it;
+}
+
+/// Keys told apart by "+".
+std::vector<const Change*> changes_of(const std::string& keys) {
+    std::vector<const Change*> out;
+    for (std::size_t at = 0; at <= keys.size();) {
+        const std::size_t end = std::min(keys.find('+', at), keys.size());
+        out.push_back(&change_of(keys.substr(at, end - at)));
+        at = end + 1;
+    }
+    return out;
+}
+
+}  // namespace
+
+void take_what_if(Documents& docs, const std::string& key, const std::string& job) {
+    for (const Change* c : changes_of(key)) c->make(docs, job);
+}
+
+WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const std::string& key, const Work& work) {
+    return tried(docs, plans, ask, job, changes_of(key), season_of(docs, plans, ask), work);
+}
+
+std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const Work& work) {
     const Season now = season_of(docs, plans, ask);
     std::vector<WhatIf> out;
-    for (const Change& c : changes()) {
-        work.check();
-        Documents other = docs;
-        c.make(other, job);
-        std::map<std::string, std::shared_ptr<const Plan>> anew;
-        if (c.replans == Change::shop) anew = plans_of(other, ask.only, work);
-        if (c.replans == Change::jobs) anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
-        std::map<std::string, const Plan*> with = plans;
-        for (const auto& [id, plan] : anew) with[id] = plan.get();
-        const Season s = season_of(other, with, ask);
-        WhatIf w{c.key, say("{}", c.says), s.end_h, {}, ends(now) - ends(s)};
-        for (const JobDays& j : s.jobs) w.ready_h[j.id] = j.ready_h;
-        if (w.gains_h > 0.5) out.push_back(std::move(w));
-    }
+    for (const Change& c : changes())
+        if (WhatIf w = tried(docs, plans, ask, job, {&c}, now, work); w.gains_h > 0.5) out.push_back(std::move(w));
     std::stable_sort(out.begin(), out.end(), [](const WhatIf& a, const WhatIf& b) { return a.gains_h > b.gains_h; });
     return out;
 }

@@ -1,6 +1,7 @@
 // All jobs of a shop on one rule of dates: who does what when, what decides, what could give.
 #pragma once
 
+#include <cstdint>
 #include <map>
 #include <memory>
 #include <string>
@@ -41,7 +42,10 @@ struct Season {
 /// A job's operations as its plan gives them, what was ticked and pinned laid on them. @param start the rule's first day: hours count from there.
 Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::string& start);
 
-/// Jobs in the order of the shop, those it does not name after them by their first day; put away ones are left out.
+/// True where all of its slabs are there.
+bool can_be_planned(const Documents& docs, const Job& job);
+
+/// Jobs in the order of the shop, other ways of one left out; those it does not name after them by their first day; put away ones are left out.
 std::vector<std::string> job_order(const Documents& docs);
 
 struct SeasonAsk {
@@ -62,12 +66,13 @@ struct TodayLine {
     double waits_h = 0;           ///< then it waits
     Who who = Who::maker;
     bool goes_on = false;         ///< begun on an earlier day
+    std::string by{};             ///< of what is ordered: at the latest on this day
 };
 struct Today {
     std::string date;
     std::vector<TodayLine> hands;     ///< in order
     std::vector<TodayLine> set_going; ///< long waits that begin that day: last thing before going home
-    std::vector<TodayLine> order_by;  ///< of outside: to be ordered that day or within a week
+    std::vector<TodayLine> order_by;  ///< what somebody else brings: to be ordered by a day, within a week
     double hands_h = 0;
 };
 /// @param day ISO date.
@@ -87,13 +92,18 @@ struct WhatIf {
     double end_h = 0;             ///< of all jobs
     std::map<std::string, double> ready_h;  ///< by job
     double gains_h = 0;           ///< of the job that is asked about, or of all
+    double hands_h = 0;           ///< more of the maker's hours
+    std::int64_t money = 0;       ///< more on the offers, hundredths, where prices are known
 };
 /// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, faster resin, no rest between the faces, a machine shop for the
-/// flattening, another order of jobs. Those that gain nothing are left out; the most first.
+/// flattening, another order of jobs, a kiln. Those that gain nothing are left out; the most first.
 /// @param job the one that must be sooner; empty: all of them.
 /// @param plans of all jobs as they stand: what a change does not touch is not planned again.
 std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
                              const Work& work = {});
+/// One of them, or several at once ("saturdays+quicker_resin"), whatever it gains. @throws std::invalid_argument for a change that nobody knows.
+WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const std::string& key,
+               const Work& work = {});
 /// Changes the documents as a what-if has it. @param job as of the asking. @throws std::invalid_argument for a change that nobody knows.
 void take_what_if(Documents& docs, const std::string& key, const std::string& job);
 /// Plans of the jobs that are on the rule, by job; those without a slab are left out. @param only ids; none: all. @throws Cancelled.

@@ -31,7 +31,15 @@ std::optional<std::size_t> own_index(const std::string& key) {
 
 }  // namespace
 
-void tick(Job& job, const std::string& key, const std::string& at) { keep(job.days.done, key, &OpDone::at, at); }
+void tick(Job& job, const std::string& key, const std::string& at, const std::string& name) {
+    keep(job.days.done, key, &OpDone::at, at);
+    for (OpDone& d : job.days.done)
+        if (d.key == key && !name.empty()) d.name = name;
+}
+void set_took(Job& job, const std::string& key, std::optional<double> hours) {
+    for (OpDone& d : job.days.done)
+        if (d.key == key) d.took_h = hours;
+}
 void pin(Job& job, const std::string& key, const std::string& on) { keep(job.days.pins, key, &OpPin::on, on); }
 
 namespace {

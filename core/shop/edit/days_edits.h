@@ -12,7 +12,10 @@ struct Job;
 struct Shop;
 
 /// Hands are off it. @param at local wall clock, "2026-11-30T16:30"; empty: it is not done after all.
-void tick(Job& job, const std::string& key, const std::string& at);
+/// @param name what it is called.
+void tick(Job& job, const std::string& key, const std::string& at, const std::string& name = {});
+/// How long hands were really on something that is done; empty: worked out from the clock.
+void set_took(Job& job, const std::string& key, std::optional<double> hours);
 /// It does not begin before a day. @param on ISO date; empty: whenever it can.
 void pin(Job& job, const std::string& key, const std::string& on);
 /// How long hands are on it and it waits then, as the maker knows it; empty: as its step says.

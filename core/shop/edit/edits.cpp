@@ -75,6 +75,15 @@ void set_choice(Job& job, const std::string& choice, const std::string& option, 
         throw std::invalid_argument("there is no choice ‘" + choice + "’ with an option ‘" + option + "’");
 }
 
+void take_choice(Job& job, const std::map<std::string, Slab>& slabs, const std::string& choice, const std::string& option, int leaf) {
+    set_choice(job, choice, option, leaf);
+    if (choice != "lay.makeup" && choice != "makeup.ends" && choice != "makeup.line" && choice != "makeup.faces") return;
+    std::vector<Slab> of;
+    for (const Leaf& l : job.leaves)
+        if (const auto it = slabs.find(l.slab); it != slabs.end()) of.push_back(it->second);
+    make_up(job, job.makeup.kind, of);
+}
+
 namespace {
 LiveEdges swapped(LiveEdges l) {
     if (l == LiveEdges::left) return LiveEdges::right;

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <optional>
 #include <stdexcept>
 #include <string>
@@ -52,6 +53,8 @@ std::string fresh_id(const char* stem, const Documents& docs);
 /// Sets a school of thought by the keys that the plan's choices carry. @param leaf the one on the bench, where the choice
 /// is one of its own. @throws std::invalid_argument for a choice or option it does not know.
 void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf = 0);
+/// The same, and a make-up is laid anew where the choice asks for it. @param slabs of the shop. @throws Refusal where that is not possible.
+void take_choice(Job& job, const std::map<std::string, Slab>& slabs, const std::string& choice, const std::string& option, int leaf = 0);
 /// The leaves of a job, for who does not see what else a job is made of.
 const std::vector<Leaf>& leaves_of(const Job& job);
 /// Gives a slab to a job as its only one: its top goes to the middle, what was set for another slab is forgotten.

@@ -6,6 +6,7 @@
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/ground/measure/measure.h"
+#include "core/material/resin/mix.h"
 
 namespace yb {
 

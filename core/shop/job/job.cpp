@@ -32,9 +32,14 @@ std::vector<std::string> Job::slabs() const {
 }
 
 std::map<std::string, std::string> taken_slabs(const Documents& docs, const std::string& but) {
+    // Ways of one job take the same wood: one of them is made.
+    const auto piece = [&](const std::string& id) {
+        const auto it = docs.jobs.find(id);
+        return it == docs.jobs.end() || it->second.way_of.empty() ? id : it->second.way_of;
+    };
     std::map<std::string, std::string> out;
     for (const auto& [id, j] : docs.jobs)
-        if (id != but || but.empty())
+        if (but.empty() || piece(id) != piece(but))
             for (const std::string& used : j.slabs()) out[used] = j.name;
     return out;
 }
@@ -59,6 +64,10 @@ void fields(FieldVisitor& v, Job& j) {
     for (const StepRow& row : steps())
         if (row.fields) row.fields(v, j);
     v.object({"days", "Days"}, j.days);
+    v.object({"money", "Money"}, j.money);
+    v.object({"record", "Record"}, j.record);
+    v.text({"way_of", "Another way of"}, j.way_of);
+    v.text({"way", "This way is called"}, j.way);
 }
 
 }  // namespace yb

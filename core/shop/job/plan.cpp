@@ -1,5 +1,8 @@
 #include "core/shop/job/plan.h"
 
+#include "core/shop/job/needs.h"
+#include "core/steps/pace/pace.h"
+
 #include <algorithm>
 #include <cmath>
 #include <stdexcept>
@@ -163,14 +166,19 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
         std::vector<Operation> all;
         for (const StepRow& row : steps())
             if (row.operations) guarded(row, [&] { row.operations(w, all); });
+        order_short(all, needs_of(p, job, shop), shop.money.order_days);
+        with_pace(all, shop.paces);
         with_choices(all, job.days, job.start);
-        p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday));
+        p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday, &shop.air));
         if (p.days->endless)
             held.cautions.emplace_back(step_key::lay,
                                        Caution{"plan.endless", Severity::watch, step_key::lay,
                                                say("Hands and waiting add up to more than twenty years: the days are held there. Look for "
                                                    "hours that were typed too large.")});
     }
+    if (!w.quick && !wanted.slab_alone && w.top)
+        for (const StepRow& row : steps())
+            if (row.dated) guarded(row, [&] { row.dated(w); });
     lay_on_bench(w);
     for (const StepRow& row : steps()) {
         std::vector<Caution> more;

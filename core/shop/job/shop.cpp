@@ -39,6 +39,8 @@ void fields(FieldVisitor& v, Shop& s) {
     v.list({"job_order", "Jobs, whose turn comes first"}, s.job_order);
     v.numbers({"bushings_mm", "Guide bushings at hand", Kind::fine, {1, 300}}, s.bushings_mm);
     v.list({"sections", "Channel sections"}, s.sections);
+    v.object({"money", "Money"}, s.money);
+    v.list({"paces", "The maker's pace"}, s.paces);
     v.flag({"letter", "Sheets on Letter"}, s.letter);
 }
 

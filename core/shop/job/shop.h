@@ -7,6 +7,8 @@
 #include "core/ground/calendar/calendar.h"
 #include "core/material/resin/resin.h"
 #include "core/steps/flat/choices.h"
+#include "core/steps/money/choices.h"
+#include "core/steps/pace/choices.h"
 #include "core/steps/skin/coats.h"
 #include "core/steps/skin/grits.h"
 #include "core/ground/measure/measure.h"
@@ -38,6 +40,8 @@ struct Shop {
     std::vector<JobRank> job_order;  ///< who comes first where two want the same hands; those that are not named come after
     std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};                           ///< guide bushings at hand, outer diameters
     std::vector<ChannelSection> sections{{30, 10, 2}, {40, 12, 3}, {50, 15, 3}, {60, 20, 4}};  ///< of steel channel that can be had
+    ShopMoney money;
+    std::vector<PaceFigure> paces;  ///< of the maker, as the tables that were made have taught
     bool letter = false;                                                                       ///< sheets on Letter, otherwise A4
     std::string kept;  ///< fields of a newer program, kept as they came: JSON
     Shop();

@@ -42,10 +42,35 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     const FillPlan& f = *w.p.fill;
     const auto soaked = std::count_if(f.voids.begin(), f.voids.end(), [](const VoidPlan& v) { return v.soaked; });
     // Soft wood is soaked before it is planed: what crumbles tears.
-    if (soaked > 0) give(out, *w.p.flat, "soak", "Soak", step_key::flat, 25, soaking_h * static_cast<double>(soaked), soaked_wait_h);
+    if (soaked > 0) {
+        give(out, *w.p.flat, "soak", "Soak", step_key::flat, 25, soaking_h * static_cast<double>(soaked), soaked_wait_h);
+        waits_with(out, AirWait::cures, w);
+    }
     if (f.rounds == 0) return;
     give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h - soaking_h * static_cast<double>(soaked), f.wait_h);
+    waits_with(out, AirWait::cures, w);
     give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
+}
+
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    const FillPlan& f = *a.plan.fill;
+    // What is mixed beyond the voids – poured over, kept for a second look – is shared by what each resin fills.
+    double flush = 0;
+    for (const VoidPlan& v : f.voids)
+        if (!v.gone && !v.left_open && !v.river) flush += v.volume_l;
+    if (!(flush > 0)) return;
+    for (const VoidPlan& v : f.voids) {
+        if (v.gone || v.left_open || v.river) continue;
+        if (const Resin* r = find_resin(a.shop.resins, v.resin)) need_resin(out, *r, v.volume_l / flush * f.mixed_l, "fill");
+    }
+    for (const Resin& r : a.shop.resins)
+        if (r.soaks && f.soak_l > 0) {
+            need_resin(out, r, f.soak_l, "soak");
+            break;
+        }
+    if (f.tape_mm > 0) out.push_back({NeedKind::consumable, "tape", "Tape, rolls", f.tape_mm / 50000, "pcs", "fill", {}, {}, a.shop.money.prices.tape_roll});
+    if (const double dose = a.job.fill.pigment_g_kg; dose > 0)
+        out.push_back({NeedKind::consumable, "pigment", "Pigment", f.mass_kg * dose / 1000, "kg", "fill", {}, {}, a.shop.money.prices.pigment_kg});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
@@ -96,6 +121,7 @@ StepRow fill_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .fields = fields_of,
         .shop = "resins",

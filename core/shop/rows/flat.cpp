@@ -181,6 +181,17 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         give(out, f, "last", "Last pass", step_key::flat, 32, 2 * turn_h + last, 0);
 }
 
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    const FlatPlan& f = *a.plan.flat;
+    if (!f.ready) return;
+    if (f.work.cost > 0) out.push_back({NeedKind::outside, "flat", name_of(f.work.by), 1, "pcs", "flat1", {}, {}, f.work.cost});
+    if (f.work.by == FlatBy::machine_shop || f.work.by == FlatBy::bought_flat) return;
+    double m2 = 0;
+    for (const LeafPlan& l : a.plan.leaves)
+        if (l.lay) m2 += 2 * area(l.lay->rough) * 1e-6;
+    out.push_back({NeedKind::consumable, "cutter", "Wear of the cutter", m2, "m2", "flat1", {}, {}, a.shop.money.prices.cutter_m2});
+}
+
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
     const Plan& plan = a.plan;
     if (!plan.flat->ready || !plan.slab()) return;
@@ -283,6 +294,7 @@ StepRow flat_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .fields = fields_of,
         .shop = "sled",

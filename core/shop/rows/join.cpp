@@ -38,6 +38,14 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         give(out, j, "edge", "Edge", step_key::join, 61, w.job.join.edge == EdgeShape::carved ? 4 : 0.75, 0);
 }
 
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    const JoinPlan& j = *a.plan.join;
+    if (!j.ready) return;
+    const Prices& price = a.shop.money.prices;
+    out.push_back({NeedKind::glue, "glue", "Glue", j.glue_l, "l", "glue", {}, {}, price.glue_l});
+    out.push_back({NeedKind::glue, "glued_piece", "Tenons, dowels, biscuits", static_cast<double>(j.pieces), "pcs", "glue", {}, {}, price.glued_piece});
+}
+
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
     if (a.plan.join->ready) add(out, join_things(*a.plan.join, a.job.join, *a.plan.makeup, a.bench));
 }
@@ -138,6 +146,7 @@ StepRow join_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .cards = cards,
         .fields = fields_of,

@@ -221,6 +221,8 @@ void told(Planning& w) {
     add_patch_cuts(patches, *cuts);
     w.lay->figures.push_back(cuts_figure(*cuts, job.makeup, w.shop.units));
     w.p.cuts = cuts;
+    // What was sawn for this very job has left the rack by right.
+    if (w.job.cuts_done) std::erase_if(w.lay->cautions, [](const Caution& c) { return c.key == "lay.retired"; });
     sort_by_severity(w.lay->cautions);
 }
 

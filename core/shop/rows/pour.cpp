@@ -29,17 +29,34 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     const double soft = p.wait_h - p.clock.hard_h + p.clock.shave_from_h;
     const bool shaved = p.clock.hard_h - p.clock.shave_from_h > shave_h;
     give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, shaved ? soft : p.wait_h);
+    waits_with(out, AirWait::cures, w);
     out.back().at = Place::form, out.back().keeps = true;
     if (shaved) {
         give(out, p, "shave", "Shave warm", step_key::pour, 43, shave_h, p.wait_h - soft - shave_h);
+        waits_with(out, AirWait::cures, w);
         out.back().at = Place::form, out.back().keeps = true;
     }
     give(out, p, "unmould", "Unmould", step_key::pour, 44, 1, 0);
     give(out, p, "scrape", "Scrape, plane", step_key::pour, 45, 1, 0);
     give(out, p, "topup", "Top up", step_key::pour, 46, 0.5, p.little.hard_h);
+    waits_with(out, AirWait::cures, w);
     // What crept over a live edge and was not shaved while it was soft comes off once it is hard: between the two it clogs every disc.
     if (w.job.top.live != LiveEdges::none) give(out, p, "bleed", "Clean edges", step_key::pour, 47, 0.75, 0);
     give(out, p, "touchup", "Touch up", step_key::pour, 48, 0.5, p.little.hard_h);
+    waits_with(out, AirWait::cures, w);
+}
+
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    const PourPlan& p = *a.plan.pour;
+    if (!p.ready || p.lifts.empty()) return;
+    const Prices& price = a.shop.money.prices;
+    if (const Resin* r = find_resin(a.shop.resins, p.resin)) need_resin(out, *r, p.mix_l, "pour");
+    double grams = 0;
+    for (const Batch& b : p.batches) grams += b.pigment_g;
+    out.push_back({NeedKind::consumable, "pigment", "Pigment", grams / 1000, "kg", "pour", {}, {}, price.pigment_kg});
+    out.push_back({NeedKind::form, "panel", "Panels of the form", static_cast<double>(p.form.sheets.size()), "pcs", "form", {}, {}, price.panel});
+    out.push_back({NeedKind::consumable, "tape", "Tape, rolls", static_cast<double>(p.form.rolls), "pcs", "form", {}, {}, price.tape_roll});
+    out.push_back({NeedKind::form, "caulk", "Caulk", p.form.caulk_m, "m", "form", {}, {}, price.caulk_m});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
@@ -115,6 +132,7 @@ StepRow pour_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .cards = cards,
         .fields = fields_of,

@@ -25,9 +25,25 @@ void plan(Planning& w) {
 }
 
 void operations(const Planning& w, std::vector<Operation>& out) {
+    // Until it is dry enough, by the slab's own readings: what a prior says of it is no date.
+    double dries = 0;
+    for (std::size_t i = 0; i < w.slabs.leaves.size(); ++i)
+        if (const auto f = drying_of(w.slab(i).slab, w.slab(i).thickness_mm, w.shop.air, dry_enough_pct(w.job.room, w.shop), w.job.start); f && f->fitted)
+            dries = std::max(dries, f->days.value_or(0));
+    if (dries > 0) give(out, w.p.rack, "dry", "Dry in the shop", step_key::rack, 0, 0, dries * 24);
     double days = 0;
     for (std::size_t i = 0; i < w.slabs.leaves.size(); ++i) days = std::max(days, settle_left_days(w.slab(i).slab, w.job.start));
     if (days > 0) give(out, w.p.rack, "settle", "Settle in the shop", step_key::rack, 1, 0, days * 24);
+}
+
+/// A slab by the share of its upper face that the top is made of; the rest goes back to the rack.
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    for (std::size_t i = 0; i < a.plan.leaves.size(); ++i) {
+        const LeafPlan& l = a.plan.leaves[i];
+        if (!l.made) continue;
+        const Slab& slab = l.slab();
+        out.push_back({NeedKind::slab, "slab " + slab.id, slab.name, 1, "pcs", "lay", {}, {}, slab.price});
+    }
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
@@ -59,6 +75,7 @@ StepRow rack_row() {
         .own = own<&Plan::rack>,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .shop = "air store dry_allowed_pct workday",
         .drawings = drawings,

@@ -16,6 +16,7 @@
 #include "core/shop/job/planning.h"
 #include "core/shop/job/steps.h"
 #include "core/shop/job/things.h"
+#include "core/shop/job/needs.h"
 #include "core/shop/templates/templates.h"
 #include "core/steps/days/days.h"
 
@@ -54,6 +55,14 @@ inline void give(std::vector<Operation>& out, const StepPlan& says, const char* 
     Operation op{key, label, step, order, hands, wait, 0, 0, 0, Severity::note, false, false};
     mark(op, says);
     out.push_back(std::move(op));
+}
+
+/// The last operation's waiting goes with the shop's air: it was worked out at that of the job's first month.
+inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning& w) { out.back().air = how, out.back().air_c = w.p.shop_air.temp_c; }
+
+/// So much of a resin, mixed.
+inline void need_resin(std::vector<Need>& out, const Resin& r, double litres, const char* before) {
+    out.push_back({NeedKind::resin, "resin " + r.key, r.label, litres, "l", before, r.left_l, r.kit_l, r.price_l});
 }
 
 }  // namespace yb

@@ -1,8 +1,18 @@
 // Sheets as a row of the table: beside the order of work, it plans nothing.
-#include "core/shop/job/plan.h"
+#include <iterator>
+
+#include "core/shop/job/planning.h"
 #include "core/shop/job/steps.h"
+#include "core/shop/record/agreement.h"
 
 namespace yb {
+
+namespace of_sheets {
+void dated(Planning& w) {
+    auto minded = agreement_cautions(w.p, w.job, w.shop);
+    std::move(minded.begin(), minded.end(), std::back_inserter(w.p.sheets.cautions));
+}
+}  // namespace of_sheets
 
 StepRow sheets_row() {
     return {
@@ -12,6 +22,7 @@ StepRow sheets_row() {
         .on = StepRow::On::beside,
         .says = [](const Plan& p) -> const StepPlan* { return &p.sheets; },
         .own = [](Plan& p) { return &p.sheets; },
+        .dated = of_sheets::dated,
     };
 }
 

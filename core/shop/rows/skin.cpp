@@ -49,6 +49,15 @@ StepPlan* own(Plan& p) {
     return copy.get();
 }
 
+/// Of one finish, over all faces and coats, what rags and pot keep counted.
+double finish_l(const SkinPlan& s, Finish which) {
+    double ml = 0;
+    for (const SkinFacePlan& f : s.faces)
+        if (!f.left_out && f.finish == which)
+            for (const SkinCoat& c : f.coats) ml += c.mix_ml;
+    return ml / 1000;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const SkinPlan& s = skin_of(w.p);
     if (!s.ready) return;
@@ -56,6 +65,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     const bool changed = w.job.skin.finish == Finish::tinted || w.job.skin.before != BeforeFinish::nothing;
     if (changed && !w.job.skin.sample_signed) {
         give(out, s, "sample", "A sample, signed", step_key::skin, 79, 0.5, s.recoat_h);
+        waits_with(out, AirWait::dries, w);
         out.back().aside = true, out.back().after = {"lay"};
     }
     // The last grit waits for the wetted grain to dry.
@@ -74,9 +84,21 @@ void operations(const Planning& w, std::vector<Operation>& out) {
             if (static_cast<std::size_t>(i) < f.coats.size()) minutes += f.coats[static_cast<std::size_t>(i)].minutes;
         const bool last = i + 1 == n;
         give(out, s, keys[i], names[i], step_key::skin, 83 + i, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
+        if (last || !w.job.skin.wait_h) waits_with(out, AirWait::dries, w);
         out.back().at = Place::spray, out.back().keeps = true;  // no dust near it
         if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both;
     }
+}
+
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    const SkinPlan& s = skin_of(a.plan);
+    if (!s.ready) return;
+    for (const Finish used : s.used) {
+        const FinishClass& label = a.shop.finishes.of(used);
+        const auto i = finishes.index(used);
+        out.push_back({NeedKind::finish, std::string("finish ") + finishes.options[i].key, finishes.options[i].label, finish_l(s, used), "l", "coat_1", label.left_l, {}, label.price_l});
+    }
+    out.push_back({NeedKind::consumable, "discs", "Sanding discs", std::ceil(s.discs), "pcs", "sand", {}, {}, a.shop.sanding.disc_price});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) { add(out, skin_things(skin_of(a.plan), a.bench)); }
@@ -139,6 +161,7 @@ StepRow skin_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .cards = cards,
         .fields = fields_of,

@@ -34,6 +34,25 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
 }
 
+void needs(const ThingsAsk& a, std::vector<Need>& out) {
+    const UnderPlan& u = *a.plan.under;
+    if (!u.ready) return;
+    const UnderChoices& c = a.job.under;
+    const Prices& price = a.shop.money.prices;
+    const double holes = static_cast<double>(u.slots.size());
+    out.push_back({NeedKind::hardware, "bolt", "Bolts with washers", holes, "pcs", "pockets", {}, {}, price.bolt});
+    if (c.inserts != InsertKind::wood_screw) out.push_back({NeedKind::hardware, "insert", "Inserts", holes, "pcs", "pockets", {}, {}, price.insert});
+    double metres = 0;
+    for (const Channel& k : c.channels) metres += k.length_mm / 1000;
+    out.push_back({NeedKind::hardware, "channel", "Steel channel", metres, "m", "pockets", {}, {}, price.channel_m});
+    if (c.base == BaseKind::bought && !c.plates.empty()) {
+        out.push_back({NeedKind::base, "base", "The base, bought", 1, "pcs", "dryfit", {}, {}, a.job.money.base_price});
+    } else if (c.base != BaseKind::bought) {
+        out.push_back({NeedKind::base, "base_wood", "Wood of the base", u.base.volume_l, "l", "base_make", {}, {}, price.base_l});
+        out.push_back({NeedKind::hardware, "plate", "Leg plates", static_cast<double>(c.plates.size()), "pcs", "pockets", {}, {}, price.plate});
+    }
+}
+
 void things(const ThingsAsk& a, std::vector<Thing>& out) {
     if (a.plan.under->ready) add(out, under_things(*a.plan.under, a.job.under, a.job.top, a.bench));
 }
@@ -198,6 +217,7 @@ StepRow under_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .needs = needs,
         .things = things,
         .fields = fields_of,
         .shop = "sections",

@@ -5,6 +5,8 @@ namespace yb {
 void fields(FieldVisitor& v, OpDone& d) {
     v.text({"key", "Operation", true}, d.key);
     v.text({"at", "Hands off it at"}, d.at);
+    v.text({"name", "Called"}, d.name);
+    v.number({"took_h", "It took", Kind::hours, {0, 2000}}, d.took_h);
 }
 
 void fields(FieldVisitor& v, OpPin& p) {

@@ -17,6 +17,8 @@ const char* name_of(Who who);
 struct OpDone {
     std::string key;
     std::string at;  ///< local wall clock, "2026-11-30T16:30"
+    std::string name{};              ///< what it was called then: the book says so, whatever becomes of the plan
+    std::optional<double> took_h{};  ///< hands were on it so long, as the maker knows it; empty: worked out from the clock
     bool operator==(const OpDone&) const = default;
 };
 /// An operation that does not begin before a day.

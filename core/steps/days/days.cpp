@@ -1,11 +1,19 @@
 #include "core/steps/days/days.h"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
+#include "core/ground/cure/cure.h"
 #include "core/steps/days/schedule.h"
 
 namespace yb {
+
+double longer(AirWait how, double at_c, double than_at_c) {
+    if (how == AirWait::none || !std::isfinite(at_c) || !std::isfinite(than_at_c)) return 1;
+    const double at = std::clamp(at_c, -40.0, 100.0), than = std::clamp(than_at_c, -40.0, 100.0);
+    return how == AirWait::cures ? cure_rate_at(than) / cure_rate_at(at) : std::exp2((than - at) / 10);
+}
 
 void mark(Operation& op, const StepPlan& says) {
     for (const Caution& c : says.cautions) {
@@ -24,6 +32,8 @@ const std::vector<OrderRule>& order_rules() {
         // Two faces with a rest between, the last pass after it.
         {"flat1", "flat2", "T16"},
         {"flat2", "last", "T16"},
+        {"dry", "settle", ""},
+        {"dry", "lay", ""},
         {"settle", "lay", ""},
         {"lay", "rough", ""},
         {"rough", "flat1", ""},
@@ -46,6 +56,10 @@ const std::vector<OrderRule>& order_rules() {
         {"base_make", "base_parts", "T40"},
         {"base_make", "dryfit", "T40"},
         {"base_order", "pockets", "T41"},
+        {"buy_resin", "soak", "T41"},
+        {"buy_resin", "pour", "T41"},
+        {"buy_resin", "fill", "T41"},
+        {"buy_finish", "coat_1", "T41"},
         {"tie_jig", "ties", ""},
         {"under_jig", "pockets", ""},
         {"ties", "sand", "T38"},
@@ -100,7 +114,8 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
     }
     for (const OpChange& k : c.changes)
         if (const auto it = op(k.key); it != operations.end()) {
-            it->hands_on_h = k.hands_h.value_or(it->hands_on_h), it->waiting_h = k.wait_h.value_or(it->waiting_h);
+            it->hands_on_h = k.hands_h.value_or(it->hands_on_h);
+            if (k.wait_h) it->waiting_h = *k.wait_h, it->air = AirWait::none;  // whoever types it knows the air
             if (k.by_helper) it->who = Who::helper;
         }
     tick_and_pin(operations, c, start);
@@ -117,13 +132,13 @@ void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& c, cons
     }
 }
 
-DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday) {
+DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday, const Climate* air) {
     DaysPlan p;
     if (is_date(start)) p.start = start;
     tie(operations);
     std::vector<Net> one(1);
     one[0].operations = std::move(operations);
-    const Schedule s = schedule(one, Hands(p.start, workday));
+    const Schedule s = schedule(one, Hands(p.start, workday, air));
     p.operations = std::move(one[0].operations);
     p.end_h = s.end_h;
     p.endless = s.endless;

@@ -11,8 +11,18 @@
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/figure/figure.h"
 #include "core/steps/days/choices.h"
+#include "core/material/wood/wood.h"
 
 namespace yb {
+
+/// How a wait goes with the air of the day it falls on.
+enum class AirWait {
+    none,   ///< it doesn't
+    cures,  ///< resin: as its rate does, exp(−E/(R·T)), E = 55 kJ/mol
+    dries   ///< a coat: half as long for 10 °C more
+};
+/// How much longer a wait is at one air than at another, both °C.
+double longer(AirWait how, double at_c, double than_at_c);
 
 /// Of what a shop has one.
 enum class Place { none, bench, form, clamps, spray };
@@ -37,6 +47,9 @@ struct Operation {
     bool decides = false;             ///< the job's end hangs on it
     std::optional<double> done_h{};   ///< hands were off it then: it stands there
     double not_before_h = 0;          ///< pinned to a day
+    AirWait air = AirWait::none;      ///< waiting_h goes with the air …
+    double air_c = 20;                ///< … and is what it is at this one: a schedule that knows the year sets both to that day's
+    double paced = 1;                 ///< hands_on_h is the starting value times so much: the maker's pace
     double slack_h() const { return latest_h - start_h; }
 };
 
@@ -72,7 +85,7 @@ struct DaysPlan {
 /// The worst of a step's cautions lands on its operation as a knot.
 void mark(Operation& op, const StepPlan& says);
 
-/// One job by itself. @param start the job's first day, ISO.
-DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday);
+/// One job by itself. @param start the job's first day, ISO. @param air the shop's through the year: waits are those of the month they fall into.
+DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday, const Climate* air = nullptr);
 
 }  // namespace yb

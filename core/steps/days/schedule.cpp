@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <chrono>
 #include <cmath>
 #include <map>
 #include <random>
@@ -27,6 +28,7 @@ struct Node {
     std::size_t job = 0;
     std::vector<std::size_t> before, after;
     Who who = Who::maker;
+    double wait_h = 0, at_c = 20;  ///< as given, and at which air
     double tail = 0;          ///< hours that hang on it, its own counted
     std::size_t by = none;    ///< what kept it from beginning sooner
 };
@@ -65,6 +67,7 @@ class Scheduler {
             said_.end_h = end;
             again();
         }
+        that_days_waits();
         latest();
         deciding();
         return said_;
@@ -78,6 +81,7 @@ class Scheduler {
                 o.hands_on_h = std::max(0.0, held_hours(o.hands_on_h)), o.waiting_h = std::max(0.0, held_hours(o.waiting_h));
                 Node n;
                 n.op = &o;
+                n.wait_h = o.waiting_h, n.at_c = o.air_c;
                 n.job = j;
                 n.who = o.who == Who::outside ? Who::maker : o.who;
                 if (n.who != Who::maker && hands_.of(n.who).never()) n.who = Who::maker, said_.no_hands = said_.no_hands || o.hands_on_h > 0;
@@ -182,7 +186,24 @@ class Scheduler {
         Operation& o = *nodes_[i].op;
         o.hands_end_h = held_hours(*o.done_h);
         o.start_h = hands_.of(nodes_[i].who).before(o.hands_end_h, o.hands_on_h);
-        o.end_h = o.hands_end_h + o.waiting_h;
+        o.end_h = o.hands_end_h + wait_of(nodes_[i], o.hands_end_h);
+    }
+
+    /// How long it waits from an hour on.
+    double wait_of(const Node& n, double h) const {
+        if (n.op->air == AirWait::none) return n.wait_h;
+        const auto c = hands_.air_c(h);
+        return c ? held_hours(n.wait_h * longer(n.op->air, *c, n.at_c)) : n.wait_h;
+    }
+
+    /// Waits as they came out; where the air is known they are that day's.
+    void that_days_waits() {
+        for (Node& n : nodes_) {
+            Operation& o = *n.op;
+            if (o.air == AirWait::none) continue;
+            o.waiting_h = wait_of(n, o.hands_end_h);
+            o.air_c = hands_.air_c(o.hands_end_h).value_or(n.at_c);
+        }
     }
 
     void put(std::size_t i) {
@@ -197,7 +218,7 @@ class Scheduler {
         for (;;) {
             if (hands) t = clock.next(t);
             const double hands_end = hands ? clock.after(t, o.hands_on_h) : t;
-            const double end = hands_end + o.waiting_h;
+            const double end = hands_end + wait_of(n, hands_end);
             const Taken* in_the_way = t < most_hours ? taken(n, t, hands_end, end) : nullptr;
             if (!in_the_way) {
                 o.start_h = t, o.hands_end_h = hands_end, o.end_h = end;
@@ -322,6 +343,19 @@ class Scheduler {
 };
 
 }  // namespace
+
+Hands::Hands(const std::string& start, const Workday& week, const Climate* air)
+    : maker(start, week, Crew::maker), helper(start, week, Crew::helper), both(start, week, Crew::both) {
+    if (!air || !is_date(start)) return;
+    using namespace std::chrono;
+    sys_days day = year{std::stoi(start.substr(0, 4))} / month{static_cast<unsigned>(std::stoi(start.substr(5, 2)))} / std::chrono::day{static_cast<unsigned>(std::stoi(start.substr(8, 2)))};
+    for (int i = 0; i < 1461; ++i, day += days{1}) by_day_.push_back(air->months[static_cast<unsigned>(year_month_day(day).month()) - 1].temp_c);
+}
+
+std::optional<double> Hands::air_c(double h) const {
+    if (by_day_.empty()) return {};
+    return by_day_[static_cast<std::size_t>(std::max(0.0, held_hours(h)) / 24) % by_day_.size()];
+}
 
 Schedule schedule(std::vector<Net>& jobs, const Hands& hands, double now, Rule rule) { return Scheduler(jobs, hands, now).run(rule); }
 

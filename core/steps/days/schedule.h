@@ -20,11 +20,17 @@ struct Net {
     std::optional<double> wanted_h{};  ///< to be done by
 };
 
+/// Who is there when, and the air of the shop on each day.
 struct Hands {
     WorkClock maker, helper, both;
-    Hands(const std::string& start, const Workday& week)
-        : maker(start, week, Crew::maker), helper(start, week, Crew::helper), both(start, week, Crew::both) {}
+    /// @param start midnight of this ISO date is hour 0. @param air none: waits are as long as they are given.
+    Hands(const std::string& start, const Workday& week, const Climate* air = nullptr);
+    /// Of the month an hour falls into, °C; nothing where the air is not known.
+    std::optional<double> air_c(double h) const;
     const WorkClock& of(Who who) const { return who == Who::helper ? helper : who == Who::both ? both : maker; }
+
+  private:
+    std::vector<double> by_day_;  ///< four years of days, over and over
 };
 
 /// What the order of placing is by.
@@ -40,7 +46,7 @@ struct Schedule {
     bool no_hands = false;               ///< somebody is needed who is never there: the maker does it alone
 };
 
-/// Sets start_h, hands_end_h, end_h, latest_h and decides of every operation. Operations that are done stand where they were done.
+/// Sets start_h, hands_end_h, end_h, latest_h and decides of every operation; waits that go with the air become that day's. Operations that are done stand where they were done.
 /// @param now_h nothing that is not done begins before. @param jobs in the order of their ranks.
 Schedule schedule(std::vector<Net>& jobs, const Hands& hands, double now_h = 0, Rule rule = Rule::ranks);
 

@@ -51,6 +51,7 @@ void fields(FieldVisitor& v, FinishClass& c) {
     v.number({"maintain_ml_m2", "Oiled again with, mL a m²", Kind::number, ml, true}, c.maintain_ml_m2);
     v.number({"maintain_months", "… every so many months", Kind::number, {0, 600}, true}, c.maintain_months);
     v.number({"price_l", "Price of a litre", Kind::number, {0, 10000}}, c.price_l);
+    v.number({"left_l", "On the shelf", Kind::volume, {0, 10000}}, c.left_l);
 }
 
 void fields(FieldVisitor& v, FinishShelf& s) {

@@ -29,6 +29,7 @@ struct FinishClass {
     double between_grit = 0;                 ///< very lightly between coats; 0: not
     double maintain_ml_m2 = 0, maintain_months = 0;
     std::optional<double> price_l{};         ///< of a litre as mixed; empty: not said
+    std::optional<double> left_l{};          ///< on the shelf; empty: not said
     bool operator==(const FinishClass&) const = default;
 };
 /// Where a class of finish starts, before the maker has typed his own label.

@@ -348,6 +348,7 @@ TEST_CASE("repair keeps what is whole, says what is not, and which backup has it
         pictured.picture_a->key = "picture";
         s.append("picture", d);
     }
+    const std::size_t entries = Store::open(path).book().size();
     {
         SQLite::Database db(path, SQLite::OPEN_READWRITE);
         db.exec("UPDATE change SET body = replace(body, 'note 5', 'note 6') WHERE body LIKE '%note 5%' AND revision = 7");
@@ -370,7 +371,7 @@ TEST_CASE("repair keeps what is whole, says what is not, and which backup has it
     CHECK(says(r.lost, "label and time of revision 3"));
     CHECK(says(r.lost, "the picture or scan picture of slab ‘slab-1’; the backup " + backup + " has it"));
     CHECK(says(r.lost, "entry 4 of the book"));
-    CHECK(r.entries == 6);
+    CHECK(r.entries == entries);
     CHECK(r.attachments == 0);
     CHECK(check_shop(f.file("b.shop")).ok);
     Store s = Store::open(f.file("b.shop"));

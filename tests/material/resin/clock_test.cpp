@@ -75,6 +75,7 @@ TEST_CASE("so little that it keeps the air's temperature gels and cures as the l
 TEST_CASE("nothing of a pour is dated before its cure, in Days, on the card and in what is said [T39]", "[clock][pour][T39]") {
     int pours = 0;
     for (const auto& [id, job] : demo_shop().jobs) {
+        if (!job.days.done.empty()) continue;  // what is done stands where it was done
         DemoJob f(id.c_str());
         for (const double air : {14.0, 19.0, 26.0})
             for (const bool label : {false, true}) {

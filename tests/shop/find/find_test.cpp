@@ -153,7 +153,7 @@ TEST_CASE("no better way is lost to the bound: all of the demo's rack worked out
     o.keep = 500;  // nothing can be left out then
     const auto all = find_tops(d, o);
     REQUIRE(few.size() == 5);
-    REQUIRE(all.size() > 5);
+    REQUIRE(all.size() >= 5);
     for (std::size_t i = 0; i < few.size(); ++i) {
         INFO(i);
         CHECK(few[i].score == Approx(all[i].score).margin(1e-9));

@@ -80,6 +80,7 @@ TEST_CASE("operations follow one another in working hours, waits run through the
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs) {
         INFO(id);
+        if (!job.days.done.empty()) continue;  // what is done stands where it was done
         const DaysPlan p = *plan_job(job, d).days;
         REQUIRE_FALSE(p.operations.empty());
         double free = 0;

@@ -1,0 +1,327 @@
+#include "app/pages/book/book_page.h"
+
+#include <QApplication>
+#include <QComboBox>
+#include <QDate>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QLocale>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "app/ground/session/pictures.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "app/kit/slip/lines.h"
+#include "app/pages/book/book_chart.h"
+#include "app/pages/book/book_list.h"
+#include "core/shop/days/season.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+
+namespace yb {
+
+namespace {
+
+QPushButton* quiet_button(const QString& name, const QString& text, const QString& tip = {}) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(name);
+    b->setProperty("quiet", true);
+    b->setToolTip(tip);
+    return b;
+}
+
+QString tables(int n, const Units& u) { return told(yb::render(say("{}", counted(n, "table", "tables")), u)); }
+
+QLabel* label(const QString& name, const QFont& font) {
+    auto* l = new QLabel;
+    l->setObjectName(name);
+    l->setFont(font);
+    l->setWordWrap(true);
+    return l;
+}
+
+}  // namespace
+
+BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
+    : QWidget(parent), session_(session), pictures_(pictures), model_(new BookModel(this)), list_(new QListView), chart_(new BookChart), words_(new QLineEdit),
+      from_(new QLineEdit), to_(new QLineEdit), job_(new QComboBox), kind_(new QComboBox), plot_(new QComboBox), about_(label("book_about", theme::text(10.5))),
+      title_(label("book_title", theme::text(12))), hero_(label("book_hero", theme::figures(17))), more_(label("book_more", theme::text(10))),
+      photo_(label("book_photo", theme::text(9))), pace_head_(label("book_pace", theme::text(10.5, true))),
+      correct_(quiet_button("book_correct", tr("Correct it…"), tr("It stays as it is; a line that names it says what was right"))),
+      note_(quiet_button("book_note", tr("Write a note…"), tr("Of what is picked on the bench (N, from anywhere)"))),
+      add_photo_(quiet_button("book_add_photo", tr("Bring a photograph…"), tr("Or drop it on the page"))), print_(quiet_button("book_print", tr("Print the job's page…"))),
+      agree_(quiet_button("book_agree", tr("What is agreed…"), tr("In the plan's own words, dated, for a signature"))), paces_(new QVBoxLayout) {
+    setObjectName("book_page");
+    auto* all = new QHBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(0);
+    auto* left = new QVBoxLayout;
+    left->setContentsMargins(20, 12, 14, 8);
+    left->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(tr("The book"));
+    title->setFont(theme::figures(20));
+    head->addWidget(title);
+    head->addSpacing(14);
+    about_->setWordWrap(false);
+    head->addWidget(about_, 1);
+    left->addLayout(head);
+    auto* asks = new QHBoxLayout;
+    words_->setObjectName("book_words");
+    words_->setPlaceholderText(tr("words that stand in it"));
+    words_->setClearButtonEnabled(true);
+    words_->setAccessibleName(tr("Search the book"));
+    job_->setObjectName("book_job"), job_->setAccessibleName(tr("Of which job"));
+    kind_->setObjectName("book_kind"), kind_->setAccessibleName(tr("What kind of line"));
+    kind_->addItem(tr("anything"), QString());
+    for (const char* k : {book::reading, book::tick, book::note, book::change, book::agreement, book::photo, book::correction}) kind_->addItem(kind_in_words(k), QString(k));
+    from_->setObjectName("book_from"), from_->setPlaceholderText(tr("from YYYY-MM-DD")), from_->setAccessibleName(tr("From this day on"));
+    to_->setObjectName("book_to"), to_->setPlaceholderText(tr("to YYYY-MM-DD")), to_->setAccessibleName(tr("Up to this day"));
+    for (QLineEdit* l : {from_, to_}) l->setMaximumWidth(theme::grown(124));
+    job_->setMaximumWidth(theme::grown(190));
+    asks->addWidget(words_, 1);
+    asks->addWidget(job_), asks->addWidget(kind_), asks->addWidget(from_), asks->addWidget(to_);
+    left->addLayout(asks);
+    list_->setObjectName("book_list");
+    list_->setModel(model_);
+    list_->setItemDelegate(new BookDelegate(list_));
+    list_->setUniformItemSizes(true);
+    list_->setFrameShape(QFrame::NoFrame);
+    list_->setAccessibleName(tr("The lines of the book, the newest first"));
+    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    left->addWidget(list_, 3);
+    auto* plots = new QHBoxLayout;
+    plot_->setObjectName("book_plot"), plot_->setAccessibleName(tr("What is drawn"));
+    for (const auto& [key, name] : book_plots()) plot_->addItem(told(name), QString(key));
+    plots->addWidget(plot_);
+    plots->addStretch(1);
+    left->addLayout(plots);
+    left->addWidget(chart_, 2);
+    all->addLayout(left, 1);
+
+    auto* side = new QWidget;
+    side->setObjectName("book_side");
+    side->setFixedWidth(theme::grown(306));
+    side->setAutoFillBackground(true);
+    QPalette slip = side->palette();
+    slip.setColor(QPalette::Window, theme::colours().slip);
+    side->setPalette(slip);
+    auto* rows = new QVBoxLayout(side);
+    rows->setContentsMargins(18, 14, 16, 14);
+    rows->setSpacing(7);
+    title_->setAlignment(Qt::AlignHCenter);
+    for (QLabel* l : {title_, hero_, more_, photo_}) rows->addWidget(l);
+    photo_->setAlignment(Qt::AlignCenter);
+    rows->addWidget(correct_);
+    auto* writing = new QHBoxLayout;
+    writing->addWidget(note_), writing->addWidget(add_photo_);
+    rows->addLayout(writing);
+    auto* papers = new QHBoxLayout;
+    papers->addWidget(print_), papers->addWidget(agree_);
+    rows->addLayout(papers);
+    rows->addSpacing(8);
+    rows->addWidget(pace_head_);
+    auto* inner = new QWidget;
+    inner->setObjectName("book_paces");
+    inner->setLayout(paces_);
+    paces_->setContentsMargins(0, 0, 0, 0);
+    paces_->setSpacing(3);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidget(inner);
+    scroll->setStyleSheet(QStringLiteral("QScrollArea, #book_paces { background: %1; }").arg(theme::colours().slip.name()));
+    rows->addWidget(scroll, 1);
+    auto* leave = new QPushButton(tr("Back to the bench"));
+    leave->setObjectName("book_back");
+    leave->setProperty("next", true);
+    connect(leave, &QPushButton::clicked, this, &BookPage::back);
+    rows->addWidget(leave);
+    all->addWidget(side);
+
+    for (QLineEdit* l : {words_, from_, to_}) connect(l, &QLineEdit::textChanged, this, &BookPage::ask);
+    connect(kind_, &QComboBox::currentIndexChanged, this, &BookPage::ask);
+    connect(job_, &QComboBox::currentIndexChanged, this, [this] {
+        ask();
+        draw();
+    });
+    connect(plot_, &QComboBox::currentIndexChanged, this, &BookPage::draw);
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::fill);
+    connect(chart_, &BookChart::line_picked, this, &BookPage::pick_line);
+    connect(correct_, &QPushButton::clicked, this, &BookPage::correct);
+    connect(note_, &QPushButton::clicked, this, &BookPage::note_wanted);
+    connect(add_photo_, &QPushButton::clicked, this, &BookPage::photo_wanted);
+    connect(print_, &QPushButton::clicked, this, &BookPage::print_wanted);
+    connect(agree_, &QPushButton::clicked, this, &BookPage::agreement_wanted);
+    connect(&pictures_, &Pictures::arrived, this, &BookPage::fill);
+    const auto anew = [this] {
+        if (isVisible()) look();
+    };
+    connect(&session_, &Session::changed, this, anew);
+    connect(&session_, &Session::book_written, this, anew);
+}
+
+void BookPage::showEvent(QShowEvent* e) {
+    QWidget::showEvent(e);
+    list_->setFocus();
+    look();
+}
+
+void BookPage::wait() {
+    while (busy_) QApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+QString BookPage::job_shown() const {
+    const QString of = job_->currentData().toString();
+    return of.isEmpty() ? QString::fromStdString(session_.job_id()) : of;
+}
+
+void BookPage::look() {
+    if (!session_.store()) return;
+    try {
+        auto names = session_.job_names();
+        const QString chosen = job_->currentData().toString();
+        const QSignalBlocker still(job_);
+        job_->clear();
+        job_->addItem(tr("all jobs"), QString());
+        for (const auto& [id, name] : names) job_->addItem(name, QString::fromStdString(id));
+        job_->setCurrentIndex(std::max(0, job_->findData(chosen)));
+        model_->show_lines(read_book(session_.store()->book()), std::move(names));
+    } catch (const StoreError& e) {
+        about_->setText(QString::fromStdString(e.what()));
+        return;
+    }
+    const auto& lines = model_->lines();
+    about_->setText(lines.empty() ? tr("Nothing is written yet: what is read, ticked and noted comes here by itself.")
+                                  : tr("%1 lines, the first of %2").arg(lines.size()).arg(QLocale().toString(QDate::fromString(QString::fromStdString(lines.front().entry.at).left(10), Qt::ISODate), QStringLiteral("d MMMM yyyy"))));
+    if (!list_->currentIndex().isValid() && model_->rowCount() > 0) list_->setCurrentIndex(model_->index(0));
+    fill();
+    draw();
+}
+
+void BookPage::ask() {
+    BookAsk a;
+    a.words = words_->text().toStdString();
+    a.job = job_->currentData().toString().toStdString();
+    a.kind = kind_->currentData().toString().toStdString();
+    // A date that is still being typed asks nothing yet.
+    if (is_date(from_->text().trimmed().toStdString())) a.from = from_->text().trimmed().toStdString();
+    if (is_date(to_->text().trimmed().toStdString())) a.to = to_->text().trimmed().toStdString();
+    model_->ask(a);
+    if (model_->rowCount() > 0) list_->setCurrentIndex(model_->index(0));
+    fill();
+}
+
+void BookPage::pick_line(qint64 id) {
+    for (int row = 0; row < model_->rowCount(); ++row)
+        if (model_->line(model_->index(row))->entry.id == id) {
+            list_->setCurrentIndex(model_->index(row));
+            list_->scrollTo(model_->index(row));
+            return;
+        }
+}
+
+void BookPage::fill() {
+    const BookLine* l = model_->line(list_->currentIndex());
+    correct_->setEnabled(l && l->entry.kind != book::change && !session_.read_only());
+    photo_->clear();
+    if (!l) {
+        title_->setText(model_->lines().empty() ? QString() : tr("No line has all of that"));
+        hero_->clear(), more_->clear();
+        return;
+    }
+    const BookEntry& e = l->entry;
+    title_->setText(kind_in_words(e.kind));
+    hero_->setText(said_of(e));
+    QStringList more;
+    more << QString::fromStdString(e.at).left(16).replace('T', ' ');
+    if (const QString job = model_->job_name(e.job); !job.isEmpty()) more << job;
+    if (!e.of.empty()) more << tr("of %1").arg(QString::fromStdString(e.of));
+    more << tr("line %1").arg(e.id);
+    if (l->corrected_by) {
+        for (const BookLine& by : model_->lines())
+            if (by.entry.id == l->corrected_by)
+                more << (by.entry.value.empty() ? tr("corrected by line %1: it did not happen").arg(by.entry.id) : tr("corrected by line %1: %2").arg(by.entry.id).arg(QString::fromStdString(by.entry.value + (by.entry.unit.empty() ? "" : " " + by.entry.unit))));
+    }
+    more_->setText(more.join('\n'));
+    if (e.kind == book::photo && !e.value.empty())
+        if (const QImage image = pictures_.thumbnail(e.value); !image.isNull())
+            photo_->setPixmap(QPixmap::fromImage(image.scaled(theme::grown(260), theme::grown(180), Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+}
+
+void BookPage::correct() {
+    const BookLine* l = model_->line(list_->currentIndex());
+    if (!l) return;
+    const BookEntry wrong = l->entry;
+    bool ok = false;
+    const QString right = QInputDialog::getText(this, tr("Correct it"), tr("What was right instead? Leave it empty where it did not happen."), QLineEdit::Normal, QString::fromStdString(wrong.value), &ok);
+    if (!ok) return;
+    session_.write_book(correcting(wrong, right.trimmed().toStdString(), {}));
+}
+
+void BookPage::show_plot(const QString& key) { plot_->setCurrentIndex(std::max(0, plot_->findData(key))); }
+
+void BookPage::draw() {
+    if (looking_) looking_->stop.request_stop();
+    busy_ = true;
+    const std::string id = job_shown().toStdString();
+    looking_ = run_beside(
+        this,
+        [this, docs = session_.documents(), lines = model_->lines(), id, key = plot_->currentData().toString().toStdString()](const Work& w) -> std::function<void()> {
+            std::shared_ptr<const Plan> plan;
+            if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && can_be_planned(docs, it->second)) plan = std::make_shared<Plan>(plan_job(it->second, docs));
+            w.check();
+            auto plot = std::make_shared<BookPlot>(plot_of(key, lines, docs, id, plan.get()));
+            auto learned = std::make_shared<Learned>(learned_paces(docs, w));
+            return [this, plan, plot, learned] {
+                busy_ = false;
+                plan_ = plan;
+                learned_ = *learned;
+                chart_->show_plot(*plot);
+                fill_paces();
+            };
+        },
+        [this](const QString& sentence) {
+            busy_ = false;
+            about_->setText(sentence);
+        });
+}
+
+void BookPage::fill_paces() {
+    clear(paces_);
+    std::size_t odd = 0;
+    for (const Took& t : learned_.took) odd += t.outlier;
+    pace_head_->setText(learned_.figures.empty() ? tr("No pace is learned yet: tick operations off in Days, and type how long they took.")
+                        : odd > 0                ? tr("Your pace, from what you ticked; far off and hardly counted: %1").arg(odd)
+                                                 : tr("Your pace, from what you ticked"));
+    for (const PaceFigure& f : learned_.figures) {
+        const char* name = "";
+        for (const PaceKind& k : pace_kinds())
+            if (f.key == k.key) name = k.label;
+        bool back = false, kept = false;
+        for (const PaceFigure& p : session_.shop().paces)
+            if (p.key == f.key) back = p.put_back, kept = std::abs(p.times - f.times) < 0.01 && p.tables == f.tables;
+        PaceFigure shown = f;
+        shown.put_back = back;
+        const QString figure = tr("%1: × %2 ± %3\nfrom %4, ").arg(told(name)).arg(f.times, 0, 'f', 2).arg(f.spread, 0, 'f', 2).arg(tables(f.tables, session_.units()));
+        auto* b = quiet_button("pace_" + QString::fromStdString(f.key), figure + (back ? tr("the starting value is used") : is_used(shown) ? kept ? tr("used") : tr("press to use it") : tr("not sure enough yet")),
+                               tr("Hours taken beside those of the starting value; nine times of ten it lies within"));
+        b->setCheckable(true);
+        b->setChecked(is_used(shown) && kept);
+        paces_->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, key = f.key, used = is_used(shown) && kept] {
+            session_.edit_shop(tr("The maker's pace"), [&](Shop& s) {
+                take_paces(s, learned_.figures);
+                put_back(s, key, used);
+            });
+        });
+    }
+    paces_->addStretch(1);
+}
+
+}  // namespace yb

@@ -1,0 +1,81 @@
+// Money of the job on the bench: its ways side by side, its lines, what it is offered for, the client's picture.
+#pragma once
+
+#include <memory>
+#include <set>
+
+#include <QWidget>
+
+#include "app/ground/session/session.h"
+#include "app/ground/slow/runner.h"
+#include "core/shop/ways/ways.h"
+
+class QComboBox;
+class QGridLayout;
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QTableWidget;
+class QVBoxLayout;
+
+namespace yb {
+
+class MeasureField;
+class Pictures;
+class TablePicture;
+
+class MoneyPage : public QWidget {
+    Q_OBJECT
+  public:
+    explicit MoneyPage(Session& session, Pictures& pictures, QWidget* parent = nullptr);
+    /// Waits until all ways are planned: for tests and pictures.
+    void wait();
+    TablePicture& picture() { return *picture_; }
+    /// The ways that are on the offer, each with its plan; the first is the job on the bench.
+    struct Offered {
+        std::shared_ptr<const Job> job;
+        std::shared_ptr<const Plan> plan;
+        QString name;
+        QImage picture;
+    };
+    std::vector<Offered> offered();
+
+  Q_SIGNALS:
+    void back();
+    void offer_wanted();
+    void shopping_wanted();
+    void say(const QString& sentence, bool trouble);
+
+  protected:
+    void showEvent(QShowEvent* e) override;
+
+  private:
+    void look();
+    void fill();
+    void fill_ways();
+    void fill_lines();
+    void add_way();
+
+    struct Planned {
+        WayLine line;
+        std::shared_ptr<const Job> job;
+        std::shared_ptr<const Plan> plan;
+        Money money;
+        std::optional<Money> real;
+    };
+
+    Session& session_;
+    Pictures& pictures_;
+    TablePicture* picture_;
+    QTableWidget *ways_, *lines_;
+    QLabel *about_, *offer_, *offer_note_, *figures_, *missing_;
+    QPushButton *add_, *take_, *away_, *bench_;
+    MeasureField *hour_, *margin_, *base_;
+    QLineEdit *not_included_, *extra_;
+    std::shared_ptr<Running> looking_;
+    std::vector<Planned> planned_;
+    std::set<std::string> on_offer_;
+    bool busy_ = false, filling_ = false;
+};
+
+}  // namespace yb
