@@ -115,6 +115,8 @@ int write_offer_of(MainWindow& window, const QString& job_path, const QString& p
         window.session().create(dir.filePath("offer.shop"), docs);
         window.session().store()->attach(pictures);
         window.session().set_job(QString::fromStdString(id));
+        window.resize(1280, 800);
+        window.show();
         show_money_of(window);
         auto* page = window.findChild<MoneyPage*>();
         page->offered();  // pictures asked for by the first drawing
@@ -166,8 +168,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
         ok = shoot(QString::fromUtf8(row.step.key.data(), static_cast<int>(row.step.key.size()))) && ok;
     }
     window.session().set_job("job-tarn-river");
-    window.session().set_step(step_key::lay);
-    ok = shoot("river") && ok;
     run_card(window, "pour");
     ok = shoot("card") && ok;
     window.session().undo();
@@ -176,6 +176,14 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     ok = shoot("jobs") && ok;
     show_days_at(window, {});
     ok = shoot("days") && ok;
+    window.session().set_job("job-outflow-side");
+    show_book_at(window, QStringLiteral("moisture"));
+    ok = shoot("book") && ok;
+    window.session().set_job("job-tarn-river");
+    show_money_of(window);
+    window.grab();
+    window.finish_growing();
+    ok = shoot("money") && ok;
     window.show_find_tops();
     if (auto* page = window.findChild<FindPage*>()) page->wait();
     ok = shoot("find") && ok;
@@ -187,9 +195,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     window.session().set_job("job-reading-table");
     Q_EMIT window.session().shop_wanted("sled");
     ok = shoot("shop") && ok;
-    window.show_grow();
-    wait_for_all();  // the ways to saw it
-    ok = shoot("grow") && ok;
     // A photograph of one of the demo's own slabs, as a phone would have it.
     if (const auto bytes = window.session().store()->attachment("slab-sycamore-log-4/a")) {
         QImage wood = QImage::fromData(QByteArray::fromStdString(*bytes));

@@ -31,6 +31,7 @@
 #include "app/pages/find/find_page.h"
 #include "app/pages/find/find_panel.h"
 #include "app/pages/guide/guide_page.h"
+#include "app/ground/instruments.h"
 #include "app/pages/book/book_page.h"
 #include "app/pages/days/days_page.h"
 #include "app/pages/money/money_page.h"
@@ -621,6 +622,7 @@ void MainWindow::show_book() {
         connect(book_, &BookPage::photo_wanted, this, &MainWindow::choose_job_photo);
         connect(book_, &BookPage::print_wanted, this, &MainWindow::write_book);
         connect(book_, &BookPage::agreement_wanted, this, &MainWindow::write_agreement);
+        connect(book_, &BookPage::signed_wanted, this, &MainWindow::choose_signed);
     }
     pages_->setCurrentWidget(book_);
 }
@@ -654,6 +656,7 @@ CardPage* MainWindow::show_card(const QString& card) {
         card_ = new CardPage(session_);
         pages_->addWidget(card_);
         connect(card_, &CardPage::back, this, [this] { pages_->setCurrentIndex(0); });
+        connect(&instruments(), &Instruments::weighed, card_, &CardPage::take_mass);
     }
     card_->open(card);
     pages_->setCurrentWidget(card_);

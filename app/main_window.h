@@ -83,6 +83,8 @@ class MainWindow : public QMainWindow {
     /// All jobs of the shop.
     void show_jobs();
     void show_days();
+    /// What listens to instruments: made when one is wanted first.
+    class Instruments& instruments();
     /// The book of the shop.
     void show_book();
     /// What the job on the bench costs, its ways, its offer.
@@ -136,11 +138,13 @@ class MainWindow : public QMainWindow {
     void choose_days_off();
     void choose_job_photo();
     void write_agreement();
+    void choose_signed();
     void write_book();
     void write_offer();
     void write_shopping();
     void write_label();
     void look_across_the_room();
+    void listen_to_instrument();
     void write_calendar();
     void write_kept_calendar();
     void write_week();
@@ -181,6 +185,7 @@ class MainWindow : public QMainWindow {
     Tour* tour_ = nullptr;
     JobsPage* jobs_ = nullptr;
     class DaysPage* days_ = nullptr;
+    class Instruments* instruments_ = nullptr;
     class BookPage* book_ = nullptr;
     class MoneyPage* money_ = nullptr;
     LogPage* log_ = nullptr;

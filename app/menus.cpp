@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QSettings>
 
+#include "app/ground/instruments.h"
 #include "app/kit/bench/bench.h"
 #include "app/files/bring.h"
 #include "app/pages/find/find_panel.h"
@@ -90,6 +91,8 @@ void MainWindow::build_menus() {
         session_.make_up(tr("Open like a book"), made_of(MakeUp::book, ids.size()), ids);
     });
     edit->addAction(tr("Write a &note…"), QKeySequence(Qt::Key_N), this, &MainWindow::write_note);
+    edit->addAction(tr("Listen to an &instrument…"), this, &MainWindow::listen_to_instrument);
+    edit->addAction(tr("Let go of all instruments"), this, [this] { instruments().let_go_all(); });
     edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
     edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
 

@@ -5,16 +5,18 @@
 #include <QDate>
 #include <QFileDialog>
 #include <QInputDialog>
+#include <QMenuBar>
 #include <QMessageBox>
 
 #include "app/files/bring.h"
+#include "app/ground/instruments.h"
 #include "app/main_window.h"
 #include "app/pages/days/days_page.h"
 #include "app/pages/days/today_wall.h"
 #include "app/pages/money/money_page.h"
 #include "app/ground/session/whole_file.h"
 #include "app/steps/sheets/papers.h"
-#include "core/files/io/csv.h"
+#include "core/files/io/book_csv.h"
 #include "core/shop/edit/money_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -66,13 +68,21 @@ void MainWindow::write_agreement() {
     say(tr("What is agreed is saved as %1 and stands in the book. Photograph it once it is signed.").arg(path));
 }
 
+void MainWindow::choose_signed() {
+    if (const QString path = QFileDialog::getOpenFileName(this, tr("The signed paper"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)")); !path.isEmpty())
+        bring_signed(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
+}
+
 void MainWindow::write_book() {
     const Job* job = session_.job();
     if (!job || !session_.store()) return;
     const QString path = ask_save(tr("The job's page of the book"), tr("PDF (*.pdf);;CSV (*.csv)"), tr("%1, book.pdf").arg(session_.job_name()));
     if (path.isEmpty()) return;
     try {
-        const QString wrong = write_book_pdf(path, *job, read_book(session_.store()->book()), session_.shop());
+        const auto lines = read_book(session_.store()->book());
+        std::vector<BookEntry> own;
+        for (const std::size_t i : search(lines, {"", job->id, "", "", ""})) own.push_back(lines[i].entry);
+        const QString wrong = path.endsWith(".csv", Qt::CaseInsensitive) ? write_whole(path, QByteArray::fromStdString(book_csv(own))) : write_book_pdf(path, *job, lines, session_.shop());
         say(wrong.isEmpty() ? tr("The page is saved as %1.").arg(path) : wrong, !wrong.isEmpty());
     } catch (const StoreError& e) {
         say(QString::fromStdString(e.what()), true);
@@ -117,6 +127,22 @@ void MainWindow::write_label() {
     }
     const QString wrong = write_label_pdf(path, *session_.job(), *plan, session_.shop());
     say(wrong.isEmpty() ? tr("The label is saved as %1; the number finds everything again in the book.").arg(path) : wrong, !wrong.isEmpty());
+}
+
+Instruments& MainWindow::instruments() {
+    if (!instruments_) {
+        instruments_ = new Instruments(session_, this);
+        connect(instruments_, &Instruments::said, this, &MainWindow::say);
+    }
+    return *instruments_;
+}
+
+void MainWindow::listen_to_instrument() {
+    QWidget* below = menuBar();
+    Probe::choose_line(below, tr("Instrument"), [this](const QString& line) {
+        const QString wrong = instruments().listen(line);
+        say(wrong.isEmpty() ? tr("Listening to %1: what it reads goes where the cursor is.").arg(line) : wrong, !wrong.isEmpty());
+    });
 }
 
 void MainWindow::look_across_the_room() {

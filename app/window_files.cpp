@@ -198,7 +198,7 @@ void MainWindow::choose_days_off() {
 namespace {
 QString write_calendar_to(const QString& path, const Season& season) {
     const std::string stamp = QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ssZ")).toStdString();
-    return write_whole(path, QByteArray::fromStdString(to_ics(season, {stamp, false})));
+    return write_whole(path, QByteArray::fromStdString(to_ics(season, {stamp, QSettings().value(QStringLiteral("calendar_waits")).toBool()})));
 }
 }  // namespace
 
@@ -208,6 +208,8 @@ void MainWindow::write_calendar() {
     const QString path = ask_save(tr("Write a calendar"), tr("Calendars (*.ics)"), QStringLiteral("days.ics"));
     if (path.isEmpty()) return;
     const auto keep = QMessageBox::question(this, tr("Write a calendar"), tr("Shall it be kept up to date? It is then written anew whenever the days change while they are open."));
+    const auto waits = QMessageBox::question(this, tr("Write a calendar"), tr("Shall what waits stand in it too, as days of its own?"));
+    QSettings().setValue(QStringLiteral("calendar_waits"), waits == QMessageBox::Yes);
     const QString wrong = write_calendar_to(path, *season);
     if (wrong.isEmpty() && keep == QMessageBox::Yes) keep_calendar(path);
     say(wrong.isEmpty() ? tr("The calendar is saved as %1.").arg(path) : wrong, !wrong.isEmpty());

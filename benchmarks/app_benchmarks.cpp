@@ -15,7 +15,11 @@
 
 #include "app/kit/bench/bench.h"
 #include "app/main_window.h"
+#include "app/pages/book/book_chart.h"
+#include "app/pages/book/book_page.h"
 #include "app/pages/days/days_page.h"
+#include "app/pages/money/money_page.h"
+#include "app/pages/money/table_picture.h"
 #include "app/pages/days/days_sticks.h"
 #include "core/shop/days/season.h"
 #include "core/shop/edit/skin_edits.h"
@@ -226,6 +230,52 @@ void drag_a_day(benchmark::State& state) {
 }
 BENCHMARK(drag_a_day)->Unit(benchmark::kMillisecond)->Iterations(200);
 
+/// The client's picture: at 1600 px from nothing, and turned as the page shows it.
+void client_picture(benchmark::State& state, bool turning) {
+    Shown shown("job-tarn-river", step_key::lay);
+    shown.window.show_money();
+    shown.window.findChild<MoneyPage*>()->wait();
+    wait_for_all();
+    auto* picture = shown.window.findChild<TablePicture*>();
+    picture->repaint();
+    double worst = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        if (turning) {
+            QKeyEvent right(QEvent::KeyPress, Qt::Key_Right, Qt::NoModifier);
+            QApplication::sendEvent(picture, &right);
+            picture->repaint();
+        } else {
+            benchmark::DoNotOptimize(picture->picture({1600, 1000}));
+        }
+        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["worst_ms"] = worst;
+}
+BENCHMARK_CAPTURE(client_picture, large, false)->Unit(benchmark::kMillisecond)->Iterations(5);
+BENCHMARK_CAPTURE(client_picture, turning, true)->Unit(benchmark::kMillisecond)->Iterations(60);
+
+/// Ten thousand points of a plot, painted at each size.
+void plot_of_many(benchmark::State& state) {
+    BookChart chart;
+    chart.resize(900, 300);
+    chart.show();
+    BookPlot plot;
+    plot.key = "moisture", plot.unit = "%", plot.start = "2026-03-02";
+    PlotLine line{"readings", {}, false};
+    for (int i = 0; i < 10000; ++i) line.points.emplace_back(i * 0.02, 12 + 3 * std::sin(i * 0.003));
+    plot.lines = {line};
+    chart.show_plot(plot);
+    QApplication::processEvents();
+    int i = 0;
+    for (auto _ : state) {
+        chart.resize(900 + i++ % 2, 300);
+        chart.repaint();
+        chart.viewport()->repaint();
+    }
+}
+BENCHMARK(plot_of_many)->Unit(benchmark::kMillisecond)->Iterations(60);
+
 /// A page of the program opened from the bench, the first time and again, painted; what it works out beside comes later.
 void open_page(benchmark::State& state, void (MainWindow::*page)()) {
     Shown shown("job-reading-table", step_key::lay);
@@ -248,6 +298,8 @@ void open_page(benchmark::State& state, void (MainWindow::*page)()) {
     state.counters["worst_ms"] = worst;
 }
 BENCHMARK_CAPTURE(open_page, jobs, &MainWindow::show_jobs)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, book, &MainWindow::show_book)->Unit(benchmark::kMillisecond)->Iterations(10);
+BENCHMARK_CAPTURE(open_page, money, &MainWindow::show_money)->Unit(benchmark::kMillisecond)->Iterations(10);
 BENCHMARK_CAPTURE(open_page, shop, &MainWindow::show_shop)->Unit(benchmark::kMillisecond)->Iterations(10);
 BENCHMARK_CAPTURE(open_page, find, &MainWindow::show_find_tops)->Unit(benchmark::kMillisecond)->Iterations(10);
 BENCHMARK_CAPTURE(open_page, log, &MainWindow::show_log)->Unit(benchmark::kMillisecond)->Iterations(10);

@@ -9,12 +9,15 @@
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
 
+#include "core/files/store/store.h"
+#include "core/shop/book/book.h"
+#include "core/shop/ways/costs.h"
+#include "core/shop/ways/ways.h"
 #include "core/material/drawing/drawing.h"
 #include "core/steps/flat/tilt.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/files/store/check.h"
-#include "core/files/store/store.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/prepared.h"
 #include "demo/demo.h"
@@ -259,7 +262,7 @@ void days_of_a_job(benchmark::State& state) {
     const Plan plan = plan_job(d.jobs.at("job-seed-cabinet"), d);
     std::vector<Operation> operations = plan.days->operations;
     for (Operation& o : operations) o.after.clear();
-    for (auto _ : state) benchmark::DoNotOptimize(plan_days(operations, "2026-11-30", d.shop.workday));
+    for (auto _ : state) benchmark::DoNotOptimize(plan_days(operations, "2026-11-30", d.shop.workday, &d.shop.air));
 }
 BENCHMARK(days_of_a_job)->Unit(benchmark::kMillisecond);
 
@@ -272,6 +275,63 @@ void what_could_give(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(what_ifs(d, bare, {"2026-11-30", Rule::ranks, {}}, "job-reading-table"));
 }
 BENCHMARK(what_could_give)->Unit(benchmark::kMillisecond)->Iterations(3);
+
+/// The money of a plan; what every school of a step costs; two ways held side by side.
+void money_of_a_plan(benchmark::State& state) {
+    const Documents& d = demo_shop();
+    const Job& job = d.jobs.at("job-tarn-river");
+    const Plan plan = plan_job(job, d);
+    for (auto _ : state) benchmark::DoNotOptimize(money_of(plan, job, d.shop));
+}
+BENCHMARK(money_of_a_plan)->Unit(benchmark::kMillisecond);
+
+void what_choices_cost(benchmark::State& state, const char* job, const char* step) {
+    const Documents& d = demo_shop();
+    const Plan plan = plan_job(d.jobs.at(job), d);
+    for (auto _ : state) benchmark::DoNotOptimize(choice_costs(d, job, plan, Step{step}));
+}
+BENCHMARK_CAPTURE(what_choices_cost, skin, "job-reading-table", "skin")->Unit(benchmark::kMillisecond)->Iterations(3);
+BENCHMARK_CAPTURE(what_choices_cost, join, "job-seed-cabinet", "join")->Unit(benchmark::kMillisecond)->Iterations(3);
+BENCHMARK_CAPTURE(what_choices_cost, lay, "job-tarn-river", "lay")->Unit(benchmark::kMillisecond)->Iterations(3);
+BENCHMARK_CAPTURE(what_choices_cost, under, "job-tarn-river", "under")->Unit(benchmark::kMillisecond)->Iterations(3);
+
+void two_ways(benchmark::State& state) {
+    const Documents& d = demo_shop();
+    for (auto _ : state) benchmark::DoNotOptimize(compare_ways(d, "job-tarn-river"));
+}
+BENCHMARK(two_ways)->Unit(benchmark::kMillisecond)->Iterations(5);
+
+/// A book of fifty thousand lines: read and followed, searched.
+std::vector<BookEntry> long_book() {
+    std::vector<BookEntry> all;
+    for (int i = 0; i < 50000; ++i)
+        all.push_back({i + 1, "2026-03-02T12:00:00+01:00", "job-" + std::to_string(i % 40), "rack", i % 50 == 49 ? "correction" : "reading", "moisture", std::to_string(8 + i % 7), "%", i % 50 == 49 ? "#" + std::to_string(i) : "slab " + std::to_string(i % 300)});
+    return all;
+}
+void book_opened(benchmark::State& state) {
+    const std::string path = "/tmp/burl-benchmark-book.shop";
+    std::remove(path.c_str());
+    {
+        Store s = Store::create(path, Documents(), "New shop");
+        s.write(long_book());
+    }
+    for (auto _ : state) benchmark::DoNotOptimize(read_book(Store::open(path).book()));
+    std::remove(path.c_str());
+}
+BENCHMARK(book_opened)->Unit(benchmark::kMillisecond)->Iterations(5);
+void book_searched(benchmark::State& state) {
+    const auto lines = read_book(long_book());
+    for (auto _ : state) benchmark::DoNotOptimize(search(lines, {"moisture slab 217", "", "", "", ""}));
+}
+BENCHMARK(book_searched)->Unit(benchmark::kMillisecond);
+void entry_written(benchmark::State& state) {
+    const std::string path = "/tmp/burl-benchmark-entry.shop";
+    std::remove(path.c_str());
+    Store s = Store::create(path, demo_shop(), "New shop");
+    for (auto _ : state) s.write({0, "", "job-hall-table", "", "note", "", "a note", "", ""});
+    std::remove(path.c_str());
+}
+BENCHMARK(entry_written)->Unit(benchmark::kMillisecond)->Iterations(50);
 
 /// Glue-up and clashes of four leaves with forty tenons.
 void joined(benchmark::State& state) {

@@ -21,7 +21,7 @@ using yb::Json;
 struct Asked {
     std::vector<std::string> jobs;
     std::string shop, ics, today;
-    bool soonest = false;
+    bool soonest = false, waits = false;
 };
 
 /// The jobs of the files as one shop: the first file's. A job id that two files share gets a number.
@@ -98,7 +98,7 @@ void run_days(const Asked& a) {
         gmtime_r(&now, &utc);
         std::strftime(stamp, sizeof stamp, "%Y-%m-%dT%H:%M:%SZ", &utc);
         std::ofstream f(a.ics, std::ios::binary);
-        f << yb::to_ics(s, {stamp, false});
+        f << yb::to_ics(s, {stamp, a.waits});
         if (!f.flush()) throw BadInput(a.ics + " can't be written. Choose another place with --ics");
     }
     print({{"week", week}, {"days_off", off}, {"jobs", jobs}, {"operations", operations}, {"cautions", cautions}});
@@ -114,6 +114,7 @@ void add_days_verbs(CLI::App& app) {
     days->add_option("--today", asked->today, "nothing that is not done begins before this day, YYYY-MM-DD");
     days->add_flag("--soonest", asked->soonest, "in whatever order lets all be done soonest");
     days->add_option("--ics", asked->ics, "write a calendar, an event an operation");
+    days->add_flag("--waits", asked->waits, "in it, what waits stands as days of its own");
     days->callback([asked] { run_days(*asked); });
 }
 

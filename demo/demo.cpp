@@ -252,6 +252,7 @@ void delivered(Documents& d) {
     j.under = starting_under(j.top);
     j.under.helpers = 2;
     clear_of_the_river(j);
+    j.under.channels.clear();  // so small a top stays flat without
     stand_on(j, BaseKind::frames, 45, 45);
     j.makeup.kind = MakeUp::river;
     make_up(j, MakeUp::river, {d.slabs.at("slab-outflow-1"), d.slabs.at("slab-outflow-2")});

@@ -1,7 +1,10 @@
 #include "devices/probe.h"
 
 #include <charconv>
+#include <algorithm>
 #include <cmath>
+#include <random>
+#include <stdexcept>
 
 #include <fmt/format.h>
 
@@ -46,8 +49,15 @@ ProbeMessage read_probe_line(std::string_view line) {
             return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:.0f} °C, which no pour has: look at its wire and its plug", c)};
         return {ProbeMessage::Kind::temperature, c, {}};
     }
+    const auto share = [&](ProbeMessage::Kind kind, double most, const char* of) -> ProbeMessage {
+        if (v < 0 || v > most) return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:g} %, which no {} has: look at its pins and its plug", v, of)};
+        return {kind, v, {}};
+    };
+    if (unit == " %MC") return share(ProbeMessage::Kind::moisture, wettest_pct, "wood");
+    if (unit == " %RH") return share(ProbeMessage::Kind::humidity, 100, "air");
+    if (unit == " g" || unit == " kg") return {ProbeMessage::Kind::mass, unit == " g" ? v : 1000 * v, {}};
     if (unit == " in") return {ProbeMessage::Kind::reading, v * 25.4, {}};
-    return not_understood(fmt::format("‘{}’ does not say its unit: mm or in, C or F is wanted.", whole));
+    return not_understood(fmt::format("‘{}’ does not say its unit: mm, in, C, F, %MC, %RH, g or kg is wanted.", whole));
 }
 
 std::vector<ProbeMessage> ProbeReader::take(std::string_view bytes) {
@@ -73,6 +83,33 @@ std::string with_sum(const std::string& text) { return fmt::format("{}*{:02X}\r\
 }  // namespace
 
 std::string probe_line(double value_mm) { return with_sum(fmt::format("R {:.2f} mm", value_mm)); }
+
+std::string instrument_line(double value, const char* unit) { return with_sum(fmt::format("R {:.2f} {}", value, unit)); }
+
+std::vector<std::string> day_of(const std::string& what, bool bad) {
+    std::vector<std::string> out;
+    std::mt19937 dice(17);
+    std::uniform_real_distribution<double> any(0, 1);
+    const auto put = [&](double value, const char* unit) {
+        std::string line = instrument_line(value, unit);
+        if (bad && any(dice) < 0.1) line[3] = static_cast<char>('!' + static_cast<int>(any(dice) * 40));  // garbled on the wire
+        if (bad && any(dice) < 0.1) line = line.substr(0, line.size() / 2);                               // half a line: it runs into the next
+        if (bad && any(dice) < 0.05) line = instrument_line(value + 500 * any(dice), unit);              // noise
+        if (!bad || any(dice) > 0.08) out.push_back(line);                                               // a drop-out
+    };
+    out.push_back("H " + what + ", stand-in\r\n");
+    for (int i = 0; i < 96; ++i) {
+        const double hour = i / 4.0, sun = std::sin((hour - 9) / 24 * 6.2832);
+        if (what == "gauge") put(0.4 + 0.3 * std::sin(i * 0.5) + 0.05 * any(dice), "mm");
+        else if (what == "thermocouple") put(19 + 21 * std::exp(-std::pow((hour - 11) / 5, 2)) + 0.1 * any(dice), "C");
+        else if (what == "meter") put(10.4 + 0.8 * std::sin(i * 0.9) + 0.2 * any(dice), "%MC");
+        else if (what == "air") put(17 + 3 * sun, "C"), put(58 - 9 * sun + any(dice), "%RH");
+        else if (what == "scale") put(std::min(500.0, i * 6.1) + 0.3 * any(dice), "g");
+        else throw std::invalid_argument("no instrument is called ‘" + what + "’: gauge, thermocouple, meter, air or scale");
+    }
+    if (bad) out.push_back("E battery low\r\n");
+    return out;
+}
 
 std::string thermocouple_line(double temp_c) { return with_sum(fmt::format("R {:.1f} C", temp_c)); }
 

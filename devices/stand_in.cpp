@@ -1,6 +1,8 @@
 // `burl-stand-in`: plays an instrument over a pseudo-terminal, so that the program can be tried and tested without one.
 //
-//     burl-stand-in thermocouple [VALUES]  the same in °C
+//     burl-stand-in thermocouple|meter|air|scale [VALUES]  the same in °C, percent of moisture, °C and percent of humidity, grams
+//     burl-stand-in gauge --day [--bad] [--flood]   sends a plausible day by itself, a line each quarter second; bad: with noise, drop-outs and
+//                                                   garble; flood: as fast as the line takes it, over and over
 //     burl-stand-in gauge [VALUES]    prints the path of its line, then sends a reading at each press of Enter: the next of
 //                                     VALUES (mm, a line each), or what was typed before Enter
 #include <cerrno>
@@ -10,6 +12,7 @@
 #include <fstream>
 #include <iostream>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include <fcntl.h>
@@ -41,12 +44,16 @@ bool send(int master, const std::string& line) { return write(master, line.data(
 }  // namespace
 
 int main(int argc, char** argv) {
-    const bool warm = argc > 1 && std::strcmp(argv[1], "thermocouple") == 0;
-    if (argc < 2 || (!warm && std::strcmp(argv[1], "gauge") != 0))
-        return fail("which instrument? usage: burl-stand-in gauge|thermocouple [VALUES]", 2);
-    const auto reading = warm ? yb::thermocouple_line : yb::probe_line;
+    static constexpr std::pair<const char*, const char*> instruments[] = {{"gauge", "mm"}, {"thermocouple", "C"}, {"meter", "%MC"}, {"air", "C"}, {"scale", "g"}};
+    const char* unit = nullptr;
+    for (const auto& [name, of] : instruments)
+        if (argc > 1 && std::strcmp(argv[1], name) == 0) unit = of;
+    if (!unit) return fail("which instrument? usage: burl-stand-in gauge|thermocouple|meter|air|scale [VALUES] [--day] [--bad] [--flood]", 2);
+    const auto reading = [unit](double v) { return yb::instrument_line(v, unit); };
+    bool day = false, bad = false, flood = false;
+    for (int i = 2; i < argc; ++i) day = day || !std::strcmp(argv[i], "--day"), bad = bad || !std::strcmp(argv[i], "--bad"), flood = flood || !std::strcmp(argv[i], "--flood");
     std::vector<double> values;
-    if (argc > 2) {
+    if (argc > 2 && argv[2][0] != '-') {
         std::ifstream in(argv[2]);
         if (!in) return fail(std::string(argv[2]) + " can't be read", 2);
         for (double v = 0; in >> v;) values.push_back(v);
@@ -57,7 +64,19 @@ int main(int argc, char** argv) {
     std::cout << ptsname(master) << std::endl;
     // Held open, so that nothing is lost when the program that listens goes away and comes back.
     const int held = open(ptsname(master), O_RDWR | O_NOCTTY);
-    send(master, warm ? "H thermocouple, stand-in\r\n" : "H depth gauge, stand-in\r\n");
+    if (day || flood) {
+        do
+            for (const std::string& line : yb::day_of(argv[1], bad)) {
+                send(master, line);
+                if (!flood) usleep(250000);
+            }
+        while (flood);
+        usleep(200000);
+        close(held);
+        close(master);
+        return 0;
+    }
+    send(master, std::string("H ") + (std::strcmp(argv[1], "gauge") == 0 ? "depth gauge" : argv[1]) + ", stand-in\r\n");
     std::size_t next = 0;
     for (std::string typed; std::getline(std::cin, typed);) {
         if (typed == "z") {

@@ -146,6 +146,12 @@ void bring_sample(Session& session, LongWork& work, const QString& path, std::fu
     });
 }
 
+void bring_signed(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say) {
+    keep_picture(session, work, path, QObject::tr("The signed paper"), say, [&session, say](const Session::Begun& begun, const std::string& key) {
+        if (session.edit_begun(begun, QObject::tr("The signed paper"), [&](Job& j) { sign_agreement(j, key); })) say(QObject::tr("The signed paper is kept with what was agreed."), false);
+    });
+}
+
 void bring_photo_of_job(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say) {
     const QFileInfo file(path);
     const Thing* thing = session.picked_thing();

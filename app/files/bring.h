@@ -35,9 +35,11 @@ void bring_list(Session& session, LongWork& work, const QString& path, std::func
 /// Reads days off from a calendar (core/files/io/ics.h) and adds those that are not known yet as one revision.
 void bring_days_off(Session& session, const QString& path, const std::function<void(const QString&, bool bad)>& say);
 
-/// Reads the picture of a sample board in the background, upright and no larger than a page needs, and keeps it with the job.
+/// The scan or photograph of the signed agreement of the job on the bench.
+void bring_signed(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say);
 /// A photograph of the job on the bench, of what is picked there: kept once, named in the book.
 void bring_photo_of_job(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say);
+/// Reads the picture of a sample board in the background, upright and no larger than a page needs, and keeps it with the job.
 void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
 /// Adds a slab under a fresh id and looks at it. Returns the id.

@@ -1,5 +1,12 @@
 #include "app/ground/probe.h"
 
+#include <cerrno>
+#include <cstring>
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
 #include <QInputDialog>
 #include <QMenu>
 #include <QSerialPortInfo>
@@ -7,7 +14,13 @@
 namespace yb {
 
 Probe::Probe(QObject* parent) : QObject(parent) {
-    connect(&port_, &QSerialPort::readyRead, this, &Probe::take);
+    connect(&port_, &QSerialPort::readyRead, this, [this] { take(); });
+    tail_.setInterval(50);
+    connect(&tail_, &QTimer::timeout, this, [this] {
+        char bytes[4096];
+        const ssize_t n = ::read(file_.handle(), bytes, sizeof bytes);
+        if (n > 0) take(QByteArray(bytes, static_cast<qsizetype>(n)));
+    });
     connect(&port_, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError e) {
         if (e != QSerialPort::ResourceError && e != QSerialPort::ReadError) return;
         let_go();
@@ -36,6 +49,15 @@ QStringList Probe::lines() {
 
 QString Probe::listen(const QString& line) {
     let_go();
+    struct stat is{};
+    if (::stat(QFile::encodeName(line).constData(), &is) == 0 && (S_ISREG(is.st_mode) || S_ISFIFO(is.st_mode))) {
+        // A pipe is opened without waiting for whoever writes to it.
+        const int fd = ::open(QFile::encodeName(line).constData(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
+        file_.setFileName(line);
+        if (fd < 0 || !file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle)) return tr("%1 can't be read: %2.").arg(line, QString::fromLocal8Bit(std::strerror(errno)));
+        tail_.start();
+        return {};
+    }
     port_.setPortName(line);
     port_.setBaudRate(QSerialPort::Baud9600);
     if (!port_.open(QIODevice::ReadOnly))
@@ -45,12 +67,16 @@ QString Probe::listen(const QString& line) {
 
 void Probe::let_go() {
     if (port_.isOpen()) port_.close();
+    tail_.stop();
+    if (file_.isOpen()) file_.close();
     reader_ = {};
     name_.clear();
 }
 
-void Probe::take() {
-    for (const ProbeMessage& m : reader_.take(port_.readAll().toStdString())) {
+void Probe::take() { take(port_.readAll()); }
+
+void Probe::take(const QByteArray& bytes) {
+    for (const ProbeMessage& m : reader_.take(bytes.toStdString())) {
         const QString words = QString::fromStdString(m.words);
         switch (m.kind) {
             case ProbeMessage::Kind::hello:
@@ -59,6 +85,9 @@ void Probe::take() {
                 break;
             case ProbeMessage::Kind::reading: Q_EMIT reading(m.value); break;
             case ProbeMessage::Kind::temperature: Q_EMIT temperature(m.value); break;
+            case ProbeMessage::Kind::moisture: Q_EMIT moisture(m.value); break;
+            case ProbeMessage::Kind::humidity: Q_EMIT humidity(m.value); break;
+            case ProbeMessage::Kind::mass: Q_EMIT mass(m.value); break;
             case ProbeMessage::Kind::zeroed: Q_EMIT said(tr("The gauge was zeroed."), false); break;
             case ProbeMessage::Kind::trouble: Q_EMIT said(tr("The gauge says: %1.").arg(words), true); break;
             case ProbeMessage::Kind::not_understood: Q_EMIT said(words, true); break;

@@ -3,8 +3,10 @@
 
 #include <functional>
 
+#include <QFile>
 #include <QObject>
 #include <QSerialPort>
+#include <QTimer>
 #include <QWidget>
 
 #include "devices/probe.h"
@@ -15,12 +17,12 @@ class Probe : public QObject {
     Q_OBJECT
   public:
     explicit Probe(QObject* parent = nullptr);
-    /// Listens on a line such as /dev/ttyUSB0. Returns what is wrong, or nothing.
+    /// Listens on a line such as /dev/ttyUSB0, or reads the same lines from a file as it grows, or from a pipe. Returns what is wrong, or nothing.
     QString listen(const QString& line);
     void let_go();
-    bool listening() const { return port_.isOpen(); }
+    bool listening() const { return port_.isOpen() || file_.isOpen(); }
     /// What it called itself, or its line.
-    QString name() const { return name_.isEmpty() ? port_.portName() : name_; }
+    QString name() const { return !name_.isEmpty() ? name_ : file_.isOpen() ? file_.fileName() : port_.portName(); }
     /// Lines that the machine has.
     static QStringList lines();
     /// Offers them below a button, and any other by its name; what is chosen is listened to.
@@ -29,12 +31,18 @@ class Probe : public QObject {
   Q_SIGNALS:
     void reading(double mm);
     void temperature(double c);
+    void moisture(double pct);
+    void humidity(double pct);
+    void mass(double g);
     void said(const QString& sentence, bool trouble);
 
   private:
     void take();
+    void take(const QByteArray& bytes);
 
     QSerialPort port_;
+    QFile file_;    ///< … or a file or pipe of the same lines
+    QTimer tail_;
     ProbeReader reader_;
     QString name_;
 };

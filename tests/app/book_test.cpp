@@ -113,6 +113,8 @@ TEST_CASE("N writes a note of what is picked, from any step; it stands in the bo
     CHECK(notes.back().step == "under");
     CHECK(notes.back().of == "plate 1");
     CHECK(notes.back().job == "job-reading-table");
+    // It stands on the thing itself.
+    CHECK(desk.text("slip_book").contains("drilled it twice"));
     BookPage& page = book_of(desk);
     CHECK(row_text(desk, 0).contains("drilled it twice"));
     answer("drilled it once");

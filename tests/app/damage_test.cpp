@@ -38,7 +38,7 @@ TEST_CASE("a damaged shop is not opened: its backup is offered, and a new file o
     desk.click("open_repaired");
     CHECK(desk.session().is_open());
     CHECK(desk.session().path().endsWith("a-repaired.shop"));
-    CHECK(desk.session().documents().slabs.size() == 21);
+    CHECK(desk.session().documents().slabs.size() == 23);
     CHECK(desk.session().job()->name != "Written after the backup");
     CHECK_FALSE(desk.session().read_only());
     // And the backup, as a copy.
@@ -47,7 +47,7 @@ TEST_CASE("a damaged shop is not opened: its backup is offered, and a new file o
     desk.click("open_backup");
     CHECK(desk.session().is_open());
     CHECK(desk.session().path().contains(".from-"));
-    CHECK(desk.session().documents().slabs.size() == 21);
+    CHECK(desk.session().documents().slabs.size() == 23);
 }
 
 TEST_CASE("damage beside what is shown is told while the work goes on, and repaired from there", "[app][damage]") {

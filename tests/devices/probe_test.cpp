@@ -58,3 +58,33 @@ TEST_CASE("a thermocouple that reads what no pour has is broken, and says so", "
     CHECK(read_probe_line("R nan C").kind != ProbeMessage::Kind::temperature);
     CHECK(read_probe_line("R  C").kind != ProbeMessage::Kind::temperature);
 }
+
+TEST_CASE("meter, air and scale speak the same lines; what no wood and no air has is said; a stand-in's day is whole, its bad one is survived", "[probe][hostile]") {
+    const auto read = [](const std::string& line) { return read_probe_line(line); };
+    CHECK(read("R 11.2 %MC").kind == ProbeMessage::Kind::moisture);
+    CHECK(read("R 54 %RH").value == 54);
+    CHECK(read("R 0.412 kg").value == Approx(412));
+    CHECK(read("R 412 g").kind == ProbeMessage::Kind::mass);
+    CHECK(read("R 140 %MC").kind == ProbeMessage::Kind::trouble);
+    CHECK(read("R -1 %RH").kind == ProbeMessage::Kind::trouble);
+    CHECK(read("R 12 %").kind == ProbeMessage::Kind::not_understood);
+    for (const char* what : {"gauge", "thermocouple", "meter", "air", "scale"}) {
+        INFO(what);
+        ProbeReader good, bad;
+        std::size_t readings = 0, garbled = 0, kept = 0;
+        for (const std::string& l : day_of(what, false))
+            for (const ProbeMessage& m : good.take(l)) {
+                CHECK((m.kind != ProbeMessage::Kind::not_understood && m.kind != ProbeMessage::Kind::trouble));
+                readings += m.kind != ProbeMessage::Kind::hello;
+            }
+        CHECK(readings >= 96);
+        for (const std::string& l : day_of(what, true))
+            for (const ProbeMessage& m : bad.take(l)) {
+                garbled += m.kind == ProbeMessage::Kind::not_understood;
+                kept += m.kind != ProbeMessage::Kind::not_understood && m.kind != ProbeMessage::Kind::trouble;
+            }
+        CHECK(garbled > 5);
+        CHECK(kept > 40);
+    }
+    CHECK_THROWS_AS(day_of("crystal ball", false), std::invalid_argument);
+}

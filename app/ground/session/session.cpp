@@ -4,6 +4,7 @@
 
 #include "app/ground/slow/runner.h"
 #include "core/shop/job/job.h"
+#include "core/shop/days/season.h"
 #include "core/shop/ways/costs.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
@@ -36,6 +37,7 @@ Session::~Session() = default;
 void Session::open(const QString& path) {
     Store store = Store::open(path.toStdString());
     store_.emplace(std::move(store));
+    book_.clear();
     settle();
     look_after();
 }
@@ -43,6 +45,7 @@ void Session::open(const QString& path) {
 void Session::create(const QString& path, const Documents& documents) {
     Store store = Store::create(path.toStdString(), documents, "New shop");
     store_.emplace(std::move(store));
+    book_.clear();
     settle();
     look_after();
 }
@@ -77,9 +80,11 @@ void Session::settle() {
     looked_at_.clear();
     leaf_ = 0;
     ready_.open(store_->path());
-    job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
-    for (const auto& [id, j] : docs_.jobs)
-        if (!j.start.empty() && j.start < docs_.jobs[job_id_].start) job_id_ = id;
+    // The one that began first of those that are still made.
+    const std::vector<std::string> made = job_order(docs_);
+    job_id_ = !made.empty() ? made.front() : docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
+    for (const std::string& id : made)
+        if (const std::string& start = docs_.jobs.at(id).start; !start.empty() && start < docs_.jobs.at(job_id_).start) job_id_ = id;
     replan();
     if (plan_ && plan_->drawable()) gauge_mm_ = (plan_->stations().from + plan_->stations().to) / 2;
     Q_EMIT opened();

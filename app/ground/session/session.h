@@ -179,6 +179,8 @@ class Session : public QObject {
     void try_again();
     /// Writes a line into the book; its job is the one on the bench where it names none. @returns a sentence where the file would not take it.
     QString write_book(BookEntry entry);
+    /// The newest notes, readings and photographs of the thing that is picked, as they stand in the book; empty where it is none.
+    std::vector<BookEntry> of_picked() const;
     /// @throws StoreError.
     void save_copy(const QString& path);
 
@@ -242,6 +244,7 @@ class Session : public QObject {
     int slab_version_ = 0;
     int leaf_ = 0;
     std::optional<double> dial_;
+    mutable std::vector<BookEntry> book_;   ///< as far as it was read
     QTimer cost_soon_;                      ///< what a change costs is told once the hand rests
     std::unique_ptr<Documents> cost_from_;  ///< the job as it was then
     std::shared_ptr<Running> costing_;

@@ -1,4 +1,4 @@
-// What a change of the job did to money and days: both plans made whole, beside the work.
+// What a change of the job did to money and days, both plans made whole beside the work; what the book says of what is picked.
 #include "app/ground/session/session.h"
 #include "app/ground/slow/runner.h"
 #include "app/ground/words.h"
@@ -25,6 +25,22 @@ void Session::tell_cost() {
             return [this, c = change_between(before, was, after, is, id)] { Q_EMIT cost_told(told(yb::render(said_of(c), units()))); };
         },
         [this](const QString&) { Q_EMIT cost_told({}); });
+}
+
+std::vector<BookEntry> Session::of_picked() const {
+    const Thing* thing = picked_thing();
+    if (!thing || !store_) return {};
+    try {
+        for (BookEntry& e : store_->book(book_.empty() ? 0 : book_.back().id)) book_.push_back(std::move(e));
+    } catch (const StoreError&) {
+        return {};  // the book's own page says what is wrong
+    }
+    std::vector<BookEntry> out;
+    for (auto e = book_.rbegin(); e != book_.rend() && out.size() < 3; ++e) {
+        const bool told = e->kind == book::note || e->kind == book::reading || e->kind == book::photo || e->kind == book::correction;
+        if (told && e->job == job_id_ && e->step == step_.key && (e->of == thing->key || e->of.rfind(thing->key + ",", 0) == 0)) out.push_back(*e);
+    }
+    return out;
 }
 
 }  // namespace yb

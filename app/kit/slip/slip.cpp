@@ -126,6 +126,11 @@ void Slip::build_paper() {
     about_->setContentsMargins(0, 8, 0, 8);
     about_->hide();
     box->addWidget(about_);
+    in_book_ = words({}, 9.5, theme::colours().brass_dark);
+    in_book_->setObjectName("slip_book");
+    in_book_->hide();
+    box->addWidget(in_book_);
+    connect(&session_, &Session::book_written, this, &Slip::fill_rest);
     answers_ = new QVBoxLayout;
     answers_->setSpacing(0);
     box->addLayout(answers_);
@@ -264,6 +269,10 @@ void Slip::fill_rest() {
     const QString about = view_->about(session_);
     set_words(about_, about);
     about_->setVisible(!about.isEmpty());
+    QStringList lines;
+    for (const BookEntry& e : session_.of_picked()) lines << tr("In the book, %1: %2").arg(QString::fromStdString(e.at).left(10), QString::fromStdString(e.what.empty() ? e.value + (e.unit.empty() ? "" : " " + e.unit) : e.what + " " + e.value + (e.unit.empty() ? "" : " " + e.unit)));
+    set_words(in_book_, lines.join('\n'));
+    in_book_->setVisible(!lines.isEmpty());
     looks_->show(view_->looks(session_));
     minds_->show(said_cautions(), session_.units());
     fill_actions();

@@ -74,7 +74,7 @@ class Slip : public QFrame {
     QLabel *title_ = nullptr, *which_ = nullptr;
     QPushButton *before_ = nullptr, *after_ = nullptr;
     QScrollArea* scroll_ = nullptr;
-    QLabel *help_ = nullptr, *about_ = nullptr;
+    QLabel *help_ = nullptr, *about_ = nullptr, *in_book_ = nullptr;
     QVBoxLayout* answers_ = nullptr;
     std::vector<FigureLine*> figures_;  ///< as many as were ever needed; those not needed now are out of sight
     Looks* looks_ = nullptr;

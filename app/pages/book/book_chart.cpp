@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include <QDateTime>
-#include <QLegendMarker>
 #include <QtCharts/QAreaSeries>
 #include <QtCharts/QBarCategoryAxis>
 #include <QtCharts/QBarSeries>
@@ -34,10 +33,7 @@ BookChart::BookChart(QWidget* parent) : QChartView(parent) {
     chart()->layout()->setContentsMargins(0, 0, 0, 0);
     chart()->setTitleFont(theme::figures(12));
     chart()->setTitleBrush(c.ink);
-    chart()->legend()->setFont(theme::text(9.5));
-    chart()->legend()->setLabelColor(c.ink);
-    chart()->legend()->setAlignment(Qt::AlignBottom);
-    chart()->legend()->setMarkerShape(QLegend::MarkerShapeFromSeries);
+    chart()->legend()->hide();  // what is what stands below the title, in words and marks
 }
 
 std::vector<std::pair<double, double>> BookChart::thinned(const std::vector<std::pair<double, double>>& points, int columns) {
@@ -62,9 +58,16 @@ void BookChart::show_plot(const BookPlot& plot) {
         chart()->removeAxis(a);
         delete a;
     }
-    chart()->setTitle(told(plot.title) + (plot.note.empty() ? QString() : QStringLiteral("  –  ") + told(plot.note)));
-    setAccessibleName(chart()->title());
+    const QString title = told(plot.title) + (plot.note.empty() ? QString() : QStringLiteral("  –  ") + told(plot.note));
+    setAccessibleName(title);
+    chart()->setTitle(title);
     if (plot.lines.empty()) return;
+    QStringList legend;
+    const auto explain = [&](const QString& mark, const QColor& ink, const QString& words) {
+        legend << QStringLiteral("<span style='color:%1'>%2</span> %3").arg(ink.name(), mark, words.toHtmlEscaped());
+    };
+    const auto put_legend = [&] { chart()->setTitle(QStringLiteral("%1<br><span style='font-size:small'>%2</span>").arg(title.toHtmlEscaped(), legend.join(QStringLiteral("&#160;&#160;&#160; ")))); };
+    static const QString shapes[] = {QStringLiteral("●"), QStringLiteral("■"), QStringLiteral("▲"), QStringLiteral("★")};
     const QColor inks[] = {c.chalk, c.brass_dark, c.moss, c.madder};
     // Marks differ by shape as well as by ink.
     constexpr QScatterSeries::MarkerShape marks[] = {QScatterSeries::MarkerShapeCircle, QScatterSeries::MarkerShapeRectangle, QScatterSeries::MarkerShapeTriangle, QScatterSeries::MarkerShapeStar};
@@ -85,6 +88,7 @@ void BookChart::show_plot(const BookPlot& plot) {
             auto* set = new QBarSet(told(l.label));
             set->setColor(l.dots ? c.brass : c.rule);
             set->setBorderColor(l.dots ? c.brass_dark : c.faint);
+            explain(QStringLiteral("■"), l.dots ? c.brass : c.faint, told(l.label));
             for (const auto& [x, y] : l.points) *set << y, seen(x, y);
             bars->append(set);
             ++n;
@@ -100,6 +104,7 @@ void BookChart::show_plot(const BookPlot& plot) {
         dress(hours);
         chart()->addAxis(names, Qt::AlignBottom), chart()->addAxis(hours, Qt::AlignLeft);
         bars->attachAxis(names), bars->attachAxis(hours);
+        put_legend();
         return;
     }
     std::vector<QAbstractSeries*> all;
@@ -110,7 +115,7 @@ void BookChart::show_plot(const BookPlot& plot) {
         for (const auto& [x, y] : plot.high) upper->append(x_of(x), y), seen(x, y);
         auto* band = new QAreaSeries(upper, lower);
         lower->setParent(band), upper->setParent(band);
-        band->setName(tr("how far off"));
+        explain(QStringLiteral("▒"), c.chalk, tr("how far off it may be"));
         QColor wash = c.chalk;
         wash.setAlpha(28);
         band->setBrush(wash);
@@ -141,7 +146,7 @@ void BookChart::show_plot(const BookPlot& plot) {
         QList<QPointF> points;
         for (const auto& [x, y] : thinned(l.points, columns)) points << QPointF(x_of(x), y), seen(x, y);
         s->replace(points);
-        s->setName(told(l.label));
+        explain(l.dots ? shapes[i % 4] : i % 2 ? QStringLiteral("┄") : QStringLiteral("—"), inks[i % 4], told(l.label));
         all.push_back(s);
         ++i;
     }
@@ -169,6 +174,7 @@ void BookChart::show_plot(const BookPlot& plot) {
         chart()->addSeries(s);
         s->attachAxis(x), s->attachAxis(y);
     }
+    put_legend();
 }
 
 }  // namespace yb

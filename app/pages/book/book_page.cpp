@@ -8,6 +8,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
+#include <QPainter>
 #include <QLocale>
 #include <QPushButton>
 #include <QScrollArea>
@@ -19,6 +20,7 @@
 #include "app/kit/slip/lines.h"
 #include "app/pages/book/book_chart.h"
 #include "app/pages/book/book_list.h"
+#include "app/pages/book/pace_buttons.h"
 #include "core/shop/days/season.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -34,8 +36,6 @@ QPushButton* quiet_button(const QString& name, const QString& text, const QStrin
     b->setToolTip(tip);
     return b;
 }
-
-QString tables(int n, const Units& u) { return told(yb::render(say("{}", counted(n, "table", "tables")), u)); }
 
 QLabel* label(const QString& name, const QFont& font) {
     auto* l = new QLabel;
@@ -55,7 +55,8 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
       correct_(quiet_button("book_correct", tr("Correct it…"), tr("It stays as it is; a line that names it says what was right"))),
       note_(quiet_button("book_note", tr("Write a note…"), tr("Of what is picked on the bench (N, from anywhere)"))),
       add_photo_(quiet_button("book_add_photo", tr("Bring a photograph…"), tr("Or drop it on the page"))), print_(quiet_button("book_print", tr("Print the job's page…"))),
-      agree_(quiet_button("book_agree", tr("What is agreed…"), tr("In the plan's own words, dated, for a signature"))), paces_(new QVBoxLayout) {
+      agree_(quiet_button("book_agree", tr("What is agreed…"), tr("In the plan's own words, dated, for a signature"))),
+      signed_(quiet_button("book_signed", tr("The signed paper…"), tr("Its scan or photograph is kept with what was agreed"))), paces_(new PaceButtons(session)) {
     setObjectName("book_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -124,17 +125,14 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     auto* papers = new QHBoxLayout;
     papers->addWidget(print_), papers->addWidget(agree_);
     rows->addLayout(papers);
+    rows->addWidget(signed_);
     rows->addSpacing(8);
     rows->addWidget(pace_head_);
-    auto* inner = new QWidget;
-    inner->setObjectName("book_paces");
-    inner->setLayout(paces_);
-    paces_->setContentsMargins(0, 0, 0, 0);
-    paces_->setSpacing(3);
+    paces_->setObjectName("book_paces");
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setWidget(inner);
+    scroll->setWidget(paces_);
     scroll->setStyleSheet(QStringLiteral("QScrollArea, #book_paces { background: %1; }").arg(theme::colours().slip.name()));
     rows->addWidget(scroll, 1);
     auto* leave = new QPushButton(tr("Back to the bench"));
@@ -158,6 +156,7 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     connect(add_photo_, &QPushButton::clicked, this, &BookPage::photo_wanted);
     connect(print_, &QPushButton::clicked, this, &BookPage::print_wanted);
     connect(agree_, &QPushButton::clicked, this, &BookPage::agreement_wanted);
+    connect(signed_, &QPushButton::clicked, this, &BookPage::signed_wanted);
     connect(&pictures_, &Pictures::arrived, this, &BookPage::fill);
     const auto anew = [this] {
         if (isVisible()) look();
@@ -230,6 +229,8 @@ void BookPage::fill() {
     const BookLine* l = model_->line(list_->currentIndex());
     correct_->setEnabled(l && l->entry.kind != book::change && !session_.read_only());
     photo_->clear();
+    const Job* on_bench = session_.job();
+    signed_->setEnabled(on_bench && !on_bench->record.agreed.empty());
     if (!l) {
         title_->setText(model_->lines().empty() ? QString() : tr("No line has all of that"));
         hero_->clear(), more_->clear();
@@ -249,9 +250,27 @@ void BookPage::fill() {
                 more << (by.entry.value.empty() ? tr("corrected by line %1: it did not happen").arg(by.entry.id) : tr("corrected by line %1: %2").arg(by.entry.id).arg(QString::fromStdString(by.entry.value + (by.entry.unit.empty() ? "" : " " + by.entry.unit))));
     }
     more_->setText(more.join('\n'));
-    if (e.kind == book::photo && !e.value.empty())
-        if (const QImage image = pictures_.thumbnail(e.value); !image.isNull())
-            photo_->setPixmap(QPixmap::fromImage(image.scaled(theme::grown(260), theme::grown(180), Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+    if (e.kind == book::photo && !e.value.empty()) photo_->setPixmap(beside_the_first(e));
+}
+
+/// A photograph; of a thing that was photographed before, the first of it beside: before and after.
+QPixmap BookPage::beside_the_first(const BookEntry& e) {
+    std::vector<std::string> keys;
+    for (const BookLine& l : model_->lines())
+        if (keys.empty() && l.entry.kind == book::photo && l.entry.job == e.job && l.entry.of == e.of && l.entry.id < e.id && l.entry.value != e.value) keys.push_back(l.entry.value);
+    keys.push_back(e.value);
+    const int wide = theme::grown(262) / static_cast<int>(keys.size()), tall = theme::grown(180);
+    QPixmap both(wide * static_cast<int>(keys.size()), tall);
+    both.fill(theme::colours().slip);
+    QPainter p(&both);
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    for (std::size_t i = 0; i < keys.size(); ++i) {
+        const QImage image = pictures_.thumbnail(keys[i]);
+        if (image.isNull()) continue;
+        const QSizeF size = QSizeF(image.size()).scaled(wide - 4, tall, Qt::KeepAspectRatio);
+        p.drawImage(QRectF(QPointF(wide * (static_cast<double>(i) + 0.5) - size.width() / 2, (tall - size.height()) / 2), size), image);
+    }
+    return both;
 }
 
 void BookPage::correct() {
@@ -293,35 +312,12 @@ void BookPage::draw() {
 }
 
 void BookPage::fill_paces() {
-    clear(paces_);
     std::size_t odd = 0;
     for (const Took& t : learned_.took) odd += t.outlier;
     pace_head_->setText(learned_.figures.empty() ? tr("No pace is learned yet: tick operations off in Days, and type how long they took.")
                         : odd > 0                ? tr("Your pace, from what you ticked; far off and hardly counted: %1").arg(odd)
                                                  : tr("Your pace, from what you ticked"));
-    for (const PaceFigure& f : learned_.figures) {
-        const char* name = "";
-        for (const PaceKind& k : pace_kinds())
-            if (f.key == k.key) name = k.label;
-        bool back = false, kept = false;
-        for (const PaceFigure& p : session_.shop().paces)
-            if (p.key == f.key) back = p.put_back, kept = std::abs(p.times - f.times) < 0.01 && p.tables == f.tables;
-        PaceFigure shown = f;
-        shown.put_back = back;
-        const QString figure = tr("%1: × %2 ± %3\nfrom %4, ").arg(told(name)).arg(f.times, 0, 'f', 2).arg(f.spread, 0, 'f', 2).arg(tables(f.tables, session_.units()));
-        auto* b = quiet_button("pace_" + QString::fromStdString(f.key), figure + (back ? tr("the starting value is used") : is_used(shown) ? kept ? tr("used") : tr("press to use it") : tr("not sure enough yet")),
-                               tr("Hours taken beside those of the starting value; nine times of ten it lies within"));
-        b->setCheckable(true);
-        b->setChecked(is_used(shown) && kept);
-        paces_->addWidget(b);
-        connect(b, &QPushButton::clicked, this, [this, key = f.key, used = is_used(shown) && kept] {
-            session_.edit_shop(tr("The maker's pace"), [&](Shop& s) {
-                take_paces(s, learned_.figures);
-                put_back(s, key, used);
-            });
-        });
-    }
-    paces_->addStretch(1);
+    paces_->show_learned(learned_);
 }
 
 }  // namespace yb

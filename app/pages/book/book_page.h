@@ -14,7 +14,6 @@ class QLabel;
 class QLineEdit;
 class QListView;
 class QPushButton;
-class QVBoxLayout;
 
 namespace yb {
 
@@ -40,6 +39,7 @@ class BookPage : public QWidget {
     void photo_wanted();
     void print_wanted();   ///< the job's page of the book
     void agreement_wanted();
+    void signed_wanted();  ///< the scan of the signed agreement
 
   protected:
     void showEvent(QShowEvent* e) override;
@@ -50,6 +50,7 @@ class BookPage : public QWidget {
     void fill_paces();
     void draw();
     void correct();
+    QPixmap beside_the_first(const BookEntry& photo);
     QString job_shown() const;
 
     Session& session_;
@@ -60,8 +61,8 @@ class BookPage : public QWidget {
     QLineEdit *words_, *from_, *to_;
     QComboBox *job_, *kind_, *plot_;
     QLabel *about_, *title_, *hero_, *more_, *photo_, *pace_head_;
-    QPushButton *correct_, *note_, *add_photo_, *print_, *agree_;
-    QVBoxLayout* paces_;
+    QPushButton *correct_, *note_, *add_photo_, *print_, *agree_, *signed_;
+    class PaceButtons* paces_;
     std::shared_ptr<Running> looking_;
     std::shared_ptr<const Plan> plan_;  ///< of the job whose plot is drawn
     Learned learned_;

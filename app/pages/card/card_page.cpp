@@ -15,6 +15,7 @@
 #include "app/kit/fields/field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "core/steps/pour/weigh.h"
 #include "core/steps/fill/fill.h"
 #include "core/shop/job/cards.h"
 
@@ -525,11 +526,37 @@ void CardPage::paintEvent(QPaintEvent*) {
     draw_list(p, QRectF(split, board.top(), board.right() - split, board.height()));
 }
 
+void CardPage::take_mass(double g) {
+    const Shown s = shown();
+    const Plan* plan = session_.plan();
+    if (!isVisible() || !s.now || !plan || s.now->next >= steps_.size()) return;
+    const std::string& key = steps_[s.now->next].key;
+    const int number = key.rfind("mix ", 0) == 0 ? std::atoi(key.c_str() + 4) : 0;
+    if (number < 1 || static_cast<std::size_t>(number) > plan->pour->batches.size()) return;
+    if (weighed_for_ != key) weighed_for_ = key, first_poured_g_.reset();
+    in_cup_g_ = g;
+    try {
+        const Weighed w = weighed(plan->pour->batches[static_cast<std::size_t>(number) - 1], g, first_poured_g_);
+        const auto grams = [](double v) { return QObject::tr("%1 g").arg(std::round(v)); };
+        const QString part = w.second ? tr("part B") : tr("part A");
+        QString text = w.to_go_g >= 0 ? tr("In the cup %1: %2 of %3 to go, stop at %4.").arg(grams(g), grams(w.to_go_g), part, grams(w.stop_at_g))
+                                      : tr("In the cup %1: %2 of %3 too much.").arg(grams(g), grams(-w.to_go_g), part);
+        if (!w.second) text += tr(" Part B will be %1; press B when it is begun.").arg(grams(w.second_g));
+        if (w.off) text += tr(" The mix no longer holds its ratio: do not pour it, mix another.");
+        line_->setText(text);
+    } catch (const std::invalid_argument&) {
+        line_->setText(tr("This batch is not weighed: it has no part A."));
+    }
+}
+
 void CardPage::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Space) shown().run ? tick_off() : start();
     else if (e->key() == Qt::Key_Backspace) take_back();
     else if (e->key() == Qt::Key_Escape) Q_EMIT back();
-    else QWidget::keyPressEvent(e);
+    else if (e->key() == Qt::Key_B && in_cup_g_ > 0 && !weighed_for_.empty()) {
+        first_poured_g_ = in_cup_g_;
+        take_mass(in_cup_g_);
+    } else QWidget::keyPressEvent(e);
 }
 
 void CardPage::showEvent(QShowEvent*) {

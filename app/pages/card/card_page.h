@@ -43,6 +43,8 @@ class CardPage : public QWidget {
     void take_back();
     void put_away();
     void take_temperature(double c);
+    /// What the scale shows while a batch is mixed: which part is poured, how much is to go; B begins with the key B.
+    void take_mass(double g);
 
   Q_SIGNALS:
     void back();
@@ -88,6 +90,9 @@ class CardPage : public QWidget {
     std::function<double()> now_;
     QTimer second_;
     std::vector<CardReading> unkept_;
+    double in_cup_g_ = 0;
+    std::optional<double> first_poured_g_;  ///< of part A, once B is begun
+    std::string weighed_for_;               ///< the step that it is weighed for
     double kept_at_ = -1e300;
     double heard_at_ = 0;  ///< the thermocouple, by the wall's clock
     bool silent_ = false;  ///< … and it was said that nothing comes

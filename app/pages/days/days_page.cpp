@@ -545,7 +545,7 @@ void DaysPage::fill_today() {
 QString DaysPage::comes_to(const WhatIf& w, const std::string& id) const {
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
     const auto it = w.ready_h.find(id);
-    QStringList parts{tr("ready %1").arg(QLocale().toString(date_of(season_->date(it == w.ready_h.end() ? w.end_h : it->second)), QStringLiteral("ddd d MMM"))), tr("%1 sooner").arg(as(hours(w.gains_h)))};
+    QStringList parts{tr("ready %1").arg(QLocale().toString(date_of(season_->date(it == w.ready_h.end() ? w.end_h : it->second)), QStringLiteral("ddd d MMM"))), (w.gains_h >= 0 ? tr("%1 sooner") : tr("%1 later")).arg(as(hours(std::abs(w.gains_h))))};
     if (std::abs(w.hands_h) > 0.05) parts << (w.hands_h > 0 ? tr("%1 more of your hands") : tr("%1 less of your hands")).arg(as(hours(std::abs(w.hands_h))));
     if (w.money != 0) parts << QStringLiteral("%1%2 %3").arg(w.money > 0 ? QStringLiteral("+") : QString(), QString::fromStdString(in_decimals(w.money)), QString::fromStdString(session_.shop().money.currency)).trimmed();
     return parts.join(QStringLiteral(" · "));
@@ -610,7 +610,7 @@ void DaysPage::ask_what_gives() {
             auto all = std::make_shared<std::vector<WhatIf>>(what_ifs(docs, plans->bare(), ask, id, w));
             return [this, all, id] {
                 clear(ways_);
-                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Sooner, each by itself; tick two or three to see them together:"));
+                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Each by itself; tick two or three to see them together:"));
                 together_.clear();
                 for (const WhatIf& w_if : *all) offer(w_if, id);
             };

@@ -1,5 +1,7 @@
 #include "app/pages/money/money_page.h"
 
+#include <algorithm>
+
 #include <QApplication>
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -16,6 +18,7 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/kit/fields/measure_field.h"
+#include "app/pages/book/pace_buttons.h"
 #include "app/pages/money/table_picture.h"
 #include "core/shop/days/season.h"
 #include "core/shop/edit/money_edits.h"
@@ -57,13 +60,15 @@ QTableWidget* ledger(const QString& name, const QString& what) {
     t->setFont(theme::text(10.5));
     t->setFocusPolicy(Qt::StrongFocus);
     const auto& c = theme::colours();
-    t->setStyleSheet(QStringLiteral("QTableWidget { background: %1; border: none; } QTableWidget::item { border-bottom: 1px solid %2; padding: 0 6px; } "
-                                    "QTableWidget::item:selected { background: %3; color: %4; } QHeaderView, QHeaderView::section { background: %1; border: none; color: %5; padding: 2px 6px; }")
-                         .arg(c.paper.name(), c.rule.name(), c.slip.name(), c.ink.name(), c.pencil.name()));
+    t->setStyleSheet(QStringLiteral("QTableWidget { background: %1; border: none; outline: 0; } QTableWidget::item { border-bottom: 1px solid %2; padding: 0 6px; } "
+                                    "QTableWidget::item:selected, QTableWidget::item:focus { border: none; border-bottom: 1px solid %2; background: %3; color: %4; } QHeaderView, QHeaderView::section { background: %1; border: none; color: %5; padding: 2px 6px; }")
+                         .arg(c.paper.name(), c.rule.name(), c.ochre_wash.name(), c.ink.name(), c.pencil.name()));
     t->horizontalHeader()->setFont(theme::text(9.5));
     t->verticalHeader()->setDefaultSectionSize(theme::grown(24));
     return t;
 }
+
+QString unit_in_words(const char* unit) { return std::string_view(unit) == "m2" ? QStringLiteral("m²") : told(unit); }
 
 QTableWidgetItem* cell(const QString& text, bool figure = false) {
     auto* i = new QTableWidgetItem(text);
@@ -76,7 +81,7 @@ QTableWidgetItem* cell(const QString& text, bool figure = false) {
 MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     : QWidget(parent), session_(session), pictures_(pictures), picture_(new TablePicture(pictures)), ways_(ledger("money_ways", tr("Ways of this job side by side"))),
       lines_(ledger("money_lines", tr("What it costs, line by line"))), about_(put_label("money_about", theme::text(10.5))), offer_(put_label("money_offer", theme::figures(24))),
-      offer_note_(put_label("money_offer_note", theme::text(10))), figures_(put_label("money_figures", theme::text(10.5))), missing_(put_label("money_missing", theme::text(10))),
+      offer_note_(put_label("money_offer_note", theme::text(10))), figures_(put_label("money_figures", theme::text(10.5))), missing_(put_label("money_missing", theme::text(10))), paces_(new PaceButtons(session)),
       add_(quiet_push("money_add_way", tr("Another way…"), tr("The job as it stands, copied whole, to be laid out otherwise"))),
       take_(quiet_push("money_take_way", tr("This way is made"), tr("It takes the job's place; the other is kept as a way"))),
       away_(quiet_push("money_put_away", tr("Put this way away"))), bench_(quiet_push("money_to_bench", tr("To the bench"), tr("This way is laid on the bench and worked on"))),
@@ -111,7 +116,7 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     left->addLayout(upper, 4);
     ways_->setColumnCount(10);
     ways_->setHorizontalHeaderLabels({tr("offer"), tr("way"), tr("price"), tr("ready"), tr("thick"), tr("weighs"), tr("hours"), tr("resin"), tr("waste"), tr("to mind")});
-    ways_->setMaximumHeight(theme::grown(150));
+    ways_->setMaximumHeight(theme::grown(190));
     left->addWidget(ways_, 1);
     auto* doing = new QHBoxLayout;
     for (QPushButton* b : {add_, bench_, take_, away_}) doing->addWidget(b);
@@ -156,6 +161,7 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     extra_->setObjectName("money_extra"), extra_->setAccessibleName(tr("What else is paid: what, how many, each"));
     extra_->setPlaceholderText(tr("glass; 1; 120"));
     field(tr("What else"), extra_);
+    rows->addWidget(paces_);
     rows->addStretch(1);
     auto* offer = quiet_push("money_write_offer", tr("Print the offer…"));
     auto* shopping = quiet_push("money_shopping", tr("What is to be bought…"));
@@ -267,7 +273,8 @@ void MoneyPage::look() {
                     Documents one;
                     one.shop = docs.shop, one.jobs[ids[i]] = *p.job;
                     RealHours real;
-                    for (const Took& t : learned_paces(one, {{ids[i], p.plan}}).took)
+                    p.learned = learned_paces(one, {{ids[i], p.plan}});
+                    for (const Took& t : p.learned.took)
                         if (!t.outlier) real[t.operation] = t.took_h;
                     if (!real.empty()) p.real = money_of(*p.plan, *p.job, docs.shop, &real);
                 },
@@ -303,6 +310,11 @@ void MoneyPage::fill_ways() {
         check->setFlags(check->flags() | Qt::ItemIsUserCheckable);
         check->setCheckState(on_offer_.count(l.job) || (on_offer_.empty() && row == 0) ? Qt::Checked : Qt::Unchecked);
         ways_->setItem(row, 0, check);
+        if (planned_.size() > 1 && l.planned) {
+            // Each with its picture.
+            picture_->show_table(planned_[static_cast<std::size_t>(row)].plan, planned_[static_cast<std::size_t>(row)].job);
+            check->setIcon(QIcon(QPixmap::fromImage(picture_->picture({theme::grown(120), theme::grown(64)}))));
+        }
         auto* name = cell(told(l.name) + (l.job == on_bench ? tr("  (on the bench)") : QString()));
         if (!l.shares.empty()) {
             QStringList slabs;
@@ -321,6 +333,9 @@ void MoneyPage::fill_ways() {
         figure(8, as(percent(l.waste_pct)));
         figure(9, tr("%1 stop, %2 watch").arg(l.stops).arg(l.watches));
     }
+    ways_->setIconSize(QSize(theme::grown(100), theme::grown(52)));
+    ways_->verticalHeader()->setDefaultSectionSize(theme::grown(planned_.size() > 1 ? 54 : 26));
+    ways_->setMinimumHeight(ways_->horizontalHeader()->sizeHint().height() + std::min(3, ways_->rowCount()) * ways_->verticalHeader()->defaultSectionSize() + 4);
     ways_->resizeColumnsToContents();
     ways_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
     if (ways_->rowCount() > 0) ways_->setCurrentCell(at, 1);
@@ -333,6 +348,7 @@ void MoneyPage::fill_lines() {
     take_->setEnabled(w && !w->job->way_of.empty());
     away_->setEnabled(w && !w->job->way_of.empty());
     for (QWidget* f : std::initializer_list<QWidget*>{add_, bench_, hour_, margin_, base_, not_included_, extra_}) f->setEnabled(w != nullptr);
+    paces_->hide();
     picture_->show_table(w ? w->plan : nullptr, w ? w->job : nullptr);
     if (!w || !w->plan) {
         lines_->setRowCount(0);
@@ -351,6 +367,18 @@ void MoneyPage::fill_lines() {
     QStringList lines{tr("it costs %1, overhead %2 counted").arg(sum(m.cost), sum(m.overhead)), tr("margin %1").arg(sum(m.margin)),
                       tr("%1 of your hands").arg(QString::fromStdString(format(hours(m.hands_h), session_.units())))};
     if (m.hour_earns) lines << tr("an hour of it earns %1").arg(sum(*m.hour_earns));
+    paces_->setVisible(w->real.has_value());
+    if (w->real) {
+        // Where it lost and where it earned: the two that differ most.
+        std::vector<std::pair<Cents, std::string>> off;
+        for (const MoneyLine& l : m.lines)
+            for (const MoneyLine& o : w->real->lines)
+                if (o.key == l.key && o.sum != l.sum) off.emplace_back(o.sum - l.sum, l.what);
+        std::sort(off.begin(), off.end(), [](const auto& a, const auto& b) { return std::llabs(a.first) > std::llabs(b.first); });
+        for (std::size_t i = 0; i < std::min<std::size_t>(2, off.size()); ++i)
+            lines << (off[i].first > 0 ? tr("lost %1 on: %2") : tr("earned %1 on: %2")).arg(sum(std::llabs(off[i].first)), told(off[i].second));
+        paces_->show_learned(w->learned, true);
+    }
     if (w->real) lines << tr("really: cost %1, an hour earned %2").arg(sum(w->real->cost), w->real->hour_earns ? sum(*w->real->hour_earns) : QStringLiteral("–"));
     figures_->setText(lines.join('\n'));
     QStringList gone;
@@ -377,7 +405,7 @@ void MoneyPage::fill_lines() {
         if (w->real)
             for (const MoneyLine& o : w->real->lines)
                 if (o.key == l.key && o.sum != l.sum) real = sum(o.sum);
-        put(told(l.what), QStringLiteral("%1 %2").arg(QLocale::c().toString(l.amount, 'g', 6), told(l.unit)), l.price ? QLocale::c().toString(*l.price, 'g', 8) : tr("no price"), l.price ? sum(l.sum) : QStringLiteral("–"), real);
+        put(told(l.what), QStringLiteral("%1 %2").arg(QLocale::c().toString(l.amount, 'g', 6), unit_in_words(l.unit)), l.price ? QLocale::c().toString(*l.price, 'g', 8) : tr("no price"), l.price ? sum(l.sum) : QStringLiteral("–"), real);
     }
     put(tr("Overhead"), QString(), QString(), sum(m.overhead), {});
     put(tr("It costs"), QString(), QString(), sum(m.cost), w->real ? sum(w->real->cost) : QString());

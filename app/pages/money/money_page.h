@@ -8,6 +8,7 @@
 
 #include "app/ground/session/session.h"
 #include "app/ground/slow/runner.h"
+#include "core/shop/pace/learned.h"
 #include "core/shop/ways/ways.h"
 
 class QComboBox;
@@ -62,6 +63,7 @@ class MoneyPage : public QWidget {
         std::shared_ptr<const Plan> plan;
         Money money;
         std::optional<Money> real;
+        Learned learned;  ///< of its ticks
     };
 
     Session& session_;
@@ -69,6 +71,7 @@ class MoneyPage : public QWidget {
     TablePicture* picture_;
     QTableWidget *ways_, *lines_;
     QLabel *about_, *offer_, *offer_note_, *figures_, *missing_;
+    class PaceButtons* paces_;
     QPushButton *add_, *take_, *away_, *bench_;
     MeasureField *hour_, *margin_, *base_;
     QLineEdit *not_included_, *extra_;

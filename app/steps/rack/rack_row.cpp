@@ -149,8 +149,9 @@ void RackRow::choose() {
         slabs_.push_back(std::move(s));
     }
     count_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().pencil.name()));
-    count_->setText(slabs_.size() == all_.size() ? tr("%1 slabs").arg(all_.size())
-                                                 : tr("%1 of %2 slabs").arg(slabs_.size()).arg(all_.size()));
+    const auto there = static_cast<std::size_t>(std::count_if(all_.begin(), all_.end(), [](const RackEntry& e) { return !e.retired; }));
+    count_->setText(slabs_.size() == there ? tr("%1 slabs").arg(there)
+                                                 : tr("%1 of %2 slabs").arg(slabs_.size()).arg(there));
     lay_out();
     if (const Slab* now = session_.slab(); now && in_sight_ != now->id) {
         in_sight_ = now->id;

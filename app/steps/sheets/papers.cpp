@@ -139,8 +139,7 @@ QString write_offer_pdf(const QString& path, const std::vector<OfferedWay>& ways
                 p.setRenderHint(QPainter::SmoothPixmapTransform);
                 p.drawImage(QRectF(box.center() - QPointF(size.width() / 2, size.height() / 2), size), w.picture);
             }, [&](Flow& page) {
-                page.figures({{QObject::tr("price"), money(m.offer, shop)}, {QObject::tr("ready about"), day(w.plan->days->ready)},
-                              {QObject::tr("size"), QObject::tr("%1 × %2").arg(as(mm(w.job->top.length_mm)), as(mm(w.job->top.width_mm)))}});
+                page.figures({{QObject::tr("price"), money(m.offer, shop)}, {QObject::tr("ready about"), day(w.plan->days->ready)}});
                 if (m.tax != 0) page.note(QObject::tr("%1 of it is tax.").arg(money(m.tax, shop)));
                 page.heading(QObject::tr("What it is"));
                 page.note(QObject::tr("Wood: %1.").arg(woods_of(*w.plan).join(QStringLiteral("; "))));

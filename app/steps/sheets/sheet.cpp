@@ -151,7 +151,7 @@ void write_week(QPainter& p, const Season& season, const std::string& day, const
         for (const TodayLine& l : t.set_going)
             page.note(QObject::tr("%1 of %2: it waits for %3 from then on.").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))), 13);
         if (!t.order_by.empty()) page.heading(QObject::tr("To be ordered this week"));
-        for (const TodayLine& l : t.order_by) page.note(QObject::tr("%1, %2").arg(told(l.label), QString::fromStdString(l.job)), 13);
+        for (const TodayLine& l : t.order_by) page.note(QObject::tr("%1 for %2, by %3").arg(told(l.label), QString::fromStdString(l.job), day_named(l.by)), 13);
     });
     flow.matter(QObject::tr("The week"), 0, {}, [&](Flow& page) {
         for (int d = 1; d <= 6; ++d) {

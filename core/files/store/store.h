@@ -119,8 +119,8 @@ class Store {
     void write(BookEntry entry);
     /// Several in one transaction, in their order.
     void write(const std::vector<BookEntry>& entries);
-    /// The book, oldest first. @throws StoreError.
-    std::vector<BookEntry> book() const;
+    /// The book, oldest first. @param after lines with a greater id alone. @throws StoreError.
+    std::vector<BookEntry> book(std::int64_t after = 0) const;
 
     /// For tests of a full disk: the most pages the file may grow to.
     void limit_pages(int pages);

@@ -19,11 +19,11 @@ void Store::write(const std::vector<BookEntry>& entries) {
     });
 }
 
-std::vector<BookEntry> Store::book() const {
+std::vector<BookEntry> Store::book(std::int64_t after) const {
     std::vector<BookEntry> out;
     try {
         if (read_header(impl_->db).version < 3) return out;  // on a disk that can't be written
-        SQLite::Statement q(impl_->db, fmt::format("SELECT {} FROM book ORDER BY id", entry_columns));
+        SQLite::Statement q(impl_->db, fmt::format("SELECT {} FROM book WHERE id > {} ORDER BY id", entry_columns, after));
         while (q.executeStep()) out.push_back(entry_at(q));
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, impl_->path);

@@ -73,6 +73,11 @@ double equilibrium_moisture(double t, double rh_pct) {
     return 1800 / w * (kh / (1 - kh) + (k1 * kh + 2 * k1 * k2 * kh * kh) / (1 + k1 * kh + k1 * k2 * kh * kh));
 }
 
+double meter_moisture(double shows, double c, double a, double b) {
+    if (!std::isfinite(shows + c + a + b) || std::abs(a) < 1e-6 || c < -40 || c > 100) throw std::invalid_argument("a meter's reading, the wood's temperature and its species' slope must be numbers");
+    return ((shows + 0.567 - 0.0260 * c + 0.000051 * c * c) / (0.881 * std::pow(1.0056, c)) - b) / a;
+}
+
 double movement(double width_mm, double shrinkage_pct, double from_mc, double to_mc) {
     if (!(shrinkage_pct > 0)) throw std::invalid_argument("shrinkage must be above 0 %");
     if (!(from_mc >= 0 && from_mc <= 30 && to_mc >= 0 && to_mc <= 30))

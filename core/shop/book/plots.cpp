@@ -91,15 +91,13 @@ class Plotting {
             const auto f = drying_of(first, thick, docs_.shop.air, dry_enough_pct(job()->room, docs_.shop), on);
             if (!f || !(f->tau_days > 0)) continue;
             const double m0 = all[i].front().value, x0 = x_of(all[i].front().at);
-            const double early = f->soonest_days && f->days && *f->days > 0 ? std::clamp(*f->soonest_days / *f->days, 0.3, 1.0) : 0.7;
-            const double late = f->latest_days && f->days && *f->days > 0 ? std::clamp(*f->latest_days / *f->days, 1.0, 3.0) : 1.4;
             PlotLine l{f->fitted ? "forecast, by its own readings" : "forecast, a rule of thumb", {}, false};
             for (int k = 0; k <= 40; ++k) {
                 const double days = k * std::max(30.0, x_of(all[i].back().at) - x0 + 30) / 40;
                 const auto at = [&](double tau) { return f->settles_pct + (m0 - f->settles_pct) * std::exp(-days / tau); };
                 l.points.emplace_back(x0 + days, at(f->tau_days));
-                p_.low.emplace_back(x0 + days, at(f->tau_days * early));
-                p_.high.emplace_back(x0 + days, at(f->tau_days * late));
+                p_.low.emplace_back(x0 + days, at(f->tau_days / f->doubt));
+                p_.high.emplace_back(x0 + days, at(f->tau_days * f->doubt));
             }
             p_.lines.push_back(std::move(l));
             break;

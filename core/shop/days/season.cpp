@@ -235,7 +235,7 @@ void helper_comes(Documents& d, const std::string& job, const std::vector<int>& 
 /// The resin on the shelf that gets a river hard soonest, without a stop more than there is.
 void quicker_resin(Documents& d, const std::string& job) {
     each_job(d, job, [&](Job& j) {
-        if (!can_be_planned(d, j)) return;
+        if (j.makeup.kind != MakeUp::river || !can_be_planned(d, j)) return;
         const auto stops = [](const Plan& p) { return std::count_if(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.severity == Severity::stop; }); };
         const Plan now = plan_job(j, d);
         if (now.pour->lifts.empty()) return;
@@ -261,9 +261,9 @@ const std::vector<Change>& changes() {
              else if (stretches_on(w, Crew::maker, 5).empty())
                  for (const auto& [from, to] : stretches_on(w, Crew::maker, 4)) w.week.push_back({5, from, to});
          }},
-        {"helper_saturdays", "A helper on Saturdays, for base, form and jigs", Change::jobs,
+        {"helper_saturdays", "A helper on Saturdays, for base, form and jigs", Change::nothing,
          [](Documents& d, const std::string& job) { helper_comes(d, job, {5}); }},
-        {"helper_days", "A helper every day, for base, form and jigs", Change::jobs,
+        {"helper_days", "A helper every day, for base, form and jigs", Change::nothing,
          [](Documents& d, const std::string& job) { helper_comes(d, job, {0, 1, 2, 3, 4}); }},
         {"quicker_resin", "A quicker resin that stays cool", Change::jobs, quicker_resin},
         {"kiln", "The slab dried in a kiln first: ten days, then a week to settle", Change::jobs,
@@ -284,6 +284,10 @@ const std::vector<Change>& changes() {
         {"warmer", "The shop five degrees warmer", Change::shop,
          [](Documents& d, const std::string&) {
              for (Month& m : d.shop.air.months) m.temp_c += 5;
+         }},
+        {"colder", "The shop five degrees colder", Change::shop,
+         [](Documents& d, const std::string&) {
+             for (Month& m : d.shop.air.months) m.temp_c -= 5;
          }},
         {"no_rest", "No rest between the faces", Change::jobs,
          [](Documents& d, const std::string& job) { each_job(d, job, [](Job& j) { j.flat.rest_h = 0; }); }},
@@ -332,7 +336,8 @@ WhatIf tried(const Documents& docs, const std::map<std::string, const Plan*>& pl
     }
     std::map<std::string, std::shared_ptr<const Plan>> anew;
     if (replans == Change::shop) anew = plans_of(other, ask.only, work);
-    if (replans == Change::jobs) anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
+    // What changes nothing of a job plans nothing anew.
+    if (replans == Change::jobs && !(other.jobs == docs.jobs && other.slabs == docs.slabs)) anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
     std::map<std::string, const Plan*> with = plans;
     for (const auto& [id, plan] : anew) with[id] = plan.get();
     const Season s = season_of(other, with, ask);
@@ -375,9 +380,11 @@ WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& 
 
 std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const Work& work) {
     const Season now = season_of(docs, plans, ask);
+    std::vector<WhatIf> all(changes().size());
+    in_parallel(all.size(), [&](std::size_t i) { all[i] = tried(docs, plans, ask, job, {&changes()[i]}, now, work); }, work);
     std::vector<WhatIf> out;
-    for (const Change& c : changes())
-        if (WhatIf w = tried(docs, plans, ask, job, {&c}, now, work); w.gains_h > 0.5) out.push_back(std::move(w));
+    for (WhatIf& w : all)
+        if (std::abs(w.gains_h) > 0.5) out.push_back(std::move(w));
     std::stable_sort(out.begin(), out.end(), [](const WhatIf& a, const WhatIf& b) { return a.gains_h > b.gains_h; });
     return out;
 }

@@ -95,8 +95,8 @@ struct WhatIf {
     double hands_h = 0;           ///< more of the maker's hours
     std::int64_t money = 0;       ///< more on the offers, hundredths, where prices are known
 };
-/// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, faster resin, no rest between the faces, a machine shop for the
-/// flattening, another order of jobs, a kiln. Those that gain nothing are left out; the most first.
+/// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, a colder one, faster resin, no rest between the faces, a machine shop for the
+/// flattening, another order of jobs, a kiln. Those that change nothing are left out; what gains most first, what loses last.
 /// @param job the one that must be sooner; empty: all of them.
 /// @param plans of all jobs as they stand: what a change does not touch is not planned again.
 std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,

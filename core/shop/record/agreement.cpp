@@ -42,7 +42,7 @@ std::vector<AgreedLine> to_agree(const Plan& plan, const Job& job, const Shop& s
             add("colour", job.skin.sample_signed ? say("the colour is that of the board that was signed") : say("the colour is that of a board that is still to be signed"));
     }
     if (const UnderPlan& u = *plan.under; u.ready && u.travel_mm > 0)
-        add("seasons", say("the top grows and shrinks across its grain by about {} in a year, and stays free to", mm(std::max(1.0, std::round(u.travel_mm)))));
+        add("seasons", say("the top grows and shrinks across its grain by about {} in a year; it is left free to move", mm(std::max(1.0, std::round(u.travel_mm)))));
     if (is_date(job.days.wanted)) add("day", say("wanted on {}", job.days.wanted));
     if (shop.money.hour || job.money.hour)
         if (const Money m = money_of(plan, job, shop); m.missing.empty())

@@ -116,7 +116,6 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
         if (const auto it = op(k.key); it != operations.end()) {
             it->hands_on_h = k.hands_h.value_or(it->hands_on_h);
             if (k.wait_h) it->waiting_h = *k.wait_h, it->air = AirWait::none;  // whoever types it knows the air
-            if (k.by_helper) it->who = Who::helper;
         }
     tick_and_pin(operations, c, start);
 }
@@ -125,6 +124,8 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
 void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& c, const std::string& start) {
     for (Operation& o : operations) {
         o.done_h.reset(), o.not_before_h = 0;
+        for (const OpChange& k : c.changes)
+            if (k.key == o.key && k.by_helper) o.who = Who::helper;
         for (const OpDone& d : c.done)
             if (d.key == o.key) o.done_h = hours_to(start, d.at);
         for (const OpPin& p : c.pins)

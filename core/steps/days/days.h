@@ -69,7 +69,7 @@ void tie(std::vector<Operation>& operations);
 /// What was decided and ticked, laid on the steps' operations: done, pinned, own ones ("own 1") tied in. @param start the job's first day.
 void with_choices(std::vector<Operation>& operations, const DaysChoices& choices, const std::string& start);
 
-/// Its ticks and pins alone, as hours from midnight of a date; those that were there before are let go.
+/// Its ticks and pins, and what the helper does, alone, as hours from midnight of a date; those that were there before are let go.
 void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& choices, const std::string& start);
 
 struct DaysPlan {

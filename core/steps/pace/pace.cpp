@@ -68,7 +68,7 @@ PaceFigure learn(const std::string& kind, std::vector<Took>& took) {
     constexpr double nine_tenths = 1.645;
     const double sigma = std::sqrt(1 / (weights / s2 + 1 / (pace_prior * pace_prior)));
     p.times = std::clamp(std::exp(mu), 0.05, 20.0);
-    p.spread = p.times * nine_tenths * sigma * (1 + 1 / n);
+    p.spread = p.times * nine_tenths * sigma * (1 + 3 / n);
     for (const auto& [x, t] : xs) t->outlier = std::abs(x - mu) > 3 * std::sqrt(s2);
     return p;
 }

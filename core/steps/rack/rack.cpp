@@ -68,7 +68,7 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
         if (now <= wanted_pct || wanted_pct <= f.settles_pct) return {};
         return tau * std::log((now - f.settles_pct) / (wanted_pct - f.settles_pct));
     };
-    const double doubt = f.fitted && n >= 3 ? 1.25 : f.fitted ? 1.5 : 2;
+    const double doubt = f.doubt = f.fitted && n >= 3 ? 1.25 : f.fitted ? 1.5 : 2;
     f.days = until(f.tau_days);
     f.soonest_days = until(f.tau_days / doubt);
     f.latest_days = until(f.tau_days * doubt);

@@ -22,6 +22,7 @@ struct DryingForecast {
     double moisture_pct = 0;  ///< now, by the model
     double settles_pct = 0;   ///< the air's mean equilibrium through the year
     double tau_days = 0;
+    double doubt = 2;                                       ///< τ may be so many times longer or shorter
     bool fitted = false;                                    ///< from this slab's own readings
     std::optional<double> days, soonest_days, latest_days;  ///< from today until dry enough; none: it is, or never will be here
 };

@@ -56,3 +56,14 @@ TEST_CASE("a climate's driest and dampest month", "[wood]") {
     }
     CHECK(density(0.5, 8) == Approx(540));
 }
+
+TEST_CASE("a pin meter's reading is brought to the wood's temperature and species", "[wood][meter]") {
+    CHECK(meter_moisture(12, 20) == Approx(12.25).margin(0.005));
+    CHECK(meter_moisture(12, 0) == Approx(14.26).margin(0.005));
+    // The colder the wood, the more there is than the meter shows; straight in the reading.
+    for (double c = -10; c < 40; c += 5) CHECK(meter_moisture(12, c) > meter_moisture(12, c + 5));
+    CHECK(meter_moisture(14, 20) - meter_moisture(12, 20) == Approx(meter_moisture(12, 20) - meter_moisture(10, 20)));
+    CHECK(meter_moisture(12, 20, 1.1, -0.5) == Approx((meter_moisture(12, 20) + 0.5) / 1.1));
+    CHECK_THROWS_AS(meter_moisture(12, 20, 0, 0), std::invalid_argument);
+    CHECK_THROWS_AS(meter_moisture(std::nan(""), 20), std::invalid_argument);
+}

@@ -32,12 +32,12 @@ const std::map<std::string, Plan>& plans() {
 
 /// What a long multiplication on paper gives: amount in thousandths, price in so many decimals; half up.
 Cents by_hand(long long thousandths, long long price, int decimals) {
-    __int128 product = static_cast<__int128>(thousandths) * price;
-    __int128 unit = 10;  // thousandths and hundredths
+    long long product = thousandths * price;
+    long long unit = 10;  // thousandths and hundredths
     for (int i = 0; i < decimals; ++i) unit *= 10;
     const bool negative = product < 0;
     if (negative) product = -product;
-    const __int128 cents = (product + unit / 2) / unit;
+    const long long cents = (product + unit / 2) / unit;
     return static_cast<Cents>(negative ? -cents : cents);
 }
 
