@@ -53,7 +53,7 @@ QString Probe::listen(const QString& line) {
     if (::stat(QFile::encodeName(line).constData(), &is) == 0 && (S_ISREG(is.st_mode) || S_ISFIFO(is.st_mode))) {
         // A pipe is opened without waiting for whoever writes to it.
         const int fd = ::open(QFile::encodeName(line).constData(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
-        file_.setFileName(line);
+        path_ = line;
         if (fd < 0 || !file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle)) return tr("%1 can't be read: %2.").arg(line, QString::fromLocal8Bit(std::strerror(errno)));
         tail_.start();
         return {};

@@ -22,7 +22,7 @@ class Probe : public QObject {
     void let_go();
     bool listening() const { return port_.isOpen() || file_.isOpen(); }
     /// What it called itself, or its line.
-    QString name() const { return !name_.isEmpty() ? name_ : file_.isOpen() ? file_.fileName() : port_.portName(); }
+    QString name() const { return !name_.isEmpty() ? name_ : file_.isOpen() ? path_ : port_.portName(); }
     /// Lines that the machine has.
     static QStringList lines();
     /// Offers them below a button, and any other by its name; what is chosen is listened to.
@@ -43,6 +43,7 @@ class Probe : public QObject {
     QSerialPort port_;
     QFile file_;    ///< … or a file or pipe of the same lines
     QTimer tail_;
+    QString path_;
     ProbeReader reader_;
     QString name_;
 };

@@ -541,7 +541,7 @@ void CardPage::take_mass(double g) {
         const QString part = w.second ? tr("part B") : tr("part A");
         QString text = w.to_go_g >= 0 ? tr("In the cup %1: %2 of %3 to go, stop at %4.").arg(grams(g), grams(w.to_go_g), part, grams(w.stop_at_g))
                                       : tr("In the cup %1: %2 of %3 too much.").arg(grams(g), grams(-w.to_go_g), part);
-        if (!w.second) text += tr(" Part B will be %1; press B when it is begun.").arg(grams(w.second_g));
+        if (!w.second) text += tr(" Part B will be %1; press Enter when it is begun.").arg(grams(w.second_g));
         if (w.off) text += tr(" The mix no longer holds its ratio: do not pour it, mix another.");
         line_->setText(text);
     } catch (const std::invalid_argument&) {
@@ -553,7 +553,7 @@ void CardPage::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Space) shown().run ? tick_off() : start();
     else if (e->key() == Qt::Key_Backspace) take_back();
     else if (e->key() == Qt::Key_Escape) Q_EMIT back();
-    else if (e->key() == Qt::Key_B && in_cup_g_ > 0 && !weighed_for_.empty()) {
+    else if ((e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) && in_cup_g_ > 0 && !weighed_for_.empty()) {
         first_poured_g_ = in_cup_g_;
         take_mass(in_cup_g_);
     } else QWidget::keyPressEvent(e);

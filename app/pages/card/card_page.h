@@ -43,7 +43,7 @@ class CardPage : public QWidget {
     void take_back();
     void put_away();
     void take_temperature(double c);
-    /// What the scale shows while a batch is mixed: which part is poured, how much is to go; B begins with the key B.
+    /// What the scale shows while a batch is mixed: which part is poured, how much is to go; B begins with Enter.
     void take_mass(double g);
 
   Q_SIGNALS:

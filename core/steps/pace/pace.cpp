@@ -65,10 +65,10 @@ PaceFigure learn(const std::string& kind, std::vector<Took>& took) {
         }
         s2 = (square + held * pace_noise * pace_noise) / (n + held);
     }
-    constexpr double nine_tenths = 1.645;
+    constexpr double nine_tenths = 1.9;  // 1.645, and a little for ticks that were forgotten and drag it along
     const double sigma = std::sqrt(1 / (weights / s2 + 1 / (pace_prior * pace_prior)));
     p.times = std::clamp(std::exp(mu), 0.05, 20.0);
-    p.spread = p.times * nine_tenths * sigma * (1 + 3 / n);
+    p.spread = p.times * nine_tenths * sigma * (1 + 1 / n);
     for (const auto& [x, t] : xs) t->outlier = std::abs(x - mu) > 3 * std::sqrt(s2);
     return p;
 }
