@@ -167,15 +167,6 @@ int take_screenshots(MainWindow& window, const QString& folder) {
         }
         ok = shoot(QString::fromUtf8(row.step.key.data(), static_cast<int>(row.step.key.size()))) && ok;
     }
-    window.session().set_job("job-tarn-river");
-    run_card(window, "pour");
-    ok = shoot("card") && ok;
-    window.session().undo();
-    window.show_jobs();
-    if (auto* page = window.findChild<JobsPage*>()) page->wait();
-    ok = shoot("jobs") && ok;
-    show_days_at(window, {});
-    ok = shoot("days") && ok;
     window.session().set_job("job-outflow-side");
     show_book_at(window, QStringLiteral("moisture"));
     ok = shoot("book") && ok;
@@ -184,6 +175,14 @@ int take_screenshots(MainWindow& window, const QString& folder) {
     window.grab();
     window.finish_growing();
     ok = shoot("money") && ok;
+    run_card(window, "pour");
+    ok = shoot("card") && ok;
+    window.session().undo();
+    window.show_jobs();
+    if (auto* page = window.findChild<JobsPage*>()) page->wait();
+    ok = shoot("jobs") && ok;
+    show_days_at(window, {});
+    ok = shoot("days") && ok;
     window.show_find_tops();
     if (auto* page = window.findChild<FindPage*>()) page->wait();
     ok = shoot("find") && ok;

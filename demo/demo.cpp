@@ -246,7 +246,7 @@ void delivered(Documents& d) {
     j.name = "Side table, outflow house";
     j.client = "the house by the outflow";
     j.start = "2026-09-07";
-    j.top = {1150, 480, 40, 540, LiveEdges::none, 2};
+    j.top = {1150, 480, 40, 460, LiveEdges::none, 2};
     j.makeup.river_mm = 60;
     j.room = generic_climates()[1];
     j.under = starting_under(j.top);

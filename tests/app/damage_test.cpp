@@ -52,10 +52,10 @@ TEST_CASE("a damaged shop is not opened: its backup is offered, and a new file o
 
 TEST_CASE("damage beside what is shown is told while the work goes on, and repaired from there", "[app][damage]") {
     Desk desk;
-    desk.session().edit_job("Name", [](Job& j) { j.name = "First"; });
+    desk.session().edit_job("Name", [](Job& j) { j.name = "Foremost"; });
     desk.session().edit_job("Name", [](Job& j) { j.name = "Second"; });
     // An older revision's body: nothing that is shown.
-    spoil(desk, "UPDATE change SET body = replace(body, 'First', 'Fir5t') WHERE body LIKE '%First%'");
+    spoil(desk, "UPDATE change SET body = replace(body, 'Foremost', 'Forem0st') WHERE body LIKE '%Foremost%'");
     desk.restart();
     REQUIRE(desk.session().is_open());
     CHECK(desk.session().job()->name == "Second");

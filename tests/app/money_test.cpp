@@ -46,6 +46,9 @@ TEST_CASE("C shows what the job costs, line by line, to the last cent; ways stan
     const WayLine line = way_line(desk.session().documents(), "job-tarn-river", &whole);
     CHECK(desk.text("money_offer") == QString::fromStdString(in_decimals(line.offer)) + " crowns");
     CHECK(ways->item(0, 2)->text() == QString::fromStdString(in_decimals(line.offer)));
+    // Cost, offer and hour open to how they were reached.
+    desk.click("working_money.cost");
+    CHECK(desk.text("work_money.cost").contains("overhead"));
     // The other way is picked, and made: it is the job now, the first is kept.
     const double wide = desk.session().documents().jobs.at("job-tarn-river").makeup.river_mm;
     ways->setCurrentCell(1, 1);

@@ -17,7 +17,7 @@
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "app/kit/slip/lines.h"
+#include "app/kit/slip/side.h"
 #include "app/pages/book/book_chart.h"
 #include "app/pages/book/book_list.h"
 #include "app/pages/book/pace_buttons.h"
@@ -27,31 +27,11 @@
 
 namespace yb {
 
-namespace {
-
-QPushButton* quiet_button(const QString& name, const QString& text, const QString& tip = {}) {
-    auto* b = new QPushButton(text);
-    b->setObjectName(name);
-    b->setProperty("quiet", true);
-    b->setToolTip(tip);
-    return b;
-}
-
-QLabel* label(const QString& name, const QFont& font) {
-    auto* l = new QLabel;
-    l->setObjectName(name);
-    l->setFont(font);
-    l->setWordWrap(true);
-    return l;
-}
-
-}  // namespace
-
 BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     : QWidget(parent), session_(session), pictures_(pictures), model_(new BookModel(this)), list_(new QListView), chart_(new BookChart), words_(new QLineEdit),
-      from_(new QLineEdit), to_(new QLineEdit), job_(new QComboBox), kind_(new QComboBox), plot_(new QComboBox), about_(label("book_about", theme::text(10.5))),
-      title_(label("book_title", theme::text(12))), hero_(label("book_hero", theme::figures(17))), more_(label("book_more", theme::text(10))),
-      photo_(label("book_photo", theme::text(9))), pace_head_(label("book_pace", theme::text(10.5, true))),
+      from_(new QLineEdit), to_(new QLineEdit), job_(new QComboBox), kind_(new QComboBox), plot_(new QComboBox), about_(named_label("book_about", theme::text(10.5))),
+      title_(named_label("book_title", theme::text(12))), hero_(named_label("book_hero", theme::figures(17))), more_(named_label("book_more", theme::text(10))),
+      photo_(named_label("book_photo", theme::text(9))), pace_head_(named_label("book_pace", theme::text(10.5, true))),
       correct_(quiet_button("book_correct", tr("Correct it…"), tr("It stays as it is; a line that names it says what was right"))),
       note_(quiet_button("book_note", tr("Write a note…"), tr("Of what is picked on the bench (N, from anywhere)"))),
       add_photo_(quiet_button("book_add_photo", tr("Bring a photograph…"), tr("Or drop it on the page"))), print_(quiet_button("book_print", tr("Print the job's page…"))),
@@ -105,13 +85,7 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     left->addWidget(chart_, 2);
     all->addLayout(left, 1);
 
-    auto* side = new QWidget;
-    side->setObjectName("book_side");
-    side->setFixedWidth(theme::grown(306));
-    side->setAutoFillBackground(true);
-    QPalette slip = side->palette();
-    slip.setColor(QPalette::Window, theme::colours().slip);
-    side->setPalette(slip);
+    auto* side = side_slip("book_side");
     auto* rows = new QVBoxLayout(side);
     rows->setContentsMargins(18, 14, 16, 14);
     rows->setSpacing(7);

@@ -7,6 +7,7 @@
 
 #include "app/ground/words.h"
 #include "app/kit/slip/lines.h"
+#include "app/kit/slip/side.h"
 
 namespace yb {
 
@@ -28,10 +29,8 @@ void PaceButtons::show_learned(const Learned& learned, bool sure) {
             if (p.key == f.key) shown.put_back = p.put_back, kept = std::abs(p.times - f.times) < 0.01 && p.tables == f.tables;
         const QString tables = told(yb::render(say("{}", counted(f.tables, "table", "tables")), session_.units()));
         const QString stands = shown.put_back ? tr("the starting value is used") : !is_used(shown) ? tr("not sure enough yet") : kept ? tr("used") : tr("press to use it");
-        auto* b = new QPushButton(tr("%1: × %2 ± %3\nfrom %4, %5").arg(told(name)).arg(f.times, 0, 'f', 2).arg(f.spread, 0, 'f', 2).arg(tables, stands));
-        b->setObjectName("pace_" + QString::fromStdString(f.key));
-        b->setProperty("quiet", true);
-        b->setToolTip(tr("Hours taken beside those of the starting value; nine times of ten it lies within"));
+        auto* b = quiet_button("pace_" + QString::fromStdString(f.key), tr("%1: × %2 ± %3\nfrom %4, %5").arg(told(name)).arg(f.times, 0, 'f', 2).arg(f.spread, 0, 'f', 2).arg(tables, stands),
+                               tr("Hours taken beside those of the starting value; nine times of ten it lies within"));
         b->setCheckable(true);
         const bool used = is_used(shown) && kept;
         b->setChecked(used);

@@ -19,6 +19,7 @@
 #include "app/ground/words.h"
 #include "app/kit/fields/measure_field.h"
 #include "app/kit/slip/lines.h"
+#include "app/kit/slip/side.h"
 #include "app/pages/days/days_sticks.h"
 #include "core/shop/edit/days_edits.h"
 #include "core/shop/job/documents.h"
@@ -40,38 +41,22 @@ QString clock(double h) {
 
 constexpr const char* weekdays[] = {"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"};
 
-QPushButton* small_button(const QString& name, const QString& text, const QString& tip = {}) {
-    auto* b = new QPushButton(text);
-    b->setObjectName(name);
-    b->setProperty("quiet", true);
-    b->setToolTip(tip);
-    return b;
-}
-
-QLabel* line(const QString& name, double points, bool wrap = true) {
-    auto* l = new QLabel;
-    l->setObjectName(name);
-    l->setFont(theme::text(points));
-    l->setWordWrap(wrap);
-    return l;
-}
-
 }  // namespace
 
 DaysPage::DaysPage(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), sticks_(new DaysSticks), about_(line("days_about", 10.5, false)), title_(line("days_title", 12)),
-      which_(line("days_which", 9.5)), hero_(line("days_hero", 20, false)), hero_note_(line("days_hero_note", 10)), figures_(line("days_figures", 10.5)),
-      mind_(line("days_mind", 10.5)), today_line_(line("days_today", 10.5)), home_line_(line("days_home", 10.5)), given_(line("days_given", 10)), moved_(line("days_moved", 10)),
-      done_(small_button("days_done", tr("Done"), tr("Hands are off it now (Enter)"))),
-      unpin_(small_button("days_unpin", tr("Whenever it can"), tr("It is not kept for a day any more"))),
-      sooner_(small_button("days_sooner", tr("Its turn sooner"), tr("This job before the one above it (Alt+↑)"))),
-      later_(small_button("days_later", tr("Its turn later"), tr("This job after the one below it (Alt+↓)"))),
-      own_(small_button("days_own", tr("Mine after it…"), tr("A drawing with the client, a call: what no step knows of"))),
-      again_(small_button("days_again", tr("Once more after it"), tr("A second leak, another coat of filler"))),
-      split_(small_button("days_split", tr("Split in two"), tr("Half of it now, half of it when there is time"))),
-      helped_(small_button("days_helped", tr("Give it to the helper"))),
-      drop_(small_button("days_drop", tr("Take it away"))),
-      gives_(small_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
+    : QWidget(parent), session_(session), sticks_(new DaysSticks), about_(named_label("days_about", theme::text(10.5), false)), title_(named_label("days_title", theme::text(12))),
+      which_(named_label("days_which", theme::text(9.5))), hero_(named_label("days_hero", theme::text(20), false)), hero_note_(named_label("days_hero_note", theme::text(10))), figures_(named_label("days_figures", theme::text(10.5))),
+      mind_(named_label("days_mind", theme::text(10.5))), today_line_(named_label("days_today", theme::text(10.5))), home_line_(named_label("days_home", theme::text(10.5))), given_(named_label("days_given", theme::text(10))), moved_(named_label("days_moved", theme::text(10))),
+      done_(quiet_button("days_done", tr("Done"), tr("Hands are off it now (Enter)"))),
+      unpin_(quiet_button("days_unpin", tr("Whenever it can"), tr("It is not kept for a day any more"))),
+      sooner_(quiet_button("days_sooner", tr("Its turn sooner"), tr("This job before the one above it (Alt+↑)"))),
+      later_(quiet_button("days_later", tr("Its turn later"), tr("This job after the one below it (Alt+↓)"))),
+      own_(quiet_button("days_own", tr("Mine after it…"), tr("A drawing with the client, a call: what no step knows of"))),
+      again_(quiet_button("days_again", tr("Once more after it"), tr("A second leak, another coat of filler"))),
+      split_(quiet_button("days_split", tr("Split in two"), tr("Half of it now, half of it when there is time"))),
+      helped_(quiet_button("days_helped", tr("Give it to the helper"))),
+      drop_(quiet_button("days_drop", tr("Take it away"))),
+      gives_(quiet_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
       hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), took_(new MeasureField("days_took", Kind::hours)), ways_(new QVBoxLayout) {
     setObjectName("days_page");
     auto* all = new QHBoxLayout(this);
@@ -104,13 +89,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     left->addWidget(today_box);
     all->addLayout(left, 1);
 
-    auto* side = new QWidget;
-    side->setObjectName("days_side");
-    side->setFixedWidth(theme::grown(306));
-    side->setAutoFillBackground(true);
-    QPalette slip = side->palette();
-    slip.setColor(QPalette::Window, theme::colours().slip);
-    side->setPalette(slip);
+    auto* side = side_slip("days_side");
     auto* side_rows = new QVBoxLayout(side);
     side_rows->setContentsMargins(0, 0, 0, 0);
     side_rows->setSpacing(0);
@@ -189,7 +168,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     auto* days = new QHBoxLayout;
     days->setSpacing(3);
     for (int d = 0; d < 7; ++d) {
-        auto* b = small_button(QStringLiteral("days_helper_%1").arg(d + 1), told(weekdays[d]).left(2), told(weekdays[d]));
+        auto* b = quiet_button(QStringLiteral("days_helper_%1").arg(d + 1), told(weekdays[d]).left(2), told(weekdays[d]));
         b->setCheckable(true);
         b->setAccessibleName(tr("A helper on %1").arg(told(weekdays[d])));
         b->setMinimumWidth(10);
@@ -559,7 +538,7 @@ void DaysPage::offer(const WhatIf& w, const std::string& id) {
     tick->setObjectName("gives_with_" + QString::fromStdString(w.key));
     tick->setAccessibleName(tr("%1, together with others").arg(told(yb::render(w.says, session_.units()))));
     line->addWidget(tick);
-    auto* b = small_button("gives_" + QString::fromStdString(w.key), QStringLiteral("%1\n%2").arg(told(yb::render(w.says, session_.units())), comes_to(w, id)), tr("Take it"));
+    auto* b = quiet_button("gives_" + QString::fromStdString(w.key), QStringLiteral("%1\n%2").arg(told(yb::render(w.says, session_.units())), comes_to(w, id)), tr("Take it"));
     line->addWidget(b, 1);
     ways_->addWidget(row);
     connect(b, &QPushButton::clicked, this, [this, key = w.key, id] { take(key, id); });
@@ -586,7 +565,7 @@ void DaysPage::try_together(const std::string& id) {
         [this, docs = session_.documents(), plans = plans_, ask = SeasonAsk{today(), Rule::ranks, {}}, id, keys](const Work& w) -> std::function<void()> {
             const auto made = std::make_shared<WhatIf>(what_if(docs, plans->bare(), ask, id, keys, w));
             return [this, made, id, keys] {
-                auto* b = small_button("gives_together", tr("Together: %1").arg(comes_to(*made, id)), tr("Take them all"));
+                auto* b = quiet_button("gives_together", tr("Together: %1").arg(comes_to(*made, id)), tr("Take them all"));
                 b->setProperty("next", true);
                 ways_->addWidget(b);
                 connect(b, &QPushButton::clicked, this, [this, keys, id] { take(keys, id); });

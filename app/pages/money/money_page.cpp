@@ -18,6 +18,8 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/kit/fields/measure_field.h"
+#include "app/kit/slip/lines.h"
+#include "app/kit/slip/side.h"
 #include "app/pages/book/pace_buttons.h"
 #include "app/pages/money/table_picture.h"
 #include "core/shop/days/season.h"
@@ -30,22 +32,6 @@
 namespace yb {
 
 namespace {
-
-QPushButton* quiet_push(const QString& name, const QString& text, const QString& tip = {}) {
-    auto* b = new QPushButton(text);
-    b->setObjectName(name);
-    b->setProperty("quiet", true);
-    b->setToolTip(tip);
-    return b;
-}
-
-QLabel* put_label(const QString& name, const QFont& font) {
-    auto* l = new QLabel;
-    l->setObjectName(name);
-    l->setFont(font);
-    l->setWordWrap(true);
-    return l;
-}
 
 QTableWidget* ledger(const QString& name, const QString& what) {
     auto* t = new QTableWidget;
@@ -80,11 +66,11 @@ QTableWidgetItem* cell(const QString& text, bool figure = false) {
 
 MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     : QWidget(parent), session_(session), pictures_(pictures), picture_(new TablePicture(pictures)), ways_(ledger("money_ways", tr("Ways of this job side by side"))),
-      lines_(ledger("money_lines", tr("What it costs, line by line"))), about_(put_label("money_about", theme::text(10.5))), offer_(put_label("money_offer", theme::figures(24))),
-      offer_note_(put_label("money_offer_note", theme::text(10))), figures_(put_label("money_figures", theme::text(10.5))), missing_(put_label("money_missing", theme::text(10))), paces_(new PaceButtons(session)),
-      add_(quiet_push("money_add_way", tr("Another way…"), tr("The job as it stands, copied whole, to be laid out otherwise"))),
-      take_(quiet_push("money_take_way", tr("This way is made"), tr("It takes the job's place; the other is kept as a way"))),
-      away_(quiet_push("money_put_away", tr("Put this way away"))), bench_(quiet_push("money_to_bench", tr("To the bench"), tr("This way is laid on the bench and worked on"))),
+      lines_(ledger("money_lines", tr("What it costs, line by line"))), about_(named_label("money_about", theme::text(10.5))), offer_(named_label("money_offer", theme::figures(24))),
+      offer_note_(named_label("money_offer_note", theme::text(10))), figures_(named_label("money_figures", theme::text(10.5))), missing_(named_label("money_missing", theme::text(10))), paces_(new PaceButtons(session)),
+      add_(quiet_button("money_add_way", tr("Another way…"), tr("The job as it stands, copied whole, to be laid out otherwise"))),
+      take_(quiet_button("money_take_way", tr("This way is made"), tr("It takes the job's place; the other is kept as a way"))),
+      away_(quiet_button("money_put_away", tr("Put this way away"))), bench_(quiet_button("money_to_bench", tr("To the bench"), tr("This way is laid on the bench and worked on"))),
       hour_(new MeasureField("money_hour", Kind::number)), margin_(new MeasureField("money_margin", Kind::percent)), base_(new MeasureField("money_base", Kind::number)),
       not_included_(new QLineEdit), extra_(new QLineEdit) {
     setObjectName("money_page");
@@ -105,11 +91,11 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     auto* upper = new QHBoxLayout;
     upper->addWidget(picture_, 3);
     auto* turns = new QVBoxLayout;
-    auto* above = quiet_push("money_above", tr("From above"));
+    auto* above = quiet_button("money_above", tr("From above"));
     above->setCheckable(true);
-    auto* chair = quiet_push("money_chair", tr("A chair beside it"));
+    auto* chair = quiet_button("money_chair", tr("A chair beside it"));
     chair->setCheckable(true), chair->setChecked(true);
-    auto* save = quiet_push("money_save_picture", tr("Save the picture…"));
+    auto* save = quiet_button("money_save_picture", tr("Save the picture…"));
     for (QPushButton* b : {above, chair, save}) turns->addWidget(b);
     turns->addStretch(1);
     upper->addLayout(turns);
@@ -127,21 +113,21 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     left->addWidget(lines_, 4);
     all->addLayout(left, 1);
 
-    auto* side = new QWidget;
-    side->setObjectName("money_side");
-    side->setFixedWidth(theme::grown(306));
-    side->setAutoFillBackground(true);
-    QPalette slip = side->palette();
-    slip.setColor(QPalette::Window, theme::colours().slip);
-    side->setPalette(slip);
+    auto* side = side_slip("money_side");
     auto* rows = new QVBoxLayout(side);
     rows->setContentsMargins(18, 14, 16, 14);
     rows->setSpacing(7);
-    auto* offered_for = put_label("money_offered_for", theme::text(12));
+    auto* offered_for = named_label("money_offered_for", theme::text(12));
     offered_for->setText(tr("Offered for"));
     offered_for->setAlignment(Qt::AlignHCenter);
     rows->addWidget(offered_for);
-    for (QLabel* l : {offer_, offer_note_, figures_, missing_}) rows->addWidget(l);
+    rows->addWidget(offer_);
+    rows->addWidget(offer_note_);
+    for (int i = 0; i < 3; ++i) {
+        workings_.push_back(new FigureLine(false));
+        rows->addWidget(workings_.back());
+    }
+    for (QLabel* l : {figures_, missing_}) rows->addWidget(l);
     const auto field = [&](const QString& name, QWidget* w) {
         auto* row = new QHBoxLayout;
         auto* l = new QLabel(name);
@@ -163,9 +149,9 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     field(tr("What else"), extra_);
     rows->addWidget(paces_);
     rows->addStretch(1);
-    auto* offer = quiet_push("money_write_offer", tr("Print the offer…"));
-    auto* shopping = quiet_push("money_shopping", tr("What is to be bought…"));
-    auto* prices = quiet_push("money_prices", tr("Prices and rates of the shop…"));
+    auto* offer = quiet_button("money_write_offer", tr("Print the offer…"));
+    auto* shopping = quiet_button("money_shopping", tr("What is to be bought…"));
+    auto* prices = quiet_button("money_prices", tr("Prices and rates of the shop…"));
     for (QPushButton* b : {offer, shopping, prices}) rows->addWidget(b);
     auto* leave = new QPushButton(tr("Back to the bench"));
     leave->setObjectName("money_back");
@@ -355,6 +341,7 @@ void MoneyPage::fill_lines() {
         offer_->setText(w ? QStringLiteral("–") : QString());
         offer_note_->setText(w ? tr("Its slab is not measured and laid yet.") : QString());
         figures_->clear(), missing_->clear();
+        for (FigureLine* l : workings_) l->stand_for({});
         return;
     }
     const Money& m = w->money;
@@ -364,9 +351,11 @@ void MoneyPage::fill_lines() {
     offer_->setAlignment(Qt::AlignHCenter);
     offer_note_->setAlignment(Qt::AlignHCenter);
     offer_note_->setText(m.tax ? tr("%1 of it is tax").arg(sum(m.tax)) : QString());
-    QStringList lines{tr("it costs %1, overhead %2 counted").arg(sum(m.cost), sum(m.overhead)), tr("margin %1").arg(sum(m.margin)),
-                      tr("%1 of your hands").arg(QString::fromStdString(format(hours(m.hands_h), session_.units())))};
-    if (m.hour_earns) lines << tr("an hour of it earns %1").arg(sum(*m.hour_earns));
+    for (std::size_t i = 0; i < workings_.size(); ++i) {
+        workings_[i]->stand_for(i < m.figures.size() ? QString::fromStdString(m.figures[i].key) : QString());
+        if (i < m.figures.size()) workings_[i]->show(m.figures[i], session_.units(), false);
+    }
+    QStringList lines{tr("margin %1").arg(sum(m.margin)), tr("%1 of your hands").arg(QString::fromStdString(format(hours(m.hands_h), session_.units())))};
     paces_->setVisible(w->real.has_value());
     if (w->real) {
         // Where it lost and where it earned: the two that differ most.

@@ -21,6 +21,7 @@ class QVBoxLayout;
 
 namespace yb {
 
+class FigureLine;
 class MeasureField;
 class Pictures;
 class TablePicture;
@@ -77,6 +78,7 @@ class MoneyPage : public QWidget {
     QLineEdit *not_included_, *extra_;
     std::shared_ptr<Running> looking_;
     std::vector<Planned> planned_;
+    std::vector<FigureLine*> workings_;  ///< cost, offer, what an hour earns: each opens to how it was reached
     std::set<std::string> on_offer_;
     bool busy_ = false, filling_ = false;
 };

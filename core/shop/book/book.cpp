@@ -162,7 +162,7 @@ class Telling {
             for (std::size_t i = known_ticks; i < run.ticks.size(); ++i) {
                 const CardTick& t = run.ticks[i];
                 const std::string at = local_time_of(t.at);
-                put({0, at, id, step, book::tick, t.step, text_of(std::round(t.after_s) / 60), "min", of});
+                put({0, at, id, step, book::tick, t.step, text_of(std::round(t.after_s / 6) / 10), "min", of});
                 if (t.air_c) put({0, at, id, step, book::reading, "air", text_of(*t.air_c), "°C", of});
                 if (t.mixed_l) put({0, at, id, step, book::reading, "mixed", text_of(*t.mixed_l), "l", of});
                 if (!t.note.empty()) put({0, at, id, step, book::note, t.step, t.note, "", of});

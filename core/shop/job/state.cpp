@@ -31,6 +31,13 @@ JobState state_of(const Job& job, const Plan* plan) {
         out.worst = Severity::stop;
         return out;
     }
+    if (!job.record.delivered.empty()) {
+        out.key = "delivered";
+        out.says = say("delivered on {}", job.record.delivered);
+        out.next = say("what it taught stands in the book");
+        out.ready = job.record.delivered;
+        return out;
+    }
     for (const Caution& c : plan->sheets.cautions) {
         out.worst = std::max(out.worst, c.severity);
         out.stops += c.severity == Severity::stop;
@@ -60,7 +67,7 @@ JobState state_of(const Job& job, const Plan* plan) {
     const int done = std::max(done_up_to(job), plan->lay->fits ? 10 : 0);  // what lies as it should is laid
     const Operation* next = nullptr;
     for (const Operation& o : plan->days->operations)
-        if (o.order > done && (!next || o.order < next->order)) next = &o;
+        if (o.order > done && !o.done_h && (!next || o.order < next->order)) next = &o;
     out.next = stop != plan->sheets.cautions.end() ? say("{}", headline_of(stop->key))
                : next                              ? say("{}", next->label)
                                                    : say("the finish");
