@@ -216,7 +216,7 @@ void priced(Documents& d) {
     d.jobs.at("job-open-river").money.extra = {{"Delivery across the tarn", 1, 85.0}};
 }
 
-/// Two jobs laid out otherwise too: a narrower river, a slimmer top.
+/// Two jobs laid out otherwise too: a narrower river, a thinner top.
 void other_ways(Documents& d) {
     const auto way = [&](const char* of, const char* id, const char* name) -> Job& {
         Job j = d.jobs.at(of);
@@ -228,7 +228,7 @@ void other_ways(Documents& d) {
     std::vector<Slab> slabs;
     for (const Leaf& l : narrow.leaves) slabs.push_back(d.slabs.at(l.slab));
     make_up(narrow, narrow.makeup.kind, slabs);
-    way("job-reading-table", "job-reading-table-slim", "slimmer").top.width_mm = 860;
+    way("job-reading-table", "job-reading-table-thin", "thinner").top.thickness_mm = 42;
 }
 
 /// A side table that stands where it was made for: what it really took is in the book, and its wood is used up.

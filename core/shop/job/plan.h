@@ -101,7 +101,7 @@ Plan plan_job(const Job& job, const Documents& docs, int on_bench = whole_top);
 /// A job as a list names it.
 struct JobLine {
     std::string id, name;
-    std::string state;  ///< "no slab", "not measured", "does not fit", "laid", "rough-cut", "flat", "ripped"
+    std::string state;  ///< "no slab", "not measured", "does not fit", "laid", "rough-cut", "flat", "ripped", "delivered"
     std::string start;  ///< its first day
     std::vector<std::string> slabs;
 };
