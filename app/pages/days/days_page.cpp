@@ -39,6 +39,23 @@ QString clock(double h) {
     return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'));
 }
 
+/// A button's words on as many lines as its width asks for.
+void wrap(QPushButton* b, const QString& text) {
+    const QFontMetrics metrics(b->font());
+    const int wide = theme::grown(212);
+    QStringList lines{QString()};
+    for (const QString& paragraph : text.split('\n')) {
+        if (!lines.last().isEmpty()) lines << QString();
+        for (const QString& word : paragraph.split(' ')) {
+            const QString longer = lines.last().isEmpty() ? word : lines.last() + ' ' + word;
+            if (metrics.horizontalAdvance(longer) > wide && !lines.last().isEmpty()) lines << word;
+            else lines.last() = longer;
+        }
+    }
+    b->setText(lines.join('\n'));
+    b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Minimum);
+}
+
 constexpr const char* weekdays[] = {"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"};
 
 }  // namespace
@@ -539,6 +556,7 @@ void DaysPage::offer(const WhatIf& w, const std::string& id) {
     tick->setAccessibleName(tr("%1, together with others").arg(told(yb::render(w.says, session_.units()))));
     line->addWidget(tick);
     auto* b = quiet_button("gives_" + QString::fromStdString(w.key), QStringLiteral("%1\n%2").arg(told(yb::render(w.says, session_.units())), comes_to(w, id)), tr("Take it"));
+    wrap(b, b->text());
     line->addWidget(b, 1);
     ways_->addWidget(row);
     connect(b, &QPushButton::clicked, this, [this, key = w.key, id] { take(key, id); });
@@ -567,6 +585,7 @@ void DaysPage::try_together(const std::string& id) {
             return [this, made, id, keys] {
                 auto* b = quiet_button("gives_together", tr("Together: %1").arg(comes_to(*made, id)), tr("Take them all"));
                 b->setProperty("next", true);
+                wrap(b, b->text());
                 ways_->addWidget(b);
                 connect(b, &QPushButton::clicked, this, [this, keys, id] { take(keys, id); });
             };
