@@ -43,10 +43,7 @@ yb::RealHours real_hours(const std::string& shop, const std::string& job_name, c
     for (const auto& [jid, j] : docs.jobs)
         if (jid == id || (found.empty() && j.name == job_name)) found = jid;
     if (found.empty()) throw BadInput(shop + " has no job ‘" + job_name + "’: give the shop that it was made in");
-    yb::RealHours out;
-    for (const yb::Took& t : yb::learned_paces(docs).took)
-        if (t.job == found && !t.outlier) out[t.operation] = t.took_h;
-    return out;
+    return yb::hours_taken(yb::learned_paces(docs), found);
 }
 
 void run_money(const std::string& path, const std::string& shop) {

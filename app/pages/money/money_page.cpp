@@ -256,12 +256,8 @@ void MoneyPage::look() {
                     if (!p.plan) return;
                     p.money = money_of(*p.plan, *p.job, docs.shop);
                     if (p.job->days.done.empty()) return;
-                    Documents one;
-                    one.shop = docs.shop, one.jobs[ids[i]] = *p.job;
-                    RealHours real;
-                    p.learned = learned_paces(one, {{ids[i], p.plan}});
-                    for (const Took& t : p.learned.took)
-                        if (!t.outlier) real[t.operation] = t.took_h;
+                    p.learned = learned_paces(docs, {{ids[i], p.plan}});
+                    const RealHours real = hours_taken(p.learned, ids[i]);
                     if (!real.empty()) p.real = money_of(*p.plan, *p.job, docs.shop, &real);
                 },
                 w);

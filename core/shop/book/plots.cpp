@@ -157,10 +157,7 @@ class Plotting {
     void hours() {
         p_.unit = "h";
         if (!plan_ || !job()) return;
-        Documents one;
-        one.shop = docs_.shop;
-        one.jobs[id_] = *job();
-        const Learned l = learned_paces(one, {{id_, std::shared_ptr<const Plan>(plan_, [](const Plan*) {})}});
+        const Learned l = learned_paces(docs_, {{id_, std::shared_ptr<const Plan>(plan_, [](const Plan*) {})}});
         PlotLine planned{"planned", {}, false}, taken{"taken", {}, true};
         for (const PaceKind& k : pace_kinds()) {
             double a = 0, b = 0;

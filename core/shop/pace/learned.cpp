@@ -51,6 +51,13 @@ Learned learned_paces(const Documents& docs, const std::map<std::string, std::sh
     return out;
 }
 
+std::map<std::string, double> hours_taken(const Learned& learned, const std::string& job) {
+    std::map<std::string, double> out;
+    for (const Took& t : learned.took)
+        if (t.job == job && !t.outlier) out[t.operation] = t.took_h;
+    return out;
+}
+
 bool take_paces(Shop& shop, const std::vector<PaceFigure>& figures) {
     bool other = false;
     for (const PaceFigure& f : figures) {

@@ -21,8 +21,11 @@ struct Learned {
 };
 /// Of all jobs, put away ones too. @throws Cancelled.
 Learned learned_paces(const Documents& docs, const Work& work = {});
-/// The same from plans that are there, by job.
+/// The same of the jobs whose plans are given.
 Learned learned_paces(const Documents& docs, const std::map<std::string, std::shared_ptr<const Plan>>& plans);
+
+/// Hours a job really took, by operation; ticks far off, forgotten over night, are left out.
+std::map<std::string, double> hours_taken(const Learned& learned, const std::string& job);
 
 /// Keeps them in the shop; what was put back stays put back. @returns whether anything changed by more than a hundredth.
 bool take_paces(Shop& shop, const std::vector<PaceFigure>& figures);

@@ -36,7 +36,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     if (days > 0) give(out, w.p.rack, "settle", "Settle in the shop", step_key::rack, 1, 0, days * 24);
 }
 
-/// A slab by the share of its upper face that the top is made of; the rest goes back to the rack.
+/// Each slab once: what of it goes back to the rack is money's to say.
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
     for (std::size_t i = 0; i < a.plan.leaves.size(); ++i) {
         const LeafPlan& l = a.plan.leaves[i];
