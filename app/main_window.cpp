@@ -411,6 +411,9 @@ void MainWindow::grow_demo_pictures() {
         this,
         [this, path = session_.path()](const Work& w) -> std::function<void()> {
             auto pictures = demo_pictures(w);
+            // Photographs of the table that was made.
+            for (const char* name : {"outflow-slabs", "outflow-table"})
+                if (QFile file(QStringLiteral(":/demo/%1.jpg").arg(QLatin1String(name))); file.open(QIODevice::ReadOnly)) pictures.emplace_back(std::string("photo/") + name, file.readAll().toStdString());
             return [this, path, pictures = std::move(pictures)] {
                 if (session_.path() != path || !session_.store()) return;
                 try {

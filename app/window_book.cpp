@@ -16,7 +16,7 @@
 #include "app/pages/money/money_page.h"
 #include "app/ground/session/whole_file.h"
 #include "app/steps/sheets/papers.h"
-#include "core/files/io/book_csv.h"
+#include "core/files/io/book_io.h"
 #include "core/shop/edit/money_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -32,21 +32,23 @@ void MainWindow::write_note() {
     if (!session_.is_open()) return;
     const Thing* thing = session_.picked_thing();
     const QString of = thing ? QString::fromStdString(yb::render(thing->title, session_.units())) : QString();
-    QString text, prompt = of.isEmpty() ? tr("What happened?") : tr("What happened to %1?").arg(of);
+    bool reading = false;
+    QString text, prompt = of.isEmpty() ? tr("What happened? A reading is typed like this: dry film 0.08 mm") : tr("What happened to %1?").arg(of);
     for (;;) {
         bool ok = false;
         text = QInputDialog::getMultiLineText(this, tr("A note into the book"), prompt, text, &ok);
         if (!ok || text.trimmed().isEmpty()) return;
         BookEntry e;
-        e.kind = book::note;
         e.step = std::string(session_.step().key);
-        e.value = text.trimmed().toStdString();
+        const BookEntry typed = typed_entry(text.trimmed().toStdString());
+        e.kind = typed.kind, e.what = typed.what, e.value = typed.value, e.unit = typed.unit;
         e.of = thing ? thing->key : "";
+        reading = e.kind == book::reading;
         const QString wrong = session_.write_book(e);
         if (wrong.isEmpty()) break;
         prompt = tr("%1\nWhat you wrote is still here: try again, or copy it.").arg(wrong);
     }
-    say(tr("The note is in the book."));
+    say(reading ? tr("The reading is in the book.") : tr("The note is in the book."));
 }
 
 void MainWindow::bring_job_photo(const QString& path) { yb::bring_photo_of_job(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); }); }
@@ -76,13 +78,16 @@ void MainWindow::choose_signed() {
 void MainWindow::write_book() {
     const Job* job = session_.job();
     if (!job || !session_.store()) return;
-    const QString path = ask_save(tr("The job's page of the book"), tr("PDF (*.pdf);;CSV (*.csv)"), tr("%1, book.pdf").arg(session_.job_name()));
+    const QString path = ask_save(tr("The job's page of the book"), tr("PDF (*.pdf);;CSV (*.csv);;JSON (*.json)"), tr("%1, book.pdf").arg(session_.job_name()));
     if (path.isEmpty()) return;
     try {
         const auto lines = read_book(session_.store()->book());
         std::vector<BookEntry> own;
         for (const std::size_t i : search(lines, {"", job->id, "", "", ""})) own.push_back(lines[i].entry);
-        const QString wrong = path.endsWith(".csv", Qt::CaseInsensitive) ? write_whole(path, QByteArray::fromStdString(book_csv(own))) : write_book_pdf(path, *job, lines, session_.shop());
+        const auto is = [&](const char* ending) { return path.endsWith(QLatin1String(ending), Qt::CaseInsensitive); };
+        const QString wrong = is(".csv")    ? write_whole(path, QByteArray::fromStdString(book_csv(own)))
+                              : is(".json") ? write_whole(path, QByteArray::fromStdString(book_json(own).dump(1, ' ', false, Json::error_handler_t::replace)))
+                                            : write_book_pdf(path, *job, lines, session_.shop());
         say(wrong.isEmpty() ? tr("The page is saved as %1.").arg(path) : wrong, !wrong.isEmpty());
     } catch (const StoreError& e) {
         say(QString::fromStdString(e.what()), true);

@@ -9,10 +9,11 @@
 
 #include "cli/common.h"
 #include "cli/job_alone.h"
-#include "core/files/io/book_csv.h"
+#include "core/files/io/book_io.h"
 #include "core/files/store/store.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/job/rates.h"
 #include "core/shop/money/money.h"
 #include "core/shop/pace/learned.h"
 
@@ -30,10 +31,7 @@ void run_book(const std::string& path, bool csv, const yb::BookAsk& ask) {
         std::cout << yb::book_csv(asked);
         return;
     }
-    Json out = Json::array();
-    for (const yb::BookEntry& e : asked)
-        out.push_back({{"at", e.at}, {"job", e.job}, {"step", e.step}, {"kind", e.kind}, {"what", e.what}, {"value", e.value}, {"unit", e.unit}, {"of", e.of}});
-    print(out);
+    print(yb::book_json(asked));
 }
 
 /// Hours really taken of a job in a shop, by operation; ticks far off, forgotten over night, are left as planned.
@@ -71,10 +69,15 @@ void run_pace(const std::string& path) {
     const yb::Documents docs = yb::Store::open(path).documents();
     const yb::Learned l = yb::learned_paces(docs);
     Json figures = Json::array();
-    for (const yb::PaceFigure& f : l.figures) figures.push_back({{"work", f.key}, {"times", f.times}, {"spread", f.spread}, {"tables", f.tables}, {"used", yb::is_used(f)}});
+    for (const yb::PaceFigure& f : l.figures) {
+        Json one{{"work", f.key}, {"times", f.times}, {"spread", f.spread}, {"tables", f.tables}, {"used", yb::is_used(f)}};
+        if (const auto own = yb::own_figure(f, docs.shop, docs.jobs.empty() ? yb::Job() : docs.jobs.begin()->second))
+            one["value"] = own->value, one["give_or_take"] = own->spread, one["unit"] = yb::find_pace_kind(f.key)->unit;
+        figures.push_back(std::move(one));
+    }
     Json took = Json::array();
     for (const yb::Took& t : l.took)
-        took.push_back({{"work", t.kind}, {"job", t.job}, {"operation", t.operation}, {"starting_h", t.starting_h}, {"took_h", t.took_h}, {"by_clock", t.by_clock}, {"outlier", t.outlier}});
+        took.push_back({{"work", t.kind}, {"job", t.job}, {"operation", t.operation}, {"starting", t.starting}, {"took", t.took}, {"unit", t.unit}, {"by_clock", t.by_clock}, {"outlier", t.outlier}});
     print({{"figures", figures}, {"took", took}});
 }
 

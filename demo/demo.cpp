@@ -9,6 +9,7 @@
 #include <tuple>
 
 #include "core/ground/calendar/calendar.h"
+#include "core/ground/card/card.h"
 #include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/documents.h"
@@ -231,6 +232,20 @@ void other_ways(Documents& d) {
     way("job-reading-table", "job-reading-table-thin", "thinner").top.thickness_mm = 42;
 }
 
+/// A card that was run to its end: of each step its key and the minutes since the one before it.
+CardRun run_of(const char* card, const char* started, std::string_view steps) {
+    CardRun run{card, started, 1, true, {}, {}};
+    double s = 0;
+    while (!steps.empty()) {
+        const std::string step(steps.substr(0, steps.find('|')));
+        steps.remove_prefix(std::min(steps.size(), step.size() + 1));
+        const std::size_t minutes = step.rfind(' ');
+        s += 60 * std::stod(step.substr(minutes + 1));
+        run.ticks.push_back({step.substr(0, minutes), utc_text(*utc_seconds(started) + s), s, {}, {}, ""});
+    }
+    return run;
+}
+
 /// A side table that stands where it was made for: what it really took is in the book, and its wood is used up.
 void delivered(Documents& d) {
     for (const auto& [id, name, seed] : {std::tuple{"slab-outflow-1", "Outflow sycamore 1", 51U}, {"slab-outflow-2", "Outflow sycamore 2", 52U}}) {
@@ -263,18 +278,32 @@ void delivered(Documents& d) {
                    {"cut", "2026-09-18T10:30", "To size", 1.2},   {"pockets", "2026-09-18T16:00", "Under", 3.1}, {"under_jig", "2026-09-11T10:00", "Drilling template", 0.6}, {"base_make", "2026-09-11T16:40", "Make the base", 7.4},
                    {"dryfit", "2026-09-21T09:20", "Dry-fit", 1.2}, {"sand", "2026-09-21T16:10", "Sand", 3.9},  {"last_grit", "2026-09-22T09:00", "Last grit", 0.8}, {"coat_1", "2026-09-22T10:10", "First coat", 0.9},
                    {"coat_2", "2026-09-25T10:00", "Second coat", 0.9}};
-    // The pour, its cups and what the thermocouple read in the middle of the resin.
-    CardRun pour{"pour", "2026-09-10T08:20:00Z", 1, true, {}, {}};
-    const auto tick = [&](const char* step, const char* at, double after_s, std::optional<double> mixed) { pour.ticks.push_back({step, at, after_s, 19.5, mixed, ""}); };
-    tick("ready", "2026-09-10T08:35:00Z", 900, {});
-    tick("pour-1", "2026-09-10T10:10:00Z", 6600, 3.6);
+    // The cards as they were ticked: lanes (one tick was left over the midday break), the pour with its cups, sanding, both coats.
+    CardRun lanes = run_of("flat_two", "2026-09-08T06:10:00Z",
+                           "down 1b 6.0|set 1b.1 2.4|run 1b.1 9.6|set 1b.2 2.5|run 1b.2 9.3|set 1b.3 2.3|run 1b.3 10.0|set 1b.4 2.5|run 1b.4 9.6|down 2b 6.0|"
+                           "set 2b.1 2.4|run 2b.1 8.6|set 2b.2 2.5|run 2b.2 9.4|set 2b.3 2.3|run 2b.3 71|set 2b.4 2.5|run 2b.4 9.7");
+    CardRun pour = run_of("pour", "2026-09-10T08:20:00Z", "set out 16|leaks 6|level 7|mix 1 8.7|pour 1 5.2|sample 1 2|bubbles 1 13|gelled 2810");
+    pour.ticks[3].mixed_l = 3.15, pour.ticks[6].left_l = 0.06;
+    const double poured_s = pour.ticks[4].after_s;
+    for (CardTick& t : pour.ticks) t.air_c = 19.5;
+    // What the thermocouple read in the middle of the resin.
     for (int k = 0; k <= 60; ++k) {
         const double h = k * 0.8;
         const double rise = 17 * std::exp(-std::pow((h - 19) / 9.5, 2));
-        pour.readings.push_back({6600 + h * 3600, std::round((19.5 + rise + 0.3 * std::sin(k * 2.1)) * 10) / 10});
+        pour.readings.push_back({poured_s + h * 3600, std::round((19.5 + rise + 0.3 * std::sin(k * 2.1)) * 10) / 10});
     }
-    j.runs = {pour};
+    CardRun sand = run_of("sand", "2026-09-21T07:30:00Z",
+                          "ready 6.0|sand 1 at 60 33.3|sand 1 at 80 6.6|sand 2 at 80 14.7|sand 3 at 80 7.0|sand 4 at 60 3.3|sand 4 at 80 3.1|sand 5 at 60 9.3|sand 5 at 80 1.8|"
+                          "sand 5 at 120 1.9|sand 5 at 180 2.0|sand 5 at 240 1.8|sand 5 at 320 2.1|sand 5 at 400 1.7|sand 6 at 60 6.5|sand 6 at 80 1.4|sand 6 at 120 1.5|"
+                          "sand 6 at 180 1.3|sand 6 at 240 1.4|sand 6 at 320 1.5|sand 6 at 400 1.3|sand 7 at 60 33.6|sand 7 at 80 6.0|wet 6.2|sand 1 at 120 126.7|sand 2 at 120 8.6|"
+                          "sand 3 at 120 7.2|sand 4 at 120 3.2|sand 7 at 120 7.1|look 5.7");
+    CardRun first = run_of("finish", "2026-09-22T07:15:00Z", "ready 6.0|mix under 1 2.6|on under 1 1.5|off under 1 3.8|mix upper 1 2.2|on upper 1 1.6|off upper 1 3.2|end 6.6");
+    first.ticks[1].mixed_l = 0.024, first.ticks[4].mixed_l = 0.023, first.ticks[7].left_l = 0.001;
+    CardRun second = run_of("finish_again", "2026-09-25T07:20:00Z", "ready 5.0|mix under 1 2.2|on under 1 1.4|off under 1 3.3|mix upper 1 2.0|on upper 1 1.5|off upper 1 2.9|end 6.0");
+    second.ticks[1].mixed_l = 0.011, second.ticks[4].mixed_l = 0.010;
+    j.runs = {lanes, pour, sand, first, second};
     j.first().rounds = {{"2026-09-09", 0.2, 0.3, 0.4, 42.6}, {"2026-09-10", 0.3, 0.5, 0.5, 42.5}};
+    j.record.photos = {{"photo/outflow-slabs", "2026-08-31", "both slabs, before the first cut", ""}, {"photo/outflow-table", "2026-10-02", "delivered, on its frames", ""}};
     j.record.number = "2026-01";
     j.record.delivered = "2026-10-02";
     j.record.agreed = {{"2026-09-01", "", {{"size", "1150 mm long, 480 mm wide where it is narrowest, 40 mm thick"}, {"edges", "live edges: None, all sawn"}}}};
@@ -623,6 +652,12 @@ std::vector<BookEntry> demo_book() {
         if (e.what == "temperature")
             if (const auto at = e.of.rfind(' ', e.of.size() - 3); at != std::string::npos)
                 e.at = wall_clock(poured, 10 + 20 / 60.0 + std::atof(e.of.c_str() + at) / 3600) + ":00+02:00";
+    // What was agreed and photographed on a day stands on it.
+    for (BookEntry& e : out) {
+        if (e.kind == book::agreement) e.at = e.of + "T18:20:00+02:00";
+        for (const JobPhoto& p : all.jobs.at(id).record.photos)
+            if (e.kind == book::photo && e.value == p.key) e.at = p.on + "T09:00:00+02:00";
+    }
     // Air of the shop, a reading a week; what was said and seen.
     for (int week = 0; week < 28; ++week) {
         const std::string day = date_after("2026-03-23", week * 7 * 24.0);

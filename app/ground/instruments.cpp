@@ -75,7 +75,9 @@ QString Instruments::listen(const QString& line) {
     connect(probe, &Probe::moisture, this, [this, probe](double pct) {
         // The meter is made for wood of some twenty degrees: the shop's air stands for the wood's.
         const double c = session_.plan() ? session_.plan()->shop_air.temp_c : 20;
-        arrived(probe, QStringLiteral("moisture"), percent(std::round(meter_moisture(pct, c) * 10) / 10), QStringLiteral("%"));
+        const Slab* slab = session_.slab();
+        const MeterWood wood = meter_wood(session_.shop().meter, slab ? slab->species : std::string());
+        arrived(probe, QStringLiteral("moisture"), percent(std::round(meter_moisture(pct, c, wood.slope, wood.offset) * 10) / 10), QStringLiteral("%"));
     });
     connect(probe, &Probe::humidity, this, [this, probe](double pct) { arrived(probe, QStringLiteral("humidity"), percent(pct), QStringLiteral("%")); });
     connect(probe, &Probe::mass, this, [this, probe](double g) {

@@ -12,6 +12,9 @@
 #include "core/shop/edit/money_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
+#include "core/shop/job/skin_of.h"
+#include "core/steps/skin/skin.h"
 #include "demo/demo.h"
 #include "tests/app/desk.h"
 
@@ -129,14 +132,16 @@ TEST_CASE("N writes a note of what is picked, from any step; it stands in the bo
     CHECK(row_text(desk, 0).contains("drilled it once"));
 }
 
-TEST_CASE("an operation that is ticked in Days stands in the book; its hours teach a pace that is used, and put back", "[app][book][pace]") {
+TEST_CASE("an operation that is ticked in Days stands in the book; what was taken teaches a pace that is used, and put back", "[app][book][pace]") {
     Desk desk;
     desk.session().edit("Done", [](Documents& d) { tick(d.jobs.at("job-reading-table"), "lay", "2026-11-30T10:15", "Lay"); });
     BookPage& page = book_of(desk);
     CHECK(row_text(desk, 0).contains("Lay"));
-    auto* sand = desk.find<QPushButton>("pace_sand");
-    CHECK(sand->text().contains("2."));
-    CHECK(sand->text().contains("press to use it"));
+    auto* grits = desk.find<QPushButton>("pace_sand_after");
+    CHECK(grits->text().contains("from 1 table: 4.4"));
+    CHECK(grits->text().contains("m²/h"));
+    CHECK(grits->text().contains("press to use it"));
+    CHECK(desk.find<QPushButton>("pace_resin_lost")->text().contains("not sure enough"));
     const auto hours_of = [&] {
         desk.session().set_job("job-hall-table");
         double h = 0;
@@ -144,14 +149,31 @@ TEST_CASE("an operation that is ticked in Days stands in the book; its hours tea
             if (o.key == "sand") h = o.hands_on_h;
         return h;
     };
+    const auto told_of = [&] {
+        desk.session().set_step(step_key::skin);
+        for (const Given& g : figure(skin_of(*desk.session().plan()).figures, "skin.sanding").working.given)
+            if (g.from.rfind("yours, from 1 table", 0) == 0) return true;
+        return false;
+    };
     const double before = hours_of();
-    sand->click();
+    CHECK_FALSE(told_of());
+    desk.press(Qt::Key_B);
     page.wait();
-    CHECK(hours_of() > 1.5 * before);
-    CHECK(desk.find<QPushButton>("pace_sand")->text().contains("used"));
-    desk.click("pace_sand");
+    desk.find<QPushButton>("pace_sand_after")->click();
     page.wait();
+    CHECK(hours_of() > 1.1 * before);
+    CHECK(told_of());
+    desk.press(Qt::Key_B);
+    page.wait();
+    // All that is sure was taken; each is put back by itself.
+    for (const char* key : {"pace_sand_after", "pace_sand_first", "pace_sand"}) {
+        auto* b = desk.find<QPushButton>(key);
+        if (b->isChecked()) b->click();
+        page.wait();
+        CHECK_FALSE(desk.find<QPushButton>(key)->isChecked());
+    }
     CHECK(hours_of() == Approx(before));
+    CHECK_FALSE(told_of());
 }
 
 TEST_CASE("a photograph is turned, made small, kept once and named in the book; what is none is said", "[app][book][hostile]") {
@@ -179,6 +201,15 @@ TEST_CASE("a photograph is turned, made small, kept once and named in the book; 
     desk.window->long_work().wait();
     CHECK(desk.session().documents().jobs.at("job-reading-table").record.photos.size() == 1);
     CHECK(desk.text("status").contains("none.jpg"));
+    // One of 80 MB is not read at all, and says what to do.
+    QFile huge(desk.dir.filePath("huge.jpg"));
+    REQUIRE(huge.open(QIODevice::WriteOnly));
+    REQUIRE(huge.resize(80'000'000));
+    huge.close();
+    desk.window->bring_job_photo(huge.fileName());
+    desk.window->long_work().wait();
+    CHECK(desk.text("status").contains("64 MB"));
+    CHECK(desk.session().documents().jobs.at("job-reading-table").record.photos.size() == 1);
 }
 
 TEST_CASE("agreement, the job's page and the label are written; a place that can't be written says so", "[app][book][papers]") {

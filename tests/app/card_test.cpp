@@ -124,6 +124,51 @@ TEST_CASE("what is typed beside a tick is kept, and what can't be read is said a
     CHECK(r.run().ticks.size() == 4);
 }
 
+TEST_CASE("what is left over of the mix is asked at its end, and goes to the book", "[app][card][book]") {
+    AtTheCard r;
+    r.key(Qt::Key_Space);
+    auto* mixed = r.desk.find<QLineEdit>("card_mixed");
+    for (int i = 0; i < 200 && !r.page->read_out().startsWith("Bubbles"); ++i) r.now += 300, r.key(Qt::Key_Space);
+    // Of several lifts the last one asks.
+    for (int i = 0; i < 200 && !mixed->isVisible(); ++i) r.now += 3600, r.key(Qt::Key_Space);
+    while (r.page->read_out().startsWith("Mix") || r.page->read_out().startsWith("Pour")) r.now += 300, r.key(Qt::Key_Space);
+    REQUIRE(mixed->isVisible());
+    QTest::keyClicks(mixed, "180 ml");
+    r.desk.click("card_tick");
+    REQUIRE(r.run().ticks.back().left_l);
+    CHECK(*r.run().ticks.back().left_l == Approx(0.18));
+    CHECK_FALSE(r.run().ticks.back().mixed_l);
+    const auto book = r.desk.session().store()->book();
+    CHECK(std::any_of(book.begin(), book.end(), [](const BookEntry& e) { return e.what == "left over" && e.value == "0.18" && e.unit == "l"; }));
+}
+
+TEST_CASE("lanes and sanding are run from cards; the next card of the lanes is the one that was not run", "[app][card]") {
+    AtTheCard r("job-hall-table", "flat");
+    CHECK(r.page->read_out().contains("Not started"));
+    r.key(Qt::Key_Space);
+    r.now += 300, r.key(Qt::Key_Space);
+    CHECK(r.page->read_out().contains("Set layer 1"));
+    r.now += 90, r.key(Qt::Key_Space);
+    CHECK(r.page->read_out().contains("lanes"));
+    while (r.desk.find<QPushButton>("card_tick")->isEnabled()) r.now += 60, r.key(Qt::Key_Space);
+    r.desk.click("card_away");
+    CHECK(r.run().card == "flat_one");
+    CHECK(r.run().over);
+    r.desk.click("card_back");
+    r.desk.click("run_card");
+    r.take();
+    r.key(Qt::Key_Space);
+    CHECK(r.run().card == "flat_two");
+    r.desk.click("card_back");
+    r.desk.session().set_step(step_key::skin);
+    r.desk.click("run_sand");
+    r.take();
+    r.key(Qt::Key_Space);
+    CHECK(r.run().card == "sand");
+    r.now += 200, r.key(Qt::Key_Space);
+    CHECK(r.page->read_out().contains("Sand at"));
+}
+
 TEST_CASE("practice runs an hour in a minute", "[app][card]") {
     AtTheCard r;
     r.desk.find<QCheckBox>("card_practice")->click();

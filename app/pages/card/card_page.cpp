@@ -198,10 +198,11 @@ void CardPage::refresh() {
     wire_->setVisible(runs && pours);
     wire_->setText(thermocouple_->listening() ? tr("let go of %1").arg(thermocouple_->name()) : tr("Thermocouple…"));
     for (QWidget* w : {static_cast<QWidget*>(air_), static_cast<QWidget*>(air_word_), static_cast<QWidget*>(note_)}) w->setVisible(runs);
-    const bool mixes = left && steps_[s.now->next].mixed_l > 0;
-    mixed_->setVisible(mixes);
-    mixed_word_->setVisible(mixes);
-    if (mixes) mixed_->setPlaceholderText(in_units(litres(steps_[s.now->next].mixed_l), session_));
+    const bool mixes = left && steps_[s.now->next].mixed_l > 0, leaves = left && steps_[s.now->next].left;
+    mixed_->setVisible(mixes || leaves);
+    mixed_word_->setVisible(mixes || leaves);
+    mixed_word_->setText(leaves ? tr("left over in all") : tr("really mixed"));
+    if (mixes || leaves) mixed_->setPlaceholderText(in_units(litres(leaves ? 0 : steps_[s.now->next].mixed_l), session_));
     update();
 }
 
@@ -245,7 +246,7 @@ void CardPage::tick_off() {
     if (!change_run(tr("Tick: %1").arg(said(step.says, session_)), [&](CardRun& run) {
             if (!yb::tick(steps_, run, now)) return;
             run.ticks.back().air_c = air;
-            run.ticks.back().mixed_l = mixed;
+            (step.left ? run.ticks.back().left_l : run.ticks.back().mixed_l) = mixed;
             run.ticks.back().note = note.toStdString();
         }))
         return;
@@ -326,7 +327,7 @@ std::optional<CardPage::Question> CardPage::question() const {
 
 QString CardPage::read_out() const {
     const Shown s = shown();
-    if (steps_.empty()) return tr("There is nothing to run: this job has no pour, no glue-up and no rods of that kind.");
+    if (steps_.empty()) return tr("There is nothing to run: this job has no work of that kind.");
     if (!s.run) return tr("Not started: %1 steps.").arg(steps_.size());
     if (!s.now) return tr("Its start can't be read.");
     if (s.now->next >= steps_.size()) return tr("All is done. %1 since the start.").arg(clock_text(s.now->elapsed_s));

@@ -25,6 +25,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/job/rates.h"
 #include "core/shop/money/money.h"
 #include "core/steps/pace/pace.h"
 
@@ -508,7 +509,7 @@ void DaysPage::fill() {
     if (o->paced != 1)
         for (const PaceFigure& f : session_.shop().paces)
             if (const PaceKind* k = pace_kind_of(o->key); k && f.key == k->key)
-                lines << tr("yours, from %1: × %2 ± %3 of the starting value").arg(told(yb::render(say("{}", counted(f.tables, "table", "tables")), units))).arg(f.times, 0, 'f', 2).arg(f.spread, 0, 'f', 2);
+                lines << QString::fromStdString(yb::render(yours(f, session_.shop(), session_.documents().jobs.at(job->id)), units));
     if (o->air != AirWait::none && o->waiting_h > 0) lines << tr("it waits at the %1 of that month").arg(as(celsius(o->air_c)));
     QStringList after;
     for (const std::string& k : o->after)

@@ -143,6 +143,18 @@ std::vector<TextField> shop_texts() {
              }}};
 }
 
+std::vector<TextField> meter_texts() {
+    const auto get = [](const Session& s) { return QString::fromStdString(booklet_text(s.shop().meter)); };
+    return {{"shop_meter", QObject::tr("Moisture meter: woods, slope, offset"), get, [get](Session& s, const QString& v) {
+                 const auto read = read_booklet(v.toStdString());
+                 if (const auto* e = std::get_if<ParseError>(&read)) {
+                     Q_EMIT s.trouble(QObject::tr("%1 They stay as they were: %2").arg(QString::fromStdString(e->sentence()), get(s)));
+                     return;
+                 }
+                 s.edit_shop(QObject::tr("The meter's booklet"), [&](Shop& shop) { shop.meter = std::get<0>(read); });
+             }}};
+}
+
 std::vector<TextField> money_texts() {
     return {{"shop_currency", QObject::tr("Currency"), [](const Session& s) { return QString::fromStdString(s.shop().money.currency); },
              [](Session& s, const QString& v) {
@@ -288,7 +300,7 @@ std::vector<ShopGroup> ShopPage::groups() {
                    tr("Air"),
                    tr("What the shop's air is like through the year: wood settles at it, resin sets by it."),
                    [](Session& s) -> QWidget* { return new AirPicture(s); },
-                   {},
+                   meter_texts(),
                    {climate("shop_climate", tr("Shop, like"), &Shop::air, set_shop_air),
                     climate("store_climate", tr("Store, like"), &Shop::store, set_store_air)},
                    months});

@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "app/ground/theme/theme.h"
+#include "core/shop/job/cards.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/laid.h"
 #include "core/steps/flat/next_reading.h"
@@ -429,6 +430,9 @@ std::vector<Action> FlatView::actions(Session& session) {
          QObject::tr("Shims back to four"),
          {},
          [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { set_supports(leaf, {}); }); }},
+        {"run_card", QObject::tr("Run the card of the lanes"), QObject::tr("Layer by layer; what is done is passed over: first face, second, after the rest"),
+         [s] { Q_EMIT s->card_wanted(QString::fromStdString(next_card(*s->job(), {"flat_one", "flat_two", "flat_last"}))); },
+         s->plan() && s->plan()->flat->ready && (s->plan()->flat->work.by == FlatBy::sled || !s->plan()->flat->work.possible)},
         {"play_layers", QObject::tr("Play the layers"), QObject::tr("Cuts one layer after the other on the plan"),
          [this, s] {
              s->set_dial(0);

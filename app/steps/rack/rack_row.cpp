@@ -19,6 +19,7 @@
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
 #include "core/shop/job/documents.h"
+#include "core/steps/pace/pace.h"
 
 namespace yb {
 
@@ -98,6 +99,8 @@ void RackRow::rebuild() {
     std::string jobs;
     const auto taken = taken_slabs(docs);
     for (const auto& [slab, name] : taken) jobs += slab + ":" + name + ";";
+    const double times = pace_of(docs.shop.paces, "drying");
+    jobs += std::to_string(times);
     const Climate* room = session_.room();
     if (room)
         jobs += room->name + std::to_string(settles_at(*room)) + std::to_string(docs.shop.dry_allowed_pct) +
@@ -111,7 +114,7 @@ void RackRow::rebuild() {
     const std::optional<WantedTop> top = room ? std::optional(*session_.top()) : std::nullopt;
     const double dry = dry_enough_pct(room ? *room : generic_climates().front(), docs.shop);
     const std::string day = today().toStdString();
-    Asked asked{docs.slabs, taken, docs.shop.air, dry, top, day};
+    Asked asked{docs.slabs, taken, docs.shop.air, dry, top, day, times};
     if (docs.slabs.size() <= at_once) return take(rack_of(asked.ask()));
     reading_.ask(std::move(asked));
 }

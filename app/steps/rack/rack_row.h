@@ -73,8 +73,9 @@ class RackRow : public QWidget {
         double dry_pct = 0;
         std::optional<WantedTop> wanted;
         std::string today;
+        double drying_times = 1;
         bool operator==(const Asked&) const = default;
-        RackAsk ask() const { return {slabs, taken, air, dry_pct, wanted ? &*wanted : nullptr, today}; }
+        RackAsk ask() const { return {slabs, taken, air, dry_pct, wanted ? &*wanted : nullptr, today, drying_times}; }
     };
     Slow<Asked, std::vector<RackEntry>> reading_;
 };

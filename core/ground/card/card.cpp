@@ -16,6 +16,7 @@ void fields(FieldVisitor& v, CardTick& t) {
     v.number({"air_c", "Shop air", Kind::temperature, {-40, 60}}, t.air_c);
     v.number({"mixed_l", "Really mixed", Kind::volume, {0, 10000}}, t.mixed_l);
     v.text({"note", "Note"}, t.note);
+    v.number({"left_l", "Left over", Kind::volume, {0, 10000}}, t.left_l);
 }
 
 void fields(FieldVisitor& v, CardReading& r) {

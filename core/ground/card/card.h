@@ -21,6 +21,8 @@ struct CardStep {
     double until_s = 0;   ///< at latest, from that tick; 0: any time
     Phrase late{};        ///< what to do when it is
     double mixed_l = 0;   ///< planned, where something is mixed
+    std::string pace{};   ///< the kind of work whose pace its time tells (core/steps/pace); empty: none
+    bool left = false;    ///< what is left over of all that was mixed is asked when it is ticked
 };
 
 /// Where a run stands.

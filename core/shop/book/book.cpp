@@ -12,6 +12,7 @@
 
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/fields/walk.h"
+#include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/steps.h"
@@ -165,6 +166,7 @@ class Telling {
                 put({0, at, id, step, book::tick, t.step, text_of(std::round(t.after_s / 6) / 10), "min", of});
                 if (t.air_c) put({0, at, id, step, book::reading, "air", text_of(*t.air_c), "°C", of});
                 if (t.mixed_l) put({0, at, id, step, book::reading, "mixed", text_of(*t.mixed_l), "l", of});
+                if (t.left_l) put({0, at, id, step, book::reading, "left over", text_of(*t.left_l), "l", of});
                 if (!t.note.empty()) put({0, at, id, step, book::note, t.step, t.note, "", of});
             }
             if (run.ticks.size() < known_ticks) put({0, now_, id, step, book::correction, "the last ticks were taken back", "", "", of});
@@ -173,11 +175,6 @@ class Telling {
                 put({0, now_, id, step, book::reading, "temperature", text_of(r.temp_c), "°C", of + fmt::format(" {:.0f} s", r.after_s)});
             }
         }
-    }
-
-    static std::string step_of_card(const std::string& card) {
-        if (card.rfind("finish", 0) == 0) return "skin";
-        return card == "pour" ? "pour" : card == "glue" || card == "rods" ? "join" : "";
     }
 
     void record(const std::string& id, const Record& a, const Record& b) {
@@ -229,6 +226,28 @@ std::optional<std::int64_t> names_line(const std::string& of) {
 }  // namespace
 
 std::vector<BookEntry> happened(const Documents& before, const Documents& after, const std::string& now) { return Telling(before, after, now).run(); }
+
+BookEntry typed_entry(const std::string& text) {
+    BookEntry note{0, "", "", "", book::note, "", text, "", ""};
+    static constexpr std::string_view units[] = {"mm", "m", "in", "%", "°C", "°F", "g", "kg", "lb", "ml", "mL", "l", "L", "h", "min", "s", "µm", "days"};
+    if (text.find('\n') != std::string::npos) return note;
+    const std::size_t last = text.rfind(' ');
+    if (last == std::string::npos || last == 0) return note;
+    const std::string unit = text.substr(last + 1);
+    const std::size_t before = text.rfind(' ', last - 1);
+    if (before == std::string::npos || before == 0 || std::find(std::begin(units), std::end(units), unit) == std::end(units)) return note;
+    std::string value = text.substr(before + 1, last - before - 1);
+    if (value.find_first_not_of("+-.,0123456789") != std::string::npos) return note;
+    std::replace(value.begin(), value.end(), ',', '.');
+    char* end = nullptr;
+    const double v = std::strtod(value.c_str(), &end);
+    if (value.empty() || *end != 0 || !std::isfinite(v)) return note;
+    std::string what = text.substr(0, before);
+    while (!what.empty() && (what.back() == ':' || what.back() == ' ')) what.pop_back();
+    // A sentence that ends in a measure is one.
+    if (what.empty() || std::count(what.begin(), what.end(), ' ') > 3 || what.find_first_of(".,;!?") != std::string::npos) return note;
+    return {0, "", "", "", book::reading, what, text_of(v), unit, ""};
+}
 
 std::vector<BookLine> read_book(const std::vector<BookEntry>& entries) {
     std::vector<BookLine> out;

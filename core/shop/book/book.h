@@ -42,6 +42,9 @@ std::string local_time_of(const std::string& utc);
 /// @param now when it is written, local with offset; ticks and readings that know their own time keep it.
 std::vector<BookEntry> happened(const Documents& before, const Documents& after, const std::string& now);
 
+/// What was typed to be written down: "dry film 0.08 mm" is a reading – a name, a number, a unit of those instruments and makers have –, all else a note.
+BookEntry typed_entry(const std::string& text);
+
 /// A line with what became of it.
 struct BookLine {
     BookEntry entry;

@@ -88,7 +88,7 @@ class Plotting {
             const double thick = plan_ && i < plan_->leaves.size() && plan_->leaves[i].made ? plan_->leaves[i].slab().tape.stations.empty() ? 50 : plan_->leaves[i].slab().tape.stations[0].thickness_mm.value_or(50) : 50;
             const std::string on = all[i].front().at.substr(0, 10);
             Slab first = it->second;
-            const auto f = drying_of(first, thick, docs_.shop.air, dry_enough_pct(job()->room, docs_.shop), on);
+            const auto f = drying_of(first, thick, docs_.shop.air, dry_enough_pct(job()->room, docs_.shop), on, pace_of(docs_.shop.paces, "drying"));
             if (!f || !(f->tau_days > 0)) continue;
             const double m0 = all[i].front().value, x0 = x_of(all[i].front().at);
             PlotLine l{f->fitted ? "forecast, by its own readings" : "forecast, a rule of thumb", {}, false};
@@ -163,7 +163,7 @@ class Plotting {
             double a = 0, b = 0;
             bool odd = false;
             for (const Took& t : l.took)
-                if (t.kind == k.key) a += t.starting_h, b += t.took_h, odd = odd || t.outlier;
+                if (!k.unit && t.kind == k.key) a += t.starting, b += t.took, odd = odd || t.outlier;
             if (a == 0 && b == 0) continue;
             const double x = static_cast<double>(p_.bars.size());
             planned.points.emplace_back(x, a), taken.points.emplace_back(x, b);

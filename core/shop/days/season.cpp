@@ -7,6 +7,7 @@
 
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/cards.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/money/money.h"
 #include "core/steps/pour/pour.h"
@@ -15,14 +16,6 @@
 namespace yb {
 
 namespace {
-
-/// The card that is run for an operation.
-const char* card_of(const std::string& key) {
-    static constexpr std::pair<const char*, const char*> all[] = {{"pour", "pour"}, {"glue", "glue"}, {"rods", "rods"}, {"coat_1", "finish"}, {"coat_2", "finish_again"}};
-    for (const auto& [op, card] : all)
-        if (key == op) return card;
-    return "";
-}
 
 /// What somebody else brings: it is asked for by a day.
 bool is_ordered(const Operation& o) { return o.who == Who::outside || o.key == "base_order" || o.key.rfind("buy_", 0) == 0; }
@@ -61,9 +54,10 @@ Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::s
     tick_and_pin(net.operations, job.days, start);  // as they are now: the plan may be of a moment ago
     for (Operation& o : net.operations) {
         // A card that was run to its end ticks its operation.
-        if (o.done_h) continue;
+        const CardRow* card = o.done_h || job.runs.empty() ? nullptr : card_for(o.key);
+        if (!card) continue;
         for (const CardRun& r : job.runs)
-            if (r.card == card_of(o.key) && r.over && !r.ticks.empty()) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
+            if (r.card == card->key && r.over && !r.ticks.empty()) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
     }
     return net;
 }

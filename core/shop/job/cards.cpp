@@ -4,25 +4,44 @@
 
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/rates.h"
+#include "core/shop/job/shop.h"
 #include "core/shop/job/steps.h"
 
 namespace yb {
 
 namespace {
 
-/// Among the cards of all steps; nullptr for one nobody knows.
-const CardRow* find_card(const std::string& card) {
+/// The first card that is asked for, with its step.
+template <class Is>
+std::pair<const CardRow*, std::string_view> first_card(Is&& is) {
     for (const StepRow& row : steps())
         for (const CardRow& c : row.cards ? row.cards() : std::span<const CardRow>())
-            if (card == c.key) return &c;
-    return nullptr;
+            if (is(c)) return {&c, row.step.key};
+    return {nullptr, {}};
 }
 
 }  // namespace
 
+const CardRow* find_card(const std::string& card) {
+    return first_card([&](const CardRow& c) { return card == c.key; }).first;
+}
+
+const CardRow* card_for(const std::string& operation) {
+    return first_card([&](const CardRow& c) { return operation == c.operation; }).first;
+}
+
+std::string step_of_card(const std::string& card) {
+    return std::string(first_card([&](const CardRow& c) { return card == c.key; }).second);
+}
+
 std::vector<CardStep> card_of(const std::string& card, const Job& job, const Plan& plan, const Shop& shop) {
     const CardRow* c = find_card(card);
-    return c ? c->steps({job, plan, shop}) : std::vector<CardStep>();
+    if (!c) return {};
+    Job own_job = job;
+    Shop own_shop = shop;
+    with_rates(own_shop, own_job, shop.paces);
+    return c->steps({own_job, plan, own_shop});
 }
 
 std::string card_name(const std::string& card) {
@@ -42,6 +61,12 @@ int running_card(const Job& job, const std::string& card) {
     for (std::size_t i = job.runs.size(); i-- > 0;)
         if (job.runs[i].card == card && !job.runs[i].over) return static_cast<int>(i);
     return -1;
+}
+
+std::string next_card(const Job& job, std::initializer_list<const char*> cards) {
+    for (const char* card : cards)
+        if (std::none_of(job.runs.begin(), job.runs.end(), [&](const CardRun& r) { return r.card == card && r.over && r.fast == 1 && !r.ticks.empty(); })) return card;
+    return cards.size() > 0 ? *(cards.end() - 1) : "";
 }
 
 CardRun* run_of(Job& job, const std::string& card) {

@@ -13,6 +13,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/held.h"
 #include "core/shop/job/planning.h"
+#include "core/shop/job/rates.h"
 #include "core/shop/job/state.h"
 #include "core/shop/job/steps.h"
 #include "core/steps/join/join.h"
@@ -81,14 +82,14 @@ Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) {
     return plan_job(job, JobSlabs{{prepare(slab, job.first().placement.turned_over)}}, shop);
 }
 
-Plan plan_job(const Job& job, const Documents& docs, int on_bench) {
+Plan plan_job(const Job& job, const Documents& docs, int on_bench, const Shop* shop) {
     JobSlabs slabs;
     for (const Leaf& l : job.leaves) slabs.leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
     for (const Patch& p : job.makeup.patches) {
         const auto it = docs.slabs.find(p.slab);
         slabs.patches.push_back(it == docs.slabs.end() ? nullptr : prepare(it->second, false)->ways);
     }
-    return plan_job(job, slabs, docs.shop, {on_bench, {}, nullptr});
+    return plan_job(job, slabs, shop ? *shop : docs.shop, {on_bench, {}, nullptr});
 }
 
 namespace {
@@ -130,6 +131,7 @@ void lay_on_bench(Planning& w) {
 
 Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_shop, const PlanFor& wanted) {
     Held held(given_job, given_shop);
+    with_rates(held.shop, held.job, given_shop.paces);
     const Job& job = held.job;
     const Shop& shop = held.shop;
     Plan p;
@@ -180,6 +182,9 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
         for (const StepRow& row : steps())
             if (row.dated) guarded(row, [&] { row.dated(w); });
     lay_on_bench(w);
+    if (!w.quick && !given_shop.paces.empty())
+        for (const StepRow& row : steps())
+            if (auto figures = row.says(p)->figures; tell_rates(figures, given_shop.paces, given_shop, given_job)) row.own(p)->figures = std::move(figures);
     for (const StepRow& row : steps()) {
         std::vector<Caution> more;
         for (const auto& [step, caution] : held.cautions)

@@ -95,8 +95,8 @@ struct Plan {
 
 /// Plans a whole job on one slab. `slab` is as measured; the placement says whether it is turned over.
 Plan plan_job(const Job& job, const Slab& slab, const Shop& shop);
-/// Plans a whole job with the slabs of a shop. @throws std::out_of_range when one of its slabs is not there.
-Plan plan_job(const Job& job, const Documents& docs, int on_bench = whole_top);
+/// Plans a whole job with the slabs of a shop. @param shop in place of theirs; nullptr: theirs. @throws std::out_of_range when one of its slabs is not there.
+Plan plan_job(const Job& job, const Documents& docs, int on_bench = whole_top, const Shop* shop = nullptr);
 
 /// A job as a list names it.
 struct JobLine {

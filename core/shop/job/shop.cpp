@@ -40,6 +40,7 @@ void fields(FieldVisitor& v, Shop& s) {
     v.numbers({"bushings_mm", "Guide bushings at hand", Kind::fine, {1, 300}}, s.bushings_mm);
     v.list({"sections", "Channel sections"}, s.sections);
     v.object({"money", "Money"}, s.money);
+    v.list({"meter", "The moisture meter's booklet"}, s.meter);
     v.list({"paces", "The maker's pace"}, s.paces);
     v.flag({"letter", "Sheets on Letter"}, s.letter);
 }

@@ -13,6 +13,7 @@
 #include "core/steps/skin/grits.h"
 #include "core/ground/measure/measure.h"
 #include "core/steps/under/choices.h"
+#include "core/material/wood/meter.h"
 #include "core/material/wood/wood.h"
 
 namespace yb {
@@ -41,6 +42,7 @@ struct Shop {
     std::vector<double> bushings_mm{16, 20, 24, 27, 30, 40, 44, 51};                           ///< guide bushings at hand, outer diameters
     std::vector<ChannelSection> sections{{30, 10, 2}, {40, 12, 3}, {50, 15, 3}, {60, 20, 4}};  ///< of steel channel that can be had
     ShopMoney money;
+    std::vector<MeterWood> meter;   ///< its booklet
     std::vector<PaceFigure> paces;  ///< of the maker, as the tables that were made have taught
     bool letter = false;                                                                       ///< sheets on Letter, otherwise A4
     std::string kept;  ///< fields of a newer program, kept as they came: JSON

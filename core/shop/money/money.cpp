@@ -8,6 +8,7 @@
 #include <boost/multiprecision/cpp_dec_float.hpp>
 #include <fmt/format.h>
 
+#include "core/ground/file/csv_field.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
@@ -206,14 +207,8 @@ std::vector<ShoppingLine> shopping_list(const Plan& plan, const Job& job, const 
 
 std::string shopping_csv(const std::vector<ShoppingLine>& list) {
     std::string out = "kind,what,needed,unit,on_shelf,to_buy,price,cost\n";
-    const auto quoted = [](const std::string& s) {
-        if (s.find_first_of(",\"\n") == std::string::npos) return s;
-        std::string q = "\"";
-        for (const char c : s) q += c == '"' ? std::string("\"\"") : std::string(1, c);
-        return q + "\"";
-    };
     for (const ShoppingLine& l : list)
-        out += fmt::format("{},{},{},{},{},{},{},{}\n", key_of(l.need.kind), quoted(l.need.what), thousandth(l.need.amount), l.need.unit,
+        out += fmt::format("{},{},{},{},{},{},{},{}\n", key_of(l.need.kind), csv_field(l.need.what), thousandth(l.need.amount), l.need.unit,
                            l.need.left ? fmt::format("{}", *l.need.left) : "", thousandth(l.need.buys()), l.need.price ? fmt::format("{}", *l.need.price) : "",
                            l.cost ? in_decimals(*l.cost) : "");
     return out;

@@ -202,6 +202,22 @@ void things(const ThingsAsk& a, std::vector<Thing>& out) {
         out.push_back(missed_thing(*missed, *plan.flat));
 }
 
+template <FlatCard which>
+std::vector<CardStep> flat_steps(const CardAsk& a) {
+    if (a.plan.flat->work.by != FlatBy::sled && a.plan.flat->work.possible) return {};
+    std::vector<FlatCardLeaf> leaves;
+    for (const LeafPlan& l : a.plan.leaves)
+        if (l.flat && l.flat->ready) leaves.push_back({l.flat.get(), a.plan.leaves.size() > 1 ? l.slab().name : std::string()});
+    return flat_card(leaves, a.shop.sled, which);
+}
+
+std::span<const CardRow> cards() {
+    static constexpr CardRow all[] = {{"flat_one", "The first face", "flat1", "", flat_steps<FlatCard::first_face>},
+                                      {"flat_two", "The second face", "flat2", "", flat_steps<FlatCard::second_face>},
+                                      {"flat_last", "After the rest", "last", "", flat_steps<FlatCard::after_rest>}};
+    return all;
+}
+
 void fields_of(FieldVisitor& v, Job& j) { v.object({"flat", "Flat"}, j.flat); }
 
 void empty(Plan& p) {
@@ -296,6 +312,7 @@ StepRow flat_row() {
         .operations = operations,
         .needs = needs,
         .things = things,
+        .cards = cards,
         .fields = fields_of,
         .shop = "sled",
         .edits = edits,

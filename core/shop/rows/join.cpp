@@ -52,9 +52,9 @@ void things(const ThingsAsk& a, std::vector<Thing>& out) {
 
 std::span<const CardRow> cards() {
     static constexpr CardRow all[] = {
-        {"glue", "The glue-up",
+        {"glue", "The glue-up", "glue", "",
          [](const CardAsk& a) { return a.plan.join->joints.empty() ? std::vector<CardStep>() : glue_card(*a.plan.join, a.job.join); }},
-        {"rods", "The rods", [](const CardAsk& a) {
+        {"rods", "The rods", "rods", "", [](const CardAsk& a) {
              if (a.plan.join->rods.empty()) return std::vector<CardStep>();
              return rod_card(*a.plan.join, a.job.join, a.job.makeup, a.job.top.length_mm);
          }}};

@@ -64,7 +64,7 @@ void things(const ThingsAsk& a, std::vector<Thing>& out) {
 }
 
 std::span<const CardRow> cards() {
-    static constexpr CardRow all[] = {{"pour", "The pour", [](const CardAsk& a) {
+    static constexpr CardRow all[] = {{"pour", "The pour", "pour", "resin_lost", [](const CardAsk& a) {
                                            if (a.plan.pour->lifts.empty() || a.shop.resins.empty()) return std::vector<CardStep>();
                                            return pour_card(*a.plan.pour, a.job.pour, river_resin(a.shop.resins, a.job.fill.river));
                                        }}};

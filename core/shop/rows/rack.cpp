@@ -3,6 +3,7 @@
 
 #include "core/material/slab/slab.h"
 #include "core/shop/rows/row.h"
+#include "core/steps/pace/pace.h"
 #include "core/steps/rack/rack.h"
 #include "core/steps/rack/settle.h"
 #include "core/steps/rack/whole.h"
@@ -13,7 +14,7 @@ namespace of_rack {
 
 void plan(Planning& w) {
     const auto of = [](const PreparedSlab& s) { return RackSlab{s.slab, s.shape.usable, s.thickness_mm, s.figures, s.cautions}; };
-    RackInputs in{{}, w.shop.air, w.job.room, dry_enough_pct(w.job.room, w.shop), w.shop.units};
+    RackInputs in{{}, w.shop.air, w.job.room, dry_enough_pct(w.job.room, w.shop), w.shop.units, pace_of(w.shop.paces, "drying")};
     if (w.several() && w.wanted.on_bench == whole_top) {
         for (const auto& s : w.slabs.leaves) in.slabs.push_back(of(*s));
         w.p.rack = plan_whole_rack(in);

@@ -105,8 +105,9 @@ void things(const ThingsAsk& a, std::vector<Thing>& out) { add(out, skin_things(
 
 std::span<const CardRow> cards() {
     static constexpr CardRow all[] = {
-        {"finish", "The finish", [](const CardAsk& a) { return finish_card(skin_of(a.plan), 1); }},
-        {"finish_again", "A further coat",
+        {"sand", "The sanding", "sand", "", [](const CardAsk& a) { return sand_card(skin_of(a.plan)); }},
+        {"finish", "The finish", "coat_1", "finish_drunk", [](const CardAsk& a) { return finish_card(skin_of(a.plan), 1); }},
+        {"finish_again", "A further coat", "coat_2", "finish_drunk",
          [](const CardAsk& a) { return skin_of(a.plan).coats > 1 ? finish_card(skin_of(a.plan), 2) : std::vector<CardStep>(); }},
     };
     return all;

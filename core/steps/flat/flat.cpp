@@ -279,6 +279,7 @@ class Planner {
             f.hours = lanes.hours, f.last_hours = lanes.last_hours;
             f.passes = std::move(lanes.passes);
             f.levels_mm = std::move(lanes.layers.levels_mm);
+            f.each = std::move(lanes.each);
         }
         f.removed_l = wood_above_l(off, in_.lay.rough);
 

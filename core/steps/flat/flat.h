@@ -11,6 +11,7 @@
 #include <string>
 #include <vector>
 
+#include "core/ground/card/card.h"
 #include "core/ground/figure/figure.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/flat/lanes.h"
@@ -101,6 +102,7 @@ struct FacePlan {
     double removed_l = 0;                     ///< wood planed away, solid
     std::vector<LanePass> passes;
     std::vector<double> levels_mm;  ///< that each layer goes down to, above the finished plane
+    std::vector<LayerWork> each;    ///< lanes of each layer
 };
 
 /// What it takes to have both faces flat in one of the ways, all estimates.
@@ -167,6 +169,14 @@ FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& 
 
 /// Plans the flattening. Not ready when the slab's shape or the lay is not.
 FlatPlan plan_flat(const FlatInputs& in);
+
+/// The lanes as a card: face by face and layer by layer the depth to set and the lanes to run.
+enum class FlatCard { first_face, second_face, after_rest };
+struct FlatCardLeaf {
+    const FlatPlan* plan;
+    std::string name;  ///< empty: it is the only one
+};
+std::vector<CardStep> flat_card(const std::vector<FlatCardLeaf>& leaves, const Sled& sled, FlatCard which);
 
 /// Time at the router and the loose chips of so much wood. @param given,formula how the time was reached.
 Figure hours_figure(double hours, double removed_l, const Sled& sled, std::vector<Given> given, const char* formula);

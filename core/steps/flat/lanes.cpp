@@ -44,6 +44,8 @@ struct Lane {
 
 }  // namespace
 
+double lanes_s(const LayerWork& work, const Sled& sled) { return work.lanes * sled.turn_s + work.cut_mm / sled.feed_mm_s; }
+
 LanePlan plan_lanes(const Ring& piece, const Sled& sled, LaneWay way, double allowance_mm, const std::function<double(Vec2)>& above) {
     LanePlan out;
     const bool along = way == LaneWay::along;
@@ -76,7 +78,7 @@ LanePlan plan_lanes(const Ring& piece, const Sled& sled, LaneWay way, double all
     for (int layer = 0; layer < static_cast<int>(out.layers.levels_mm.size()); ++layer) {
         const double level = out.layers.levels_mm[static_cast<std::size_t>(layer)];
         const double cut_before = out.cut_mm;
-        double seconds = sled.layer_s;
+        LayerWork work;
         for (const Lane& lane : lanes) {
             // Stretches where wood stands above the level, half a cutter more at both ends, joined where they meet.
             const std::size_t before = out.passes.size();
@@ -99,12 +101,14 @@ LanePlan plan_lanes(const Ring& piece, const Sled& sled, LaneWay way, double all
             }
             close();
             if (out.passes.size() == before) continue;
-            ++out.passes_cut;
-            seconds += sled.turn_s;
+            ++work.lanes;
         }
-        seconds += (out.cut_mm - cut_before) / sled.feed_mm_s;
+        work.cut_mm = out.cut_mm - cut_before;
+        out.passes_cut += work.lanes;
+        const double seconds = sled.layer_s + lanes_s(work, sled);
         out.hours += seconds / 3600;
         if (layer >= rough) out.last_hours += seconds / 3600;
+        out.each.push_back(work);
     }
     return out;
 }

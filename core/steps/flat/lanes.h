@@ -24,6 +24,12 @@ struct Layers {
 };
 Layers layers_of(double highest_mm, double allowance_mm, const Sled& sled);
 
+/// What a layer comes to.
+struct LayerWork {
+    int lanes = 0;      ///< with wood in them
+    double cut_mm = 0;
+};
+
 /// The lanes of a piece at all layers.
 struct LanePlan {
     Layers layers;
@@ -33,7 +39,10 @@ struct LanePlan {
     double cut_mm = 0;      ///< length cut in all
     double hours = 0, last_hours = 0;
     std::vector<LanePass> passes;
+    std::vector<LayerWork> each;  ///< a layer each
 };
+/// Seconds to run a layer's lanes, without setting its depth.
+double lanes_s(const LayerWork& work, const Sled& sled);
 /// @param above height of the wood over the finished plane at a place, mm.
 LanePlan plan_lanes(const Ring& piece, const Sled& sled, LaneWay way, double allowance_mm, const std::function<double(Vec2)>& above);
 

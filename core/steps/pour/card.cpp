@@ -89,8 +89,9 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
                          say("Mix batch {}: {} of A, {} of B", count(static_cast<double>(k) + 1), litres(b.a_l), litres(b.b_l)),
                          b.pigment_g > 0 ? say("by weight {} g and {} g; pigment {} g", grams(b.a_g), grams(b.b_g), grams(b.pigment_g))
                                          : say("by weight {} g and {} g", grams(b.a_g), grams(b.b_g)),
-                         360};
+                         c.mix_min * 60};
             mix.mixed_l = b.volume_l;
+            mix.pace = "mix";
             if (n++ == 0 && i > 0 && l.compartment == p.lifts[i - 1].compartment) {
                 // The lift before has gelled and is still tacky.
                 mix.after = poured_before;
@@ -115,6 +116,7 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
         CardStep torch{"bubbles " + lift, say("Bubbles: torch it, lightly"), say("keep the flame moving; nothing that burns near it"), 120};
         torch.after = poured_before;
         torch.from_s = 600;
+        torch.left = i + 1 == p.lifts.size();
         out.push_back(std::move(torch));
     }
     if (p.second) {

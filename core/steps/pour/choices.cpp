@@ -18,6 +18,7 @@ void fields(FieldVisitor& v, PourChoices& c) {
     v.school(pour_degas, c);
     v.number({"pot_l", "Vacuum pot", Kind::volume, {0.1, 200}}, c.pot_l);
     v.number({"cup_loss_pct", "Stays in the cup", Kind::percent, {0, 30}}, c.cup_loss_pct);
+    v.number({"mix_min", "To mix a batch, minutes", Kind::number, {0.5, 60}}, c.mix_min);
     v.number({"soak_ml_m2", "Soaks in, mL a m²", Kind::number, {0, 2000}}, c.soak_ml_m2);
     v.number({"pigment_g_kg", "Pigment, g a kg", Kind::number, {0, 200}}, c.pigment_g_kg);
     v.text({"colour", "Colour"}, c.colour);

@@ -31,6 +31,7 @@ struct PourChoices {
     bool degas = false;        ///< in a vacuum pot, filled to half at most
     double pot_l = 10;         ///< of it
     double cup_loss_pct = 2;   ///< stays in each cup
+    double mix_min = 6;        ///< to mix a batch
     double soak_ml_m2 = 80;    ///< drunk by the banks and the wood below
     double pigment_g_kg = 0;   ///< of the mix
     std::string colour;        ///< what it is called

@@ -211,8 +211,8 @@ class Planner {
                 b.pigment_g = p_.compartments[l.compartment].pigment_g_kg * (b.a_g + b.b_g) / 1000;
                 p_.batches.push_back(b);
             }
-            // A batch that is degassed stands ten minutes more in its pot, as the card has it.
-            p_.hands_on_h += (0.25 + (c.degas ? 10.0 / 60 : 0)) * n;
+            // Mixed, poured and its cup put away in nine minutes; one that is degassed stands ten more in its pot, as the card has it.
+            p_.hands_on_h += (c.mix_min + 9 + (c.degas ? 10 : 0)) / 60 * n;
         }
         if (resin.price_l) p_.cost = p_.mix_l * *resin.price_l;
         p_.shopping = shopping_for(resin, p_.mix_l);

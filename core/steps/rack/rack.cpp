@@ -23,8 +23,13 @@ std::string lower(std::string s) {
 
 }  // namespace
 
+double rule_tau_days(double thickness_mm, bool cross_cut) {
+    // ln(45/2) ≈ 3.1 time constants.
+    return rule_days_25_mm * thickness_mm / 25 / 3.1 / (cross_cut ? 4 : 1);
+}
+
 std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
-                                        const std::string& today) {
+                                        const std::string& today, double times) {
     struct Point {
         double day, pct;
     };
@@ -53,13 +58,12 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
     const double spread = n * sxx - sx * sx;
     double slope = 0;
     if (n >= 2 && spread > 1e-9) slope = (n * sxy - sx * sy) / spread;
-    // A year per 25 mm from 60 % green to 2 % above the air: ln(45/2) ≈ 3.1 time constants.
-    // Out of end grain water leaves many times as fast; four times is a careful start.
-    f.tau_days = 365.0 * thickness_mm / 25 / 3.1 / (slab.cross_cut ? 4 : 1);
+    f.tau_days = rule_tau_days(thickness_mm, slab.cross_cut) * times;
     if (slope < -1e-5) {
         f.tau_days = -1 / slope;
         f.fitted = true;
     }
+    f.yours = !f.fitted && times != 1;
     const Point last = readings.back();
     const auto at = [&](double day, double tau) { return f.settles_pct + (last.pct - f.settles_pct) * std::exp(-(day - last.day) / tau); };
     f.moisture_pct = at(0, f.tau_days);
@@ -68,7 +72,7 @@ std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, c
         if (now <= wanted_pct || wanted_pct <= f.settles_pct) return {};
         return tau * std::log((now - f.settles_pct) / (wanted_pct - f.settles_pct));
     };
-    const double doubt = f.doubt = f.fitted && n >= 3 ? 1.25 : f.fitted ? 1.5 : 2;
+    const double doubt = f.doubt = f.fitted && n >= 3 ? 1.25 : f.fitted || f.yours ? 1.5 : 2;
     f.days = until(f.tau_days);
     f.soonest_days = until(f.tau_days / doubt);
     f.latest_days = until(f.tau_days * doubt);
@@ -83,7 +87,8 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab, double room_pct,
         out.value = percent(f.moisture_pct);
     }
     if (f.days)
-        out.note = say(f.fitted ? "to {}, from the reading of {}; between {} and {}"
+        out.note = say(f.fitted  ? "to {}, from the reading of {}; between {} and {}"
+                       : f.yours ? "to {}, from the reading of {}; between {} and {} – as slabs of yours have dried"
                                 : "to {}, from the reading of {}; between {} and {} – a guess until there are two readings",
                        percent(dry_pct), slab.moisture_on, days(*f.soonest_days), days(*f.latest_days));
     else if (f.moisture_pct <= dry_pct)
@@ -97,6 +102,7 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab, double room_pct,
                     {"dry enough", percent(dry_pct), "what the room settles at + what the shop allows"},
                     {"τ, days", days(f.tau_days),
                      f.fitted         ? "fitted to this slab's readings"
+                     : f.yours        ? "as slabs of yours have dried"
                      : slab.cross_cut ? "prior: about a season per 25 mm of a cross-cut"
                                       : "prior: about a year per 25 mm"}},
                    "Wood Handbook eq. 4-5 for Me; docs/methods.md, Drying"};
@@ -169,7 +175,7 @@ std::vector<RackEntry> rack_of(const RackAsk& ask, const Work& work) {
                 e.people = std::max(1, static_cast<int>(std::ceil(*e.weight_kg / kg_each)));
             }
             if (ask.wanted) e.fits = m.thinnest_mm >= ask.wanted->thickness_mm && fits_straight(shape, *ask.wanted);
-            e.drying = drying_of(s, m.thickness_mm, ask.air, ask.dry_pct, ask.today);
+            e.drying = drying_of(s, m.thickness_mm, ask.air, ask.dry_pct, ask.today, ask.drying_times);
         },
         work);
     return out;

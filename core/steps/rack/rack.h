@@ -24,12 +24,17 @@ struct DryingForecast {
     double tau_days = 0;
     double doubt = 2;                                       ///< τ may be so many times longer or shorter
     bool fitted = false;                                    ///< from this slab's own readings
+    bool yours = false;                                     ///< not fitted, but as slabs before it have dried
     std::optional<double> days, soonest_days, latest_days;  ///< from today until dry enough; none: it is, or never will be here
 };
 
-/// @param wanted_pct dry enough. @param today ISO date. Nothing without a reading or a date of it.
+inline constexpr double rule_days_25_mm = 365;  ///< from 60 % green to 2 % above the air
+/// τ of that rule, days. Water leaves end grain many times as fast: four times is a careful start for a slab cut across the log.
+double rule_tau_days(double thickness_mm, bool cross_cut);
+/// @param wanted_pct dry enough. @param today ISO date. @param times the rule: how much longer this maker's slabs have taken. Nothing without a
+/// reading or a date of it.
 std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
-                                        const std::string& today);
+                                        const std::string& today, double times = 1);
 
 /// When it is dry, or what it has come to, with its working. @param room_pct what the room settles at. @param dry_pct dry enough for it.
 Figure drying_figure(const DryingForecast& forecast, const Slab& slab, double room_pct, double dry_pct);
@@ -59,6 +64,7 @@ struct RackAsk {
     double dry_pct = 0;                               ///< dry enough for the room
     const WantedTop* wanted = nullptr;                ///< the top to fit, where there is one
     std::string today;                                ///< ISO date
+    double drying_times = 1;                          ///< the rule of thumb
 };
 /// Every slab of the shop. @throws Cancelled.
 std::vector<RackEntry> rack_of(const RackAsk& ask, const Work& work = {});

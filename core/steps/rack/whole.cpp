@@ -14,7 +14,7 @@ namespace {
 /// When a slab is dry, with the figure that tells it; nothing while it is not measured or was never read.
 std::optional<std::pair<DryingForecast, Figure>> dries(const RackInputs& w, const RackSlab& made) {
     if (!made.usable) return {};
-    const auto forecast = drying_of(made.slab, made.thickness_mm, w.air, w.dry_pct, made.slab.moisture_on);
+    const auto forecast = drying_of(made.slab, made.thickness_mm, w.air, w.dry_pct, made.slab.moisture_on, w.drying_times);
     if (!forecast) return {};
     return std::pair(*forecast, drying_figure(*forecast, made.slab, settles_at(w.room), w.dry_pct));
 }

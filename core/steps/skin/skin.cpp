@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <utility>
 
 #include "core/material/wood/cup.h"
 #include "core/steps/skin/told.h"
@@ -237,12 +238,14 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
             on.more = name;
             on.takes_s = 60 * of.on_min_m2 * z.m2;
             on.after = mix.key;
+            on.pace = "coat_on";
             out.push_back(on);
             if (!of.wiped) continue;
             CardStep off{"off " + key, say("Wipe all of it off again")};
             off.more = say("one can wipe off too little, never too much");
             off.takes_s = 60 * of.off_min_m2 * z.m2;
             off.after = on.key;
+            off.pace = "coat_off";
             off.until_s = std::max(60.0, 60 * z.window_min - on.takes_s);
             off.late = say("It gets tacky: wet it with a little fresh finish, wait a minute, and wipe at once.");
             out.push_back(off);
@@ -251,7 +254,74 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
     CardStep end{"end", oily ? say("Rags flat outside, or under water in the tin") : say("Clean the gun or brush; shut the can")};
     end.more = coat < p.coats ? say("the next coat from {} on", hours(p.recoat_h)) : say("handled after {}, cured after {}", hours(p.handle_h), hours(p.cure_h));
     end.takes_s = 300;
+    end.left = true;
     out.push_back(end);
+    return out;
+}
+
+namespace {
+
+/// Faces that are sanded in one go: their name, minutes at each grit.
+struct SandedTogether {
+    Phrase name;
+    bool edges = false;
+    std::vector<GritStep> grits;
+};
+
+/// Faces of a kind with the same ladder are one; the underside first, the upper face last.
+std::vector<SandedTogether> sanded_together(const SkinPlan& p) {
+    const auto place = [](const SkinFace& f) { return f.kind == SkinFace::Kind::under ? 0 : f.kind == SkinFace::Kind::base ? 1 : f.edge() ? 2 : f.kind == SkinFace::Kind::upper ? 4 : 3; };
+    std::vector<const SkinFacePlan*> faces;
+    for (const SkinFacePlan& f : p.faces)
+        if (!f.left_out && !f.grits.empty()) faces.push_back(&f);
+    std::stable_sort(faces.begin(), faces.end(), [&](const SkinFacePlan* a, const SkinFacePlan* b) { return place(a->face) < place(b->face); });
+    std::vector<SandedTogether> out;
+    const SkinFacePlan* before = nullptr;
+    for (const SkinFacePlan* f : faces) {
+        const bool base = f->face.kind == SkinFace::Kind::base;
+        const bool same = before && place(f->face) == place(before->face) && (base || f->face.edge()) && f->grits.size() == before->grits.size() &&
+                          f->grits.front().grit == before->grits.front().grit && f->grits.back().grit == before->grits.back().grit;
+        if (same) {
+            out.back().name = base ? say("The base") : say("The edges");
+            for (std::size_t i = 0; i < f->grits.size(); ++i) out.back().grits[i].minutes += f->grits[i].minutes;
+        } else {
+            out.push_back({f->face.name, f->face.edge(), f->grits});
+        }
+        before = f;
+    }
+    return out;
+}
+
+}  // namespace
+
+std::vector<CardStep> sand_card(const SkinPlan& p) {
+    std::vector<CardStep> out;
+    if (!p.ready) return out;
+    const auto all = sanded_together(p);
+    if (all.empty()) return out;
+    CardStep ready{"ready", say("Set out: discs of every grit, extraction, a lamp that grazes, pencil"), say("a respirator that fits, ears and eyes covered; extraction on before the sander"), 300};
+    out.push_back(std::move(ready));
+    const auto put = [&](std::size_t i, const GritStep& g, bool first, std::string after, double from_s) {
+        CardStep step{"sand " + std::to_string(i + 1) + " at " + std::to_string(static_cast<int>(std::lround(g.grit))), say("Sand at {}", number(g.grit)), all[i].name, 60 * g.minutes};
+        step.more.then.push_back(first ? say("pencil all over, sand until it is gone") : say("until the scratches of the grit before are gone"));
+        step.pace = all[i].edges ? "sand_edge" : first ? "sand_first" : "sand_after";
+        step.after = std::move(after), step.from_s = from_s;
+        out.push_back(std::move(step));
+    };
+    bool wets = false;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        for (std::size_t k = 0; k < all[i].grits.size(); ++k) {
+            if (all[i].grits[k].wetted) wets = true;
+            else put(i, all[i].grits[k], k == 0, {}, 0);
+        }
+    if (wets) {
+        out.push_back({"wet", say("Wet the grain, all of it"), say("a damp sponge, evenly; then let it dry"), 300});
+        bool waits = true;
+        for (std::size_t i = 0; i < all.size(); ++i)
+            for (const GritStep& g : all[i].grits)
+                if (g.wetted) put(i, g, false, waits ? "wet" : "", std::exchange(waits, false) ? dries_h * 3600 : 0);
+    }
+    out.push_back({"look", say("Wipe it with spirits and look along the light"), say("scratches show while it is wet; no flame near"), 300});
     return out;
 }
 

@@ -84,6 +84,8 @@ std::vector<double> seams_of(const SkinPlan& plan, const std::string& face);
 
 /// The finish day as a card: zone by zone, each with its window. @param coat from 1.
 std::vector<CardStep> finish_card(const SkinPlan& plan, int coat);
+/// The sanding as a card: face by face and grit by grit, the underside first; before the last grit wetted and dried.
+std::vector<CardStep> sand_card(const SkinPlan& plan);
 /// For the client: what it is finished with, what it stands, how to clean it, when to oil it again.
 std::vector<Phrase> care_of(const SkinPlan& plan, const SkinChoices& choices);
 

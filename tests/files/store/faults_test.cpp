@@ -87,6 +87,17 @@ Ended edits_on(const std::string& path, int from, int to, Fault fault, long at) 
 
 TEST_CASE("killed, or without power, at every write: what was acknowledged is there, and nothing is damaged", "[store][fault]") {
     const int last = in_full() ? 40 : 8;
+    // The book as it is where nothing happens: lines that came with a change, and those that were written.
+    std::vector<BookEntry> whole;
+    {
+        const Folder f;
+        Store s = Store::create(f.file("a.shop"), small_shop(), "New shop");
+        std::FILE* nowhere = std::fopen("/dev/null", "w");
+        edits(s, 1, last, nowhere);
+        std::fclose(nowhere);
+        whole = s.book();
+        REQUIRE(whole.size() > static_cast<std::size_t>(2 * last));
+    }
     for (const Fault fault : {Fault::kill, Fault::power_cut}) {
         int places = 0;
         long writes = 0;
@@ -105,7 +116,18 @@ TEST_CASE("killed, or without power, at every write: what was acknowledged is th
             REQUIRE(kept >= e.edit - (e.edit % 4 == 0 ? 1 : 0));  // the undo of every fourth may be what was cut
             REQUIRE(kept <= e.edit + 1);
             if (kept < e.edit) CHECK(s.can_redo());
-            REQUIRE(s.book().size() >= static_cast<std::size_t>(e.entry));
+            // Its book is the beginning of that one, line by line: none is lost, altered or there twice, and what came with a change came or did not with it.
+            const auto book = s.book();
+            REQUIRE(book.size() <= whole.size());
+            int written = 0, changed = 0;
+            for (std::size_t i = 0; i < book.size(); ++i) {
+                const BookEntry &a = book[i], &b = whole[i];
+                CHECK((a.id == b.id && a.job == b.job && a.kind == b.kind && a.what == b.what && a.value == b.value && a.of == b.of));
+                written += a.job == "job-1" && a.kind == "note" && a.at == "2026-11-25T10:00:00+01:00";
+                changed += a.kind == "change";
+            }
+            CHECK(written >= e.entry);
+            if (kept > 0 && kept >= e.edit) CHECK(changed >= kept);
             // It goes on from there.
             s.append("after", named(s.documents(), "after"));
             CHECK(name_in(Store::open(path)) == "after");

@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/material/wood/meter.h"
 #include "core/material/wood/wood.h"
 
 using namespace yb;
@@ -66,4 +67,25 @@ TEST_CASE("a pin meter's reading is brought to the wood's temperature and specie
     CHECK(meter_moisture(12, 20, 1.1, -0.5) == Approx((meter_moisture(12, 20) + 0.5) / 1.1));
     CHECK_THROWS_AS(meter_moisture(12, 20, 0, 0), std::invalid_argument);
     CHECK_THROWS_AS(meter_moisture(std::nan(""), 20), std::invalid_argument);
+}
+
+TEST_CASE("a meter's booklet is typed, read again as it was, and what is none is said with its place", "[wood][meter][hostile]") {
+    const auto read = read_booklet("hackberry 1.05 -0.3;  sycamore, American 0.98 ;");
+    REQUIRE(std::holds_alternative<std::vector<MeterWood>>(read));
+    const auto& woods = std::get<0>(read);
+    REQUIRE(woods.size() == 2);
+    CHECK(meter_wood(woods, "hackberry") == MeterWood{"hackberry", 1.05, -0.3});
+    CHECK(meter_wood(woods, "sycamore, American") == MeterWood{"sycamore, American", 0.98, 0});
+    CHECK(meter_wood(woods, "butternut") == MeterWood{"butternut", 1, 0});
+    CHECK(std::get<0>(read_booklet(booklet_text(woods))) == woods);
+    CHECK(std::get<0>(read_booklet("")).empty());
+    CHECK(std::get<0>(read_booklet("hackberry 1.1 \u22120.5"))[0].offset == -0.5);
+    for (const auto& [text, at, word] : {std::tuple{"hackberry", 0U, "no slope"}, {"hackberry 1; stone 2 1", 12U, "stone"}, {"hackberry 1; hackberry 2", 12U, "twice"}, {"hackberry 0", 0U, "slope of 0"},
+                                         {"hackberry nan", 0U, "nan"}, {"1 2", 0U, "no wood"}, {"hackberry 1 400", 0U, "offset"}, {"hackberry 1 2 3", 0U, "hackberry 1"}}) {
+        INFO(text);
+        const auto wrong = read_booklet(text);
+        REQUIRE(std::holds_alternative<ParseError>(wrong));
+        CHECK(std::get<1>(wrong).at == at);
+        CHECK(std::get<1>(wrong).sentence().find(word) != std::string::npos);
+    }
 }

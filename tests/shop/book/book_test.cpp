@@ -5,7 +5,7 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/files/io/book_csv.h"
+#include "core/files/io/book_io.h"
 #include "core/files/store/check.h"
 #include "core/files/store/store.h"
 #include "core/shop/book/plots.h"
@@ -100,6 +100,22 @@ TEST_CASE("what is read, ticked, noted, chosen and agreed comes into the book by
     for (const BookEntry& e : poured) CHECK(e.step == "pour");
 }
 
+TEST_CASE("what is typed is a reading where it is a name, a number and a unit; all else is a note", "[book][hostile]") {
+    const BookEntry film = typed_entry("dry film 0.08 mm");
+    CHECK(film.kind == "reading");
+    CHECK(film.what == "dry film");
+    CHECK(film.value == "0.08");
+    CHECK(film.unit == "mm");
+    CHECK(typed_entry("dose: 12,5 g").value == "12.5");
+    CHECK(typed_entry("slab moisture -3 %").value == "-3");
+    for (const char* note : {"", "mm", "12 mm", "a knot of 3 mm fell out, glued in 4 mm", "moved by about 2 mm. Looked again 3 mm", "dry film thin mm", "dry film 0.08", "dry film 0.08 parsecs", "dry film 1-2 mm",
+                             "dry film 0.08 mm\nand more", "dry film 1e999 mm", "we let the whole of it settle 3 days"}) {
+        INFO(note);
+        CHECK(typed_entry(note).kind == "note");
+        CHECK(typed_entry(note).value == note);
+    }
+}
+
 TEST_CASE("a correction names its line; corrections of corrections, lines that are not there, lines from tomorrow", "[book][hostile]") {
     std::vector<BookEntry> all;
     const auto put = [&](BookEntry e) {
@@ -135,7 +151,7 @@ TEST_CASE("the book is searched by words, job, kind and dates", "[book]") {
     CHECK(count({}) == lines.size());
     CHECK(count({"BUBBLE gun", "", "", "", ""}) == 1);
     CHECK(count({"bubble stove", "", "", "", ""}) == 0);
-    CHECK(count({"", "", "reading", "", ""}) + count({"", "", "tick", "", ""}) + count({"", "", "note", "", ""}) + count({"", "", "agreement", "", ""}) == lines.size());
+    CHECK(count({"", "", "reading", "", ""}) + count({"", "", "tick", "", ""}) + count({"", "", "note", "", ""}) + count({"", "", "agreement", "", ""}) + count({"", "", "photo", "", ""}) == lines.size());
     CHECK(count({"", "job-outflow-side", "", "", ""}) < lines.size());
     const std::size_t september = count({"", "", "", "2026-09-01", "2026-09-30"});
     CHECK(september + count({"", "", "", "", "2026-08-31"}) + count({"", "", "", "2026-10-01", ""}) == lines.size());
@@ -143,6 +159,13 @@ TEST_CASE("the book is searched by words, job, kind and dates", "[book]") {
 }
 
 TEST_CASE("a book that is written out and read back says the same; a bad one says where", "[book][hostile]") {
+    const auto whole = demo_book();
+    const Json json = Json::parse(book_json(whole).dump());
+    REQUIRE(json.size() == whole.size());
+    for (std::size_t i = 0; i < whole.size(); ++i) {
+        const BookEntry& e = whole[i];
+        CHECK(json[i] == Json({{"at", e.at}, {"job", e.job}, {"step", e.step}, {"kind", e.kind}, {"what", e.what}, {"value", e.value}, {"unit", e.unit}, {"of", e.of}}));
+    }
     auto all = demo_book();
     all.push_back({0, now, "job-x", "", "note", "quotes \" and, commas", "two\nlines; \"\"", "", ""});
     for (std::size_t i = 0; i < all.size(); ++i) all[i].id = static_cast<std::int64_t>(i) + 1;

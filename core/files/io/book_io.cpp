@@ -1,17 +1,12 @@
-#include "core/files/io/book_csv.h"
+#include "core/files/io/book_io.h"
+
+#include "core/ground/file/csv_field.h"
 
 namespace yb {
 
 namespace {
 
 constexpr const char* header = "at,job,step,kind,what,value,unit,of";
-
-std::string quoted(const std::string& s) {
-    if (s.find_first_of(",\"\r\n") == std::string::npos) return s;
-    std::string q = "\"";
-    for (const char c : s) q += c == '"' ? std::string("\"\"") : std::string(1, c);
-    return q + "\"";
-}
 
 }  // namespace
 
@@ -21,10 +16,17 @@ std::string book_csv(const std::vector<BookEntry>& entries) {
         bool first = true;
         for (const std::string* s : {&e.at, &e.job, &e.step, &e.kind, &e.what, &e.value, &e.unit, &e.of}) {
             if (!first) out += ',';
-            out += quoted(*s), first = false;
+            out += csv_field(*s), first = false;
         }
         out += "\r\n";
     }
+    return out;
+}
+
+Json book_json(const std::vector<BookEntry>& entries) {
+    Json out = Json::array();
+    for (const BookEntry& e : entries)
+        out.push_back({{"at", e.at}, {"job", e.job}, {"step", e.step}, {"kind", e.kind}, {"what", e.what}, {"value", e.value}, {"unit", e.unit}, {"of", e.of}});
     return out;
 }
 
