@@ -22,6 +22,7 @@
 
 #include "app/application.h"
 #include "app/kit/bench/bench.h"
+#include "app/pages/book/learning.h"
 #include "app/pages/card/card_page.h"
 #include "app/files/bring.h"
 #include "app/pages/grow/grow_page.h"
@@ -53,6 +54,7 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "core/shop/job/cards.h"
+#include "core/shop/pace/learned.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/files/store/check.h"
@@ -189,6 +191,7 @@ MainWindow::MainWindow() {
         offer_tour();
     });
     connect(&session_, &Session::step_changed, this, &MainWindow::show_step);
+    connect(new Learning(session_, this), &Learning::learned, this, [this](const QString& s) { say(s); });
     show_step();
     show_start();
 }
@@ -386,7 +389,10 @@ void MainWindow::open_demo(const QString& path) {
         open_shop(path);
     } else {
         try {
-            session_.create(path, demo_shop());
+            // What the table that was delivered taught is used on the next.
+            Documents demo = demo_shop();
+            take_paces(demo.shop, learned_paces(demo).figures);
+            session_.create(path, demo);
             session_.store()->write(demo_book());
             pages_->setCurrentIndex(0);
         } catch (const StoreError& e) {

@@ -194,6 +194,7 @@ class MainWindow : public QMainWindow {
     LongWork* work_ = nullptr;
     QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *mend_, *tour_offer_;
     QLabel *about_, *air_, *settles_, *status_;
+    QString note_begun_;  ///< a note that was put aside
     QMenu* recent_ = nullptr;
     std::vector<std::unique_ptr<StepView>> steps_;
     StepView* view_ = nullptr;

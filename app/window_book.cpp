@@ -7,6 +7,9 @@
 #include <QInputDialog>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QPlainTextEdit>
+#include <QShortcut>
+#include <QTimer>
 
 #include "app/files/bring.h"
 #include "app/ground/instruments.h"
@@ -33,19 +36,37 @@ void MainWindow::write_note() {
     const Thing* thing = session_.picked_thing();
     const QString of = thing ? QString::fromStdString(yb::render(thing->title, session_.units())) : QString();
     bool reading = false;
-    QString text, prompt = of.isEmpty() ? tr("What happened? A reading is typed like this: dry film 0.08 mm") : tr("What happened to %1?").arg(of);
+    QString prompt = of.isEmpty() ? tr("What happened? A reading is typed like this: dry film 0.08 mm") : tr("What happened to %1?").arg(of);
     for (;;) {
-        bool ok = false;
-        text = QInputDialog::getMultiLineText(this, tr("A note into the book"), prompt, text, &ok);
-        if (!ok || text.trimmed().isEmpty()) return;
+        QInputDialog ask(this);
+        ask.setWindowTitle(tr("A note into the book"));
+        ask.setOption(QInputDialog::UsePlainTextEditForTextInput);
+        ask.setLabelText(prompt);
+        ask.setTextValue(note_begun_);
+        ask.setOkButtonText(tr("Into the book (Ctrl+Enter)"));
+        if (auto* lines = ask.findChild<QPlainTextEdit*>()) {
+            lines->setTabChangesFocus(true);
+            // Once it is shown all of it is picked out: what is typed next would take its place.
+            QTimer::singleShot(0, lines, [lines] { lines->moveCursor(QTextCursor::End); });
+        }
+        for (const int enter : {Qt::Key_Return, Qt::Key_Enter})
+            connect(new QShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(enter)), &ask), &QShortcut::activated, &ask, &QDialog::accept);
+        const bool kept = ask.exec() == QDialog::Accepted;
+        // Put aside, what was written is there again with the next N.
+        note_begun_ = ask.textValue();
+        const QString text = note_begun_.trimmed();
+        if (!kept || text.isEmpty()) return;
         BookEntry e;
         e.step = std::string(session_.step().key);
-        const BookEntry typed = typed_entry(text.trimmed().toStdString());
+        const BookEntry typed = typed_entry(text.toStdString());
         e.kind = typed.kind, e.what = typed.what, e.value = typed.value, e.unit = typed.unit;
         e.of = thing ? thing->key : "";
         reading = e.kind == book::reading;
         const QString wrong = session_.write_book(e);
-        if (wrong.isEmpty()) break;
+        if (wrong.isEmpty()) {
+            note_begun_.clear();
+            break;
+        }
         prompt = tr("%1\nWhat you wrote is still here: try again, or copy it.").arg(wrong);
     }
     say(reading ? tr("The reading is in the book.") : tr("The note is in the book."));
@@ -122,14 +143,9 @@ void MainWindow::write_label() {
     if (!plan || !session_.job() || !plan->drawable()) return say(tr("There is no finished piece to label yet."), true);
     const QString path = ask_save(tr("The label of the finished piece"), tr("PDF (*.pdf)"), tr("%1, label.pdf").arg(session_.job_name()));
     if (path.isEmpty()) return;
-    if (session_.job()->record.number.empty()) {
-        // The number finds everything again: the year, and how many were numbered in it.
-        int n = 1;
-        const std::string year = iso_today().substr(0, 4);
-        for (const auto& [id, j] : session_.documents().jobs) n += j.record.number.rfind(year + "-", 0) == 0;
-        const std::string number = year + "-" + (n < 10 ? "0" : "") + std::to_string(n);
-        session_.edit_job(tr("Its number in the book"), [&](Job& j) { deliver(j, j.record.delivered, number); });
-    }
+    // The number finds everything again.
+    if (session_.job()->record.number.empty())
+        session_.edit(tr("Its number in the book"), [id = session_.job_id()](Documents& d) { give_number(d, id, iso_today().substr(0, 4)); });
     const QString wrong = write_label_pdf(path, *session_.job(), *plan, session_.shop());
     say(wrong.isEmpty() ? tr("The label is saved as %1; the number finds everything again in the book.").arg(path) : wrong, !wrong.isEmpty());
 }

@@ -146,7 +146,7 @@ TEST_CASE("a number is typed into every field, kept, and wrong words are not", "
     CHECK(typed > 30);
 }
 
-TEST_CASE("odd values typed into every field are kept, told or refused; the shop opens with each", "[app][any]") {
+TEST_CASE("odd values typed into every field are kept, told or refused – the shop opens with each", "[app][any]") {
     const bool all = in_full();
     constexpr std::array odd{"0", "-1", "1e-9", "0,000000001", "1000000000", "1e9", "1e300", "", "nan", "99999999999", "4294967297"};
     Desk desk;

@@ -56,7 +56,7 @@ void answer(const QString& text) {
 
 }  // namespace
 
-TEST_CASE("B opens the book; words, kind and dates find a line; a dot of the plot leads to its line", "[app][book]") {
+TEST_CASE("B opens the book – words, kind and dates find a line – a dot of the plot leads to its line", "[app][book]") {
     Desk desk;
     BookPage& page = book_of(desk);
     auto* list = desk.find<QListView>("book_list");
@@ -102,7 +102,7 @@ TEST_CASE("B opens the book; words, kind and dates find a line; a dot of the plo
     CHECK(desk.text("book_more").contains(QString("line %1").arg(id)));
 }
 
-TEST_CASE("N writes a note of what is picked, from any step; it stands in the book at once; a wrong line is corrected, not altered", "[app][book]") {
+TEST_CASE("N writes a note of what is picked, from any step – it stands in the book at once – a wrong line is corrected, not altered", "[app][book]") {
     Desk desk;
     desk.session().set_job("job-reading-table");
     desk.session().set_step(step_key::under);
@@ -132,7 +132,7 @@ TEST_CASE("N writes a note of what is picked, from any step; it stands in the bo
     CHECK(row_text(desk, 0).contains("drilled it once"));
 }
 
-TEST_CASE("an operation that is ticked in Days stands in the book; what was taken teaches a pace that is used, and put back", "[app][book][pace]") {
+TEST_CASE("an operation that is ticked in Days stands in the book – what was taken teaches a pace that is used, and put back", "[app][book][pace]") {
     Desk desk;
     desk.session().edit("Done", [](Documents& d) { tick(d.jobs.at("job-reading-table"), "lay", "2026-11-30T10:15", "Lay"); });
     BookPage& page = book_of(desk);
@@ -176,7 +176,7 @@ TEST_CASE("an operation that is ticked in Days stands in the book; what was take
     CHECK_FALSE(told_of());
 }
 
-TEST_CASE("a photograph is turned, made small, kept once and named in the book; what is none is said", "[app][book][hostile]") {
+TEST_CASE("a photograph is turned, made small, kept once and named in the book – what is none is said", "[app][book][hostile]") {
     Desk desk;
     desk.session().set_job("job-reading-table");
     QImage wood(3000, 1200, QImage::Format_RGB32);
@@ -212,7 +212,7 @@ TEST_CASE("a photograph is turned, made small, kept once and named in the book; 
     CHECK(desk.session().documents().jobs.at("job-reading-table").record.photos.size() == 1);
 }
 
-TEST_CASE("agreement, the job's page and the label are written; a place that can't be written says so", "[app][book][papers]") {
+TEST_CASE("agreement, the job's page and the label are written – a place that can't be written says so", "[app][book][papers]") {
     Desk desk;
     desk.session().set_job("job-outflow-side");
     const auto plan = desk.session().plan_of_whole();

@@ -142,7 +142,7 @@ TEST_CASE("what is left over of the mix is asked at its end, and goes to the boo
     CHECK(std::any_of(book.begin(), book.end(), [](const BookEntry& e) { return e.what == "left over" && e.value == "0.18" && e.unit == "l"; }));
 }
 
-TEST_CASE("lanes and sanding are run from cards; the next card of the lanes is the one that was not run", "[app][card]") {
+TEST_CASE("lanes and sanding are run from cards – the next card of the lanes is the one that was not run", "[app][card]") {
     AtTheCard r("job-hall-table", "flat");
     CHECK(r.page->read_out().contains("Not started"));
     r.key(Qt::Key_Space);

@@ -38,7 +38,7 @@ double ready(const DaysPage& page, const std::string& job) {
 
 }  // namespace
 
-TEST_CASE("D shows all jobs; Monday is ticked through and Tuesday moves; one undo takes a tick back", "[app][days]") {
+TEST_CASE("D shows all jobs – Monday is ticked through and Tuesday moves – one undo takes a tick back", "[app][days]") {
     Desk desk;
     DaysPage& page = days(desk);
     // The delivered one and other ways of a job are on no rule of dates.
@@ -207,7 +207,7 @@ TEST_CASE("a calendar that is kept is written anew when the days change, and lef
     CHECK(desk.find<QPushButton>("days_keep")->isHidden());
 }
 
-TEST_CASE("days off come in from a calendar; a bad one is said; the helper's days are set", "[app][days][hostile]") {
+TEST_CASE("days off come in from a calendar – a bad one is said – the helper's days are set", "[app][days][hostile]") {
     Desk desk;
     DaysPage& page = days(desk);
     QFile f(desk.dir.filePath("holidays.ics"));

@@ -31,7 +31,7 @@ QPoint at_side(Desk& desk, double across, double up) {
 
 }  // namespace
 
-TEST_CASE("faces are picked from the side; one gets a finish of its own, and loses it undone", "[app][skin]") {
+TEST_CASE("faces are picked from the side – one gets a finish of its own, and loses it undone", "[app][skin]") {
     Desk desk;
     desk.click("step_skin");
     Bench& bench = desk.window->bench();

@@ -79,7 +79,7 @@ TEST_CASE("a place that can't be written is said on the page", "[app][first]") {
     CHECK_FALSE(desk.find<QLabel>("start_told")->text().isEmpty());
 }
 
-TEST_CASE("the shops last used stand below with what they hold; one that is gone says so", "[app][first]") {
+TEST_CASE("the shops last used stand below with what they hold – one that is gone says so", "[app][first]") {
     const Home home;
     {
         Desk desk(false);

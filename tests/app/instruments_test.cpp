@@ -29,7 +29,7 @@ bool comes(F what) {
 
 }  // namespace
 
-TEST_CASE("a reading arrives where the cursor is, shown large; taken it is typed and stands in the book, refused the line is as it was", "[app][instruments]") {
+TEST_CASE("a reading arrives where the cursor is, shown large – taken it is typed and stands in the book, refused the line is as it was", "[app][instruments]") {
     Desk desk;
     desk.session().set_job("job-reading-table");
     Wire meter(desk.dir.filePath("meter")), scale(desk.dir.filePath("scale"));

@@ -26,7 +26,7 @@ MoneyPage& money(Desk& desk, const char* job) {
 
 }  // namespace
 
-TEST_CASE("C shows what the job costs, line by line, to the last cent; ways stand side by side; one is made", "[app][money]") {
+TEST_CASE("C shows what the job costs, line by line, to the last cent – ways stand side by side – one is made", "[app][money]") {
     Desk desk;
     MoneyPage& page = money(desk, "job-tarn-river");
     auto* ways = desk.find<QTableWidget>("money_ways");
@@ -65,7 +65,7 @@ TEST_CASE("C shows what the job costs, line by line, to the last cent; ways stan
     CHECK(ways->rowCount() == 1);
 }
 
-TEST_CASE("another way is asked for by name; hour, margin and what else are typed; a currency sign is refused", "[app][money][hostile]") {
+TEST_CASE("another way is asked for by name – hour, margin and what else are typed – a currency sign is refused", "[app][money][hostile]") {
     Desk desk;
     MoneyPage& page = money(desk, "job-hall-table");
     QTimer::singleShot(0, [] {
@@ -179,7 +179,7 @@ TEST_CASE("the client's picture: its silhouette is the projected outline, resin 
     CHECK_FALSE(shown->picture({800, 500}).isNull());
 }
 
-TEST_CASE("the offer of two ways: prices, days and pictures, none of the maker's own figures; prices that are missing are named", "[app][money][papers]") {
+TEST_CASE("the offer of two ways: prices, days and pictures, none of the maker's own figures – prices that are missing are named", "[app][money][papers]") {
     Desk desk;
     MoneyPage& page = money(desk, "job-tarn-river");
     auto* ways = desk.find<QTableWidget>("money_ways");

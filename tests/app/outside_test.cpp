@@ -12,6 +12,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/files/store/store.h"
+#include "demo/demo.h"
 
 using namespace yb;
 
@@ -216,3 +217,52 @@ TEST_CASE("from an empty home to a printed sheet by what the screen says, counte
     REQUIRE(program.waitForFinished(20000));
 }
 
+
+TEST_CASE("N, B and C from outside: a reading into the book, corrected there, the maker's hour on the page of money", "[outside][book]") {
+    QTemporaryDir dir;
+    Screen screen;
+    for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screen.on.insert(name, dir.filePath("home"));
+    const QString shop = dir.filePath("tarn.shop");
+    Store::create(shop.toStdString(), demo_shop(), "New shop");
+    const auto book = [&]() -> std::vector<BookEntry> {
+        try {
+            return Store::open(shop.toStdString()).book();
+        } catch (const StoreError&) {  // it is being written
+            return {};
+        }
+    };
+    QProcess program;
+    program.setProcessEnvironment(screen.on);
+    program.start(YOUNG_BURL, {shop});
+    REQUIRE(program.waitForStarted());
+    REQUIRE(comes_true([&] { return !screen.window("^Young Burl$").isEmpty(); }));
+    const QString window = screen.window("^Young Burl$");
+    screen.hand({"windowactivate", "--sync", window});
+    const auto until = [&](const char* key, const char* name) {
+        return comes_true([&] {
+            screen.key(key);
+            return comes_true([&] { return !screen.window(name).isEmpty(); }, 3000);
+        });
+    };
+    REQUIRE(until("n", "A note into the book"));
+    screen.type("dry film 0.08 mm");
+    screen.key("ctrl+Return");
+    REQUIRE(comes_true([&] { return book().size() == 1; }));
+    CHECK(book().back().kind == "reading");
+    // In the book the newest line is chosen; what is wrong with it is said by keys alone.
+    screen.hand({"windowactivate", "--sync", window});
+    REQUIRE(comes_true([&] {
+        if (screen.window("Correct it").isEmpty()) screen.key("b");
+        QThread::msleep(300);
+        screen.key("Return");
+        return comes_true([&] { return !screen.window("Correct it").isEmpty(); }, 3000);
+    }));
+    screen.key("ctrl+a");
+    screen.type("0.09\n");
+    REQUIRE(comes_true([&] { return book().size() == 2; }));
+    CHECK(book().back().kind == "correction");
+    CHECK(book().back().value == "0.09");
+    screen.key("ctrl+q");
+    REQUIRE(program.waitForFinished(20000));
+    CHECK(program.exitStatus() == QProcess::NormalExit);
+}

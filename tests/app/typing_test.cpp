@@ -6,6 +6,7 @@
 #include <QListWidget>
 #include <QTimer>
 
+#include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "app/pages/jobs/jobs_page.h"
@@ -175,6 +176,51 @@ TEST_CASE("walk: a note on a card is typed, with a space in it", "[app][typing]"
     d.into("card_note");
     d.keys("a skin on 5 of them");
     CHECK(d.find<QLineEdit>("card_note")->text() == "a skin on 5 of them");
+}
+
+TEST_CASE("walk: a note that is put aside is there again – Ctrl and Enter keep it", "[app][typing][book]") {
+    Desk d;
+    const auto n = [&](const std::function<void()>& hands) {
+        auto* later = new QTimer(d.window.get());
+        later->setInterval(20);
+        QObject::connect(later, &QTimer::timeout, later, [&d, hands, later] {
+            auto* dialog = d.window->findChild<QInputDialog*>();
+            if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
+            later->stop();
+            hands();
+        });
+        later->start();
+        d.press(Qt::Key_N);
+        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    };
+    const std::size_t before = d.session().store()->book().size();
+    n([&] { d.keys("dry film 0.0"), d.press(Qt::Key_Escape); });
+    CHECK(d.session().store()->book().size() == before);
+    n([&] { d.keys("8 mm"), d.press(Qt::Key_Return, Qt::ControlModifier); });
+    const auto book = d.session().store()->book();
+    REQUIRE(book.size() == before + 1);
+    CHECK(book.back().kind == "reading");
+    CHECK(book.back().what == "dry film");
+    CHECK(book.back().value == "0.08");
+    // The next begins empty.
+    n([&] { d.keys("all dry\nand flat"), d.press(Qt::Key_Return, Qt::ControlModifier); });
+    CHECK(d.session().store()->book().back().value == "all dry\nand flat");
+}
+
+TEST_CASE("walk: the meter's booklet is typed on the shop's page – a wood nobody knows is said and nothing is lost", "[app][typing][shop]") {
+    Desk d;
+    d.press(Qt::Key_S);
+    auto* line = d.find<QLineEdit>("shop_meter");
+    REQUIRE(line->isVisible());
+    QTest::mouseClick(line, Qt::LeftButton);
+    d.keys("hackberry 1.05 -0.3; butternut 0.98\n");
+    REQUIRE(d.session().shop().meter.size() == 2);
+    CHECK(d.session().shop().meter[0] == MeterWood{"hackberry", 1.05, -0.3});
+    line->selectAll();
+    d.keys("granite 1\n");
+    CHECK(d.session().shop().meter.size() == 2);
+    CHECK(d.text("status").contains("granite"));
+    CHECK(d.text("status").contains("hackberry 1.05 -0.3"));
 }
 
 TEST_CASE("walk: a job is renamed in its dialog", "[app][typing]") {

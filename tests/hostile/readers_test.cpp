@@ -99,7 +99,7 @@ TEST_CASE("outlines and heights all in one place or on one line are planned and 
     }
 }
 
-TEST_CASE("DXF: what it promises is held against what it has; degrees, knots and bytes out of bounds are told", "[hostile][drawing]") {
+TEST_CASE("DXF: what it promises is held against what it has – degrees, knots and bytes out of bounds are told", "[hostile][drawing]") {
     CHECK(has(refusal([] { read_dxf(corpus("dxf/spline-promised.dxf")); }), "999999999 knots are promised"));
     CHECK(has(refusal([] { read_dxf(corpus("dxf/degree-600.dxf")); }), "degree 600"));
     CHECK(has(refusal([] { read_dxf(dxf("0\nLWPOLYLINE\n8\n0\n90\n57000000\n70\n1\n10\n0\n20\n0\n")); }), "57000000 vertices"));

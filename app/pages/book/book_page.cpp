@@ -126,6 +126,9 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::fill);
     connect(chart_, &BookChart::line_picked, this, &BookPage::pick_line);
     connect(correct_, &QPushButton::clicked, this, &BookPage::correct);
+    connect(list_, &QAbstractItemView::activated, this, [this] {
+        if (correct_->isEnabled()) correct();
+    });
     connect(note_, &QPushButton::clicked, this, &BookPage::note_wanted);
     connect(add_photo_, &QPushButton::clicked, this, &BookPage::photo_wanted);
     connect(print_, &QPushButton::clicked, this, &BookPage::print_wanted);
@@ -171,7 +174,7 @@ void BookPage::look() {
     }
     const auto& lines = model_->lines();
     about_->setText(lines.empty() ? tr("Nothing is written yet: what is read, ticked and noted comes here by itself.")
-                                  : tr("%1 lines, the first of %2").arg(lines.size()).arg(QLocale().toString(QDate::fromString(QString::fromStdString(lines.front().entry.at).left(10), Qt::ISODate), QStringLiteral("d MMMM yyyy"))));
+                                  : tr("%1, the first of %2").arg(told(yb::render(say("{}", counted(static_cast<double>(lines.size()), "line", "lines")), session_.units()))).arg(QLocale().toString(QDate::fromString(QString::fromStdString(lines.front().entry.at).left(10), Qt::ISODate), QStringLiteral("d MMMM yyyy"))));
     if (!list_->currentIndex().isValid() && model_->rowCount() > 0) list_->setCurrentIndex(model_->index(0));
     fill();
     draw();
@@ -251,10 +254,15 @@ void BookPage::correct() {
     const BookLine* l = model_->line(list_->currentIndex());
     if (!l) return;
     const BookEntry wrong = l->entry;
-    bool ok = false;
-    const QString right = QInputDialog::getText(this, tr("Correct it"), tr("What was right instead? Leave it empty where it did not happen."), QLineEdit::Normal, QString::fromStdString(wrong.value), &ok);
-    if (!ok) return;
-    session_.write_book(correcting(wrong, right.trimmed().toStdString(), {}));
+    QString right = QString::fromStdString(wrong.value), prompt = tr("What was right instead? Leave it empty where it did not happen.");
+    for (;;) {
+        bool ok = false;
+        right = QInputDialog::getText(this, tr("Correct it"), prompt, QLineEdit::Normal, right, &ok);
+        if (!ok) return;
+        const QString failed = session_.write_book(correcting(wrong, right.trimmed().toStdString(), {}));
+        if (failed.isEmpty()) return;
+        prompt = tr("%1\nWhat you wrote is still here: try again, or copy it.").arg(failed);
+    }
 }
 
 void BookPage::show_plot(const QString& key) { plot_->setCurrentIndex(std::max(0, plot_->findData(key))); }

@@ -5,6 +5,7 @@
 #include <QApplication>
 #include <QCheckBox>
 #include <QContextMenuEvent>
+#include <QDate>
 #include <QGridLayout>
 #include <QInputDialog>
 #include <QKeyEvent>
@@ -20,7 +21,9 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/kit/bench/small_top.h"
+#include "core/ground/calendar/calendar.h"
 #include "core/shop/edit/job_edits.h"
+#include "core/shop/edit/money_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/steps.h"
@@ -300,6 +303,23 @@ void JobsPage::offer(const JobCard& card, const QPoint& at) {
         if (ok) edit_it(tr("The client"), [&](Job& j) { set_client(j, typed.trimmed().toStdString()); });
     });
     menu->addAction(tr("Copy it"), this, [this, id] { session_.edit(tr("Copy a job"), [&](Documents& d) { copy_job(d, id); }); });
+    if (card.shown().job->record.delivered.empty())
+        menu->addAction(tr("It is delivered…"), this, [this, id] {
+            bool ok = false;
+            const QString on = QInputDialog::getText(this, tr("Delivered"), tr("On which day? It gets its number in the book, and its slabs are used up."), QLineEdit::Normal,
+                                                     QDate::currentDate().toString(Qt::ISODate), &ok).trimmed();
+            if (!ok) return;
+            if (!is_date(on.toStdString())) return Q_EMIT session_.trouble(tr("“%1” is no day: type it as 2026-11-30.").arg(on));
+            session_.edit(tr("Delivered"), [&](Documents& d) {
+                if (d.jobs.count(id)) deliver(d, id, on.toStdString());
+            });
+        });
+    else
+        menu->addAction(tr("It is not delivered after all"), this, [this, id] {
+            session_.edit(tr("Not delivered after all"), [&](Documents& d) {
+                if (d.jobs.count(id)) deliver(d, id, {});
+            });
+        });
     if (card.shown().away) menu->addAction(tr("Bring it back"), this, [edit_it] { edit_it(tr("Bring a job back"), [](Job& j) { put_away(j, false); }); });
     else menu->addAction(tr("Put it away"), this, [edit_it] { edit_it(tr("Put a job away"), [](Job& j) { put_away(j, true); }); });
     menu->popup(at);

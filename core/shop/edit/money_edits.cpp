@@ -3,8 +3,12 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <cstdio>
 #include <vector>
 
+#include <fmt/format.h>
+
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 
 namespace yb {
@@ -81,9 +85,21 @@ void add_photo(Job& job, const JobPhoto& photo) {
     if (std::none_of(all.begin(), all.end(), [&](const JobPhoto& p) { return p.key == photo.key; })) all.push_back(photo);
 }
 
-void deliver(Job& job, const std::string& on, const std::string& number) {
+void give_number(Documents& docs, const std::string& id, const std::string& year) {
+    std::string& number = docs.jobs.at(id).record.number;
+    if (!number.empty()) return;
+    int last = 0;
+    for (const auto& [other, j] : docs.jobs)
+        if (int n = 0; j.record.number.rfind(year + "-", 0) == 0 && std::sscanf(j.record.number.c_str() + year.size(), "-%6d", &n) == 1) last = std::max(last, n);
+    number = fmt::format("{}-{:02}", year, last + 1);
+}
+
+void deliver(Documents& docs, const std::string& id, const std::string& on) {
+    Job& job = docs.jobs.at(id);
     job.record.delivered = on;
-    if (job.record.number.empty()) job.record.number = number;
+    if (!on.empty()) give_number(docs, id, on.substr(0, 4));
+    for (const std::string& s : job.slabs())
+        if (const auto it = docs.slabs.find(s); it != docs.slabs.end()) it->second.retired = !on.empty();
 }
 
 }  // namespace yb

@@ -10,6 +10,7 @@
 
 namespace yb {
 
+struct Documents;
 struct Job;
 
 /// The maker's hour, the margin and a bought base for this job alone; empty: as the shop has it, no price.
@@ -28,7 +29,9 @@ void agree(Job& job, const Agreement& agreement);
 void sign_agreement(Job& job, const std::string& key);
 /// A photograph of the job; the same picture is kept once.
 void add_photo(Job& job, const JobPhoto& photo);
-/// Delivered on a day; empty: not yet. @param number in the book; one that is there stays.
-void deliver(Job& job, const std::string& on, const std::string& number);
+/// Gives a job its number in the book, the year and the next in it: "2026-03"; one that is there stays.
+void give_number(Documents& docs, const std::string& job, const std::string& year);
+/// Delivered on a day, ISO: it gets its number, and its slabs are used up. Empty: not delivered after all, its slabs are there again.
+void deliver(Documents& docs, const std::string& job, const std::string& on);
 
 }  // namespace yb

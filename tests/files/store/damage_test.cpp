@@ -285,7 +285,7 @@ struct Spoiling {
 
 }  // namespace
 
-TEST_CASE("a byte flipped anywhere is told, or harms nothing; nothing opens with other content", "[store][damage][fault]") {
+TEST_CASE("a byte flipped anywhere is told, or harms nothing – nothing opens with other content", "[store][damage][fault]") {
     const Spoiling s;
     const auto& [f, whole, truth] = s;
     REQUIRE(truth.states.size() >= 6);

@@ -167,7 +167,7 @@ TEST_CASE("the pour's and the glue-up's cards of the demo can be followed from s
     CHECK(mixed == Approx(plan.pour->mix_l));
 }
 
-TEST_CASE("a card is started once, put away, started anew; all of it goes through the file", "[card]") {
+TEST_CASE("a card is started once, put away, started anew – all of it goes through the file", "[card]") {
     const Documents& d = demo_shop();
     Job job = d.jobs.at("job-tarn-river");
     const Plan plan = plan_job(job, d);

@@ -98,7 +98,7 @@ TEST_CASE("defaults of job, slab and shop lie in their ranges, and no path is de
     }
 }
 
-TEST_CASE("a school is set by the key of its choice; others are refused", "[fields]") {
+TEST_CASE("a school is set by the key of its choice – others are refused", "[fields]") {
     Job j;
     const OptionAt aim = option_at(walk_of(j), "flat.aim");
     REQUIRE(aim.there);

@@ -71,7 +71,7 @@ TEST_CASE("what is told of a way is what the slabs sawn so give", "[tree][saw_wa
     CHECK(way.usable_m2 > 0);
 }
 
-TEST_CASE("sweep is weighed lying and standing; a pith off the middle widens one side", "[tree][saw_ways]") {
+TEST_CASE("sweep is weighed lying and standing – a pith off the middle widens one side", "[tree][saw_ways]") {
     LogMeasured m;
     m.length_mm = 3000, m.butt_mm = 600, m.top_mm = 580, m.sweep_mm = 200;
     const SawWay swept = saw_ways(GrownLog(measured_recipe(3, "sycamore, American", m)), {60}, 4, 10).front();

@@ -100,7 +100,7 @@ TEST_CASE("what is read, ticked, noted, chosen and agreed comes into the book by
     for (const BookEntry& e : poured) CHECK(e.step == "pour");
 }
 
-TEST_CASE("what is typed is a reading where it is a name, a number and a unit; all else is a note", "[book][hostile]") {
+TEST_CASE("what is typed is a reading where it is a name, a number and a unit – all else is a note", "[book][hostile]") {
     const BookEntry film = typed_entry("dry film 0.08 mm");
     CHECK(film.kind == "reading");
     CHECK(film.what == "dry film");
@@ -116,7 +116,7 @@ TEST_CASE("what is typed is a reading where it is a name, a number and a unit; a
     }
 }
 
-TEST_CASE("a correction names its line; corrections of corrections, lines that are not there, lines from tomorrow", "[book][hostile]") {
+TEST_CASE("a correction names its line – corrections of corrections, lines that are not there, lines from tomorrow", "[book][hostile]") {
     std::vector<BookEntry> all;
     const auto put = [&](BookEntry e) {
         e.id = static_cast<std::int64_t>(all.size()) + 1;
@@ -158,7 +158,7 @@ TEST_CASE("the book is searched by words, job, kind and dates", "[book]") {
     for (const std::size_t i : search(lines, {"", "", "", "2026-09-01", "2026-09-30"})) CHECK(lines[i].entry.at.substr(0, 7) == "2026-09");
 }
 
-TEST_CASE("a book that is written out and read back says the same; a bad one says where", "[book][hostile]") {
+TEST_CASE("a book that is written out and read back says the same – a bad one says where", "[book][hostile]") {
     const auto whole = demo_book();
     const Json json = Json::parse(book_json(whole).dump());
     REQUIRE(json.size() == whole.size());
@@ -184,7 +184,7 @@ TEST_CASE("a book that is written out and read back says the same; a bad one say
     CHECK(wrong("at,job,step,kind,what,value,unit,of\n\"never ends,2,3,4,5,6,7,8\n").find("never ends") != std::string::npos);
 }
 
-TEST_CASE("the store writes the book in one breath with the change; undo says so too; two hands keep their order", "[book][store]") {
+TEST_CASE("the store writes the book in one breath with the change – undo says so too – two hands keep their order", "[book][store]") {
     const Folder f;
     const std::string path = f.file("a.shop");
     Store s = Store::create(path, demo_shop(), "New shop");
@@ -217,7 +217,7 @@ TEST_CASE("the store writes the book in one breath with the change; undo says so
     CHECK(check_shop(path).ok);
 }
 
-TEST_CASE("what is agreed is in the plan's own words; a change after it says what it breaks; flaws that nobody agreed to are told", "[book][record][T42]") {
+TEST_CASE("what is agreed is in the plan's own words – a change after it says what it breaks – flaws that nobody agreed to are told", "[book][record][T42]") {
     Documents d = demo_shop();
     Job& job = d.jobs.at("job-reading-table");
     const Plan plan = plan_job(job, d);

@@ -228,7 +228,7 @@ TEST_CASE("dry enough is what the room settles at and what the maker allows abov
     CHECK(dry_enough_pct(demo_shop().jobs.at("job-landing-bench").room, shop) > dry_enough_pct(room, shop) + 2);
 }
 
-TEST_CASE("a new reading of moisture keeps the one before; an empty one clears what holds", "[edit]") {
+TEST_CASE("a new reading of moisture keeps the one before – an empty one clears what holds", "[edit]") {
     Slab s = plank("a", 2000, 500, 55);
     read_moisture(s, 14, "2026-09-01");
     read_moisture(s, 12, "2026-10-01");

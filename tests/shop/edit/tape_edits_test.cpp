@@ -173,7 +173,7 @@ TEST_CASE("what belongs to the shop is set by name", "[edit]") {
     CHECK(s == before);
 }
 
-TEST_CASE("a job is named, dated and roomed; what is no date stays out", "[edit]") {
+TEST_CASE("a job is named, dated and roomed – what is no date stays out", "[edit]") {
     Documents d = demo_shop();
     const std::string id = add_job_on(d, d.slabs.begin()->second, "2026-12-01");
     Job& j = d.jobs.at(id);

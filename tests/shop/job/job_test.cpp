@@ -278,7 +278,7 @@ TEST_CASE("a job of several leaves survives its file, and a version 1 file is st
     CHECK(back.job.first().voids.at(0).resin == "slow-deep");
 }
 
-TEST_CASE("while a leaf is dragged its step is planned as at rest; later steps stand still", "[job]") {
+TEST_CASE("while a leaf is dragged its step is planned as at rest – later steps stand still", "[job]") {
     const Documents d = demo_shop();
     for (const char* id : {"job-seed-cabinet", "job-tarn-river", "job-reading-table"}) {
         INFO(id);

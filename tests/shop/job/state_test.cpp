@@ -58,7 +58,7 @@ TEST_CASE("the list that the shell prints says the same", "[job][state]") {
     for (const JobLine& l : job_lines(d)) CHECK(l.state == of(d, d.jobs.at(l.id)).key);
 }
 
-TEST_CASE("a copy is a job of its own with nothing done; put away it stays in the shop", "[job][state]") {
+TEST_CASE("a copy is a job of its own with nothing done – put away it stays in the shop", "[job][state]") {
     Documents d = demo_shop();
     const std::size_t before = d.jobs.size();
     Job& was = d.jobs.at("job-reading-table");

@@ -203,7 +203,7 @@ TEST_CASE("what a choice is said to cost is the difference of two full plans", "
     }
 }
 
-TEST_CASE("ways of a job: copied whole, compared, one made, others kept; they share wood and no date", "[ways]") {
+TEST_CASE("ways of a job: copied whole, compared, one made, others kept – they share wood and no date", "[ways]") {
     Documents d = demo_shop();
     const std::string first = "job-hall-table";
     const std::string id = add_way(d, first, "thinner");

@@ -12,7 +12,7 @@
 
 using namespace yb;
 
-TEST_CASE("a level plane is seen through its own projection; the box fills the picture and stays inside", "[picture]") {
+TEST_CASE("a level plane is seen through its own projection – the box fills the picture and stays inside", "[picture]") {
     std::mt19937 dice(9);
     std::uniform_real_distribution<double> any(-1, 1);
     for (int i = 0; i < 200; ++i) {

@@ -427,7 +427,7 @@ TEST_CASE("waits are those of that day's air: resin by its law, coats by halves,
         if (o.key == "fill") CHECK((o.waiting_h == 11 && o.air == AirWait::none));
 }
 
-TEST_CASE("wood that is not dry is waited for by its own readings; a date before it says so; a kiln could give", "[days][dry]") {
+TEST_CASE("wood that is not dry is waited for by its own readings – a date before it says so – a kiln could give", "[days][dry]") {
     Documents d = demo_shop();
     Job& job = d.jobs.at("job-landing-bench");
     Slab& slab = d.slabs.at(job.first().slab);

@@ -93,7 +93,7 @@ TEST_CASE("a slab rocks on the shim that is short, by hand", "[flat][shims]") {
     CHECK(hangs_through_mm(board, 30, 10000, 600, ends) == Approx(mid).epsilon(1e-3));
 }
 
-TEST_CASE("six gaps tell whether the bed is flat, and where to shim it; level does not matter", "[flat][sled][T14]") {
+TEST_CASE("six gaps tell whether the bed is flat, and where to shim it – level does not matter", "[flat][sled][T14]") {
     Bed flat;
     flat.front_mm = flat.back_mm = flat.left_mm = flat.right_mm = flat.rising_mm = 0;
     CHECK_FALSE(check_bed(flat));  // one was not read
@@ -271,7 +271,7 @@ TEST_CASE("a slab that moved over the weekend: what it did, what is left, whethe
     CHECK(find_caution(plan_job(job, docs).flat->cautions, "flat.moving"));
 }
 
-TEST_CASE("what will move is told before it is cut, with what to leave; one face shut says the cup", "[flat][T16][T17]") {
+TEST_CASE("what will move is told before it is cut, with what to leave – one face shut says the cup", "[flat][T16][T17]") {
     Documents docs = demo_shop();
     Job& job = docs.jobs.at(table);
     Slab& slab = docs.slabs.at(job.leaves[0].slab);

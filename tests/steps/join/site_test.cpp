@@ -105,7 +105,7 @@ TEST_CASE("halves weigh what the top weighs, connectors sit evenly across, tenon
     CHECK(find_caution(poured.join->cautions, "join.connector")->severity == Severity::stop);
 }
 
-TEST_CASE("rods are told with their lengths and their order; they are polished before they go in [T40]", "[join][rods][T40]") {
+TEST_CASE("rods are told with their lengths and their order – they are polished before they go in [T40]", "[join][rods][T40]") {
     DemoJob f("job-seed-cabinet");
     f.id = "job-open-river";
     const Plan plan = f.plan();

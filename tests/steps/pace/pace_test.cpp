@@ -70,7 +70,7 @@ TEST_CASE("two hundred makers: the truth lies within the stated spread in 90 of 
     }
 }
 
-TEST_CASE("a tick that was left over night is shown and hardly counted; nothing, nought and nonsense teach nothing", "[pace][hostile]") {
+TEST_CASE("a tick that was left over night is shown and hardly counted – nothing, nought and nonsense teach nothing", "[pace][hostile]") {
     std::vector<Took> took;
     for (int t = 0; t < 9; ++t) took.push_back({"sand", "j" + std::to_string(t), "sand", 2, 2.4 + 0.02 * t, "h", true, false});
     const double without = learn("sand", took).times;
@@ -94,7 +94,7 @@ TEST_CASE("a tick that was left over night is shown and hardly counted; nothing,
     CHECK_FALSE(is_used(back));
 }
 
-TEST_CASE("hours from the clock: working time since the tick before, waits left out; typed hours stand above it", "[pace]") {
+TEST_CASE("hours from the clock: working time since the tick before, waits left out – typed hours stand above it", "[pace]") {
     const std::string monday = "2026-11-30";
     const auto op = [](const char* key, double hands, double wait, std::vector<std::string> after, std::optional<double> done) {
         Operation o;

@@ -108,7 +108,7 @@ TEST_CASE("a slab with no room for the patch says so, and takes it in its middle
     CHECK(b.says("lay.patch_off"));
 }
 
-TEST_CASE("the cut list tells recess and piece; the slab counts as taken", "[patch]") {
+TEST_CASE("the cut list tells recess and piece – the slab counts as taken", "[patch]") {
     Bench b;
     b.cut_from("spare");
     const Plan p = b.plan();

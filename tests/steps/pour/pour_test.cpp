@@ -292,7 +292,7 @@ TEST_CASE("what the pour leaves behind is in the days, after it is cured [T39]",
     CHECK(std::none_of(sawn.days->operations.begin(), sawn.days->operations.end(), [](const Operation& o) { return o.key == "bleed"; }));
 }
 
-TEST_CASE("a form's corners as read: what the low ones cost, what packs them; an end past its bench [T6]", "[pour][form][T6]") {
+TEST_CASE("a form's corners as read: what the low ones cost, what packs them – an end past its bench [T6]", "[pour][form][T6]") {
     DemoJob f("job-tarn-river");
     Plan plan = f.plan();
     CHECK(plan.pour->form.wedge_l == 0);

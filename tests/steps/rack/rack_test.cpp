@@ -192,7 +192,7 @@ TEST_CASE("a reading that jumps is named, an even edge is not", "[rack]") {
     CHECK(render(find_caution(bridged.cautions, "rack.missing")->says, Units::metric()).find("316 mm") != std::string::npos);
 }
 
-TEST_CASE("a damp slab is sealed, stickered and weighed down; a dry one is not", "[rack]") {
+TEST_CASE("a damp slab is sealed, stickered and weighed down – a dry one is not", "[rack]") {
     Documents d = demo_shop();
     Slab s = d.slabs.begin()->second;
     s.moisture_pct = 38, s.moisture_on = "2026-11-20";

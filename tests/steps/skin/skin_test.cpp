@@ -74,7 +74,7 @@ TEST_CASE("faces of a top with leaning edges are what a tape says", "[skin]") {
     for (const char* e : {"end left", "end right"}) CHECK(face(p, e).face.m2 == Approx(0.0412).margin(5e-5));
 }
 
-TEST_CASE("areas of every demo top agree with a fine grid; resin apart from wood, air left out", "[skin]") {
+TEST_CASE("areas of every demo top agree with a fine grid – resin apart from wood, air left out", "[skin]") {
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs) {
         INFO(id);

@@ -283,7 +283,7 @@ TEST_CASE("the balance point is that of the whole solid, wood, resin and all", "
     }
 }
 
-TEST_CASE("resin stays flat while the wood beside it cups; one stretch alone is a parabola", "[wood][cup][T17]") {
+TEST_CASE("resin stays flat while the wood beside it cups – one stretch alone is a parabola", "[wood][cup][T17]") {
     CHECK(hollow_mm({{900, 1e-4}}) == Approx(1e-4 * 900 * 900 / 8));
     CHECK(hollow_mm({{300, 0}, {300, 0}}) == 0);
     // Two leaves of 400 with 200 of resin between: both edges rise by κ w²/2 over the flat middle.
