@@ -82,8 +82,6 @@ namespace {
 std::string with_sum(const std::string& text) { return fmt::format("{}*{:02X}\r\n", text, sum_of(text)); }
 }  // namespace
 
-std::string probe_line(double value_mm) { return with_sum(fmt::format("R {:.2f} mm", value_mm)); }
-
 std::string instrument_line(double value, const char* unit) { return with_sum(fmt::format("R {:.2f} {}", value, unit)); }
 
 std::vector<std::string> day_of(const std::string& what, bool bad) {
@@ -110,7 +108,5 @@ std::vector<std::string> day_of(const std::string& what, bool bad) {
     if (bad) out.push_back("E battery low\r\n");
     return out;
 }
-
-std::string thermocouple_line(double temp_c) { return with_sum(fmt::format("R {:.1f} C", temp_c)); }
 
 }  // namespace yb

@@ -39,11 +39,7 @@ class ProbeReader {
 ProbeMessage read_probe_line(std::string_view line);
 
 /// A reading as a line of the protocol, with its check sum and line end.
-std::string probe_line(double value_mm);
-/// Any reading: a number and the unit of the protocol.
 std::string instrument_line(double value, const char* unit);
-/// A thermocouple's.
-std::string thermocouple_line(double temp_c);
 /// Outside of this a thermocouple is broken, or not in what it should be in.
 inline constexpr double coldest_c = -40, hottest_c = 250;
 /// Wood has no more than this, percent; a meter that shows more is not in wood.

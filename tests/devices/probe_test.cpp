@@ -40,7 +40,7 @@ TEST_CASE("bytes come in any pieces and a runaway line is dropped", "[devices]")
     CHECK(m[1].value == 4);
     for (const double v : {0.0, -3.14, 125.5}) {
         ProbeReader own;
-        const auto back = own.take(probe_line(v));
+        const auto back = own.take(instrument_line(v, "mm"));
         REQUIRE(back.size() == 1);
         CHECK(back[0].value == Approx(v));
     }

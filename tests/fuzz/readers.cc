@@ -9,6 +9,7 @@
 #include <unistd.h>
 
 #include "core/material/drawing/drawing.h"
+#include "core/files/io/book_io.h"
 #include "core/files/io/csv.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
@@ -23,7 +24,11 @@
 #include "core/material/slab/slab.h"
 #include "core/files/store/check.h"
 #include "core/files/store/store.h"
+#include "core/material/wood/meter.h"
+#include "core/shop/book/plots.h"
+#include "core/shop/edit/money_edits.h"
 #include "core/shop/templates/templates.h"
+#include "demo/demo.h"
 #include "devices/probe.h"
 #include "tests/fuzz/hand.h"
 
@@ -147,6 +152,39 @@ void gauge(const std::string& bytes) {
             if (!std::isfinite(m.value)) throw std::logic_error("a reading that is no number");
 }
 
+/// A book as CSV: read, followed, searched, drawn, written and read again.
+void book_of(const std::string& bytes) {
+    std::optional<std::vector<BookEntry>> once;
+    refusing([&] { once = read_book_csv(bytes); });
+    if (!once) return;
+    const auto again = read_book_csv(book_csv(*once));
+    if (!(again == *once)) throw std::logic_error("it does not read back as it was written");
+    const auto lines = read_book(*once);
+    search(lines, {bytes.substr(0, 12), "", "", "", ""});
+    readings_of(lines, "moisture");
+    static const Documents demo = demo_shop();
+    for (const auto& [key, label] : book_plots()) {
+        const BookPlot p = plot_of(key, lines, demo, "job-outflow-side", nullptr);
+        for (const PlotLine& l : p.lines)
+            for (const auto& [x, y] : l.points)
+                if (!std::isfinite(x) || !std::isfinite(y)) throw std::logic_error("a point that is no number");
+    }
+}
+
+/// What is typed into lines of book, money and shop.
+void typed(const std::string& bytes) {
+    const BookEntry e = typed_entry(bytes);
+    if (e.kind == book::note ? e.value != bytes : e.what.empty() || e.unit.empty()) throw std::logic_error("something typed is lost");
+    const auto woods = read_booklet(bytes);
+    if (const auto* w = std::get_if<std::vector<MeterWood>>(&woods)) {
+        const auto again = read_booklet(booklet_text(*w));
+        if (!std::holds_alternative<std::vector<MeterWood>>(again) || std::get<0>(again) != *w) throw std::logic_error("it does not read back as it was written");
+    }
+    const auto extra = read_extra(bytes);
+    if (const auto* x = std::get_if<ExtraCost>(&extra); x && !std::isfinite(x->amount * x->price.value_or(0))) throw std::logic_error("a sum that is no number");
+    moment_of(bytes);
+}
+
 void store(const std::string& bytes) {
     const std::string path = "/dev/shm/yb-fuzz-" + std::to_string(::getpid()) + ".shop";
     const std::string out = path + ".out";
@@ -189,7 +227,7 @@ void hand(const std::string& bytes) {
 const std::map<std::string, void (*)(const std::string&)>& fuzzed_readers() {
     static const std::map<std::string, void (*)(const std::string&)> all{
         {"job", job},     {"slab", slab},       {"shop", shop},       {"plan", plan},   {"csv", csv},     {"svg", svg},  {"dxf", dxf},
-        {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"store", store}, {"hand", hand}};
+        {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"book", book_of}, {"typed", typed}, {"store", store}, {"hand", hand}};
     return all;
 }
 

@@ -239,7 +239,7 @@ std::string all_that_is_read_and_written() {
                                           "float z\nend_header\n1.5 2.5 3.5\n")
                                    .points)
         out += fmt::format("{} {} {};", p.x, p.y, p.z);
-    out += probe_line(12.75);
+    out += instrument_line(12.75, "mm");
     out += fmt::format("{};", read_probe_line("R 12.75 mm").value);
     for (const char* text : {"2.5", "86 5/8\"", "7' 2.25\"", "2,5"})
         for (const Units& u : {Units::metric(), Units::imperial()})

@@ -15,6 +15,7 @@
 #include "app/kit/fields/field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "core/steps/pace/pace.h"
 #include "core/steps/pour/weigh.h"
 #include "core/steps/fill/fill.h"
 #include "core/shop/job/cards.h"
@@ -396,7 +397,8 @@ void CardPage::draw_now(QPainter& p, const QRectF& box) const {
     p.setPen(c.pencil);
     const double off = s.now->elapsed_s - s.now->planned_s;
     QString plan = tr("%1 since the start").arg(clock_text(s.now->elapsed_s));
-    if (step.takes_s > 0) plan += tr(" · planned %1 for this").arg(clock_text(step.takes_s));
+    if (step.takes_s > 0)
+        plan += (pace_of(session_.shop().paces, step.pace) == 1 ? tr(" · planned %1 for this") : tr(" · %1 for this at your pace")).arg(clock_text(step.takes_s));
     if (std::abs(off) > 60)
         plan += off > 0 ? tr(" · %1 behind the plan").arg(clock_text(off)) : tr(" · %1 ahead of it").arg(clock_text(-off));
     p.drawText(QRectF(rest.left(), y, rest.width(), rest.bottom() - y), Qt::AlignLeft | Qt::TextWordWrap, plan);

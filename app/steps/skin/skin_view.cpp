@@ -387,10 +387,10 @@ std::vector<Action> SkinView::actions(Session& session) {
     const SkinPlan* plan = plan_of(session);
     std::vector<Action> out;
     if (!plan) return out;
-    out.push_back({"run_finish", QObject::tr("Run the finish day's card"), QObject::tr("Zone by zone, its window running down"),
-                   [s] { Q_EMIT s->card_wanted(QStringLiteral("finish")); }});
     out.push_back({"run_sand", QObject::tr("Run the sanding's card"), QObject::tr("Grit by grit; its ticks teach your pace"),
                    [s] { Q_EMIT s->card_wanted(QStringLiteral("sand")); }});
+    out.push_back({"run_finish", QObject::tr("Run the finish day's card"), QObject::tr("Zone by zone, its window running down"),
+                   [s] { Q_EMIT s->card_wanted(QStringLiteral("finish")); }});
     const bool signed_now = session.skin()->sample_signed;
     out.push_back({"sign_sample", signed_now ? QObject::tr("The sample is not signed") : QObject::tr("The sample board is signed"),
                    QObject::tr("A board from the same wood, seen by the client, decides"), [s, signed_now] {

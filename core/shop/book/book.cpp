@@ -31,6 +31,16 @@ std::string local_time_of(const std::string& utc) {
     return local_time(static_cast<std::int64_t>(std::llround(*h)) * 86400 + hour * 3600 + minute * 60 + second);
 }
 
+std::optional<double> moment_of(const std::string& at) {
+    int hour = 0, minute = 0, sign_hour = 0, sign_minute = 0;
+    double second = 0;
+    char sign = 0;
+    if (at.size() < 25 || !is_date(at.substr(0, 10)) || std::sscanf(at.c_str() + 10, "T%2d:%2d:%2lf%c%2d:%2d", &hour, &minute, &second, &sign, &sign_hour, &sign_minute) != 6 || (sign != '+' && sign != '-'))
+        return {};
+    const double offset = (sign == '+' ? 1 : -1) * (sign_hour * 3600.0 + sign_minute * 60);
+    return *days_between("1970-01-01", at.substr(0, 10)) * 86400 + hour * 3600 + minute * 60 + second - offset;
+}
+
 namespace {
 
 std::string text_of(double v) { return fmt::format("{}", v); }
@@ -311,7 +321,12 @@ std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std
         if (value.empty() || *end != 0 || !std::isfinite(v)) continue;
         out.push_back({e.at, v, e.id});
     }
-    std::stable_sort(out.begin(), out.end(), [](const BookPoint& a, const BookPoint& b) { return a.at.substr(0, 19) < b.at.substr(0, 19); });
+    // By the moment, not by the clock on the wall: it goes back in autumn, and changes with the zone. What can't be read stands first.
+    std::vector<std::pair<double, BookPoint>> dated;
+    dated.reserve(out.size());
+    for (BookPoint& p : out) dated.emplace_back(moment_of(p.at).value_or(-1e18), std::move(p));
+    std::stable_sort(dated.begin(), dated.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (std::size_t i = 0; i < dated.size(); ++i) out[i] = std::move(dated[i].second);
     return out;
 }
 

@@ -37,6 +37,9 @@ std::string local_time(std::int64_t seconds);
 /// Of a moment in UTC, "2026-11-26T07:12:05Z"; what can't be read stays as it is.
 std::string local_time_of(const std::string& utc);
 
+/// Seconds since 1970 of a local time with its offset, whatever the zone and the season; nothing for what is none.
+std::optional<double> moment_of(const std::string& at);
+
 /// What a change of the documents means for the book: readings, ticks, notes, photographs, agreements, decisions of the plan that are other now – a
 /// school, a size, a slab. What is taken back is a correction that says so. Nothing for what is only moved or looked at.
 /// @param now when it is written, local with offset; ticks and readings that know their own time keep it.

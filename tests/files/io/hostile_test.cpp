@@ -145,7 +145,7 @@ TEST_CASE("spoilt pictures give no picture, and never more than they hold", "[io
 
 TEST_CASE("a gauge that talks nonsense is not understood, not obeyed", "[io][hostile]") {
     std::mt19937 dice(9);
-    const std::string good = probe_line(12.34);
+    const std::string good = instrument_line(12.34, "mm");
     REQUIRE(good.find('*') != std::string::npos);  // it carries its check
     int taken = 0;
     int refused = 0;

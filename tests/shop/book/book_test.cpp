@@ -144,6 +144,25 @@ TEST_CASE("a correction names its line – corrections of corrections, lines tha
     CHECK(readings_of(read_book(all), "moisture").size() == 1);
 }
 
+TEST_CASE("summer time, another zone, a clock set back: readings stand in the order they were taken, lines in the order they were written", "[book][hostile]") {
+    CHECK(*moment_of("1970-01-01T01:00:00+01:00") == 0);
+    CHECK(*moment_of("2026-11-30T16:30:05+01:00") == *moment_of("2026-11-30T10:30:05-05:00"));
+    for (const char* none : {"", "2026-11-30", "2026-11-30T16:30:05", "2026-02-31T16:30:05+01:00", "2026-11-30T16:30:05Zulu:00"}) CHECK_FALSE(moment_of(none));
+    std::vector<BookEntry> all;
+    const auto read = [&](const char* at, const char* value) { all.push_back({static_cast<std::int64_t>(all.size() + 1), at, "j", "pour", book::reading, "temperature", value, "°C", ""}); };
+    read("2026-10-25T02:10:00+02:00", "1");
+    read("2026-10-25T02:50:00+02:00", "2");
+    read("2026-10-25T02:20:00+01:00", "3");  // half an hour later: the clock went back an hour
+    read("2026-10-25T03:05:00+01:00", "4");
+    read("2026-10-24T22:30:00-04:00", "5");  // on a journey
+    read("2026-10-25T02:00:00+02:00", "6");  // a clock that was set back: it says so itself
+    const auto lines = read_book(all);
+    for (std::size_t i = 0; i < lines.size(); ++i) CHECK(lines[i].entry.id == static_cast<std::int64_t>(i + 1));
+    std::string order;
+    for (const BookPoint& p : readings_of(lines, "temperature")) order += std::to_string(static_cast<int>(p.value));
+    CHECK(order == "612345");
+}
+
 TEST_CASE("the book is searched by words, job, kind and dates", "[book]") {
     const auto lines = read_book(demo_book());
     REQUIRE(lines.size() > 100);
