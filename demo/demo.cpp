@@ -250,8 +250,10 @@ CardRun run_of(const char* card, const char* started, std::string_view steps) {
 void delivered(Documents& d) {
     for (const auto& [id, name, seed] : {std::tuple{"slab-outflow-1", "Outflow sycamore 1", 51U}, {"slab-outflow-2", "Outflow sycamore 2", 52U}}) {
         Slab s = make_slab({id, name, "sycamore, American", "the outflow sycamore", 1650, 460, 54, 6, 14, 12, 3, 2, 4, 10, 12, 300, 200, 110, 0.3, seed});
-        s.moisture_pct = 11.9, s.moisture_on = "2026-08-31";
-        s.moisture_log = {{"2026-03-02", 15.6}, {"2026-04-20", 13.6}, {"2026-06-15", 12.5}};
+        // Both stood in the same stack, the second a little nearer to the wall.
+        const double damper = seed == 52U ? 0.4 : 0;
+        s.moisture_pct = 11.9 + damper / 2, s.moisture_on = "2026-08-31";
+        s.moisture_log = {{"2026-03-02", 15.6 + damper}, {"2026-04-20", 13.6 + damper}, {"2026-06-15", 12.5 + damper}};
         s.price = 95;
         s.retired = true;  // used up, kept for the record
         d.slabs[s.id] = s;

@@ -7,6 +7,7 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/kit/slip/lines.h"
+#include "core/shop/job/cards.h"
 #include "core/shop/job/steps.h"
 
 namespace yb {
@@ -24,7 +25,17 @@ QString said_of(const BookEntry& e) {
     const QString what = told(e.what), value = QString::fromStdString(e.value + (e.unit.empty() ? "" : " " + e.unit));
     if (e.kind == "photo") return what.isEmpty() ? QObject::tr("a photograph") : what;
     if (what.isEmpty()) return value;
+    if (e.kind == "tick" && e.of.rfind("card ", 0) == 0) return QObject::tr("%1: %2 after the start").arg(what, value);
     return value.isEmpty() ? what : QStringLiteral("%1: %2").arg(what, value);
+}
+
+QString told_of(const BookEntry& e) {
+    // A card by what it is called, with the second of a reading; an operation is what the line says.
+    if (e.of.rfind("card ", 0) == 0) {
+        const std::string key = e.of.substr(5, e.of.find(' ', 5) - 5);
+        if (const std::string name = card_name(key); !name.empty()) return told(name) + QString::fromStdString(e.of.substr(5 + key.size()));
+    }
+    return e.kind == "tick" ? QString() : QString::fromStdString(e.of);
 }
 
 int BookModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(shown_.size()); }
@@ -100,7 +111,7 @@ void BookDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     if (const QString job = model->job_name(l->entry.job); !job.isEmpty()) below << job;
     if (const StepRow* step = find_step(l->entry.step)) below << told(step->name);
     else if (!l->entry.step.empty()) below << QString::fromStdString(l->entry.step);
-    if (!l->entry.of.empty()) below << QString::fromStdString(l->entry.of);
+    if (const QString of = told_of(l->entry); !of.isEmpty()) below << of;
     p->drawText(first.translated(0, box.height() / 2 - 3), Qt::AlignLeft | Qt::AlignVCenter,
                 p->fontMetrics().elidedText(below.join(QStringLiteral("  ·  ")), Qt::ElideRight, static_cast<int>(first.width())));
     p->restore();

@@ -41,6 +41,8 @@ class BookDelegate : public QStyledItemDelegate {
 
 /// What a line says, in words: "moisture 9.1 %", "sanding, 3.9 h".
 QString said_of(const BookEntry& e);
+/// What it is of, in words; empty where the line itself says so.
+QString told_of(const BookEntry& e);
 /// "reading", "tick" … in words.
 QString kind_in_words(const std::string& kind);
 

@@ -219,7 +219,7 @@ void BookPage::fill() {
     QStringList more;
     more << QString::fromStdString(e.at).left(16).replace('T', ' ');
     if (const QString job = model_->job_name(e.job); !job.isEmpty()) more << job;
-    if (!e.of.empty()) more << tr("of %1").arg(QString::fromStdString(e.of));
+    if (const QString of = told_of(e); !of.isEmpty()) more << tr("of %1").arg(of);
     more << tr("line %1").arg(e.id);
     if (l->corrected_by) {
         for (const BookLine& by : model_->lines())
@@ -275,7 +275,11 @@ void BookPage::draw() {
         this,
         [this, docs = session_.documents(), lines = model_->lines(), id, key = plot_->currentData().toString().toStdString()](const Work& w) -> std::function<void()> {
             std::shared_ptr<const Plan> plan;
-            if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && can_be_planned(docs, it->second)) plan = std::make_shared<Plan>(plan_job(it->second, docs));
+            if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && can_be_planned(docs, it->second)) {
+                Shop starting = docs.shop;  // hours are planned by the starting values: what was taken stands beside them
+                starting.paces.clear();
+                plan = std::make_shared<Plan>(plan_job(it->second, docs, whole_top, &starting));
+            }
             w.check();
             auto plot = std::make_shared<BookPlot>(plot_of(key, lines, docs, id, plan.get()));
             auto learned = std::make_shared<Learned>(learned_paces(docs, w));
