@@ -166,7 +166,7 @@ TEST_CASE("lanes and sanding are run from cards – the next card of the lanes i
     r.key(Qt::Key_Space);
     CHECK(r.run().card == "sand");
     r.now += 200, r.key(Qt::Key_Space);
-    CHECK(r.page->read_out().contains("Sand at"));
+    CHECK(r.page->read_out().contains("Underside · grit"));
 }
 
 TEST_CASE("practice runs an hour in a minute", "[app][card]") {

@@ -302,8 +302,9 @@ std::vector<CardStep> sand_card(const SkinPlan& p) {
     CardStep ready{"ready", say("Set out: discs of every grit, extraction, a lamp that grazes, pencil"), say("a respirator that fits, ears and eyes covered; extraction on before the sander"), 300};
     out.push_back(std::move(ready));
     const auto put = [&](std::size_t i, const GritStep& g, bool first, std::string after, double from_s) {
-        CardStep step{"sand " + std::to_string(i + 1) + " at " + std::to_string(static_cast<int>(std::lround(g.grit))), say("Sand at {}", number(g.grit)), all[i].name, 60 * g.minutes};
-        step.more.then.push_back(first ? say("pencil all over, sand until it is gone") : say("until the scratches of the grit before are gone"));
+        CardStep step{"sand " + std::to_string(i + 1) + " at " + std::to_string(static_cast<int>(std::lround(g.grit))), all[i].name,
+                      first ? say("pencil all over, sand until it is gone") : say("until the scratches of the grit before are gone"), 60 * g.minutes};
+        step.says.then.push_back(say("grit {}", number(g.grit)));
         step.pace = all[i].edges ? "sand_edge" : first ? "sand_first" : "sand_after";
         step.after = std::move(after), step.from_s = from_s;
         out.push_back(std::move(step));
