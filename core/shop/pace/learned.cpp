@@ -128,7 +128,7 @@ Learned learned_paces(const Documents& docs, const std::map<std::string, std::sh
 std::map<std::string, double> hours_taken(const Learned& learned, const std::string& job) {
     std::map<std::string, double> out;
     for (const Took& t : learned.took)
-        if (t.job == job && !t.outlier && !find_pace_kind(t.kind)->unit) out[t.operation] = t.took;
+        if (const PaceKind* k = find_pace_kind(t.kind); k && !k->unit && t.job == job && !t.outlier) out[t.operation] = t.took;
     return out;
 }
 

@@ -23,7 +23,7 @@ std::vector<CardStep> glue_card(const JoinPlan& p, const JoinChoices& c) {
             CardStep step;
             step.key = what + n;
             step.takes_s = s.minutes * 60;
-            step.pace = "glue_" + what;
+            step.pace = what == "across" ? "glue_clamp" : "glue_" + what;  // cauls go on like clamps
             if (what == "spread") step.says = say("Spread: {} of joint", square_metres(s.count));
             else if (what == "pieces")
                 step.says = say("Glue and set {} {}", count(s.count),

@@ -13,6 +13,7 @@
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
 #include "core/shop/job/skin_of.h"
+#include "core/shop/job/steps.h"
 #include "core/shop/pace/learned.h"
 #include "core/steps/days/days.h"
 #include "core/steps/flat/flat.h"
@@ -282,6 +283,16 @@ TEST_CASE("cards of lanes and sanding are as long as the plan says, and the demo
         CHECK(sanding == Approx(skin_of(p).sanding_min));
         CHECK(std::string(card_for("sand")->key) == "sand");
         CHECK(step_of_card("flat_two") == "flat");
+    }
+    // What a tick tells of is known, on every card there is.
+    for (const auto& [id, job] : d.jobs) {
+        const Plan p = plan_job(job, d);
+        for (const StepRow& row : steps())
+            for (const CardRow& card : row.cards ? row.cards() : std::span<const CardRow>()) {
+                INFO(id << ": " << card.key);
+                CHECK((*card.mixes == 0 || find_pace_kind(card.mixes)));
+                for (const CardStep& s : card_of(card.key, job, p, d.shop)) CHECK((s.pace.empty() || find_pace_kind(s.pace)));
+            }
     }
     const Job& made = d.jobs.at("job-outflow-side");
     const Plan p = plan_job(made, d);
