@@ -3,6 +3,7 @@
 
 #include <QApplication>
 #include <QComboBox>
+#include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QProcess>
@@ -11,6 +12,7 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QTimer>
 #include <QWindow>
 
 #include <catch2/catch.hpp>
@@ -122,6 +124,18 @@ struct Desk {
     void press(Qt::Key key, Qt::KeyboardModifiers with = Qt::NoModifier) {
         QTest::keyClick(active(), key, with);
         QApplication::processEvents();
+    }
+    /// A dialog that will be asked waits for the hand: what the hand does is done once it stands there with the keys.
+    void once_asked(std::function<void()> hand) {
+        auto* waits = new QTimer(window.get());
+        waits->setInterval(20);
+        QObject::connect(waits, &QTimer::timeout, waits, [this, hand, waits] {
+            auto* dialog = window->findChild<QInputDialog*>();
+            if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
+            waits->stop();
+            hand();
+        });
+        waits->start();
     }
     /// The window that has the keys: this one, or a dialog in front of it.
     QWindow* active() {

@@ -1,11 +1,9 @@
 // The pages behind the door: jobs, the shop in its groups, what could be made, the guide, the tour.
 #include <QCheckBox>
-#include <QInputDialog>
 #include <QListWidget>
 #include <QMenu>
 #include <QSettings>
 #include <QTextBrowser>
-#include <QTimer>
 
 #include "app/pages/find/find_page.h"
 #include "app/pages/guide/guide_page.h"
@@ -101,15 +99,7 @@ TEST_CASE("a job that is delivered gets its number, uses up its slabs, and what 
     REQUIRE(desk.session().shop().paces.empty());
     JobsPage* page = jobs(desk);
     const auto day = [&](const char* on) {
-        auto* later = new QTimer(desk.window.get());
-        later->setInterval(20);
-        QObject::connect(later, &QTimer::timeout, later, [&desk, on, later] {
-            auto* dialog = desk.window->findChild<QInputDialog*>();
-            if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
-            later->stop();
-            desk.keys(on);
-        });
-        later->start();
+        desk.once_asked([&desk, on] { desk.keys(on); });
         offered(desk, "job_more_job-hall-table", "It is delivered…");
         page->wait();
         wait_for_all();

@@ -2,9 +2,7 @@
 // this". Nothing here opens an editor by a call.
 #include <QCheckBox>
 #include <QDialog>
-#include <QInputDialog>
 #include <QListWidget>
-#include <QTimer>
 
 #include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
@@ -181,15 +179,7 @@ TEST_CASE("walk: a note on a card is typed, with a space in it", "[app][typing]"
 TEST_CASE("walk: a note that is put aside is there again – Ctrl and Enter keep it", "[app][typing][book]") {
     Desk d;
     const auto n = [&](const std::function<void()>& hands) {
-        auto* later = new QTimer(d.window.get());
-        later->setInterval(20);
-        QObject::connect(later, &QTimer::timeout, later, [&d, hands, later] {
-            auto* dialog = d.window->findChild<QInputDialog*>();
-            if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
-            later->stop();
-            hands();
-        });
-        later->start();
+        d.once_asked(hands);
         d.press(Qt::Key_N);
         QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     };
@@ -235,17 +225,10 @@ TEST_CASE("walk: a job is renamed in its dialog", "[app][typing]") {
     auto* menu = d.window->findChild<QMenu*>("job_menu");
     REQUIRE(menu);
     menu->close();
-    // The dialog waits for the hand: keys go to it once it stands there.
-    auto* later = new QTimer(d.window.get());
-    later->setInterval(20);
-    QObject::connect(later, &QTimer::timeout, later, [&, later] {
-        auto* dialog = d.window->findChild<QInputDialog*>();
-        if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
-        later->stop();
+    d.once_asked([&] {
         typed = true;
         d.keys("Hall table 2\n");
     });
-    later->start();
     for (QAction* a : menu->actions())
         if (a->text().startsWith("Rename")) a->trigger();
     CHECK(typed);
