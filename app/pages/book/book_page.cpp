@@ -123,7 +123,10 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
         draw();
     });
     connect(plot_, &QComboBox::currentIndexChanged, this, &BookPage::draw);
-    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::fill);
+    connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] {
+        fill();
+        if (job_shown() != drawn_of_) draw();
+    });
     connect(chart_, &BookChart::line_picked, this, &BookPage::pick_line);
     connect(correct_, &QPushButton::clicked, this, &BookPage::correct);
     connect(list_, &QAbstractItemView::activated, this, [this] {
@@ -153,8 +156,10 @@ void BookPage::wait() {
 }
 
 QString BookPage::job_shown() const {
-    const QString of = job_->currentData().toString();
-    return of.isEmpty() ? QString::fromStdString(session_.job_id()) : of;
+    // The one that is asked for, that of the line that is picked, the one on the bench.
+    if (const QString of = job_->currentData().toString(); !of.isEmpty()) return of;
+    const BookLine* l = model_->line(list_->currentIndex());
+    return QString::fromStdString(l && session_.documents().jobs.count(l->entry.job) ? l->entry.job : session_.job_id());
 }
 
 void BookPage::look() {
@@ -270,7 +275,8 @@ void BookPage::show_plot(const QString& key) { plot_->setCurrentIndex(std::max(0
 void BookPage::draw() {
     if (looking_) looking_->stop.request_stop();
     busy_ = true;
-    const std::string id = job_shown().toStdString();
+    drawn_of_ = job_shown();
+    const std::string id = drawn_of_.toStdString();
     looking_ = run_beside(
         this,
         [this, docs = session_.documents(), lines = model_->lines(), id, key = plot_->currentData().toString().toStdString()](const Work& w) -> std::function<void()> {

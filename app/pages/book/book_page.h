@@ -63,6 +63,7 @@ class BookPage : public QWidget {
     QLabel *about_, *title_, *hero_, *more_, *photo_, *pace_head_;
     QPushButton *correct_, *note_, *add_photo_, *print_, *agree_, *signed_;
     class PaceButtons* paces_;
+    QString drawn_of_;  ///< the job the plot is of
     std::shared_ptr<Running> looking_;
     std::shared_ptr<const Plan> plan_;  ///< of the job whose plot is drawn
     Learned learned_;
