@@ -1,8 +1,6 @@
 #include "app/main_window.h"
 
-#include <QDate>
 #include <QDir>
-#include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
@@ -22,43 +20,25 @@
 
 #include "app/application.h"
 #include "app/kit/bench/bench.h"
-#include "app/pages/book/learning.h"
-#include "app/pages/card/card_page.h"
 #include "app/files/bring.h"
-#include "app/pages/grow/grow_page.h"
+#include "app/pages/book/learning.h"
 #include "app/pages/start/ways_in.h"
 #include "app/ground/slow/long_work.h"
-#include "app/pages/photo/photo_page.h"
-#include "app/pages/find/find_page.h"
 #include "app/pages/find/find_panel.h"
-#include "app/pages/guide/guide_page.h"
-#include "app/ground/instruments.h"
-#include "app/pages/book/book_page.h"
-#include "app/pages/days/days_page.h"
-#include "app/pages/money/money_page.h"
-#include "app/pages/jobs/jobs_page.h"
-#include "app/pages/log/log_page.h"
 #include "app/steps/rack/rack_row.h"
 #include "app/steps/rack/tape_panel.h"
 #include "app/ground/session/pictures.h"
-#include "app/ground/session/whole_file.h"
 #include "app/steps/sheets/sheet.h"
 #include "app/pages/shop/shop_page.h"
 #include "app/kit/slip/slip.h"
 #include "app/ground/slow/runner.h"
-#include "app/pages/start/start_card.h"
 #include "app/pages/start/start_page.h"
-#include "app/pages/tour/tour.h"
 #include "app/kit/step_views.h"
 #include "app/kit/stick/stick.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "core/shop/job/cards.h"
-#include "core/shop/pace/learned.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
-#include "core/files/store/check.h"
-#include "demo/demo.h"
 
 namespace yb {
 
@@ -293,158 +273,6 @@ QWidget* MainWindow::build_top() {
     return top;
 }
 
-void MainWindow::show_start(const QString& trouble, const QString& path, bool damaged) {
-    show_start(new StartPage(trouble, path, damaged));
-}
-
-void MainWindow::show_start(StartPage* page) {
-    if (start_) {
-        pages_->removeWidget(start_);
-        start_->deleteLater();
-    }
-    start_ = page;
-    connect(start_, &StartPage::demo, this, [this] {
-        const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
-        QDir().mkpath(folder);
-        open_demo(folder + "/demo.shop");
-    });
-    connect(start_, &StartPage::own, this, &MainWindow::own_shop);
-    connect(start_, &StartPage::practise, this, &MainWindow::practise);
-    connect(start_, &StartPage::plain, this, [this] { show_start(); });
-    connect(start_, &StartPage::own_shop, this, &MainWindow::choose_shop);
-    connect(start_, &StartPage::open, this, &MainWindow::open_shop);
-    connect(start_, &StartPage::repair_it, this, &MainWindow::repair_shop);
-    pages_->addWidget(start_);
-    pages_->setCurrentWidget(start_);
-    start_->setFocus();
-}
-
-void MainWindow::repair_shop(const QString& path) {
-    // Beside the damaged one, under a name that is free.
-    const QFileInfo file(path);
-    pages_->setCurrentIndex(0);  // where progress and troubles are shown
-    const QString made = free_shop_name(file.dir().filePath(file.completeBaseName() + "-repaired"));
-    work_->run(
-        tr("Repairing the shop"), [path, made](const Work& w) { return yb::repair_shop(path.toStdString(), made.toStdString(), w); },
-        [this, path, made](const Repair& repair) { show_start(new StartPage(repair, path, made)); });
-}
-
-void MainWindow::own_shop(const QString& name, const QString& path) {
-    Documents d;
-    d.shop.name = name.toStdString();
-    try {
-        QDir().mkpath(QFileInfo(path).path());
-        session_.create(path, d);
-        remember(path);
-        pages_->setCurrentIndex(0);
-        keys_to_work();
-        say(tr("%1 is open. It is kept in %2.").arg(name, QDir::toNativeSeparators(path)));
-    } catch (const StoreError& e) {
-        say(QString::fromStdString(e.what()), true);
-    }
-}
-
-/// A log is grown into a shop of its own: nothing of it is counted in anybody's rack.
-void MainWindow::practise() {
-    own_shop(tr("Practice"), StartPage::place_for(tr("Practice")));
-    if (session_.is_open()) show_grow();
-}
-
-void MainWindow::new_shop() {
-    const QString path = ask_save(tr("New shop"), tr("Shop (*.shop)"));
-    if (path.isEmpty()) return;
-    try {
-        session_.create(path, Documents());
-        remember(path);
-        pages_->setCurrentIndex(0);
-    } catch (const StoreError& e) {
-        say(QString::fromStdString(e.what()), true);
-    }
-}
-
-void MainWindow::choose_shop() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"));
-    if (!path.isEmpty()) open_shop(path);
-}
-
-void MainWindow::open_shop(const QString& path) {
-    try {
-        session_.open(path);
-        remember(path);
-        pages_->setCurrentIndex(0);
-        if (session_.store() && session_.store()->newer())
-            say(tr("A newer program wrote this shop: it can be looked at here, not changed. What this program does not know is kept."),
-                true);
-        else if (session_.read_only()) say(session_.why_read_only(), true);
-        else if (take_up_card()) say(tr("A card was broken off: it goes on where it was."));
-        else say({});
-    } catch (const StoreError& e) {
-        say(QString::fromStdString(e.what()), true);
-        show_start(QString::fromStdString(e.what()), path, e.kind() == StoreError::Kind::damaged);
-    }
-}
-
-void MainWindow::open_demo(const QString& path) {
-    if (QFile::exists(path)) {
-        open_shop(path);
-    } else {
-        try {
-            // What the table that was delivered taught is used on the next.
-            Documents demo = demo_shop();
-            take_paces(demo.shop, learned_paces(demo).figures);
-            session_.create(path, demo);
-            session_.store()->write(demo_book());
-            pages_->setCurrentIndex(0);
-        } catch (const StoreError& e) {
-            show_start(QString::fromStdString(e.what()), path);
-        }
-    }
-    grow_demo_pictures();
-}
-
-void MainWindow::finish_growing() { wait_for_all(); }
-
-/// The faces of the demo's logs are grown once, beside the work.
-void MainWindow::grow_demo_pictures() {
-    Store* store = session_.store();
-    if (!store || session_.read_only()) return;
-    bool wanted = false;
-    for (const auto& [id, slab] : session_.slabs())
-        if (slab.picture_a && slab.picture_a->key == id + "/a" && !store->has_attachment(slab.picture_a->key)) wanted = true;
-    if (!wanted) return;
-    say(tr("Growing the pictures of the demo's logs…"));
-    run_beside(
-        this,
-        [this, path = session_.path()](const Work& w) -> std::function<void()> {
-            auto pictures = demo_pictures(w);
-            // Photographs of the table that was made.
-            for (const char* name : {"outflow-slabs", "outflow-table"})
-                if (QFile file(QStringLiteral(":/demo/%1.jpg").arg(QLatin1String(name))); file.open(QIODevice::ReadOnly)) pictures.emplace_back(std::string("photo/") + name, file.readAll().toStdString());
-            return [this, path, pictures = std::move(pictures)] {
-                if (session_.path() != path || !session_.store()) return;
-                try {
-                    session_.store()->attach(pictures);
-                } catch (const StoreError& e) {
-                    return say(QString::fromStdString(e.what()), true);
-                }
-                pictures_->forget_all();
-                say({});
-                Q_EMIT pictures_->arrived({});
-            };
-        },
-        [this](const QString& sentence) { say(tr("The demo's pictures could not be grown: %1.").arg(sentence), true); });
-}
-
-void MainWindow::remember(const QString& path) {
-    QSettings settings;
-    settings.setValue(last_open_key(path), QDate::currentDate());
-    QStringList list = settings.value("recent").toStringList();
-    list.removeAll(path);
-    list.prepend(path);
-    while (list.size() > 8) list.removeLast();
-    settings.setValue("recent", list);
-}
-
 void MainWindow::say(const QString& text, bool trouble) {
     if (start_ && pages_->currentWidget() == start_) start_->tell(trouble ? text : QString());
     status_->setText(text);
@@ -506,179 +334,6 @@ void MainWindow::refresh() {
     redo_->setToolTip(session_.can_redo() ? tr("Redo: %1 (Ctrl+Shift+Z)").arg(session_.redo_label()) : tr("Nothing to redo"));
     try_again_->setVisible(session_.unsaved());
     mend_->setVisible(mend_->isVisible() && mend_->property("shop").toString() == session_.path());
-}
-
-void MainWindow::show_grow() {
-    if (!grow_) {
-        grow_ = new GrowPage(session_);
-        pages_->addWidget(grow_);
-        connect(grow_, &GrowPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(grow_, &GrowPage::saw, this, [this](const LogRecipe& recipe, const SawPlan& plan, const DryPlan& dry) {
-            pages_->setCurrentIndex(0);
-            bring_log(session_, *work_, recipe, plan, dry, 2, [this](const QString& text) { say(text); });
-        });
-    }
-    pages_->setCurrentWidget(grow_);
-}
-
-void MainWindow::show_find_tops() {
-    if (!session_.is_open()) return;
-    if (!find_tops_) {
-        find_tops_ = new FindPage(session_, *pictures_);
-        pages_->addWidget(find_tops_);
-        connect(find_tops_, &FindPage::back, this, [this] { pages_->setCurrentIndex(0); });
-    }
-    pages_->setCurrentWidget(find_tops_);
-}
-
-QString MainWindow::topic() const {
-    const QWidget* page = pages_->currentWidget();
-    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"}, {days_, "days"}, {book_, "book"}, {money_, "money"},
-                                   {grow_, "grow"}, {photo_, "photo"}, {start_, "start"}})
-        if (of && page == of) return name;
-    if (page == card_ && card_) return "pour";
-    if (const QString headline = slip_->open_mind(); !headline.isEmpty()) return headline;
-    return QString::fromStdString(std::string(session_.step().key));
-}
-
-void MainWindow::show_guide() {
-    const QString at = topic();
-    if (!guide_) {
-        guide_ = new GuidePage;
-        pages_->addWidget(guide_);
-        connect(guide_, &GuidePage::back, this, [this] {
-            pages_->setCurrentWidget(guide_from_ ? guide_from_ : pages_->widget(0));
-            keys_to_work();
-        });
-    }
-    if (pages_->currentWidget() != guide_) guide_from_ = pages_->currentWidget();
-    pages_->setCurrentWidget(guide_);
-    guide_->open_at(at);
-}
-
-void MainWindow::take_tour() {
-    tour_offer_->hide();
-    if (tour_ || !session_.is_open()) return;
-    pages_->setCurrentIndex(0);
-    const auto widget = [this](const char* name) { return findChild<QWidget*>(name); };
-    const bool bare = middle_->currentIndex() == 2;
-    tour_ = new Tour(
-        {{bare ? tr("Here your slabs will stand") : tr("The bench"),
-          bare ? tr("Six ways a slab comes in. A tape and a chalk line are enough: the slab draws itself as you type.")
-               : tr("The work itself, to scale: from above, along it, and across at the brass square. Things are handled where they lie: drag them, "
-                    "click a measure to type it."),
-          [this]() -> QWidget* { return middle_; }},
-         {tr("The slip"),
-          tr("It speaks of what is picked: one figure large, a few more below. Click any figure and it shows how it was reached. Tab goes from thing "
-             "to thing, Esc back to the top."),
-          [this]() -> QWidget* { return slip_; }},
-         {tr("What comes next"),
-          tr("This button always does what it says, from the first slab to the printed sheet. Ctrl+Enter presses it; Ctrl+Z takes anything back."),
-          [widget]() -> QWidget* { return widget("next") ? widget("next") : widget("slip_paper"); }},
-         {tr("The story stick"), tr("The steps of this job, and between them its operations with their dates. Click a step to go there, or press 1 to 7."),
-          [this]() -> QWidget* { return stick_; }},
-         {tr("Jobs and the shop"),
-          tr("The name opens all jobs (J); S is what belongs to the shop. F1 opens the guide at whatever you look at. There is no saving: all you type is "
-             "kept."),
-          [this]() -> QWidget* { return job_; }}},
-        pages_->widget(0));
-    connect(tour_, &Tour::left, this, [this] {
-        tour_ = nullptr;
-        keys_to_work();
-    });
-}
-
-/// Once, the first time a shop is open: a line at the top, no more.
-void MainWindow::offer_tour() {
-    QSettings settings;
-    if (settings.value("tour_offered").toBool()) return;
-    settings.setValue("tour_offered", true);
-    tour_offer_->show();
-}
-
-void MainWindow::show_jobs() {
-    if (!session_.is_open()) return;
-    if (!jobs_) {
-        jobs_ = new JobsPage(session_, *pictures_);
-        pages_->addWidget(jobs_);
-        connect(jobs_, &JobsPage::back, this, [this] { pages_->setCurrentIndex(0); });
-    }
-    pages_->setCurrentWidget(jobs_);
-}
-
-void MainWindow::show_days() {
-    if (!session_.is_open()) return;
-    if (!days_) {
-        days_ = new DaysPage(session_);
-        pages_->addWidget(days_);
-        connect(days_, &DaysPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(days_, &DaysPage::days_off_wanted, this, &MainWindow::choose_days_off);
-        connect(days_, &DaysPage::calendar_wanted, this, &MainWindow::write_calendar);
-        connect(days_, &DaysPage::week_sheet_wanted, this, &MainWindow::write_week);
-        connect(days_, &DaysPage::calendar_let_go, this, [this] { keep_calendar({}); });
-        connect(days_, &DaysPage::settled, this, &MainWindow::write_kept_calendar);
-    }
-    pages_->setCurrentWidget(days_);
-}
-
-void MainWindow::show_book() {
-    if (!session_.is_open()) return;
-    if (!book_) {
-        book_ = new BookPage(session_, *pictures_);
-        pages_->addWidget(book_);
-        connect(book_, &BookPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(book_, &BookPage::note_wanted, this, &MainWindow::write_note);
-        connect(book_, &BookPage::photo_wanted, this, &MainWindow::choose_job_photo);
-        connect(book_, &BookPage::print_wanted, this, &MainWindow::write_book);
-        connect(book_, &BookPage::agreement_wanted, this, &MainWindow::write_agreement);
-        connect(book_, &BookPage::signed_wanted, this, &MainWindow::choose_signed);
-    }
-    pages_->setCurrentWidget(book_);
-}
-
-void MainWindow::show_money() {
-    if (!session_.is_open()) return;
-    if (!money_) {
-        money_ = new MoneyPage(session_, *pictures_);
-        pages_->addWidget(money_);
-        connect(money_, &MoneyPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(money_, &MoneyPage::offer_wanted, this, &MainWindow::write_offer);
-        connect(money_, &MoneyPage::shopping_wanted, this, &MainWindow::write_shopping);
-        connect(money_, &MoneyPage::say, this, &MainWindow::say);
-    }
-    pages_->setCurrentWidget(money_);
-}
-
-void MainWindow::show_log() {
-    if (!session_.is_open()) return;
-    if (!log_) {
-        log_ = new LogPage(session_, *pictures_, *work_);
-        pages_->addWidget(log_);
-        connect(log_, &LogPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(log_, &LogPage::say, this, &MainWindow::say);
-    }
-    pages_->setCurrentWidget(log_);
-}
-
-CardPage* MainWindow::show_card(const QString& card) {
-    if (!card_) {
-        card_ = new CardPage(session_);
-        pages_->addWidget(card_);
-        connect(card_, &CardPage::back, this, [this] { pages_->setCurrentIndex(0); });
-        connect(&instruments(), &Instruments::weighed, card_, &CardPage::take_mass);
-    }
-    card_->open(card);
-    pages_->setCurrentWidget(card_);
-    return card_;
-}
-
-bool MainWindow::take_up_card() {
-    for (const auto& [id, card] : running_cards(session_.documents())) {
-        session_.set_job(QString::fromStdString(id));
-        show_card(QString::fromStdString(card));
-        return true;
-    }
-    return false;
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
