@@ -42,7 +42,12 @@ ProbeMessage read_probe_line(std::string_view line) {
     const auto [end, error] = std::from_chars(rest.data(), rest.data() + rest.size(), v);
     if (error != std::errc() || !std::isfinite(v)) return not_understood(fmt::format("‘{}’ has no number that can be read.", whole));
     const std::string_view unit = rest.substr(static_cast<std::size_t>(end - rest.data()));
-    if (unit == " mm") return {ProbeMessage::Kind::reading, v, {}};
+    const auto within = [&](ProbeMessage::Kind kind, double value, double most) -> ProbeMessage {
+        if (!(std::abs(value) <= most)) return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:g}{}, which no workshop has: look at its plug", v, unit)};
+        return {kind, value, {}};
+    };
+    constexpr double longest_mm = 100000, heaviest_g = 1e7;
+    if (unit == " mm") return within(ProbeMessage::Kind::reading, v, longest_mm);
     if (unit == " C" || unit == " F") {
         const double c = unit == " C" ? v : (v - 32) / 1.8;
         if (c < coldest_c || c > hottest_c)
@@ -55,8 +60,8 @@ ProbeMessage read_probe_line(std::string_view line) {
     };
     if (unit == " %MC") return share(ProbeMessage::Kind::moisture, wettest_pct, "wood");
     if (unit == " %RH") return share(ProbeMessage::Kind::humidity, 100, "air");
-    if (unit == " g" || unit == " kg") return {ProbeMessage::Kind::mass, unit == " g" ? v : 1000 * v, {}};
-    if (unit == " in") return {ProbeMessage::Kind::reading, v * 25.4, {}};
+    if (unit == " g" || unit == " kg") return within(ProbeMessage::Kind::mass, unit == " g" ? v : 1000 * v, heaviest_g);
+    if (unit == " in") return within(ProbeMessage::Kind::reading, v * 25.4, longest_mm);
     return not_understood(fmt::format("‘{}’ does not say its unit: mm, in, C, F, %MC, %RH, g or kg is wanted.", whole));
 }
 

@@ -67,6 +67,7 @@ TEST_CASE("meter, air and scale speak the same lines – what no wood and no air
     CHECK(read("R 412 g").kind == ProbeMessage::Kind::mass);
     CHECK(read("R 140 %MC").kind == ProbeMessage::Kind::trouble);
     CHECK(read("R -1 %RH").kind == ProbeMessage::Kind::trouble);
+    for (const char* far : {"R 1.51e308 in", "R 1e306 kg", "R -2e9 mm"}) CHECK(read(far).kind == ProbeMessage::Kind::trouble);
     CHECK(read("R 12 %").kind == ProbeMessage::Kind::not_understood);
     for (const char* what : {"gauge", "thermocouple", "meter", "air", "scale"}) {
         INFO(what);

@@ -47,9 +47,9 @@ void job_to_4(Json& j) {
     if (j.contains("makeup") && j["makeup"].is_object() && j["makeup"].contains("hollow_mm")) {
         const Json was = j["makeup"]["hollow_mm"];
         j["makeup"].erase("hollow_mm");
-        if (was.is_number() && was.get<double>() > 0 && (!j.contains("join") || j["join"].is_object()) &&
-            j["join"].value("spring", "straight") != "hollow")
-            j["join"]["spring"] = "hollow", j["join"]["spring_mm"] = was;
+        if (!j.contains("join")) j["join"] = Json::object();
+        if (Json& join = j["join"]; was.is_number() && was.get<double>() > 0 && join.is_object() && join.value("spring", Json("straight")) != "hollow")
+            join["spring"] = "hollow", join["spring_mm"] = was;
     }
     if (!j.contains("flat") || !j["flat"].is_object() || !j["flat"].contains("both_faces_to_air")) return;
     const Json was = j["flat"]["both_faces_to_air"];

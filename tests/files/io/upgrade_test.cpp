@@ -256,4 +256,14 @@ TEST_CASE("a job of version 3 rests as it did", "[io][upgrade]") {
         CHECK((now.join.spring == Spring::hollow) == !both);
         if (!both) CHECK(now.join.spring_mm == 0.6);
     }
+    // Without anything else of the glue-up, or with what is none, it is read, or refused with a sentence.
+    for (const Json& join : {Json(), Json::object(), Json({{"spring", 4}}), Json(7)}) {
+        Json was = j;
+        was["v"] = 3;
+        was["makeup"]["hollow_mm"] = 0.6;
+        if (join.is_null()) was.erase("join");
+        else was["join"] = join;
+        if (join.is_number()) CHECK_THROWS_AS(job_from_json(was), FormatError);
+        else CHECK(job_from_json(was).join.spring == Spring::hollow);
+    }
 }
