@@ -53,11 +53,11 @@ Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::s
     if (is_date(job.days.wanted)) net.wanted_h = hours_to(start, job.days.wanted).value_or(0) + 24;
     tick_and_pin(net.operations, job.days, start);  // as they are now: the plan may be of a moment ago
     for (Operation& o : net.operations) {
-        // A card that was run to its end ticks its operation.
+        // A card that was run to its end, not for practice, ticks its operation.
         const CardRow* card = o.done_h || job.runs.empty() ? nullptr : card_for(o.key);
         if (!card) continue;
         for (const CardRun& r : job.runs)
-            if (r.card == card->key && r.over && !r.ticks.empty()) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
+            if (r.card == card->key && r.fast == 1 && r.over && !r.ticks.empty()) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
     }
     return net;
 }

@@ -5,6 +5,7 @@
 #include <random>
 
 #include "core/ground/calendar/workclock.h"
+#include "core/shop/days/season.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
 #include "demo/demo.h"
@@ -128,4 +129,20 @@ TEST_CASE("each make-up has its own operations", "[days]") {
     CHECK(undated.days->end_h > 8);
     REQUIRE(find_caution(undated.lay->cautions, "lay.no_date"));
     CHECK(find_caution(undated.lay->cautions, "lay.no_date")->field == "start");
+}
+
+TEST_CASE("a card that was run to its end is a tick of its operation, one for practice is none", "[days][card]") {
+    Documents d = demo_shop();
+    Job& job = d.jobs.at("job-hall-table");
+    const auto done = [&](double fast, bool over) {
+        job.runs = {CardRun{"sand", "2027-01-14T08:00:00Z", fast, over, {{"look", "2027-01-14T12:30:00Z", 16200, {}, {}, ""}}, {}}};
+        const Net net = net_of("job-hall-table", job, plan_job(job, d), job.start);
+        for (const Operation& o : net.operations)
+            if (o.key == "sand") return o.done_h;
+        return std::optional<double>();
+    };
+    REQUIRE(done(1, true));
+    CHECK(*done(1, true) == Approx(3 * 24 + 12.5));
+    CHECK_FALSE(done(60, true));
+    CHECK_FALSE(done(1, false));
 }
