@@ -3,6 +3,8 @@
 #include <QSettings>
 #include <QStackedWidget>
 
+#include <utility>
+
 #include "app/ground/instruments.h"
 #include "app/kit/bench/bench.h"
 #include "app/kit/slip/slip.h"
@@ -27,11 +29,22 @@
 
 namespace yb {
 
+namespace {
+
+/// Makes a page the first time it is gone to; its way back leads to the bench. @returns it where it was made just now.
+template <class Page, class... With>
+Page* first_time(Page*& page, QStackedWidget* pages, With&&... with) {
+    if (page) return nullptr;
+    page = new Page(std::forward<With>(with)...);
+    pages->addWidget(page);
+    QObject::connect(page, &Page::back, pages, [pages] { pages->setCurrentIndex(0); });
+    return page;
+}
+
+}  // namespace
+
 void MainWindow::show_grow() {
-    if (!grow_) {
-        grow_ = new GrowPage(session_);
-        pages_->addWidget(grow_);
-        connect(grow_, &GrowPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    if (first_time(grow_, pages_, session_)) {
         connect(grow_, &GrowPage::saw, this, [this](const LogRecipe& recipe, const SawPlan& plan, const DryPlan& dry) {
             pages_->setCurrentIndex(0);
             bring_log(session_, *work_, recipe, plan, dry, 2, [this](const QString& text) { say(text); });
@@ -42,11 +55,7 @@ void MainWindow::show_grow() {
 
 void MainWindow::show_find_tops() {
     if (!session_.is_open()) return;
-    if (!find_tops_) {
-        find_tops_ = new FindPage(session_, *pictures_);
-        pages_->addWidget(find_tops_);
-        connect(find_tops_, &FindPage::back, this, [this] { pages_->setCurrentIndex(0); });
-    }
+    first_time(find_tops_, pages_, session_, *pictures_);
     pages_->setCurrentWidget(find_tops_);
 }
 
@@ -117,20 +126,13 @@ void MainWindow::offer_tour() {
 
 void MainWindow::show_jobs() {
     if (!session_.is_open()) return;
-    if (!jobs_) {
-        jobs_ = new JobsPage(session_, *pictures_);
-        pages_->addWidget(jobs_);
-        connect(jobs_, &JobsPage::back, this, [this] { pages_->setCurrentIndex(0); });
-    }
+    first_time(jobs_, pages_, session_, *pictures_);
     pages_->setCurrentWidget(jobs_);
 }
 
 void MainWindow::show_days() {
     if (!session_.is_open()) return;
-    if (!days_) {
-        days_ = new DaysPage(session_);
-        pages_->addWidget(days_);
-        connect(days_, &DaysPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    if (first_time(days_, pages_, session_)) {
         connect(days_, &DaysPage::days_off_wanted, this, &MainWindow::choose_days_off);
         connect(days_, &DaysPage::calendar_wanted, this, &MainWindow::write_calendar);
         connect(days_, &DaysPage::week_sheet_wanted, this, &MainWindow::write_week);
@@ -142,10 +144,7 @@ void MainWindow::show_days() {
 
 void MainWindow::show_book() {
     if (!session_.is_open()) return;
-    if (!book_) {
-        book_ = new BookPage(session_, *pictures_);
-        pages_->addWidget(book_);
-        connect(book_, &BookPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    if (first_time(book_, pages_, session_, *pictures_)) {
         connect(book_, &BookPage::note_wanted, this, &MainWindow::write_note);
         connect(book_, &BookPage::photo_wanted, this, &MainWindow::choose_job_photo);
         connect(book_, &BookPage::print_wanted, this, &MainWindow::write_book);
@@ -157,10 +156,7 @@ void MainWindow::show_book() {
 
 void MainWindow::show_money() {
     if (!session_.is_open()) return;
-    if (!money_) {
-        money_ = new MoneyPage(session_, *pictures_);
-        pages_->addWidget(money_);
-        connect(money_, &MoneyPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    if (first_time(money_, pages_, session_, *pictures_)) {
         connect(money_, &MoneyPage::offer_wanted, this, &MainWindow::write_offer);
         connect(money_, &MoneyPage::shopping_wanted, this, &MainWindow::write_shopping);
         connect(money_, &MoneyPage::say, this, &MainWindow::say);
@@ -170,20 +166,14 @@ void MainWindow::show_money() {
 
 void MainWindow::show_log() {
     if (!session_.is_open()) return;
-    if (!log_) {
-        log_ = new LogPage(session_, *pictures_, *work_);
-        pages_->addWidget(log_);
-        connect(log_, &LogPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    if (first_time(log_, pages_, session_, *pictures_, *work_)) {
         connect(log_, &LogPage::say, this, &MainWindow::say);
     }
     pages_->setCurrentWidget(log_);
 }
 
 CardPage* MainWindow::show_card(const QString& card) {
-    if (!card_) {
-        card_ = new CardPage(session_);
-        pages_->addWidget(card_);
-        connect(card_, &CardPage::back, this, [this] { pages_->setCurrentIndex(0); });
+    if (first_time(card_, pages_, session_)) {
         connect(&instruments(), &Instruments::weighed, card_, &CardPage::take_mass);
     }
     card_->open(card);

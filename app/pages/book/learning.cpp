@@ -1,8 +1,10 @@
 #include "app/pages/book/learning.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "app/ground/words.h"
+#include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/rates.h"
@@ -17,7 +19,7 @@ std::size_t ended(const Documents& docs) {
     std::size_t n = 0;
     for (const auto& [id, job] : docs.jobs) {
         n += job.record.delivered.empty() ? 0 : 1;
-        for (const CardRun& r : job.runs) n += r.over && r.fast == 1 && !r.ticks.empty();
+        n += static_cast<std::size_t>(std::count_if(job.runs.begin(), job.runs.end(), run_to_its_end));
     }
     return n;
 }

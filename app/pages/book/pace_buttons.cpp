@@ -26,7 +26,7 @@ void PaceButtons::show_learned(const Learned& learned, bool sure) {
     std::stable_partition(figures.begin(), figures.end(), is_used);
     for (const PaceFigure& f : figures) {
         const PaceKind* kind = find_pace_kind(f.key);
-        if (!kind || (sure && (!is_used(f) || kind->unit))) continue;
+        if (!kind || (sure && !is_used(f))) continue;
         const Job* job = session_.job();
         PaceFigure shown = f;
         bool kept = false;

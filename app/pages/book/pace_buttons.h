@@ -14,7 +14,7 @@ class PaceButtons : public QWidget {
     Q_OBJECT
   public:
     explicit PaceButtons(Session& session, QWidget* parent = nullptr);
-    /// @param sure those of hours alone, and of them what is worth more than the starting value.
+    /// @param sure those alone that are worth more than the starting value.
     void show_learned(const Learned& learned, bool sure = false);
 
   private:

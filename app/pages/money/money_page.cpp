@@ -256,7 +256,7 @@ void MoneyPage::look() {
                     if (!p.plan) return;
                     p.money = money_of(*p.plan, *p.job, docs.shop);
                     if (p.job->days.done.empty()) return;
-                    p.learned = learned_paces(docs, {{ids[i], p.plan}});
+                    p.learned = learned_hours(docs, {{ids[i], p.plan}});
                     const RealHours real = hours_taken(p.learned, ids[i]);
                     if (!real.empty()) p.real = money_of(*p.plan, *p.job, docs.shop, &real);
                 },

@@ -25,20 +25,16 @@ std::string local_time(std::int64_t seconds) {
 }
 
 std::string local_time_of(const std::string& utc) {
-    const auto h = utc.size() == 20 && utc.back() == 'Z' && is_date(utc.substr(0, 10)) ? days_between("1970-01-01", utc.substr(0, 10)) : std::nullopt;
-    int hour = 0, minute = 0, second = 0;
-    if (!h || std::sscanf(utc.c_str() + 10, "T%2d:%2d:%2dZ", &hour, &minute, &second) != 3) return utc;
-    return local_time(static_cast<std::int64_t>(std::llround(*h)) * 86400 + hour * 3600 + minute * 60 + second);
+    const auto moment = utc.size() == 20 ? utc_seconds(utc) : std::nullopt;
+    return moment ? local_time(static_cast<std::int64_t>(*moment)) : utc;
 }
 
 std::optional<double> moment_of(const std::string& at) {
-    int hour = 0, minute = 0, sign_hour = 0, sign_minute = 0;
-    double second = 0;
+    int hours = 0, minutes = 0;
     char sign = 0;
-    if (at.size() < 25 || !is_date(at.substr(0, 10)) || std::sscanf(at.c_str() + 10, "T%2d:%2d:%2lf%c%2d:%2d", &hour, &minute, &second, &sign, &sign_hour, &sign_minute) != 6 || (sign != '+' && sign != '-'))
-        return {};
-    const double offset = (sign == '+' ? 1 : -1) * (sign_hour * 3600.0 + sign_minute * 60);
-    return *days_between("1970-01-01", at.substr(0, 10)) * 86400 + hour * 3600 + minute * 60 + second - offset;
+    if (at.size() < 25 || std::sscanf(at.c_str() + 19, "%c%2d:%2d", &sign, &hours, &minutes) != 3 || (sign != '+' && sign != '-')) return {};
+    const auto wall = utc_seconds(at.substr(0, 19) + "Z");
+    return wall ? std::optional(*wall - (sign == '+' ? 1 : -1) * (hours * 3600.0 + minutes * 60)) : std::nullopt;
 }
 
 namespace {

@@ -157,13 +157,13 @@ class Plotting {
     void hours() {
         p_.unit = "h";
         if (!plan_ || !job()) return;
-        const Learned l = learned_paces(docs_, {{id_, std::shared_ptr<const Plan>(plan_, [](const Plan*) {})}});
+        const Learned l = learned_hours(docs_, {{id_, std::shared_ptr<const Plan>(plan_, [](const Plan*) {})}});
         PlotLine planned{"planned", {}, false}, taken{"taken", {}, true};
         for (const PaceKind& k : pace_kinds()) {
             double a = 0, b = 0;
             bool odd = false;
             for (const Took& t : l.took)
-                if (!k.unit && t.kind == k.key) a += t.starting, b += t.took, odd = odd || t.outlier;
+                if (t.kind == k.key) a += t.starting, b += t.took, odd = odd || t.outlier;
             if (a == 0 && b == 0) continue;
             const double x = static_cast<double>(p_.bars.size());
             planned.points.emplace_back(x, a), taken.points.emplace_back(x, b);

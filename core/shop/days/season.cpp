@@ -57,7 +57,7 @@ Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::s
         const CardRow* card = o.done_h || job.runs.empty() ? nullptr : card_for(o.key);
         if (!card) continue;
         for (const CardRun& r : job.runs)
-            if (r.card == card->key && r.fast == 1 && r.over && !r.ticks.empty()) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
+            if (r.card == card->key && run_to_its_end(r)) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));
     }
     return net;
 }

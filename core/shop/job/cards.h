@@ -47,6 +47,8 @@ std::vector<std::pair<std::string, std::string>> running_cards(const Documents& 
 int running_card(const Job& job, const std::string& card);
 /// The same, to be written in; nullptr for none.
 CardRun* run_of(Job& job, const std::string& card);
+/// Put away after a tick at least, and not for practice.
+bool run_to_its_end(const CardRun& run);
 /// The first of some cards that was not run to its end; the last of them where all were.
 std::string next_card(const Job& job, std::initializer_list<const char*> cards);
 /// Starts a run, or goes on with the one under way. @param fast its clock, times. @returns its place in the job's runs.

@@ -88,7 +88,7 @@ Phrase figure_of(const PaceFigure& pace, const Shop& shop, const Job& job) {
     // To as many places as the spread has two figures.
     const double places = own->spread > 0 ? std::pow(10, std::clamp(1 - std::floor(std::log10(own->spread)), -2.0, 3.0)) : 100;
     const auto rounded = [&](double v) { return number(std::round(v * places) / places); };
-    return say(find_pace_kind(pace.key)->says, rounded(own->value), rounded(own->spread));
+    return say("{} ± {} {}", rounded(own->value), rounded(own->spread), find_pace_kind(pace.key)->unit);
 }
 
 Phrase yours(const PaceFigure& pace, const Shop& shop, const Job& job) {

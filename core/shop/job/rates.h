@@ -11,7 +11,6 @@
 namespace yb {
 
 struct Job;
-struct Plan;
 struct Shop;
 
 /// Lays the maker's own figures on what a job is planned with; those that are not used change nothing.

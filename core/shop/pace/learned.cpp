@@ -59,27 +59,6 @@ Learned figures_of(const Documents& docs, const Plans& plans) {
     return out;
 }
 
-/// Hours of whole operations, from plans that are there.
-Learned hours_of(const Documents& docs, const Plans& plans) {
-    std::string start;
-    for (const auto& [id, plan] : plans)
-        if (plan && is_date(docs.jobs.at(id).start) && (start.empty() || docs.jobs.at(id).start < start)) start = docs.jobs.at(id).start;
-    Learned out;
-    if (start.empty()) return out;
-    std::vector<DoneJob> jobs;
-    for (const auto& [id, plan] : plans) {
-        if (!plan || docs.jobs.at(id).days.done.empty()) continue;
-        Net net = net_of(id, docs.jobs.at(id), *plan, start);
-        // Hours that were typed over are the maker's own guess, not a starting value.
-        for (const OpChange& c : docs.jobs.at(id).days.changes)
-            if (c.hands_h) std::erase_if(net.operations, [&](const Operation& o) { return o.key == c.key; });
-        jobs.push_back({id, std::move(net.operations), docs.jobs.at(id).days.done});
-    }
-    out.took = took_of(jobs, WorkClock(start, docs.shop.workday));
-    learn_into(out, false);
-    return out;
-}
-
 void take_in(Learned& all, Learned more) {
     all.figures.insert(all.figures.end(), std::make_move_iterator(more.figures.begin()), std::make_move_iterator(more.figures.end()));
     all.took.insert(all.took.end(), std::make_move_iterator(more.took.begin()), std::make_move_iterator(more.took.end()));
@@ -101,27 +80,32 @@ Learned learned_paces(const Documents& docs, const Work& work) {
     Plans plans = planned(nullptr);
     Learned figures = figures_of(docs, plans);
     // Whole operations are learned beside what they come to with those figures: the two are used together.
-    std::vector<PaceFigure> with;
-    bool other = false;
-    for (const PaceFigure& f : figures.figures) {
-        const auto kept = std::find_if(docs.shop.paces.begin(), docs.shop.paces.end(), [&](const PaceFigure& p) { return p.key == f.key; });
-        with.push_back(f);
-        with.back().put_back = kept != docs.shop.paces.end() && kept->put_back;
-        other = other || std::abs(pace_of(docs.shop.paces, f.key) - pace_of(with, f.key)) > 1e-9;
-    }
-    if (other) {
-        Shop shop = docs.shop;
-        shop.paces = std::move(with);
-        plans = planned(&shop);
-    }
-    Learned out = hours_of(docs, plans);
+    Shop shop = docs.shop;
+    take_paces(shop, figures.figures);
+    const auto other = [&](const PaceFigure& f) { return pace_of(shop.paces, f.key) != pace_of(docs.shop.paces, f.key); };
+    if (std::any_of(figures.figures.begin(), figures.figures.end(), other)) plans = planned(&shop);
+    Learned out = learned_hours(docs, plans);
     take_in(out, std::move(figures));
     return out;
 }
 
-Learned learned_paces(const Documents& docs, const std::map<std::string, std::shared_ptr<const Plan>>& plans) {
-    Learned out = hours_of(docs, plans);
-    take_in(out, figures_of(docs, plans));
+Learned learned_hours(const Documents& docs, const std::map<std::string, std::shared_ptr<const Plan>>& plans) {
+    std::string start;
+    for (const auto& [id, plan] : plans)
+        if (plan && is_date(docs.jobs.at(id).start) && (start.empty() || docs.jobs.at(id).start < start)) start = docs.jobs.at(id).start;
+    Learned out;
+    if (start.empty()) return out;
+    std::vector<DoneJob> jobs;
+    for (const auto& [id, plan] : plans) {
+        if (!plan || docs.jobs.at(id).days.done.empty()) continue;
+        Net net = net_of(id, docs.jobs.at(id), *plan, start);
+        // Hours that were typed over are the maker's own guess, not a starting value.
+        for (const OpChange& c : docs.jobs.at(id).days.changes)
+            if (c.hands_h) std::erase_if(net.operations, [&](const Operation& o) { return o.key == c.key; });
+        jobs.push_back({id, std::move(net.operations), docs.jobs.at(id).days.done});
+    }
+    out.took = took_of(jobs, WorkClock(start, docs.shop.workday));
+    learn_into(out, false);
     return out;
 }
 

@@ -21,8 +21,8 @@ struct Learned {
 };
 /// Of all jobs, put away ones too. @throws Cancelled.
 Learned learned_paces(const Documents& docs, const Work& work = {});
-/// The same of the jobs whose plans are given.
-Learned learned_paces(const Documents& docs, const std::map<std::string, std::shared_ptr<const Plan>>& plans);
+/// Hours of whole operations alone, of the jobs whose plans are given.
+Learned learned_hours(const Documents& docs, const std::map<std::string, std::shared_ptr<const Plan>>& plans);
 
 /// Hours a job really took, by operation; ticks far off, forgotten over night, are left out.
 std::map<std::string, double> hours_taken(const Learned& learned, const std::string& job);

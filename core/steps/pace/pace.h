@@ -26,7 +26,6 @@ struct PaceKind {
     const char* label;
     std::vector<const char*> operations{};  ///< keys; one that ends in an underscore stands for all that begin so
     const char* unit = nullptr;             ///< "m²/h", "min"; none: times the starting value
-    const char* says = nullptr;             ///< pattern: "{} ± {} m²/h"
     bool per_hour = false;                  ///< the figure is an hour's: who takes longer has less of it
     double prior = pace_prior, noise = pace_noise;  ///< how far makers lie from the starting value, and each time from the maker's own; of the logarithm
 };
