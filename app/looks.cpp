@@ -127,7 +127,7 @@ int write_offer_of(MainWindow& window, const QString& job_path, const QString& p
         *told = write_offer_pdf(pdf, all, docs.shop, QDate::currentDate().toString(Qt::ISODate).toStdString());
         return told->isEmpty() ? 0 : all.empty() ? 2 : 1;
     } catch (const std::exception& e) {
-        *told = QString::fromStdString(e.what());
+        *told = QString::fromStdString(sentence_of(e));
         return 2;
     }
 }

@@ -57,16 +57,16 @@ int main(int argc, char** argv) {
         std::cerr << "burl: " << e.what() << '\n';
         return 2;
     } catch (const std::filesystem::filesystem_error& e) {
-        std::cerr << "burl: " << e.path1().string() << ": " << e.code().message() << '\n';
+        std::cerr << "burl: " << e.path1().string() << " can't be read or written here\n";
         return 2;
     } catch (const yb::StoreError& e) {
         std::cerr << "burl: " << e.what() << '\n';
         return 2;
     } catch (const std::invalid_argument& e) {
-        std::cerr << "burl: " << e.what() << '\n';
+        std::cerr << "burl: " << yb::sentence_of(e) << '\n';
         return 2;
     } catch (const std::exception& e) {
-        std::cerr << "burl: " << e.what() << '\n';
+        std::cerr << "burl: " << yb::sentence_of(e) << '\n';
         return 1;
     }
     return code;

@@ -12,6 +12,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/ground/file/format_error.h"
 #include "core/ground/picture/picture.h"
 #include "core/material/slab/slab.h"
 #include "core/ground/work/work.h"
@@ -19,8 +20,8 @@
 namespace yb {
 
 /// Why a photograph gives no slab, in one sentence with what to do.
-struct PhotoError : std::runtime_error {
-    using std::runtime_error::runtime_error;
+struct PhotoError : Told {
+    using Told::Told;
 };
 
 /// Four corners in the photograph, px, of a rectangle of known size, in any order around it.

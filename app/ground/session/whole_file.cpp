@@ -10,7 +10,7 @@ QString write_whole(const QString& path, const QByteArray& bytes) {
     QSaveFile file(path);
     // Committing alone does not tell that the last bytes found no room: the flush does.
     if (file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.flush() && file.commit()) return {};
-    return QObject::tr("%1 can't be written: %2. Choose another place.").arg(path, file.errorString());
+    return QObject::tr("%1 can't be written: the disk is full, or nothing may be written there. Choose another place.").arg(path);
 }
 
 QString free_shop_name(const QString& stem) {

@@ -10,6 +10,8 @@
 #include <mutex>
 #include <vector>
 
+#include "core/ground/file/format_error.h"
+
 namespace yb {
 
 namespace {
@@ -43,7 +45,7 @@ QString sentence_of_exception() {
     } catch (const std::bad_alloc&) {
         return QObject::tr("There is not enough memory for this");
     } catch (const std::exception& e) {
-        return QString::fromUtf8(e.what());
+        return QString::fromStdString(sentence_of(e));
     } catch (...) {
         return QObject::tr("Something went wrong that nobody foresaw");
     }

@@ -280,7 +280,7 @@ void PhotoPage::open(const QString& path) {
             read.shown = reader.read().convertToFormat(QImage::Format_RGB888);
             if (read.shown.isNull())
                 throw FormatError(
-                    tr("%1 is no picture that can be read: %2").arg(QFileInfo(path).fileName(), reader.errorString()).toStdString());
+                    tr("%1 can't be read as a picture: choose a JPEG or PNG").arg(QFileInfo(path).fileName()).toStdString());
             read.pixels = Picture(read.shown.width(), read.shown.height());
             for (int y = 0; y < read.shown.height(); ++y)
                 std::copy_n(read.shown.constScanLine(y), static_cast<std::size_t>(read.shown.width()) * 3, read.pixels.at(0, y));

@@ -1,11 +1,10 @@
 // The thin face over GEOS's C API: one context per thread, geometries owned by unique_ptr.
 #include <algorithm>
 #include <memory>
-#include <stdexcept>
-#include <string>
 
 #include <geos_c.h>
 
+#include "core/ground/file/format_error.h"
 #include "core/ground/geometry/geometry.h"
 
 namespace yb {
@@ -13,10 +12,9 @@ namespace {
 
 struct Context {
     GEOSContextHandle_t handle = GEOS_init_r();
-    std::string error;
-    Context() {
+    Context() {  // quietly: what goes wrong is thrown, in words of ours
         GEOSContext_setErrorMessageHandler_r(
-            handle, [](const char* message, void* self) { static_cast<Context*>(self)->error = message; }, this);
+            handle, [](const char*, void*) {}, nullptr);
     }
     ~Context() { GEOS_finish_r(handle); }
     Context(const Context&) = delete;
@@ -33,19 +31,46 @@ struct Destroy {
 };
 using Geometry = std::unique_ptr<GEOSGeometry, Destroy>;
 
-Geometry own(GEOSGeometry* g, const char* what) {
-    if (!g) throw std::runtime_error(std::string(what) + ": " + context().error);
+Geometry own(GEOSGeometry* g) {
+    if (!g) throw Told("two outlines can't be laid over one another");
     return Geometry(g);
 }
 
+/// What has an area of a mixture of areas, lines and points: nothing can be laid over a mixture.
+Geometry areas_of(Geometry g) {
+    auto* h = context().handle;
+    if (GEOSGeomTypeId_r(h, g.get()) != GEOS_GEOMETRYCOLLECTION) return g;
+    std::vector<GEOSGeometry*> parts;
+    for (int i = 0; i < GEOSGetNumGeometries_r(h, g.get()); ++i) {
+        const GEOSGeometry* part = GEOSGetGeometryN_r(h, g.get(), i);
+        for (int k = 0; k < GEOSGetNumGeometries_r(h, part); ++k)
+            if (const GEOSGeometry* one = GEOSGetGeometryN_r(h, part, k); GEOSGeomTypeId_r(h, one) == GEOS_POLYGON) parts.push_back(GEOSGeom_clone_r(h, one));
+    }
+    return own(GEOSGeom_createCollection_r(h, GEOS_MULTIPOLYGON, parts.data(), static_cast<unsigned>(parts.size())));
+}
+
+Geometry mended(const GEOSGeometry* g) { return areas_of(own(GEOSMakeValid_r(context().handle, g))); }
+
+/// Two that all but touch can be beyond what doubles tell apart: then both are mended first, and laid over one another on a grid.
+Geometry overlaid(GEOSGeometry* exactly, GEOSGeometry* (*on_grid)(GEOSContextHandle_t, const GEOSGeometry*, const GEOSGeometry*, double), const GEOSGeometry* a, const GEOSGeometry* b) {
+    if (exactly) return areas_of(own(exactly));
+    const Geometry left = mended(a);
+    const Geometry right = mended(b);
+    for (const double grid_mm : {1e-6, 1e-4, 1e-2})
+        if (GEOSGeometry* made = on_grid(context().handle, left.get(), right.get(), grid_mm)) return areas_of(own(made));
+    return own(nullptr);
+}
+Geometry overlap_of(const GEOSGeometry* a, const GEOSGeometry* b) { return overlaid(GEOSIntersection_r(context().handle, a, b), GEOSIntersectionPrec_r, a, b); }
+Geometry difference_of(const GEOSGeometry* a, const GEOSGeometry* b) { return overlaid(GEOSDifference_r(context().handle, a, b), GEOSDifferencePrec_r, a, b); }
+
 Geometry polygon(const Ring& ring) {
     auto* h = context().handle;
-    if (ring.size() < 3) return own(GEOSGeom_createEmptyPolygon_r(h), "empty polygon");
+    if (ring.size() < 3) return own(GEOSGeom_createEmptyPolygon_r(h));
     auto* seq = GEOSCoordSeq_create_r(h, static_cast<unsigned>(ring.size() + 1), 2);
     for (unsigned i = 0; i <= ring.size(); ++i) GEOSCoordSeq_setXY_r(h, seq, i, ring[i % ring.size()].x, ring[i % ring.size()].y);
     auto* shell = GEOSGeom_createLinearRing_r(h, seq);
-    if (!shell) throw std::runtime_error("ring: " + context().error);
-    return own(GEOSGeom_createPolygon_r(h, shell, nullptr, 0), "polygon");
+    if (!shell) throw Told("an outline has a place that is no number");
+    return own(GEOSGeom_createPolygon_r(h, shell, nullptr, 0));
 }
 
 /// The points of a closed sequence, the last one, which is the first again, left out.
@@ -72,7 +97,7 @@ Geometry line_of(const Ring& points) {
     auto* h = context().handle;
     auto* seq = GEOSCoordSeq_create_r(h, static_cast<unsigned>(points.size()), 2);
     for (unsigned i = 0; i < points.size(); ++i) GEOSCoordSeq_setXY_r(h, seq, i, points[i].x, points[i].y);
-    return own(GEOSGeom_createLineString_r(h, seq), "line");
+    return own(GEOSGeom_createLineString_r(h, seq));
 }
 
 std::vector<Ring> rings_of(const Geometry& g) {
@@ -92,7 +117,7 @@ Ring convex_hull(std::vector<Vec2> points) {
     if (points.size() < 2) return points;
     auto* h = context().handle;
     const auto first = [](Vec2 a, Vec2 b) { return a.x < b.x || (a.x == b.x && a.y < b.y); };
-    const Geometry hull = own(GEOSConvexHull_r(h, line_of(points).get()), "hull");
+    const Geometry hull = own(GEOSConvexHull_r(h, line_of(points).get()));
     if (GEOSGeomTypeId_r(h, hull.get()) != GEOS_POLYGON) {
         // All in one place or on one line.
         const auto [low, high] = std::minmax_element(points.begin(), points.end(), first);
@@ -111,11 +136,11 @@ Geometry sound(const Ring& ring) {
     auto p = polygon(thinned(ring));
     if (GEOSisValid_r(h, p.get()) == 1) return p;
     if (tangled(ring)) return polygon(convex_hull(ring));
-    return own(GEOSMakeValid_r(h, p.get()), "mend");
+    return mended(p.get());
 }
 
 Geometry overlap(const Ring& a, const Ring& b) {
-    return own(GEOSIntersection_r(context().handle, sound(a).get(), sound(b).get()), "intersection");
+    return overlap_of(sound(a).get(), sound(b).get());
 }
 
 }  // namespace
@@ -178,7 +203,7 @@ Ring simplified(const Ring& ring, double tolerance) {
     if (ring.size() < 4) return ring;
     Ring closed = ring;
     closed.push_back(ring.front());
-    const Geometry line = own(GEOSSimplify_r(context().handle, line_of(closed).get(), tolerance), "simplify");
+    const Geometry line = own(GEOSSimplify_r(context().handle, line_of(closed).get(), tolerance));
     Ring out = points_of(GEOSGeom_getCoordSeq_r(context().handle, line.get()));
     return out.size() < 3 ? ring : out;
 }
@@ -189,7 +214,7 @@ Ring pen_outline(std::span<const Vec2> line, double half_width) {
     Ring points(line.begin(), line.end());
     if (points.size() == 1) points.push_back(points.front() + Vec2{0.1, 0});
     const Geometry path = line_of(points);
-    return largest(rings_of(own(GEOSBuffer_r(h, path.get(), half_width, 4), "pen")));
+    return largest(rings_of(own(GEOSBuffer_r(h, path.get(), half_width, 4))));
 }
 
 double intersection_area(const Ring& a, const Ring& b) {
@@ -197,7 +222,7 @@ double intersection_area(const Ring& a, const Ring& b) {
     if (surely_inside(a, b)) return area(a);
     const auto g = overlap(a, b);
     double value = 0;
-    if (GEOSArea_r(context().handle, g.get(), &value) != 1) throw std::runtime_error("area: " + context().error);
+    if (GEOSArea_r(context().handle, g.get(), &value) != 1) throw Told("an outline has no area");
     return value;
 }
 
@@ -225,7 +250,7 @@ void simple_pieces(Geometry g, int depth, std::vector<Ring>& out) {
         const Vec2 at = centroid(points_of(GEOSGeom_getCoordSeq_r(h, GEOSGetInteriorRingN_r(h, part, 0))));
         for (const Vec2 up : {Vec2{0, 1}, Vec2{0, -1}}) {
             const Geometry side = polygon(half_plane(ring, at, at + up));
-            simple_pieces(own(GEOSIntersection_r(h, part, side.get()), "cut across"), depth + 1, out);
+            simple_pieces(overlap_of(part, side.get()), depth + 1, out);
         }
     }
 }
@@ -252,11 +277,10 @@ Ring left_of(const Ring& ring, Vec2 a, Vec2 b) {
 }
 
 std::vector<Ring> without(const Ring& ring, const std::vector<Ring>& holes) {
-    auto* h = context().handle;
     Geometry left = sound(ring);
     for (const Ring& hole : holes) {
         if (hole.size() < 3 || !boxes_meet(bounds(ring), bounds(hole))) continue;
-        left = own(GEOSDifference_r(h, left.get(), sound(hole).get()), "difference");
+        left = difference_of(left.get(), sound(hole).get());
     }
     std::vector<Ring> out;
     simple_pieces(std::move(left), 0, out);
@@ -264,7 +288,7 @@ std::vector<Ring> without(const Ring& ring, const std::vector<Ring>& holes) {
 }
 
 Ring widened(const Ring& ring, double by) {
-    return largest(rings_of(own(GEOSBuffer_r(context().handle, sound(ring).get(), by, 8), "widen")));
+    return largest(rings_of(own(GEOSBuffer_r(context().handle, sound(ring).get(), by, 8))));
 }
 
 std::optional<Vec2> self_crossing(const Ring& ring) {

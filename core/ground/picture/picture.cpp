@@ -19,7 +19,7 @@ std::string to_png(const Picture& p) {
     png_alloc_size_t size = PNG_IMAGE_PNG_SIZE_MAX(image);
     std::string out(size, '\0');
     if (!png_image_write_to_memory(&image, out.data(), &size, 0, p.rgb.data(), 0, nullptr))
-        throw PictureError(std::string("the picture can't be written as PNG: ") + image.message);
+        throw PictureError("the picture can't be written as PNG");
     out.resize(size);
     return out;
 }
@@ -29,7 +29,7 @@ std::string to_jpeg(const Picture& p, int quality) {
     unsigned char* bytes = nullptr;
     unsigned long size = 0;
     if (tjCompress2(jpeg.get(), p.rgb.data(), p.width, 0, p.height, TJPF_RGB, &bytes, &size, TJSAMP_420, quality, 0) != 0)
-        throw PictureError(std::string("the picture can't be written as JPEG: ") + tjGetErrorStr2(jpeg.get()));
+        throw PictureError("the picture can't be written as JPEG");
     std::string out(reinterpret_cast<const char*>(bytes), size);
     tjFree(bytes);
     return out;
@@ -53,14 +53,14 @@ Picture read_png(std::span<const char> bytes) {
     png_image image{};
     image.version = PNG_IMAGE_VERSION;
     if (!png_image_begin_read_from_memory(&image, bytes.data(), bytes.size()))
-        throw PictureError(std::string("the PNG can't be read: ") + image.message);
+        throw PictureError("the PNG can't be read: it is damaged or none");
     image.format = PNG_FORMAT_RGB;
     const std::unique_ptr<png_image, void (*)(png_image*)> freed(&image, png_image_free);
     // Deflate packs 1032 bytes into one at the most, of 8 points each.
     Picture p = room_for(image.width, image.height, bytes.size(), 8 * 1032);
     const png_color white{255, 255, 255};
     if (!png_image_finish_read(&image, &white, p.rgb.data(), 0, nullptr))
-        throw PictureError(std::string("the PNG can't be read to its end: ") + image.message);
+        throw PictureError("the PNG can't be read to its end: it was cut short or is damaged");
     return p;
 }
 
@@ -72,11 +72,11 @@ Picture read_jpeg(std::span<const char> bytes) {
     int sampling = 0;
     int space = 0;
     if (tjDecompressHeader3(jpeg.get(), data, bytes.size(), &w, &h, &sampling, &space) != 0)
-        throw PictureError(std::string("the JPEG can't be read: ") + tjGetErrorStr2(jpeg.get()));
+        throw PictureError("the JPEG can't be read: it is damaged or none");
     // A block of 16 x 16 takes two bits at the least.
     Picture p = room_for(w, h, bytes.size(), 16 * 16 * 4);
     if (tjDecompress2(jpeg.get(), data, bytes.size(), p.rgb.data(), w, 0, h, TJPF_RGB, TJFLAG_STOPONWARNING) != 0)
-        throw PictureError(std::string("the JPEG can't be read to its end: ") + tjGetErrorStr2(jpeg.get()));
+        throw PictureError("the JPEG can't be read to its end: it was cut short or is damaged");
     return p;
 }
 

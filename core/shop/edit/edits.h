@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "core/ground/figure/figure.h"
+#include "core/ground/file/format_error.h"
 #include "core/material/slab/slab.h"
 #include "core/steps/lay/choices.h"
 #include "core/steps/makeup/choices.h"
@@ -35,8 +36,8 @@ enum class TopShape;
 enum class EdgeRead;
 
 /// What can't be made, said as a sentence; what it was asked of stays as it was.
-struct Refusal : std::runtime_error {
-    explicit Refusal(Phrase why) : std::runtime_error(render(why, Units::metric())), says(std::move(why)) {}
+struct Refusal : Told {
+    explicit Refusal(Phrase why) : Told(render(why, Units::metric())), says(std::move(why)) {}
     Phrase says;
 };
 

@@ -12,6 +12,9 @@
 namespace yb {
 
 struct OutOfRange;
+
+/// A top is planned of so many leaves at most: more are no table, and would be laid over one another for minutes.
+inline constexpr std::size_t most_leaves = 24;
 /// One caution a field that lies out of its range.
 Caution out_of_range(const OutOfRange& o, Step step);
 

@@ -5,11 +5,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <span>
 #include <stdexcept>
 
 #include "core/steps/days/days.h"
 #include "core/steps/flat/yard.h"
 #include "core/ground/fields/walk.h"
+#include "core/ground/file/format_error.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/held.h"
 #include "core/shop/job/planning.h"
@@ -56,7 +58,7 @@ std::shared_ptr<const PreparedSlab> prepare(const Slab& slab, bool over) {
         p->ways = ways;
         p->cautions.push_back(
             {"rack.failed", Severity::stop, step_key::rack,
-             say("The slab's shape can't be made of these readings ({}). Look its tape table and outline over.", e.what())});
+             say("The slab's shape can't be made of these readings ({}). Look its tape table and outline over.", sentence_of(e))});
     }
     p->slab = p->ways->slab(over);
     p->shape = p->ways->shape(over);
@@ -84,7 +86,8 @@ Plan plan_job(const Job& job, const Slab& slab, const Shop& shop) {
 
 Plan plan_job(const Job& job, const Documents& docs, int on_bench, const Shop* shop) {
     JobSlabs slabs;
-    for (const Leaf& l : job.leaves) slabs.leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
+    for (const Leaf& l : std::span(job.leaves).first(std::min(job.leaves.size(), most_leaves)))
+        slabs.leaves.push_back(prepare(docs.slabs.at(l.slab), l.placement.turned_over));
     for (const Patch& p : job.makeup.patches) {
         const auto it = docs.slabs.find(p.slab);
         slabs.patches.push_back(it == docs.slabs.end() ? nullptr : prepare(it->second, false)->ways);
@@ -129,7 +132,13 @@ void lay_on_bench(Planning& w) {
 
 }  // namespace
 
-Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_shop, const PlanFor& wanted) {
+Plan plan_job(const Job& given_job, const JobSlabs& given_slabs, const Shop& given_shop, const PlanFor& wanted) {
+    if (given_slabs.leaves.size() > most_leaves) {
+        JobSlabs first = given_slabs;
+        first.leaves.resize(most_leaves);
+        return plan_job(given_job, first, given_shop, wanted);
+    }
+    const JobSlabs& slabs = given_slabs;
     Held held(given_job, given_shop);
     with_rates(held.shop, held.job, given_shop.paces);
     const Job& job = held.job;
@@ -154,7 +163,7 @@ Plan plan_job(const Job& given_job, const JobSlabs& slabs, const Shop& given_sho
         } catch (const std::exception& e) {
             held.cautions.emplace_back(
                 row.step, Caution{"plan.failed", Severity::stop, row.step,
-                                  say("{} can't be planned with what is given ({}). Look over what was typed last.", row.name, e.what())});
+                                  say("{} can't be planned with what is given ({}). Look over what was typed last.", row.name, sentence_of(e))});
         }
     };
     const auto in_it = [&](const StepRow& row) { return !wanted.slab_alone || row.step == step_key::rack; };

@@ -264,6 +264,7 @@ void fields_of(FieldVisitor& v, Job& j) {
 }
 
 void hold(Held& h) {
+    h.at_most(h.job.leaves, most_leaves, counted(0, "leaf", "leaves"), step_key::lay);
     h.at_most(h.job.makeup.patches, 60, counted(0, "patch", "patches"), step_key::lay);
     for (Patch& patch : h.job.makeup.patches) h.fewer_points(patch.outline, "A patch", step_key::lay);
     h.fewer_points(h.job.top.free_form, "The top's free form", step_key::lay);

@@ -7,6 +7,9 @@
 
 #include <fmt/format.h>
 
+#include "core/ground/fields/walk.h"
+#include "core/steps/flat/sled.h"
+
 namespace yb {
 
 namespace {
@@ -119,6 +122,25 @@ Vec2 MachinedSide::to_machine(Vec2 p) const { return {p.x - rough.low.x, face ==
 Vec2 MachinedSide::to_slab(Vec2 p) const { return {p.x + rough.low.x, face == Face::a ? p.y + rough.low.y : rough.high.y - p.y}; }
 double MachinedSide::after(Vec2 p) const { return levels_mm.empty() ? before(p) : std::min(before(p), 0.0); }
 
+namespace {
+
+/// A program of more passes than this is one of a value typed wrong.
+constexpr double most_passes = 200000;
+
+/// @throws std::invalid_argument for a sled that no shop could have, and for one that would make passes without end.
+void look_at_sled(const Sled& sled, const Box& rough, double highest_mm) {
+    Sled held = sled;
+    for (const OutOfRange& o : hold_in_range(walk_of(held))) {
+        const auto q = [&](double v) { return Quantity{v, o.kind}; };
+        throw std::invalid_argument(render(say("{} is {}: from {} to {} can be cut. Type it anew on the shop's page", o.label, q(o.value), q(o.range.low), q(o.range.high)), Units::metric()));
+    }
+    const double lanes = std::max(rough.width(), rough.height()) / lane_mm(sled);
+    if (const double passes = lanes * std::max(0.0, highest_mm) / sled.depth_mm; passes > most_passes)
+        throw std::invalid_argument(fmt::format("the program would have {:.0f} passes: take deeper layers than {:g} mm, or a wider cutter than {:g} mm", passes, sled.depth_mm, sled.cutter_mm));
+}
+
+}  // namespace
+
 MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled& sled, const FlatChoices& choices, bool first) {
     if (!plan.ready || lay.rough.size() < 3)
         throw std::invalid_argument("nothing is planned to be flattened: measure the slab and lay its top");
@@ -126,6 +148,7 @@ MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled&
     side.face = plan.faces[first ? 0 : 1].face;
     side.off = side.face == Face::a ? plan.off_top : plan.off_bottom;
     side.rough = bounds(lay.rough);
+    look_at_sled(sled, side.rough, 0);
     if (sled.cutter_mm >= std::min(side.rough.width(), side.rough.height()))
         throw std::invalid_argument(
             fmt::format("the cutter of {:.0f} mm is wider than the piece: set the cutter's diameter on the shop's page", sled.cutter_mm));
@@ -135,6 +158,7 @@ MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled&
     side.below_mm = plan.faces[first ? 0 : 1].plane_mm;
     for (const Strip& s : strips_of(side, sled))
         for (const double top : s.top) side.highest_mm = std::max(side.highest_mm, top);
+    look_at_sled(sled, side.rough, side.highest_mm);
     const Layers layers = layers_of(side.highest_mm, choices.rest_h > 0 ? choices.allowance_mm : 0, sled);
     side.levels_mm = layers.levels_mm;
     side.last_layers = layers.last;
