@@ -96,23 +96,9 @@ bool MainWindow::import_job(const QString& path) {
     return wrong.isEmpty();
 }
 
-bool MainWindow::bring_air(const QString& path) {
-    if (!session_.job()) {
-        say(tr("No job is on the bench: its room is what the air is for."), true);
-        return false;
-    }
-    try {
-        const AirLog log = read_air(read_file(path.toStdString(), 64u << 20));
-        const auto months = std::count_if(log.months.begin(), log.months.end(), [](const auto& m) { return m.has_value(); });
-        if (!session_.edit_job(tr("The room's air"),
-                               [&](Job& j) { set_room_air(j, log, QFileInfo(path).completeBaseName().toStdString()); }))
-            return false;
-        say(tr("%1 readings in %2 months: the room's other months stay as they were.").arg(log.readings).arg(months));
-        return true;
-    } catch (const std::exception& e) {
-        say(tr("%1: %2").arg(QFileInfo(path).fileName(), QString::fromUtf8(e.what())), true);
-        return false;
-    }
+void MainWindow::bring_air(const QString& path) {
+    if (!session_.job()) return say(tr("No job is on the bench: its room is what the air is for."), true);
+    yb::bring_air(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
 
 void MainWindow::bring_scan(const QString& path) {
@@ -128,11 +114,11 @@ void MainWindow::bring_free_form(const QString& path, std::optional<double> mm_p
 }
 
 void MainWindow::bring_outline(const QString& path, std::optional<double> mm_per_unit, OutlineAs as) {
-    yb::bring_drawing(session_, *work_, path, mm_per_unit, as, [this, path, as] {
+    yb::bring_drawing(session_, *work_, path, mm_per_unit, as, [this, path, as](const QString& why) {
         const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
         bool ok = false;
         const QString unit =
-            QInputDialog::getItem(this, tr("The drawing does not say its unit"), tr("One unit of it is one of"), units, 0, false, &ok);
+            QInputDialog::getItem(this, why, tr("One unit of it is one of"), units, 0, false, &ok);
         constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
         if (ok) bring_outline(path, mm[static_cast<std::size_t>(units.indexOf(unit))], as);
     });
@@ -192,7 +178,7 @@ void MainWindow::choose_sample() {
 void MainWindow::choose_days_off() {
     const QString path = QFileDialog::getOpenFileName(this, tr("Days off from a calendar"), {}, tr("Calendars (*.ics);;All files (*)"));
     if (path.isEmpty()) return;
-    bring_days_off(session_, path, [this](const QString& text, bool bad) { say(text, bad); });
+    bring_days_off(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
 
 namespace {

@@ -10,6 +10,7 @@
 #include "app/kit/slip/slip.h"
 #include "app/kit/step_views.h"
 #include "app/kit/stick/stick.h"
+#include "app/files/bring.h"
 #include "app/main_window.h"
 #include "app/pages/book/book_page.h"
 #include "app/pages/card/card_page.h"

@@ -11,6 +11,7 @@
 #include "cli/job_alone.h"
 #include "core/files/io/book_io.h"
 #include "core/files/store/store.h"
+#include "core/ground/calendar/calendar.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/rates.h"
@@ -24,6 +25,8 @@ namespace {
 using yb::Json;
 
 void run_book(const std::string& path, bool csv, const yb::BookAsk& ask) {
+    for (const auto& [option, day] : {std::pair("--from", ask.from), std::pair("--to", ask.to)})
+        if (!day.empty() && !yb::is_date(day)) throw BadInput(std::string(option) + " ‘" + day + "’ is not a date: write it as 2026-11-30");
     const auto lines = yb::read_book(yb::Store::open(path).book());
     std::vector<yb::BookEntry> asked;
     for (const std::size_t i : yb::search(lines, ask)) asked.push_back(lines[i].entry);
@@ -90,17 +93,17 @@ void run_offer(const std::string& job, const std::string& pdf) {
     fs::path window;
     for (const fs::path& p : {here / "young-burl", here / "app" / "young-burl"})
         if (window.empty() && fs::exists(p)) window = p;
-    if (window.empty()) throw std::runtime_error("young-burl, which draws the offer, is not beside " + here.string());
+    if (window.empty()) throw yb::Told("young-burl, which draws the offer, is not beside " + here.string());
     const std::string program = window.string();
     std::string arguments[] = {program, "--offer", fs::absolute(pdf).string(), fs::absolute(job).string()};
     char* argv[] = {arguments[0].data(), arguments[1].data(), arguments[2].data(), arguments[3].data(), nullptr};
     std::cout.flush();
     pid_t child = 0;
     int status = 0;
-    if (posix_spawn(&child, program.c_str(), nullptr, nullptr, argv, environ) != 0 || waitpid(child, &status, 0) != child) throw std::runtime_error(program + " could not be started");
+    if (posix_spawn(&child, program.c_str(), nullptr, nullptr, argv, environ) != 0 || waitpid(child, &status, 0) != child) throw yb::Told(program + " could not be started");
     if (WIFEXITED(status) && WEXITSTATUS(status) == 0) return print({{"pdf", pdf}});
     if (WIFEXITED(status) && WEXITSTATUS(status) == 2) throw BadInput(pdf + " was not written");
-    throw std::runtime_error(pdf + " was not written. Choose another place with --pdf");
+    throw yb::Told(pdf + " was not written. Choose another place with --pdf");
 }
 
 }  // namespace

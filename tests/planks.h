@@ -3,6 +3,7 @@
 
 #include <string>
 
+#include "core/shop/job/job.h"
 #include "tests/everything.h"
 
 namespace yb {

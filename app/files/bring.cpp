@@ -1,4 +1,5 @@
 #include "app/files/bring.h"
+#include "app/files/bring_text.h"
 
 #include <algorithm>
 
@@ -7,12 +8,14 @@
 #include <QFileInfo>
 #include <QImageReader>
 
-#include "app/ground/slow/long_work.h"
 #include "app/ground/session/session.h"
+#include "app/kit/fields/field.h"
 #include "core/shop/edit/money_edits.h"
+#include "core/shop/edit/shop_edits.h"
 #include "core/shop/edit/skin_edits.h"
 #include "core/shop/edit/slab_edits.h"
-#include "core/files/io/ics.h"
+#include "core/files/io/csv.h"
+#include "core/files/io/days_off.h"
 #include "core/files/io/stock_list.h"
 #include "core/ground/file/digest.h"
 #include "core/ground/file/file.h"
@@ -42,7 +45,7 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
             if (!session.still_open(begun, QObject::tr("Slab from a scan"))) return;
             const auto& [r, cloud] = read;
             Slab slab = r.slab;
-            slab.name = QFileInfo(path).completeBaseName().toStdString();
+            slab.name = plain_text(QFileInfo(path).completeBaseName().toStdString());
             for (const std::string& n : r.notes) slab.notes += (slab.notes.empty() ? "" : " ") + n;
             QString text = QObject::tr("%1 points on the slab.").arg(r.used);
             const std::string key = attachment_key(cloud);
@@ -59,48 +62,49 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
 }
 
 void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
-    work.run(
-        QObject::tr("Reading the list"),
-        [path, units = session.units()](const Work&) {
-            constexpr std::size_t most_bytes = 20'000'000;
-            try {
-                return read_stock_list(read_file(path.toStdString(), most_bytes), units);
-            } catch (const FormatError& e) {
-                if (e.where() == path.toStdString()) throw;
-                throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
-            }
-        },
+    constexpr std::uint64_t most_bytes = 20'000'000;
+    bring_text(
+        work, QObject::tr("Reading the list"), path, most_bytes,
+        [units = session.units()](const std::string& text, const Work&) { return read_stock_list(text, units); },
         [&session, say, begun = session.begun()](const std::vector<Slab>& read) {
             if (!session.still_open(begun, QObject::tr("A list of slabs"))) return;
             if (read.empty()) return say(QObject::tr("The list has a header and no slab below it."));
             std::string first;
-            session.edit(QObject::tr("Slabs from a list"), [&](Documents& d) {
+            const bool taken = session.edit(QObject::tr("Slabs from a list"), [&](Documents& d) {
                 for (const Slab& s : read)
                     if (const std::string id = add_slab(d, s); first.empty()) first = id;
             });
+            if (!taken) return;  // it is said why
             session.set_step(step_key::rack);
             session.look_at(QString::fromStdString(first));
             say(QObject::tr("%1 slabs stand on the rack. Widths are an even strip until somebody tapes them.").arg(read.size()));
         });
 }
 
-void bring_days_off(Session& session, const QString& path, const std::function<void(const QString&, bool)>& say) {
-    try {
-        const DaysOffRead read =
-            read_days_off(read_file(path.toStdString(), most_csv_bytes), QDate::currentDate().toString(Qt::ISODate).toStdString());
-        std::size_t added = 0;
-        session.edit_shop(QObject::tr("Days off"), [&](Shop& s) {
-            auto& all = s.workday.off;
-            for (const DayOff& o : read.off)
-                if (std::find(all.begin(), all.end(), o) == all.end()) all.push_back(o), ++added;
-            std::stable_sort(all.begin(), all.end(), [](const DayOff& a, const DayOff& b) { return a.from < b.from; });
+void bring_days_off(Session& session, LongWork& work, const QString& path, const std::function<void(const QString&, bool)>& say) {
+    bring_text(
+        work, QObject::tr("Reading the calendar"), path, most_csv_bytes,
+        [from = QDate::currentDate().toString(Qt::ISODate).toStdString()](const std::string& text, const Work& w) { return read_days_off(text, {from}, w); },
+        [&session, say, begun = session.begun()](const DaysOffRead& read) {
+            if (!session.still_open(begun, QObject::tr("Days off"))) return;
+            std::size_t added = 0;
+            const bool taken = session.edit_shop(QObject::tr("Days off"), [&](Shop& s) { added = add_days_off(s, read.off); });
+            if (!taken) return;
+            QString text = added == 1 ? QObject::tr("1 stretch of days off was added.") : QObject::tr("%1 stretches of days off were added.").arg(added);
+            for (const std::string& n : read.notes) text += ' ' + QString::fromStdString(n);
+            say(text, false);
         });
-        QString text = QObject::tr("%1 stretches of days off were added.").arg(added);
-        for (const std::string& n : read.notes) text += ' ' + QString::fromStdString(n);
-        say(text, false);
-    } catch (const FormatError& e) {
-        say(QObject::tr("%1: %2. Nothing was changed.").arg(QFileInfo(path).fileName(), QString::fromStdString(e.what())), true);
-    }
+}
+
+void bring_air(Session& session, LongWork& work, const QString& path, const std::function<void(const QString&, bool)>& say) {
+    bring_text(
+        work, QObject::tr("Reading the air"), path, most_csv_bytes, [](const std::string& text, const Work&) { return read_air(text); },
+        [&session, say, path, begun = session.begun()](const AirLog& log) {
+            const auto months = std::count_if(log.months.begin(), log.months.end(), [](const auto& m) { return m.has_value(); });
+            const std::string name = plain_text(QFileInfo(path).completeBaseName().toStdString());
+            if (session.edit_begun(begun, QObject::tr("The room's air"), [&](Job& j) { set_room_air(j, log, name); }))
+                say(QObject::tr("%1 readings in %2 months: the room's other months stay as they were.").arg(log.readings).arg(months), false);
+        });
 }
 
 namespace {
@@ -116,7 +120,7 @@ void keep_picture(Session& session, LongWork& work, const QString& path, const Q
             QImageReader reader(path);
             reader.setAutoTransform(true);
             QImage image = reader.read();
-            if (image.isNull()) throw FormatError(name.toStdString(), reader.errorString().toStdString());
+            if (image.isNull()) throw FormatError(name.toStdString(), QObject::tr("it can't be read as a picture: choose a JPEG or PNG").toStdString());
             if (std::max(image.width(), image.height()) > 1600) image = image.scaled(1600, 1600, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             QByteArray bytes;
             QBuffer buffer(&bytes);
@@ -155,7 +159,7 @@ void bring_signed(Session& session, LongWork& work, const QString& path, std::fu
 void bring_photo_of_job(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say) {
     const QFileInfo file(path);
     const Thing* thing = session.picked_thing();
-    JobPhoto photo{{}, file.lastModified().date().toString(Qt::ISODate).toStdString(), file.completeBaseName().toStdString(), thing ? thing->key : std::string()};
+    JobPhoto photo{{}, file.lastModified().date().toString(Qt::ISODate).toStdString(), plain_text(file.completeBaseName().toStdString()), thing ? thing->key : std::string()};
     keep_picture(session, work, path, QObject::tr("The photograph"), say, [&session, say, photo](const Session::Begun& begun, const std::string& key) {
         JobPhoto kept = photo;
         kept.key = key;
@@ -164,33 +168,40 @@ void bring_photo_of_job(Session& session, LongWork& work, const QString& path, s
 }
 
 void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
-                   std::function<void()> ask_unit) {
+                   std::function<void(const QString& why)> ask_unit) {
+    struct Read {
+        std::optional<DrawnSlab> drawn;
+        std::optional<double> unlikely_mm;
+    };
     work.run(
         QObject::tr("Reading the drawing"),
-        [path, mm_per_unit](const Work&) -> std::optional<DrawnSlab> {
+        [path, mm_per_unit](const Work& w) -> Read {
             try {
                 const std::string bytes = read_file(path.toStdString(), most_drawing_bytes);
-                const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes) : read_svg(bytes);
+                const Drawing drawing = path.endsWith(".dxf", Qt::CaseInsensitive) ? read_dxf(bytes, w) : read_svg(bytes, w);
                 const std::optional<double> unit = mm_per_unit ? mm_per_unit : drawing.mm_per_unit;
                 if (!unit) return {};
-                return slab_from_drawing(drawing, *unit);
+                DrawnSlab drawn = slab_from_drawing(drawing, *unit, w);
+                const std::optional<double> unlikely = unlikely_length(drawn);
+                return {std::move(drawn), unlikely};
             } catch (const FormatError& e) {
                 if (e.where() == path.toStdString()) throw;
                 throw FormatError(QFileInfo(path).fileName().toStdString(), e.what());
             }
         },
-        [&session, path, as, ask_unit, begun = session.begun()](const std::optional<DrawnSlab>& drawn) {
+        [&session, path, as, ask_unit, begun = session.begun()](const Read& read) {
             if (!session.still_open(begun, QObject::tr("A drawing"))) return;
-            if (!drawn) return ask_unit();
+            if (!read.drawn) return ask_unit(QObject::tr("The drawing does not say its unit"));
+            if (read.unlikely_mm) return ask_unit(QObject::tr("So drawn it is %1 long: the unit may be another").arg(in_units(mm(*read.unlikely_mm), session)));
+            const DrawnSlab& drawn = *read.drawn;
             if (as == OutlineAs::free_form) {
-                session.edit_begun(begun, QObject::tr("Free form from a drawing"),
-                                   [&](Job& j) { set_free_form_over_middle(j, drawn->outline.a); });
+                session.edit_begun(begun, QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn.outline.a); });
                 return;
             }
             Slab slab;
-            slab.name = QFileInfo(path).completeBaseName().toStdString();
-            slab.outline = drawn->outline;
-            slab.flaws = drawn->flaws;
+            slab.name = plain_text(QFileInfo(path).completeBaseName().toStdString());
+            slab.outline = drawn.outline;
+            slab.flaws = drawn.flaws;
             slab.notes = "Outline from a drawing; both faces are taken alike.";
             add_slab(session, slab, QObject::tr("Slab from a drawing"));
         });

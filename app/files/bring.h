@@ -21,9 +21,10 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
 /// What the outline in a drawing becomes.
 enum class OutlineAs { slab, free_form };
 
-/// Reads a drawing in the background. Where neither the file nor the call says its unit nothing is done but `ask_unit`.
+/// Reads a drawing in the background. Where neither the file nor the call says its unit, or no slab is so long or so short, nothing is done but
+/// `ask_unit`, with the reason.
 void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
-                   std::function<void()> ask_unit);
+                   std::function<void(const QString& why)> ask_unit);
 
 /// Grows and saws a log in the background and puts its slabs with their faces on the rack.
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
@@ -32,8 +33,10 @@ void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const 
 /// Reads a list of slabs (core/files/io/stock_list.h) in the background and puts them on the rack as one revision; they can be undone as one.
 void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
-/// Reads days off from a calendar (core/files/io/ics.h) and adds those that are not known yet as one revision.
-void bring_days_off(Session& session, const QString& path, const std::function<void(const QString&, bool bad)>& say);
+/// Reads days off from a calendar (core/files/io/days_off.h) in the background and adds those that are not known yet as one revision.
+void bring_days_off(Session& session, LongWork& work, const QString& path, const std::function<void(const QString&, bool bad)>& say);
+/// Reads a room's air (core/files/io/csv.h) in the background: months of the job on the bench.
+void bring_air(Session& session, LongWork& work, const QString& path, const std::function<void(const QString&, bool bad)>& say);
 
 /// The scan or photograph of the signed agreement of the job on the bench.
 void bring_signed(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say);

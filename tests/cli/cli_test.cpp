@@ -214,3 +214,58 @@ TEST_CASE("burl flatten on poor readings: what they don't fix is not tilted and 
     refused("top,0,0,50\n", "1 top and 0 bottom");
     std::filesystem::remove_all(dir);
 }
+
+TEST_CASE("doors of the shell: dates that are none, keys that lead out of the folder, layers of nothing, leaves by the hundred", "[cli][hostile]") {
+    const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-doors-" + std::to_string(getpid()));
+    std::filesystem::create_directories(dir);
+    const std::string d = dir.string();
+    Store::create(d + "/a.shop", demo_shop(), "New shop");
+    const auto refused = [&](const std::string& args, const std::string& part) {
+        const Run r = burl(args);
+        INFO(args);
+        INFO(r.out);
+        CHECK(r.code == 2);
+        CHECK(r.out.find(part) != std::string::npos);
+        CHECK(r.out.size() < 600);
+    };
+    for (const char* day : {"2026-99-99", "2026-02-30", "yesterday", "2026-1-1"})
+        for (const char* option : {"--from", "--to"}) refused("book " + d + "/a.shop " + option + " " + day, day);
+    CHECK(burl("book " + d + "/a.shop --from 2026-02-28").code == 0);
+
+    Slab slab = demo_shop().slabs.begin()->second;
+    slab.picture_a.emplace();
+    for (const char* key : {"/etc/passwd", "../a.png", "..", "folder/a.png"}) {
+        slab.picture_a->key = key;
+        std::ofstream(d + "/out.json") << to_json(slab).dump();
+        refused("sequence " + d + "/out.json " + d + "/out.json", "no name of a file in its folder");
+    }
+
+    Json job = json("export " + d + "/a.shop job-round-hall");
+    const auto planned = [&](const char* name, const Json& j) {
+        std::ofstream(d + "/" + name) << j.dump();
+        return d + "/" + name;
+    };
+    for (const double depth : {1e-6, 1e-3, 0.1}) {
+        Json thin = job;
+        thin["shop"]["sled"]["depth_mm"] = depth;
+        const std::string path = planned("thin.json", thin);
+        refused("gcode " + path + " --side first", "Depth a layer");
+        refused("surface " + path + " --side first --when after --step-mm 20", "Depth a layer");
+        CHECK(burl("plan " + path + " > /dev/null").code == 0);
+    }
+    Json fine = job;
+    fine["shop"]["sled"]["depth_mm"] = 0.2, fine["shop"]["sled"]["cutter_mm"] = 3, fine["shop"]["sled"]["overlap"] = 0.95;
+    refused("gcode " + planned("fine.json", fine) + " --side first", "passes");
+
+    for (const int leaves : {8, 30, 500}) {
+        Json many = job;
+        for (int i = 1; i < leaves; ++i) many["job"]["leaves"].push_back(job["job"]["leaves"][0]);
+        const std::string path = planned("many.json", many);
+        const Run r = burl("plan " + path);
+        INFO(r.out.substr(0, 300));
+        CHECK(r.code == 0);
+        for (const char* library : {"Exception", "Topology", "GEOS", "json.", "std::"}) CHECK(r.out.find(library) == std::string::npos);
+        CHECK((r.out.find("plan is made with the first 24") != std::string::npos) == (leaves > 24));
+    }
+    std::filesystem::remove_all(dir);
+}

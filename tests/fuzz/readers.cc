@@ -1,5 +1,6 @@
 #include "tests/fuzz/readers.h"
 
+#include <algorithm>
 #include <cmath>
 #include <filesystem>
 #include <fstream>
@@ -11,8 +12,12 @@
 #include "core/material/drawing/drawing.h"
 #include "core/files/io/book_io.h"
 #include "core/files/io/csv.h"
+#include "core/files/io/days_off.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
+#include "core/files/io/stock_list.h"
+#include "core/ground/file/csv.h"
+#include "core/ground/file/text.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
@@ -101,12 +106,49 @@ void plan(const std::string& bytes) {
 
 void csv(const std::string& bytes) {
     refusing([&] { read_readings(bytes); });
-    split_table(bytes);
+    refusing([&] { read_points(bytes); });
+    refusing([&] { read_air(bytes); });
+    refusing([&] {
+        // What is read is written as cells and read again: they have to be the same.
+        const auto rows = split_table(bytes);
+        for (const auto& row : rows) {
+            std::string line = "first";
+            for (const std::string& cell : row) line += ',' + csv_field(cell);
+            const auto again = split_table("a,b\n" + line + "\n");
+            if (again.size() != 2 || !std::equal(row.begin(), row.end(), again[1].begin() + 1, again[1].end())) throw std::logic_error("cells do not read back as they were written");
+        }
+    });
 }
 
-void drawing(const std::string& bytes, Drawing (*read)(const std::string&)) {
+/// Bytes through the door: whatever comes in is text that our files take.
+void text(const std::string& bytes) {
+    const auto kept = [](const std::string& t) {
+        if (!is_utf8(t) || t.find('\0') != std::string::npos || text_of(t) != t || plain_text(t) != t) throw std::logic_error("not text that can be kept");
+    };
+    kept(plain_text(bytes));
+    refusing([&] { kept(text_of(bytes)); });
+    for (const CodePage& page : code_pages()) refusing([&] { kept(text_of(bytes, page.name)); });
+}
+
+void list(const std::string& bytes) {
     refusing([&] {
-        const Drawing d = read(bytes);
+        for (const Slab& s : read_stock_list(text_of(bytes, "WINDOWS-1252"), Units::metric()))
+            if (!(slab_from_json(parse_json(to_json(s).dump())) == s)) throw std::logic_error("a slab of a list is not kept as it was read");
+    });
+}
+
+void calendar(const std::string& bytes) {
+    refusing([&] {
+        const DaysOffRead read = read_days_off(text_of(bytes, "WINDOWS-1252"), {"2026-11-30", 20});
+        for (const DayOff& d : read.off)
+            if (!is_date(d.from) || (!d.to.empty() && (!is_date(d.to) || d.to < d.from)) || !is_utf8(d.name)) throw std::logic_error("a day off that is none");
+        if (read.off.size() > 4000) throw std::logic_error("more days off than are taken");
+    });
+}
+
+void drawing(const std::string& bytes, Drawing (*read)(const std::string&, const Work&)) {
+    refusing([&] {
+        const Drawing d = read(bytes, {});
         to_svg(d.paths, "title");
         to_dxf(d.paths);
         slab_from_drawing(d, d.mm_per_unit.value_or(1));
@@ -226,7 +268,7 @@ void hand(const std::string& bytes) {
 
 const std::map<std::string, void (*)(const std::string&)>& fuzzed_readers() {
     static const std::map<std::string, void (*)(const std::string&)> all{
-        {"job", job},     {"slab", slab},       {"shop", shop},       {"plan", plan},   {"csv", csv},     {"svg", svg},  {"dxf", dxf},
+        {"job", job},     {"slab", slab},       {"shop", shop},       {"plan", plan},   {"csv", csv}, {"text", text}, {"list", list}, {"calendar", calendar}, {"svg", svg},  {"dxf", dxf},
         {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"book", book_of}, {"typed", typed}, {"store", store}, {"hand", hand}};
     return all;
 }

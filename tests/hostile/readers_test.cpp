@@ -169,6 +169,52 @@ TEST_CASE("SVG: a number after Z, deep groups, far places and too many points ar
     CHECK(has(refusal([&] { read_svg(svg("<path d=\"" + arcs + "\"/>")); }), "million points"));
 }
 
+namespace {
+std::string dxf_of(const std::string& entities) { return "0\nSECTION\n2\nENTITIES\n" + entities + "0\nENDSEC\n0\nEOF\n"; }
+std::string dxf_line(double x0, double y0, double x1, double y1) { return fmt::format("0\nLINE\n8\nslab\n10\n{}\n20\n{}\n11\n{}\n21\n{}\n", x0, y0, x1, y1); }
+}  // namespace
+
+TEST_CASE("DXF: lines of any length are read past, a number that long is told", "[hostile][drawing]") {
+    const std::string line = dxf_line(0, 0, 100, 0);
+    for (const std::size_t n : {1022U, 1023U, 1024U, 1025U, 5000U, 1000000U})
+        for (const char* entity : {"MTEXT\n8\n0\n1\n", "TEXT\n8\n0\n1\n", "MTEXT\n8\n0\n3\n", "LINE\n8\n"}) {
+            const Drawing d = read_dxf(dxf_of("0\n" + std::string(entity) + std::string(n, 'x') + "\n" + line));
+            INFO(entity << n);
+            REQUIRE_FALSE(d.paths.empty());
+            CHECK(d.paths.back().points.back() == Vec2{100, 0});
+        }
+    CHECK_THROWS_WITH(read_dxf(dxf_of("0\nLINE\n8\n0\n10\n" + std::string(2000, '1') + "\n" + line)), Catch::Contains("2000 characters"));
+    CHECK_THROWS_AS(read_dxf(dxf_of(std::string(2000, ' ') + "0\nLINE\n" + line)), FormatError);
+    std::stop_source stop;
+    stop.request_stop();
+    CHECK_THROWS_AS(read_dxf(dxf_of(line), Work{{}, stop.get_token()}), Cancelled);
+}
+
+TEST_CASE("SVG: what is not shown is no outline, a viewBox of nothing says no scale, a size that can't be is asked about", "[hostile][drawing]") {
+    const auto svg = [](const std::string& inside, const std::string& head = "width=\"100mm\" viewBox=\"0 0 100 100\"") {
+        return read_svg("<svg xmlns=\"http://www.w3.org/2000/svg\" " + head + ">" + inside + "</svg>");
+    };
+    const std::string seen = "<rect width=\"50\" height=\"20\"/>";
+    for (const char* hidden : {"<g style=\"fill:red; display : none\"><rect width=\"90\" height=\"90\"/></g>", "<rect display=\"none\" width=\"90\" height=\"90\"/>",
+                               "<style>.on{fill:red} .off , .st0 {stroke:#000;display:none}</style><rect class=\"a st0\" width=\"90\" height=\"90\"/>"})
+        CHECK(bounds(slab_from_drawing(svg(hidden + seen), 1).outline.a).width() == Approx(50));
+    CHECK(svg("<g style=\"inline-display:none-such\">" + seen + "</g>").paths.size() == 1);
+    CHECK(svg(seen).mm_per_unit == Approx(1));
+    CHECK_FALSE(svg(seen, "width=\"100mm\" viewBox=\"0 0 0 0\"").mm_per_unit);
+    CHECK_FALSE(svg(seen, "width=\"100mm\" viewBox=\"\"").mm_per_unit);
+    CHECK(svg(seen, "width=\"100mm\"").mm_per_unit == Approx(25.4 / 96));
+    CHECK_FALSE(unlikely_length(slab_from_drawing(svg(seen), 40)));
+    CHECK(unlikely_length(slab_from_drawing(svg(seen), 40000)) == Approx(2e6));  // two kilometres
+    CHECK(unlikely_length(slab_from_drawing(svg(seen), 0.1)) == Approx(5));
+}
+
+TEST_CASE("a drawing with eleven thousand holes becomes a slab with as many voids", "[hostile][drawing]") {
+    std::string inside = "<rect width=\"2400\" height=\"600\"/>";
+    for (int i = 0; i < 11000; ++i) inside += fmt::format("<circle cx=\"{}\" cy=\"{}\" r=\"2\"/>", 10 + (i % 220) * 10.8, 15 + (i / 220) * 11.5);
+    const DrawnSlab s = slab_from_drawing(read_svg("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"2400mm\" viewBox=\"0 0 2400 600\">" + inside + "</svg>"), 1);
+    CHECK(s.flaws.size() == 11000);
+}
+
 TEST_CASE("pictures that claim more than they hold are refused before memory is asked for", "[hostile][picture]") {
     const std::string huge = corpus("picture/huge.png");
     REQUIRE(huge.size() == 74);

@@ -348,7 +348,7 @@ void CardPage::draw_now(QPainter& p, const QRectF& box) const {
     p.setFont(theme::text(13));
     const QString name = told(card_name(card_.toStdString()));
     const QString head = s.run && s.run->fast > 1
-                             ? tr("%1 · %2 · practice, %3 times as fast").arg(name, session_.job_name()).arg(s.run->fast)
+                             ? tr("%1 · %2 · practice, %3 times as fast").arg(name, session_.job_name(), QString::number(s.run->fast))
                              : tr("%1 · %2").arg(name, session_.job_name());
     p.drawText(QRectF(box.left(), box.top(), box.width(), 26), Qt::AlignLeft | Qt::AlignVCenter, head);
     const QRectF rest = box.adjusted(0, 34, 0, 0);

@@ -85,7 +85,7 @@ QString write_book_pdf(const QString& path, const Job& job, const std::vector<Bo
                 if (e.job != job.id) continue;
                 const QString value = text(e.value + (e.unit.empty() ? "" : " " + e.unit));
                 const QString what = e.what.empty() ? value : value.isEmpty() ? told(e.what) : QStringLiteral("%1: %2").arg(told(e.what), value);
-                rows.push_back({QString::number(e.id), text(e.at).left(16).replace('T', ' '), told(e.kind), l.corrected_by ? QObject::tr("%1 (corrected by %2)").arg(what).arg(l.corrected_by) : what, text(e.of)});
+                rows.push_back({QString::number(e.id), text(e.at).left(16).replace('T', ' '), told(e.kind), l.corrected_by ? QObject::tr("%1 (corrected by %2)").arg(what, QString::number(l.corrected_by)) : what, text(e.of)});
             }
             if (rows.empty()) return page.note(QObject::tr("Nothing of it is in the book yet."));
             page.table({{QObject::tr("line"), 0.6, true}, {QObject::tr("when"), 1.7}, {QObject::tr("kind"), 1.1}, {QObject::tr("what"), 4}, {QObject::tr("of"), 1.6}}, rows);

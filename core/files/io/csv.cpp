@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <array>
-#include <charconv>
 #include <cmath>
 #include <optional>
 #include <span>
@@ -11,93 +10,56 @@
 #include <fmt/format.h>
 
 #include "core/ground/calendar/calendar.h"
+#include "core/ground/file/csv.h"
 
 namespace yb {
 namespace {
 
-std::string_view trim(std::string_view s) {
-    while (!s.empty() && (s.front() == ' ' || s.front() == '\t')) s.remove_prefix(1);
-    while (!s.empty() && (s.back() == ' ' || s.back() == '\t' || s.back() == '\r')) s.remove_suffix(1);
-    return s;
-}
-
-std::string_view next_line(std::string_view& text) {
-    const auto end = text.find('\n');
-    const auto line = text.substr(0, end);
-    text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
-    return trim(line);
-}
-
-/// The next cell of a line; false past the last.
-bool next_cell(std::string_view& line, std::string_view& cell, bool& more) {
-    if (!more) return false;
-    const auto comma = line.find(',');
-    cell = trim(line.substr(0, comma));
-    more = comma != std::string_view::npos;
-    line.remove_prefix(more ? comma + 1 : line.size());
-    return true;
-}
-
-/// A table read by its header: columns by their names in any order, others passed over; empty lines and those that begin with # too.
+/// A table read by its header: columns by their names in any order, others passed over.
 class Table {
   public:
-    Table(std::string_view text, std::span<const std::string_view> names) : rest_(text), names_(names) {
-        if (rest_.substr(0, 3) == "\xEF\xBB\xBF") rest_.remove_prefix(3);
-    }
+    Table(std::string_view text, std::span<const std::string_view> names) : rows_(text), names_(names) {}
 
     /// Reads the header. @returns false for none.
     bool open() {
-        if (!next_written()) return false;
-        std::string_view cell;
-        bool more = true;
-        while (next_cell(line_, cell, more))
+        if (!rows_.next()) return false;
+        for (const std::string_view cell : rows_.cells())
             column_.push_back(static_cast<std::size_t>(std::find(names_.begin(), names_.end(), cell) - names_.begin()));
         return true;
     }
     /// How often a column stands in the header.
     std::ptrdiff_t times(std::size_t name) const { return std::count(column_.begin(), column_.end(), name); }
 
-    /// The next line's cells. @returns false past the last. @throws FormatError for a line with too few.
+    /// The next line's cells. @returns false past the last. @throws FormatError for a line with too few, or with more than the header has.
     bool next() {
-        if (!next_written()) return false;
+        if (!rows_.next()) return false;
+        const auto& row = rows_.cells();
+        if (row.size() < column_.size()) fail(fmt::format("{} cells, {} are wanted: the line was cut short", row.size(), column_.size()));
         cells_.assign(names_.size(), {});
-        std::string_view cell;
-        bool more = true;
-        std::size_t i = 0;
-        for (; next_cell(line_, cell, more); ++i)
-            if (i < column_.size() && column_[i] < names_.size()) cells_[column_[i]] = cell;
-        if (i < column_.size()) fail(fmt::format("{} cells, {} are wanted: the line was cut short", i, column_.size()));
+        for (std::size_t i = 0; i < row.size(); ++i) {
+            if (i < column_.size() && column_[i] < names_.size()) cells_[column_[i]] = row[i];
+            if (i >= column_.size() && !row[i].empty()) fail(cells_beyond(row.size(), column_.size(), row[i]));
+        }
         return true;
     }
     std::string_view cell(std::size_t name) const { return cells_[name]; }
     /// @returns nothing where the cell is no finite number.
-    std::optional<double> number(std::size_t name) const {
-        double d = 0;
-        const std::string_view c = cells_[name];
-        const auto [end, error] = std::from_chars(c.data(), c.data() + c.size(), d);
-        return error == std::errc{} && end == c.data() + c.size() && std::isfinite(d) ? std::optional(d) : std::nullopt;
-    }
-    std::size_t line() const { return number_; }
-    [[noreturn]] void fail(const std::string& what) const { throw FormatError(fmt::format("line {}", number_), what); }
+    std::optional<double> number(std::size_t name) const { return number_of_cell(cells_[name], rows_.separator()); }
+    std::size_t line() const { return rows_.line(); }
+    [[noreturn]] void fail(const std::string& what) const { throw FormatError(fmt::format("line {}", line()), what); }
 
   private:
-    bool next_written() {
-        while (!rest_.empty()) {
-            line_ = next_line(rest_);
-            ++number_;
-            if (!line_.empty() && line_.front() != '#') return true;
-        }
-        return false;
-    }
-
-    std::string_view rest_, line_;
+    CsvRows rows_;
     std::span<const std::string_view> names_;
     std::vector<std::size_t> column_;  ///< which of the names stands there; as many as there are for none
     std::vector<std::string_view> cells_;
-    std::size_t number_ = 0;
 };
 
 }  // namespace
+
+std::string cells_beyond(std::size_t cells, std::size_t columns, std::string_view first) {
+    return fmt::format("{} cells under {} columns: ‘{}’ stands beyond the heading. A cell that holds the separator wants quotes round it", cells, columns, first.substr(0, 40));
+}
 
 Readings read_readings(const std::string& text) {
     static constexpr std::array<std::string_view, 4> names{"face", "x_mm", "y_mm", "z_mm"};
@@ -156,7 +118,8 @@ AirLog read_air(const std::string& text) {
     const Column warm = table.times(temp_f) == 1 ? temp_f : temp_c;
     while (table.next()) {
         const std::string date(table.cell(at).substr(0, 10));
-        if (!is_date(date)) table.fail(fmt::format("‘{}’ does not begin with a date as 2026-11-26", table.cell(at)));
+        const std::string_view behind = table.cell(at).substr(std::min<std::size_t>(10, table.cell(at).size()));
+        if (!is_date(date) || (!behind.empty() && behind.front() != 'T' && behind.front() != ' ')) table.fail(fmt::format("‘{}’ does not begin with a date as 2026-11-26", table.cell(at)));
         for (const Column c : {rh, warm})
             if (!table.number(c)) table.fail(fmt::format("‘{}’ is not a number with a point", table.cell(c)));
         const double h = *table.number(rh);
@@ -173,31 +136,9 @@ AirLog read_air(const std::string& text) {
 }
 
 std::vector<std::vector<std::string>> split_table(const std::string& text) {
-    std::string_view rest = text;
-    const auto first = rest.substr(0, rest.find('\n'));
-    char sep = ',';
-    for (const char c : {'\t', ';'})
-        if (first.find(c) != std::string_view::npos) {
-            sep = c;
-            break;
-        }
-    std::vector<std::vector<std::string>> rows;
-    while (!rest.empty()) {
-        const auto end = rest.find('\n');
-        std::string_view line = rest.substr(0, end);
-        rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
-        if (!line.empty() && line.back() == '\r') line.remove_suffix(1);
-        if (trim(line).empty()) continue;
-        std::vector<std::string> cells;
-        for (;;) {
-            const auto at = line.find(sep);
-            cells.emplace_back(trim(line.substr(0, at)));
-            if (at == std::string_view::npos) break;
-            line.remove_prefix(at + 1);
-        }
-        rows.push_back(std::move(cells));
-    }
-    return rows;
+    std::vector<std::vector<std::string>> out;
+    for (CsvRows rows(text); rows.next();) out.emplace_back(rows.cells().begin(), rows.cells().end());
+    return out;
 }
 
 }  // namespace yb

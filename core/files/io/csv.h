@@ -5,6 +5,7 @@
 #include <iosfwd>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/ground/geometry/geometry.h"
@@ -37,8 +38,10 @@ Ring read_points(const std::string& text);
 /// @throws FormatError with the line: no header, a date or number that is none, −40 to 60 °C, 0 to 100 %.
 AirLog read_air(const std::string& text);
 
-/// Splits pasted text into rows of cells: tabs, semicolons or commas, whichever the first line has most of;
-/// commas stay decimal points where tabs or semicolons part the cells.
+/// What is said of a line with more cells than its heading has. @param first of those beyond it.
+std::string cells_beyond(std::size_t cells, std::size_t columns, std::string_view first);
+
+/// Pasted text as rows of cells (core/ground/file/csv.h). @throws FormatError for a quote that never ends.
 std::vector<std::vector<std::string>> split_table(const std::string& text);
 
 }  // namespace yb

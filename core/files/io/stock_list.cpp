@@ -8,6 +8,7 @@
 
 #include "core/files/io/csv.h"
 #include "core/ground/calendar/calendar.h"
+#include "core/ground/file/csv.h"
 #include "core/material/wood/wood.h"
 
 namespace yb {
@@ -23,8 +24,7 @@ std::string lowered(std::string s) {
 
 /// A column's name and the unit it carries: `length_mm`, `length (mm)`, `length mm`.
 std::pair<std::string, std::string> named(const std::string& head) {
-    std::string s = lowered(head);
-    if (s.rfind("\xEF\xBB\xBF", 0) == 0) s = lowered(s.substr(3));
+    const std::string s = lowered(head);
     static const std::vector<std::string> units{"mm", "cm", "m", "in", "ft", "pct", "%"};
     for (const std::string& u : units)
         for (const std::string& tail : {"_" + u, " (" + u + ")", " " + u})
@@ -35,39 +35,37 @@ std::pair<std::string, std::string> named(const std::string& head) {
 
 class List {
   public:
-    List(const std::string& text, const Units& units) : rows_(split_table(text)), units_(units) {}
+    List(const std::string& text, const Units& units) : rows_(text), units_(units) {}
 
     std::vector<Slab> read() {
         static const std::vector<std::string> known{"name",     "wood",    "tree",  "number",  "length",  "width", "width_to", "thickness",
                                                     "moisture", "read_on", "price", "sawn_on", "came_on", "dried", "notes"};
-        if (rows_.empty()) throw FormatError("line 1", "the list is empty: a header is wanted, such as name,wood,length,width,thickness");
-        for (std::size_t i = 0; i < rows_.front().size(); ++i) {
-            const auto [name, unit] = named(rows_.front()[i]);
+        if (!rows_.next()) throw FormatError("line 1", "the list is empty: a header is wanted, such as name,wood,length,width,thickness");
+        columns_ = rows_.cells().size();
+        for (std::size_t i = 0; i < columns_; ++i) {
+            const auto [name, unit] = named(std::string(rows_.cells()[i]));
             if (std::find(known.begin(), known.end(), name) == known.end()) continue;
-            if (column_.count(name)) throw FormatError("line 1", fmt::format("the column ‘{}’ stands twice", name));
+            if (column_.count(name)) fail(fmt::format("the column ‘{}’ stands twice", name));
             column_[name] = i, unit_[name] = unit;
         }
-        if (column_.empty())
-            throw FormatError("line 1", "no column is known here: name them name, wood, tree, length, width, thickness, moisture, price");
+        if (column_.empty()) fail("no column is known here: name them name, wood, tree, length, width, thickness, moisture, price");
         std::vector<Slab> out;
-        for (line_ = 1; line_ < rows_.size(); ++line_) {
-            const auto& row = rows_[line_];
-            if (std::all_of(row.begin(), row.end(), [](const std::string& c) { return lowered(c).empty(); })) continue;
-            if (!row.empty() && lowered(row.front()).rfind('#', 0) == 0) continue;
+        while (rows_.next()) {
+            const auto& row = rows_.cells();
+            if (std::all_of(row.begin(), row.end(), [](std::string_view c) { return c.empty(); })) continue;
+            for (std::size_t i = columns_; i < row.size(); ++i)
+                if (!row[i].empty()) fail(cells_beyond(row.size(), columns_, row[i]));
             out.push_back(slab());
         }
         return out;
     }
 
   private:
-    [[noreturn]] void fail(const std::string& what) const { throw FormatError(fmt::format("line {}", line_ + 1), what); }
+    [[noreturn]] void fail(const std::string& what) const { throw FormatError(fmt::format("line {}", rows_.line()), what); }
 
     std::string text(const char* name) const {
         const auto it = column_.find(name);
-        if (it == column_.end() || it->second >= rows_[line_].size()) return {};
-        const std::string& s = rows_[line_][it->second];
-        const auto first = s.find_first_not_of(" \t\r\"");
-        return first == std::string::npos ? std::string() : s.substr(first, s.find_last_not_of(" \t\r\"") - first + 1);
+        return it == column_.end() || it->second >= rows_.cells().size() ? std::string() : std::string(rows_.cells()[it->second]);
     }
 
     std::optional<double> measure(const char* name, Kind kind, double low, double high) const {
@@ -133,11 +131,11 @@ class List {
         return found;
     }
 
-    std::vector<std::vector<std::string>> rows_;
+    CsvRows rows_;
+    std::size_t columns_ = 0;
     const Units& units_;
     std::map<std::string, std::size_t> column_;
     std::map<std::string, std::string> unit_;
-    std::size_t line_ = 0;
 };
 
 }  // namespace

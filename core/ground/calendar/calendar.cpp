@@ -20,7 +20,11 @@ std::optional<sys_days> read_date(const std::string& iso) {
     unsigned m = 0;
     unsigned d = 0;
     int used = 0;
-    if (iso.size() != 10 || std::sscanf(iso.c_str(), "%4d-%2u-%2u%n", &y, &m, &d, &used) != 3 || used != 10) return {};
+    const auto shaped = [&](std::size_t i) { return i == 4 || i == 7 ? iso[i] == '-' : iso[i] >= '0' && iso[i] <= '9'; };
+    if (iso.size() != 10) return {};
+    for (std::size_t i = 0; i < iso.size(); ++i)
+        if (!shaped(i)) return {};  // blanks and signs are read as numbers too
+    if (std::sscanf(iso.c_str(), "%4d-%2u-%2u%n", &y, &m, &d, &used) != 3 || used != 10) return {};
     const std::chrono::year_month_day date{std::chrono::year(y), std::chrono::month(m), std::chrono::day(d)};
     if (!date.ok()) return {};
     return sys_days(date);

@@ -127,7 +127,13 @@ void check_places(const Drawing& drawing, const char* format) {
                     fmt::format("{}: a point of the layer ‘{}’ lies at {}, {}, which is no place on a drawing", format, p.layer, q.x, q.y));
 }
 
-DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit) {
+std::optional<double> unlikely_length(const DrawnSlab& slab) {
+    const Box box = bounds(slab.outline.a);
+    const double longest = std::max(box.width(), box.height());
+    return longest < shortest_drawn_mm || longest > longest_drawn_mm ? std::optional(longest) : std::nullopt;
+}
+
+DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit, const Work& work) {
     std::vector<DrawnPath> paths = drawing.paths;
     join(paths);
     const DrawnPath* best = nullptr;
@@ -160,6 +166,7 @@ DrawnSlab slab_from_drawing(const Drawing& drawing, double mm_per_unit) {
     out.outline.b = out.outline.a;
     out.outline.from = "drawing";
     for (const DrawnPath& p : paths) {
+        work.check();
         if (&p == best || !p.closed || p.points.size() < 3 || !contains(best->points, centroid(p.points))) continue;
         Flaw f;
         f.id = "flaw-" + std::to_string(out.flaws.size() + 1);

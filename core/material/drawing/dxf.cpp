@@ -20,6 +20,7 @@
 
 #include "core/material/drawing/drawing.h"
 #include "core/ground/file/format_error.h"
+#include "core/ground/file/text.h"
 
 namespace yb {
 namespace {
@@ -28,6 +29,7 @@ constexpr double pi = std::numbers::pi;
 
 class Collector : public DL_CreationAdapter {
   public:
+    explicit Collector(const Work& work) : work_(work) {}
     Drawing drawing;
 
     void addLine(const DL_LineData& l) override { put({{l.x1, l.y1}, {l.x2, l.y2}}, false); }
@@ -137,11 +139,12 @@ class Collector : public DL_CreationAdapter {
     };
 
     void put(Ring r, bool closed) {
+        if (drawing.paths.size() % 256 == 0) work_.check();
         points_ += r.size();
         if (points_ > most_drawing_points)
             throw FormatError(
                 fmt::format("DXF: more than {} million points are not read. Draw it with fewer", most_drawing_points / 1000000));
-        if (r.size() > 1) drawing.paths.push_back({std::move(r), closed, attributes.getLayer()});
+        if (r.size() > 1) drawing.paths.push_back({std::move(r), closed, plain_text(attributes.getLayer())});
     }
 
     /// How many chords keep to an arc.
@@ -184,6 +187,7 @@ class Collector : public DL_CreationAdapter {
         return d[degree_];
     }
 
+    const Work& work_;
     bool in_polyline_ = false, in_spline_ = false, closed_ = false;
     std::size_t degree_ = 3;
     std::size_t points_ = 0;
@@ -239,6 +243,36 @@ void check_promises(const std::string& bytes) {
     }
 }
 
+/// The library's line buffer has 1024 places, and it never comes back from a line that is longer. What is so long is text, of which nothing is wanted:
+/// it is cut. A number never is. @throws FormatError with the line.
+std::string with_short_lines(const std::string& bytes, const Work& work) {
+    constexpr std::size_t longest = 1000;
+    std::string out;
+    out.reserve(bytes.size());
+    std::string_view rest = bytes;
+    int code = 0;
+    for (std::size_t line = 1; !rest.empty(); ++line) {
+        if (line % 65536 == 0) work.check();
+        const auto end = rest.find('\n');
+        const std::string_view text = rest.substr(0, end);
+        rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
+        if (line % 2 == 1) {
+            const auto first = text.find_first_not_of(" \t");
+            const std::string_view digits = first == std::string_view::npos ? std::string_view() : text.substr(first);
+            code = 0;
+            std::from_chars(digits.data(), digits.data() + digits.size(), code);
+        }
+        // Group codes of text, as the open reference has them; the rest are numbers.
+        const bool is_text = (code >= 0 && code <= 9) || (code >= 100 && code <= 105) || (code >= 300 && code <= 369) || (code >= 390 && code <= 399) || (code >= 410 && code <= 419) ||
+                             (code >= 430 && code <= 439) || (code >= 470 && code <= 481) || code >= 999;
+        if (text.size() > longest && (line % 2 == 1 || !is_text))
+            throw FormatError(fmt::format("DXF: line {} has {} characters where a number is wanted; the file is damaged", line, text.size()));
+        out += text.substr(0, longest);
+        out += '\n';
+    }
+    return out;
+}
+
 /// The reader of DXF goes by the process's C++ locale: while it reads that is the plain one, whatever somebody set.
 class PlainNumbers {
   public:
@@ -262,15 +296,15 @@ class PlainNumbers {
 
 }  // namespace
 
-Drawing read_dxf(const std::string& bytes) {
+Drawing read_dxf(const std::string& bytes, const Work& work) {
     if (bytes.find("SECTION") == std::string::npos) throw FormatError("this is no DXF drawing");
     if (bytes.rfind("AutoCAD Binary DXF", 0) == 0) throw FormatError("DXF: this one is binary; save it as text");
     if (bytes.find('\0') != std::string::npos) throw FormatError("DXF: there are bytes in it that no text has; it is damaged");
     check_promises(bytes);
-    Collector c;
+    Collector c(work);
     DL_Dxf dxf;
     const PlainNumbers plain;
-    std::stringstream in(bytes);
+    std::stringstream in(with_short_lines(bytes, work));
     if (!dxf.in(in, &c)) throw FormatError("DXF: it can't be read");
     c.finish();
     if (bytes.find("EOF") == std::string::npos) throw FormatError("DXF: its end is missing; the file is cut short");
@@ -281,13 +315,13 @@ Drawing read_dxf(const std::string& bytes) {
 std::string to_dxf(const std::vector<DrawnPath>& paths) {
     // The writer knows only files by their names: this one lies in memory.
     const int file = memfd_create("drawing.dxf", MFD_CLOEXEC);
-    if (file < 0) throw std::runtime_error("the drawing can't be made: no memory file");
+    if (file < 0) throw Told("the drawing can't be made: no memory file");
     DL_Dxf dxf;
     // R12 as the open reference has it; every reader takes it.
     const std::unique_ptr<DL_WriterA> out(dxf.out(fmt::format("/proc/self/fd/{}", file).c_str(), DL_VERSION_R12));
     if (!out) {
         close(file);
-        throw std::runtime_error("the drawing can't be made: no memory file");
+        throw Told("the drawing can't be made: no memory file");
     }
     dxf.writeHeader(*out);
     out->dxfString(9, "$INSUNITS");

@@ -1,14 +1,19 @@
 #include <algorithm>
+#include <cctype>
 #include <charconv>
 #include <cmath>
 #include <cstring>
 #include <numbers>
+#include <set>
+#include <sstream>
+#include <string_view>
 
 #include <fmt/format.h>
 #include <pugixml.hpp>
 
 #include "core/material/drawing/drawing.h"
 #include "core/ground/file/format_error.h"
+#include "core/ground/file/text.h"
 
 namespace yb {
 namespace {
@@ -240,15 +245,63 @@ double number_in(const pugi::xml_attribute& a) {
 
 struct Walked {
     Drawing& out;
+    const Work& work;
+    std::set<std::string> hidden{};  ///< classes that a style sheet does not show
     std::size_t points = 0;
 };
+
+/// A declaration of CSS without its blanks: `display:none`, whatever follows.
+bool hides(std::string style) {
+    std::erase_if(style, [](unsigned char c) { return std::isspace(c) != 0; });
+    std::transform(style.begin(), style.end(), style.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    for (std::size_t at = style.find("display:none"); at != std::string::npos; at = style.find("display:none", at + 1))
+        if (at == 0 || style[at - 1] == ';' || style[at - 1] == '{') return true;
+    return false;
+}
+
+/// The classes that a style sheet hides: `.off { display: none }`, several of them parted by commas.
+void read_hidden(const std::string& sheet, std::set<std::string>& hidden) {
+    for (std::size_t at = 0;;) {
+        const std::size_t open = sheet.find('{', at);
+        const std::size_t close = open == std::string::npos ? open : sheet.find('}', open);
+        if (close == std::string::npos) return;
+        if (hides(sheet.substr(open + 1, close - open - 1))) {
+            const std::string names = sheet.substr(at, open - at);
+            for (std::size_t dot = names.find('.'); dot != std::string::npos; dot = names.find('.', dot + 1))
+                hidden.insert(names.substr(dot + 1, names.find_first_of(" ,.\n\r\t:>", dot + 1) - dot - 1));
+        }
+        at = close + 1;
+    }
+}
+
+bool is_hidden(const pugi::xml_node& n, const Walked& to) {
+    if (std::string_view(n.attribute("display").value()) == "none" || hides(n.attribute("style").value())) return true;
+    if (to.hidden.empty()) return false;
+    std::istringstream classes(n.attribute("class").value());
+    for (std::string one; classes >> one;)
+        if (to.hidden.count(one)) return true;
+    return false;
+}
+
+std::string_view local(const pugi::xml_node& n) {
+    const std::string_view full = n.name();
+    return full.substr(full.find(':') == std::string_view::npos ? 0 : full.find(':') + 1);
+}
+
+void read_sheets(const pugi::xml_node& node, Walked& to, int depth) {
+    if (depth > most_svg_depth) return;
+    for (const pugi::xml_node& n : node.children()) {
+        if (local(n) == "style") read_hidden(n.text().get(), to.hidden);
+        else read_sheets(n, to, depth + 1);
+    }
+}
 
 void walk(const pugi::xml_node& node, const Matrix& outer, Walked& to, int depth) {
     if (depth > most_svg_depth) throw FormatError(fmt::format("SVG: groups are nested more than {} deep", most_svg_depth));
     for (const pugi::xml_node& n : node.children()) {
-        const std::string full = n.name();
-        const std::string name = full.substr(full.find(':') == std::string::npos ? 0 : full.find(':') + 1);
-        if (name == "defs" || name == "clipPath" || name == "symbol" || name == "pattern" || name == "marker") continue;
+        const std::string_view name = local(n);
+        if (name == "defs" || name == "clipPath" || name == "symbol" || name == "pattern" || name == "marker" || name == "mask" || is_hidden(n, to)) continue;
+        if (to.out.paths.size() % 256 == 0) to.work.check();
         const Matrix m = outer.then(read_transform(n.attribute("transform").value()));
         const auto v = [&](const char* key) { return number_in(n.attribute(key)); };
         std::vector<DrawnPath> made;
@@ -281,7 +334,7 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Walked& to, int depth
                 q = m(q);
                 q.y = -q.y;  // down the page is towards the maker
             }
-            p.layer = node.attribute("id").value();
+            p.layer = plain_text(node.attribute("id").value());
             to.points += p.points.size();
             if (to.points > most_drawing_points) throw too_many();
             if (p.points.size() > 1) to.out.paths.push_back(std::move(p));
@@ -292,10 +345,10 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Walked& to, int depth
 
 }  // namespace
 
-Drawing read_svg(const std::string& bytes) {
+Drawing read_svg(const std::string& bytes, const Work& work) {
     pugi::xml_document doc;
     const auto result = doc.load_buffer(bytes.data(), bytes.size());
-    if (!result) throw FormatError(fmt::format("SVG: {} at character {}", result.description(), result.offset + 1));
+    if (!result) throw FormatError(fmt::format("SVG: it is not well-formed XML from character {} on. It was cut short or is damaged", result.offset + 1));
     pugi::xml_node root;
     for (const auto& n : doc.children()) {
         const std::string name = n.name();
@@ -308,10 +361,12 @@ Drawing read_svg(const std::string& bytes) {
         Numbers n(root.attribute("viewBox").value());
         double box[4] = {0, 0, 0, 0};
         for (int i = 0; i < 4 && n.more(); ++i) box[i] = n.next();
-        // Without a viewBox a unit is a pixel of 1/96 inch.
-        d.mm_per_unit = box[2] > 0 ? *width / box[2] : 25.4 / 96;
+        // Without a viewBox a unit is a pixel of 1/96 inch; one of nothing says nothing.
+        if (box[2] > 0) d.mm_per_unit = *width / box[2];
+        else if (!root.attribute("viewBox")) d.mm_per_unit = 25.4 / 96;
     }
-    Walked to{d};
+    Walked to{d, work};
+    read_sheets(root, to, 0);
     walk(root, {}, to, 0);
     check_places(d, "SVG");
     return d;

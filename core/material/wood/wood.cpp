@@ -1,9 +1,9 @@
 #include "core/material/wood/wood.h"
 
 #include "core/ground/fields/fields.h"
+#include "core/ground/file/csv.h"
 
 #include <algorithm>
-#include <charconv>
 #include <cmath>
 #include <stdexcept>
 #include <utility>
@@ -14,36 +14,15 @@ extern const char* const species_csv;  // made from core/material/wood/species.c
 
 namespace {
 
-std::vector<std::string> fields_of(std::string_view line) {
-    std::vector<std::string> out(1);
-    bool quoted = false;
-    for (const char c : line) {
-        if (c == '"') quoted = !quoted;
-        else if (c == ',' && !quoted) out.emplace_back();
-        else out.back() += c;
-    }
-    return out;
-}
-
-std::optional<double> number_in(const std::string& s) {
-    double v = 0;
-    const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), v);
-    if (error != std::errc{} || end != s.data() + s.size()) return {};
-    return v;
-}
-
 std::vector<Species> read_table(std::string_view text) {
     std::vector<Species> out;
-    bool header = true;
-    while (!text.empty()) {
-        const auto end = text.find('\n');
-        const std::string_view line = text.substr(0, end);
-        text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1);
-        if (line.empty() || line.front() == '#') continue;
-        if (std::exchange(header, false)) continue;
-        const auto f = fields_of(line);
+    CsvRows rows(text);
+    rows.next();  // its header
+    while (rows.next()) {
+        const auto& f = rows.cells();
         if (f.size() < 8) throw std::logic_error("species.csv: a line has too few fields");
-        out.push_back({f[0], f[1], number_in(f[2]), number_in(f[3]), number_in(f[5]), number_in(f[6]), f[7]});
+        const auto number = [&](std::size_t i) { return number_of_cell(f[i], rows.separator()); };
+        out.push_back({std::string(f[0]), std::string(f[1]), number(2), number(3), number(5), number(6), std::string(f[7])});
     }
     return out;
 }

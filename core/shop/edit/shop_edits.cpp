@@ -39,6 +39,15 @@ void set_resin_number(Shop& s, const std::string& key, const std::string& field,
     if (Resin* r = resin_of(s, key)) set_number(walk_of(*r), field, value);
 }
 
+std::size_t add_days_off(Shop& shop, const std::vector<DayOff>& off) {
+    auto& all = shop.workday.off;
+    const std::size_t before = all.size();
+    for (const DayOff& o : off)
+        if (std::find(all.begin(), all.end(), o) == all.end()) all.push_back(o);
+    std::stable_sort(all.begin(), all.end(), [](const DayOff& a, const DayOff& b) { return a.from < b.from; });
+    return all.size() - before;
+}
+
 std::string add_resin(Shop& shop, const std::string& like) {
     const Resin* of = find_resin(starting_resins(), like);
     Resin r = of ? *of : starting_resins().at(1);

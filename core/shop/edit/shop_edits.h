@@ -3,11 +3,13 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 namespace yb {
 
 enum class LengthStyle;
 struct Climate;
+struct DayOff;
 struct Documents;
 struct Shop;
 
@@ -23,6 +25,9 @@ void name_shop(Shop& shop, const std::string& name);
 void set_shop_air(Shop& shop, const Climate& air);
 /// The air where finished tops wait.
 void set_store_air(Shop& shop, const Climate& air);
+
+/// Days off that are not known yet, in their order. @returns how many came.
+std::size_t add_days_off(Shop& shop, const std::vector<DayOff>& off);
 
 /// Another resin with a key of its own, to be filled in from its label. @param like key of the class it starts from (starting_resins);
 /// an unknown one is the medium casting class. @returns its key.

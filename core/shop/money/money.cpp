@@ -8,7 +8,7 @@
 #include <boost/multiprecision/cpp_dec_float.hpp>
 #include <fmt/format.h>
 
-#include "core/ground/file/csv_field.h"
+#include "core/ground/file/csv.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
@@ -208,7 +208,7 @@ std::vector<ShoppingLine> shopping_list(const Plan& plan, const Job& job, const 
 std::string shopping_csv(const std::vector<ShoppingLine>& list) {
     std::string out = "kind,what,needed,unit,on_shelf,to_buy,price,cost\n";
     for (const ShoppingLine& l : list)
-        out += fmt::format("{},{},{},{},{},{},{},{}\n", key_of(l.need.kind), csv_field(l.need.what), thousandth(l.need.amount), l.need.unit,
+        out += fmt::format("{},{},{},{},{},{},{},{}\n", key_of(l.need.kind), csv_field(l.need.what), thousandth(l.need.amount), csv_field(l.need.unit),
                            l.need.left ? fmt::format("{}", *l.need.left) : "", thousandth(l.need.buys()), l.need.price ? fmt::format("{}", *l.need.price) : "",
                            l.cost ? in_decimals(*l.cost) : "");
     return out;

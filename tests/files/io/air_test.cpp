@@ -40,6 +40,13 @@ TEST_CASE("a logger's readings become the months of a room", "[io][air]") {
     CHECK(j.room.months[3] == before.months[3]);
 }
 
+TEST_CASE("dates that are none and cells in quotes", "[io][air][hostile]") {
+    for (const char* date : {"2026-13-01", "2026-02-30", "2026- 1- 1", "+026-01-01", "2026-01-01x", "26-01-01", ""})
+        CHECK(refused(std::string("at,temp_c,rh_pct\n") + date + ",20,50\n").find("line 2") != std::string::npos);
+    CHECK(read_air("at;temp_c;rh_pct\n\"2026-01-05 07:00\";17,5;31\n").months[0]->temp_c == 17.5);
+    CHECK(refused("at,temp_c,rh_pct\n2026-01-05,17,5,31\n").find("beyond the heading") != std::string::npos);
+}
+
 TEST_CASE("a logger's file that can't be right is refused with its line", "[io][air]") {
     CHECK(refused("").find("no reading") != std::string::npos);
     CHECK(refused("at,temp_c,rh_pct\n").find("no reading") != std::string::npos);

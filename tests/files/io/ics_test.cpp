@@ -92,36 +92,3 @@ TEST_CASE("a season's calendar: an event an operation, at its hours on the clock
         for (const Operation& o : j.operations) bare += o.hands_on_h <= 0;
     CHECK(marks == waits + bare);
 }
-
-TEST_CASE("days off are read from a calendar of holidays: years on end, weeks, and what is no day off", "[days][ics][hostile]") {
-    const std::string text =
-        "BEGIN:VCALENDAR\r\nVERSION:2.0\r\n"
-        "BEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:20201225\r\nRRULE:FREQ=YEARLY\r\nSUMMARY:Christmas\r\nEND:VEVENT\r\n"
-        "BEGIN:VEVENT\r\nUID:2\r\nDTSTART;VALUE=DATE:20270726\r\nDTEND;VALUE=DATE:20270807\r\nSUMMARY:Summer\r\nEND:VEVENT\r\n"
-        "BEGIN:VEVENT\r\nUID:3\r\nDTSTART:20270105T090000\r\nDTEND:20270105T100000\r\nSUMMARY:Dentist\r\nEND:VEVENT\r\n"
-        "BEGIN:VEVENT\r\nUID:4\r\nDTSTART;VALUE=DATE:20270104\r\nRRULE:FREQ=WEEKLY;COUNT=3\r\nSUMMARY:Mondays\r\nEND:VEVENT\r\n"
-        "END:VCALENDAR\r\n";
-    const DaysOffRead r = read_days_off(text, "2026-11-30", 3);
-    std::vector<std::string> christmas;
-    for (const DayOff& o : r.off)
-        if (o.name == "Christmas") christmas.push_back(o.from);
-    CHECK(christmas == std::vector<std::string>{"2026-12-25", "2027-12-25", "2028-12-25"});
-    Workday w;
-    w.off = r.off;
-    CHECK(is_off(w, "2027-07-26"));
-    CHECK(is_off(w, "2027-08-06"));
-    CHECK_FALSE(is_off(w, "2027-08-07"));  // an event ends before its last day
-    CHECK_FALSE(is_off(w, "2027-01-05"));
-    CHECK(is_off(w, "2027-01-18"));
-    CHECK_FALSE(is_off(w, "2027-01-25"));
-    REQUIRE(r.notes.size() == 2);
-    CHECK(r.notes[0].find("Christmas") != std::string::npos);
-    CHECK(r.notes[1].find("hours") != std::string::npos);
-    for (const char* bad : {"", "hello", "BEGIN:VEVENT", "\xff\xfe"}) CHECK_THROWS_AS(read_days_off(bad, "2026-11-30"), FormatError);
-    CHECK(read_days_off("BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n", "2026-11-30").off.empty());
-    // Every day for ever ends somewhere.
-    const DaysOffRead ever = read_days_off(
-        "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20260101\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n", "2026-11-30", 20);
-    CHECK(ever.off.size() <= 4000);
-    CHECK_FALSE(ever.notes.empty());
-}

@@ -68,3 +68,17 @@ TEST_CASE("a list that can't be read says where, what and how to mend it", "[io]
     CHECK(says("name,notes\n,just words\n", "name or a measure"));
     CHECK(read_stock_list("name,length\n", Units::metric()).empty());
 }
+
+TEST_CASE("cells in quotes are read as they are meant, those beyond the heading are told", "[io][stock][hostile]") {
+    const auto all = read_stock_list("name,length,width,thickness,moisture\n\"Oak, 2400\",2400,600,50,12\n", Units::metric());
+    REQUIRE(all.size() == 1);
+    CHECK(all[0].name == "Oak, 2400");
+    CHECK(all[0].tape.stations[1].x_mm == 2400);
+    CHECK(*all[0].tape.stations[0].left_mm == 300);
+    CHECK(*all[0].tape.stations[0].thickness_mm == 50);
+    CHECK(all[0].moisture_pct == 12);
+    CHECK(says("name,length,width\nOak, 2400,2400,600\n", "line 2"));
+    CHECK(says("name,length,width\nOak, 2400,2400,600\n", "beyond the heading"));
+    CHECK(says("name,notes\na,\"never ends\n", "never ends"));
+    CHECK(read_stock_list("name;price\na;310,50\n", Units::metric())[0].price == 310.5);
+}
