@@ -245,6 +245,10 @@ QWidget* MainWindow::build_top() {
     connect(tour_offer_, &QPushButton::clicked, this, &MainWindow::take_tour);
     try_again_ = plain(tr("try again"), "try_again", top);
     connect(try_again_, &QPushButton::clicked, &session_, &Session::try_again);
+    keep_copy_ = plain(tr("save a copy"), "keep_copy", top);
+    connect(keep_copy_, &QPushButton::clicked, this, &MainWindow::save_copy);
+    take_there_ = plain(tr("open what is there"), "take_there", top);
+    connect(take_there_, &QPushButton::clicked, this, &MainWindow::take_what_is_there);
     units_ = plain({}, "units", top);
     units_->setToolTip(tr("Millimetres or inches, everywhere (Ctrl+U)"));
     connect(units_, &QPushButton::clicked, this, [this] { session_.edit_shop(tr("Units"), other_units); });
@@ -260,7 +264,7 @@ QWidget* MainWindow::build_top() {
     row->addWidget(status_, 1);
     connect(work_, &LongWork::trouble, this, [this](const QString& text) { say(tr("%1. Nothing was changed.").arg(text), true); });
     row->addWidget(tour_offer_);
-    row->addWidget(try_again_);
+    for (QPushButton* b : {try_again_, keep_copy_, take_there_}) row->addWidget(b);
     mend_ = plain(tr("repair"), "mend", top);
     mend_->hide();
     connect(mend_, &QPushButton::clicked, this, [this] { repair_shop(session_.path()); });
@@ -293,7 +297,7 @@ void MainWindow::show_step() {
     show_middle();
     bench_->set_step_view(view_);
     slip_->set_step_view(view_);
-    if (!session_.unsaved() && session_.is_open()) say({});
+    if (!session_.unsaved() && !session_.away() && session_.is_open()) say({});
 }
 
 /// The keys go to the bench, or to the first way in where the rack is bare.
@@ -333,6 +337,8 @@ void MainWindow::refresh() {
     undo_->setToolTip(session_.can_undo() ? tr("Undo: %1 (Ctrl+Z)").arg(session_.undo_label()) : tr("Nothing to undo"));
     redo_->setToolTip(session_.can_redo() ? tr("Redo: %1 (Ctrl+Shift+Z)").arg(session_.redo_label()) : tr("Nothing to redo"));
     try_again_->setVisible(session_.unsaved());
+    keep_copy_->setVisible(session_.unsaved() || session_.away());
+    take_there_->setVisible(session_.other_there());
     mend_->setVisible(mend_->isVisible() && mend_->property("shop").toString() == session_.path());
 }
 

@@ -57,8 +57,12 @@ class MainWindow : public QMainWindow {
     bool export_gcode(const QString& path, bool first);
     bool export_job(const QString& path);
     bool import_job(const QString& path);
+    /// Saves the shop elsewhere, what the file would not take included.
+    void save_copy();
+    /// Puts a backup in the shop's place and opens it; what stood there is kept under a name of its own.
+    void restore(const QString& backup);
     /// The months of the job's room from an air logger's CSV.
-    bool bring_air(const QString& path);
+    void bring_air(const QString& path);
     /// Reads a photograph in the background and opens its page; a sentence when it is no picture.
     void bring_photo(const QString& path);
     void bring_scan(const QString& path);
@@ -107,7 +111,10 @@ class MainWindow : public QMainWindow {
     bool take_up_card();
     void say(const QString& text, bool trouble = false);
     /// The start page: `trouble` says why a shop at `path` could not be opened.
-    void show_start(const QString& trouble = {}, const QString& path = {}, bool damaged = false);
+    /// @param what of that shop can be offered there: a backup, what is whole of it, setting its journal aside.
+    void show_start(const QString& trouble = {}, const QString& path = {}, StoreError::Kind what = StoreError::Kind::other);
+    void take_what_is_there();
+    void choose_backup();
     /// Puts everything of a damaged shop that is whole into a new file beside it, in the background, and shows what is not.
     void repair_shop(const QString& path);
     /// What was said last.
@@ -192,9 +199,8 @@ class MainWindow : public QMainWindow {
     CardPage* card_ = nullptr;
     PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
-    QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *mend_, *tour_offer_;
+    QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *keep_copy_, *take_there_, *mend_, *tour_offer_;
     QLabel *about_, *air_, *settles_, *status_;
-    QString note_begun_;  ///< a note that was put aside
     QMenu* recent_ = nullptr;
     std::vector<std::unique_ptr<StepView>> steps_;
     StepView* view_ = nullptr;

@@ -29,16 +29,8 @@ void MainWindow::build_menus() {
             recent_->addAction(path, this, [this, path] { open_shop(path); });
         if (recent_->isEmpty()) recent_->addAction(tr("none yet"))->setEnabled(false);
     });
-    file->addAction(tr("Save a &copy…"), QKeySequence::SaveAs, this, [this] {
-        const QString path = ask_save(tr("Save a copy"), tr("Shop (*.shop)"));
-        if (path.isEmpty()) return;
-        try {
-            session_.save_copy(path);
-            say(tr("Saved a copy as %1").arg(path));
-        } catch (const StoreError& e) {
-            say(QString::fromStdString(e.what()), true);
-        }
-    });
+    file->addAction(tr("Save a &copy…"), QKeySequence::SaveAs, this, &MainWindow::save_copy);
+    file->addAction(tr("Go &back to a backup…"), this, &MainWindow::choose_backup);
     file->addSeparator();
     file->addAction(tr("&Export this job…"), this, [this] {
         const QString path = ask_save(tr("Export the job"), tr("Job (*.json)"));

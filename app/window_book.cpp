@@ -4,16 +4,13 @@
 #include <QBuffer>
 #include <QDate>
 #include <QFileDialog>
-#include <QInputDialog>
 #include <QMenuBar>
 #include <QMessageBox>
-#include <QPlainTextEdit>
-#include <QShortcut>
-#include <QTimer>
 
 #include "app/files/bring.h"
 #include "app/ground/instruments.h"
 #include "app/main_window.h"
+#include "app/pages/book/note_dialog.h"
 #include "app/pages/days/days_page.h"
 #include "app/pages/days/today_wall.h"
 #include "app/pages/money/money_page.h"
@@ -37,25 +34,11 @@ void MainWindow::write_note() {
     const QString of = thing ? QString::fromStdString(yb::render(thing->title, session_.units())) : QString();
     bool reading = false;
     QString prompt = of.isEmpty() ? tr("What happened? A reading is typed like this: dry film 0.08 mm") : tr("What happened to %1?").arg(of);
+    NoteDialog note(session_.path(), this);
     for (;;) {
-        QInputDialog ask(this);
-        ask.setWindowTitle(tr("A note into the book"));
-        ask.setOption(QInputDialog::UsePlainTextEditForTextInput);
-        ask.setLabelText(prompt);
-        ask.setTextValue(note_begun_);
-        ask.setOkButtonText(tr("Into the book (Ctrl+Enter)"));
-        if (auto* lines = ask.findChild<QPlainTextEdit*>()) {
-            lines->setTabChangesFocus(true);
-            // Once it is shown all of it is picked out: what is typed next would take its place.
-            QTimer::singleShot(0, lines, [lines] { lines->moveCursor(QTextCursor::End); });
-        }
-        for (const int enter : {Qt::Key_Return, Qt::Key_Enter})
-            connect(new QShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(enter)), &ask), &QShortcut::activated, &ask, &QDialog::accept);
-        const bool kept = ask.exec() == QDialog::Accepted;
-        // Put aside, what was written is there again with the next N.
-        note_begun_ = ask.textValue();
-        const QString text = note_begun_.trimmed();
-        if (!kept || text.isEmpty()) return;
+        if (!note.ask(prompt)) return;  // put aside: it is there again with the next N
+        const QString text = note.text().trimmed();
+        if (text.isEmpty()) return;
         BookEntry e;
         e.step = std::string(session_.step().key);
         const BookEntry typed = typed_entry(text.toStdString());
@@ -63,12 +46,10 @@ void MainWindow::write_note() {
         e.of = thing ? thing->key : "";
         reading = e.kind == book::reading;
         const QString wrong = session_.write_book(e);
-        if (wrong.isEmpty()) {
-            note_begun_.clear();
-            break;
-        }
+        if (wrong.isEmpty()) break;
         prompt = tr("%1\nWhat you wrote is still here: try again, or copy it.").arg(wrong);
     }
+    note.forget();
     say(reading ? tr("The reading is in the book.") : tr("The note is in the book."));
 }
 

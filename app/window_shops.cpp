@@ -4,6 +4,7 @@
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QInputDialog>
 #include <QPushButton>
 #include <QSettings>
 #include <QStackedWidget>
@@ -11,6 +12,7 @@
 
 #include "app/application.h"
 #include "app/ground/session/pictures.h"
+#include "app/ground/session/whole_file.h"
 #include "app/ground/slow/long_work.h"
 #include "app/ground/slow/runner.h"
 #include "app/main_window.h"
@@ -25,8 +27,8 @@
 
 namespace yb {
 
-void MainWindow::show_start(const QString& trouble, const QString& path, bool damaged) {
-    show_start(new StartPage(trouble, path, damaged));
+void MainWindow::show_start(const QString& trouble, const QString& path, StoreError::Kind what) {
+    show_start(new StartPage(trouble, path, what));
 }
 
 void MainWindow::show_start(StartPage* page) {
@@ -46,6 +48,15 @@ void MainWindow::show_start(StartPage* page) {
     connect(start_, &StartPage::own_shop, this, &MainWindow::choose_shop);
     connect(start_, &StartPage::open, this, &MainWindow::open_shop);
     connect(start_, &StartPage::repair_it, this, &MainWindow::repair_shop);
+    connect(start_, &StartPage::journal_aside, this, [this](const QString& shop) {
+        try {
+            const std::string kept = Store::set_journal_aside(shop.toStdString());
+            open_shop(shop);
+            if (session_.is_open() && session_.path() == shop) say(tr("The journal that lay beside it is kept as %1.").arg(QString::fromStdString(kept)));
+        } catch (const StoreError& e) {
+            say(QString::fromStdString(e.what()), true);
+        }
+    });
     pages_->addWidget(start_);
     pages_->setCurrentWidget(start_);
     start_->setFocus();
@@ -59,6 +70,52 @@ void MainWindow::repair_shop(const QString& path) {
     work_->run(
         tr("Repairing the shop"), [path, made](const Work& w) { return yb::repair_shop(path.toStdString(), made.toStdString(), w); },
         [this, path, made](const Repair& repair) { show_start(new StartPage(repair, path, made)); });
+}
+
+void MainWindow::save_copy() {
+    const QString path = ask_save(tr("Save a copy"), tr("Shop (*.shop)"));
+    if (path.isEmpty()) return;
+    try {
+        session_.save_copy(path);
+        say(tr("Saved a copy as %1").arg(path));
+    } catch (const StoreError& e) {
+        say(QString::fromStdString(e.what()), true);
+    }
+}
+
+void MainWindow::take_what_is_there() {
+    const QString path = session_.path();
+    try {
+        session_.take_what_is_there();
+        pages_->setCurrentIndex(0);
+    } catch (const StoreError& e) {
+        say(QString::fromStdString(e.what()), true);
+        show_start(QString::fromStdString(e.what()), path, e.kind());
+    }
+}
+
+void MainWindow::choose_backup() {
+    const QString path = session_.path();
+    QStringList days;
+    const std::vector<std::string> all = path.isEmpty() ? std::vector<std::string>() : backups_of(path.toStdString());
+    for (const std::string& b : all) days << QFileInfo(QString::fromStdString(b)).completeBaseName();
+    if (days.isEmpty()) return say(tr("There is no backup of this shop yet: the first is made when it is opened."), true);
+    bool ok = false;
+    const QString day = QInputDialog::getItem(this, tr("Go back to a backup"), tr("The shop as it was on which day? What stands now is kept beside it, under a name of its own."), days, 0, false, &ok);
+    if (ok) restore(QString::fromStdString(all[static_cast<std::size_t>(days.indexOf(day))]));
+}
+
+void MainWindow::restore(const QString& backup) {
+    const QString path = session_.path();
+    if (session_.unsaved()) return say(tr("Something is not saved yet: try again or save a copy first."), true);
+    try {
+        const QString before = QString::fromStdString(session_.restore(backup.toStdString()));
+        pages_->setCurrentIndex(0);
+        say(tr("The shop is as it was in the backup. What stood there is kept as %1.").arg(before));
+    } catch (const StoreError& e) {
+        say(QString::fromStdString(e.what()), true);
+        if (!session_.store()) show_start(QString::fromStdString(e.what()), path, e.kind());
+    }
 }
 
 void MainWindow::own_shop(const QString& name, const QString& path) {
@@ -112,7 +169,7 @@ void MainWindow::open_shop(const QString& path) {
         else say({});
     } catch (const StoreError& e) {
         say(QString::fromStdString(e.what()), true);
-        show_start(QString::fromStdString(e.what()), path, e.kind() == StoreError::Kind::damaged);
+        show_start(QString::fromStdString(e.what()), path, e.kind());
     }
 }
 

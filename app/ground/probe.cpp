@@ -1,8 +1,5 @@
 #include "app/ground/probe.h"
 
-#include <cerrno>
-#include <cstring>
-
 #include <fcntl.h>
 #include <sys/stat.h>
 #include <unistd.h>
@@ -19,7 +16,8 @@ Probe::Probe(QObject* parent) : QObject(parent) {
     connect(&tail_, &QTimer::timeout, this, [this] {
         char bytes[4096];
         const ssize_t n = ::read(file_.handle(), bytes, sizeof bytes);
-        if (n > 0) take(QByteArray(bytes, static_cast<qsizetype>(n)));
+        if (n > 0) came_ = true, take(QByteArray(bytes, static_cast<qsizetype>(n)));
+        else look_at_file();
     });
     connect(&port_, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError e) {
         if (e != QSerialPort::ResourceError && e != QSerialPort::ReadError) return;
@@ -54,21 +52,58 @@ QString Probe::listen(const QString& line) {
         // A pipe is opened without waiting for whoever writes to it.
         const int fd = ::open(QFile::encodeName(line).constData(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
         path_ = line;
-        if (fd < 0 || !file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle)) return tr("%1 can't be read: %2.").arg(line, QString::fromLocal8Bit(std::strerror(errno)));
+        if (fd < 0 || !file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle)) return tr("%1 can't be read: look whether you may, and choose it again.").arg(line);
         tail_.start();
         return {};
     }
     port_.setPortName(line);
     port_.setBaudRate(QSerialPort::Baud9600);
     if (!port_.open(QIODevice::ReadOnly))
-        return tr("The line %1 can't be opened: %2. Is the gauge plugged in, and may you read its line?").arg(line, port_.errorString());
+        return tr("The line %1 can't be opened. Is the gauge plugged in, and may you read its line?").arg(line);
     return {};
+}
+
+void Probe::look_at_file() {
+    struct stat open{}, there{};
+    if (::fstat(file_.handle(), &open) != 0) return;
+    if (S_ISFIFO(open.st_mode)) {
+        // A read of nothing at all, not even of waiting: nobody has it open for writing.
+        char byte = 0;
+        if (came_ && ::read(file_.handle(), &byte, 1) == 0) {
+            came_ = false, reader_ = {};
+            Q_EMIT said(tr("Whoever wrote to %1 is gone. What was read is kept; what is written to it later is taken.").arg(path_), true);
+        }
+        return;
+    }
+    const bool is_there = ::stat(QFile::encodeName(path_).constData(), &there) == 0;
+    if (!is_there || there.st_ino != open.st_ino || there.st_dev != open.st_dev) {
+        if (is_there) {
+            // Written anew under its name, as a log that is turned over: on with the new one.
+            const int fd = ::open(QFile::encodeName(path_).constData(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
+            file_.close();
+            if (fd >= 0 && file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle)) {
+                reader_ = {}, gone_ = false;
+                Q_EMIT said(tr("Another file stands as %1: it is read from its beginning. What was read is kept.").arg(path_), true);
+                return;
+            }
+            let_go();
+        }
+        if (!gone_) Q_EMIT said(tr("The file %1 was removed. What was read is kept; connect again once it is there.").arg(path_), true);
+        gone_ = true;
+        return;
+    }
+    gone_ = false;
+    if (open.st_size >= ::lseek(file_.handle(), 0, SEEK_CUR)) return;
+    ::lseek(file_.handle(), 0, SEEK_SET);
+    reader_ = {};
+    Q_EMIT said(tr("The file %1 was cut or written anew: it is read from its beginning. What was read is kept.").arg(path_), true);
 }
 
 void Probe::let_go() {
     if (port_.isOpen()) port_.close();
     tail_.stop();
     if (file_.isOpen()) file_.close();
+    came_ = gone_ = false;
     reader_ = {};
     name_.clear();
 }

@@ -39,11 +39,15 @@ class Probe : public QObject {
   private:
     void take();
     void take(const QByteArray& bytes);
+    /// Of a file or pipe of which nothing more comes: whether it is still the one that was opened, and somebody writes to it. Each is said once.
+    void look_at_file();
 
     QSerialPort port_;
     QFile file_;    ///< … or a file or pipe of the same lines
     QTimer tail_;
     QString path_;
+    bool came_ = false;    ///< something, since it was opened or its writer went
+    bool gone_ = false;    ///< said of a file that is no longer there
     ProbeReader reader_;
     QString name_;
 };

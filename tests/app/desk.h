@@ -3,6 +3,7 @@
 
 #include <QApplication>
 #include <QComboBox>
+#include <QDialog>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
@@ -130,7 +131,7 @@ struct Desk {
         auto* waits = new QTimer(window.get());
         waits->setInterval(20);
         QObject::connect(waits, &QTimer::timeout, waits, [this, hand, waits] {
-            auto* dialog = window->findChild<QInputDialog*>();
+            auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
             if (!dialog || !dialog->isVisible() || QGuiApplication::focusWindow() != dialog->windowHandle()) return;
             waits->stop();
             hand();

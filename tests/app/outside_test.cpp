@@ -1,5 +1,6 @@
 // The program as it is shipped, in a real window with a window manager, driven from outside: nothing here shares a process with it.
 #include <QDir>
+#include <QDirIterator>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QFileInfo>
@@ -265,4 +266,61 @@ TEST_CASE("N, B and C from outside: a reading into the book, corrected there, th
     screen.key("ctrl+q");
     REQUIRE(program.waitForFinished(20000));
     CHECK(program.exitStatus() == QProcess::NormalExit);
+}
+
+TEST_CASE("Ctrl+V and Shift+Insert in a note with nothing on the clipboard, from outside: the window lives, killed the note is there", "[outside][beside]") {
+    QTemporaryDir dir;
+    Screen screen;
+    for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screen.on.insert(name, dir.filePath("home"));
+    const QString shop = dir.filePath("tarn.shop");
+    { Store::create(shop.toStdString(), demo_shop(), "New shop"); }
+    const auto lines = [&] {
+        try {
+            return Store::open(shop.toStdString()).book();
+        } catch (const StoreError&) {  // it is being written
+            return std::vector<BookEntry>();
+        }
+    };
+    const auto note_opens = [&] {
+        return comes_true([&] {
+            if (!screen.window("A note into the book").isEmpty()) return true;
+            screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
+            screen.key("n");
+            QThread::msleep(400);
+            return !screen.window("A note into the book").isEmpty();
+        });
+    };
+    for (const bool killed : {true, false}) {
+        QProcess program;
+        program.setProcessEnvironment(screen.on);
+        program.start(YOUNG_BURL, {shop});
+        REQUIRE(program.waitForStarted());
+        REQUIRE(comes_true([&] { return !screen.window("^Young Burl$").isEmpty(); }));
+        REQUIRE(note_opens());
+        screen.hand({"windowactivate", "--sync", screen.window("A note into the book")});
+        if (killed) {
+            screen.type("a bubble");
+            screen.key("ctrl+v");
+            screen.key("shift+Insert");
+            screen.type(" by the knot");
+            // Kept from letter to letter.
+            REQUIRE(comes_true([&] {
+                for (QDirIterator f(dir.filePath("home"), {"*.conf"}, QDir::Files, QDirIterator::Subdirectories); f.hasNext();) {
+                    QFile conf(f.next());
+                    if (conf.open(QIODevice::ReadOnly) && conf.readAll().contains("a bubble by the knot")) return true;
+                }
+                return false;
+            }));
+            CHECK(program.state() == QProcess::Running);
+            program.kill();
+            REQUIRE(program.waitForFinished(20000));
+            continue;
+        }
+        screen.key("ctrl+Return");
+        REQUIRE(comes_true([&] { return !lines().empty() && lines().back().value == "a bubble by the knot"; }));
+        screen.hand({"windowactivate", "--sync", screen.window("^Young Burl$")});
+        screen.key("ctrl+q");
+        REQUIRE(program.waitForFinished(20000));
+        CHECK(program.exitStatus() == QProcess::NormalExit);
+    }
 }

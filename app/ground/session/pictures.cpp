@@ -133,8 +133,8 @@ void Pictures::take(const std::string& name, const std::string& key, bool small,
 void Pictures::keep_made() {
     if (made_.empty() || !on_the_way_.empty() || session_.read_only()) return;
     run_beside(this,
-               [path = session_.path().toStdString(), made = std::exchange(made_, {})](const Work&) -> std::function<void()> {
-                   Store::attach_beside(path, made);
+               [file = session_.store()->beside(), made = std::exchange(made_, {})](const Work&) -> std::function<void()> {
+                   Store::attach_beside(file, made);
                    return {};
                },
                {});  // a small picture that can't be kept is made again

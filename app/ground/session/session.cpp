@@ -2,6 +2,10 @@
 
 #include <algorithm>
 
+#include <QFile>
+#include <QFileInfo>
+
+#include "app/ground/session/whole_file.h"
 #include "app/ground/slow/runner.h"
 #include "core/shop/job/job.h"
 #include "core/shop/days/season.h"
@@ -13,6 +17,7 @@
 #include "core/shop/job/prepared.h"
 #include "core/shop/job/things.h"
 #include "core/files/store/check.h"
+#include "core/ground/file/text.h"
 
 namespace yb {
 
@@ -76,6 +81,7 @@ void Session::settle() {
     docs_ = store_->documents();
     open_ = true;
     unsaved_ = false;
+    away_.reset();
     forget_preview();
     looked_at_.clear();
     leaf_ = 0;
@@ -206,29 +212,50 @@ void Session::replan() {
         gauge_mm_ = (at.from + at.to) / 2;
 }
 
-bool Session::write(const QString& label) {
+void Session::mind(const StoreError& e) {
+    const bool gone = e.kind() == StoreError::Kind::gone || e.kind() == StoreError::Kind::replaced;
+    const bool known = gone && away_ == e.kind();
+    if (gone) away_ = e.kind();
+    if (!known) Q_EMIT trouble(QString::fromStdString(e.what()));
+}
+
+Session::Written Session::write(const QString& label) {
+    const auto held = [&] {
+        unsaved_ = true;
+        unsaved_label_ = label;
+        return Written::held;
+    };
     try {
         if (store_->append(label.toStdString(), docs_)) {
             docs_ = store_->documents();
             Q_EMIT news(tr("Another program works on this shop too; what it changed is here now, with yours."));
         }
         unsaved_ = false;
-        return true;
+        away_.reset();
+        return Written::yes;
     } catch (const StoreError& e) {
-        unsaved_ = true;
-        unsaved_label_ = label;
-        Q_EMIT trouble(QString::fromStdString(e.what()));
-        return false;
+        if (e.kind() == StoreError::Kind::unwritable) {
+            Q_EMIT trouble(QString::fromStdString(e.what()));
+            return Written::refused;
+        }
+        away_.reset();  // so that it is said again: something was typed meanwhile
+        mind(e);
+        return held();
+    } catch (const std::exception& e) {
+        Q_EMIT trouble(tr("The file did not take it (%1). Nothing typed is lost here: try again, or save a copy.").arg(QString::fromStdString(sentence_of(e))));
+        return held();
     }
 }
 
 QString Session::write_book(BookEntry e) {
     if (!store_) return tr("No shop is open.");
+    for (std::string* text : {&e.what, &e.value, &e.unit, &e.of}) *text = plain_text(*text);
     if (e.job.empty()) e.job = job_id_;
     try {
         store_->write(e);
     } catch (const StoreError& wrong) {
-        Q_EMIT trouble(QString::fromStdString(wrong.what()));
+        mind(wrong);
+        Q_EMIT changed();
         return QString::fromStdString(wrong.what());
     }
     Q_EMIT book_written();
@@ -247,10 +274,16 @@ bool Session::edit(const QString& label, const std::function<void(Documents&)>& 
     }
     if (next == docs_ && !unsaved_) return true;
     if (!job_id_.empty() && docs_.jobs.count(job_id_) && !cost_from_) cost_from_ = std::make_unique<Documents>(alone(job_id_));
-    docs_ = std::move(next);
+    std::swap(docs_, next);
+    const bool held_before = unsaved_;
+    if (write(label) == Written::refused) {
+        docs_ = std::move(next);
+        unsaved_ = held_before;
+        Q_EMIT changed();
+        return false;
+    }
     cost_soon_.start();
     if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
-    write(label);
     forget_preview();
     replan();
     if (!picked_.isEmpty() && !picked_thing()) pick({});  // it went
@@ -379,13 +412,26 @@ void Session::redo() {
 }
 
 void Session::look_beside() {
-    if (!store_ || unsaved_ || previewing()) return;
+    if (!store_ || previewing()) return;
+    if (unsaved_ && !away_) return;  // it is tried again by hand
+    const bool was_away = away();
     try {
-        if (!store_->catch_up()) return;
+        // Put back, it is taken for what it was: what was typed meanwhile is written.
+        const bool moved_on = store_->changed_beside();
+        if (was_away) {
+            away_.reset();
+            Q_EMIT news(tr("The shop's file is back."));
+            if (unsaved_) return try_again();
+        }
+        if (!moved_on || !store_->catch_up()) {
+            if (was_away) Q_EMIT changed();
+            return;
+        }
         docs_ = store_->documents();
         Q_EMIT news(tr("Another program works on this shop too; what it changed is here now."));
     } catch (const StoreError& e) {
-        Q_EMIT trouble(QString::fromStdString(e.what()));
+        mind(e);
+        if (away() != was_away) Q_EMIT changed();
         return;
     }
     if (!docs_.jobs.count(job_id_)) job_id_ = docs_.jobs.empty() ? "" : docs_.jobs.begin()->first;
@@ -399,7 +445,7 @@ void Session::walk(bool (Store::*way)()) {
             Q_EMIT news(tr("Another program changed this shop meanwhile. Nothing was taken back; look what it did, then try again."));
         docs_ = store_->documents();
     } catch (const StoreError& e) {
-        Q_EMIT trouble(QString::fromStdString(e.what()));
+        mind(e);
     }
     forget_preview();
     replan();
@@ -407,13 +453,42 @@ void Session::walk(bool (Store::*way)()) {
 }
 
 void Session::try_again() {
-    if (unsaved_ && write(unsaved_label_)) Q_EMIT changed();
+    if (unsaved_ && write(unsaved_label_) == Written::yes) Q_EMIT changed();
+}
+
+void Session::take_what_is_there() {
+    if (!store_) return;
+    const QString at = path();
+    if (unsaved_) {
+        const QString kept = free_shop_name(QFileInfo(at).path() + '/' + QFileInfo(at).completeBaseName() + tr("-kept"));
+        Store::create(kept.toStdString(), docs_, "Saved from memory");
+        Q_EMIT news(tr("What the file would not take is kept as %1.").arg(kept));
+        unsaved_ = false;
+    }
+    // The old one goes first: the journal that lies there is its own, and all that is in it was in its file.
+    store_.reset();
+    if (QFile::exists(at + QStringLiteral("-wal"))) Store::set_journal_aside(at.toStdString());
+    open(at);
 }
 
 void Session::save_copy(const QString& path) {
     // What the file would not take has to be in the copy too.
-    if (store_ && !unsaved_) store_->save_copy(path.toStdString());
+    if (store_ && !unsaved_ && !other_there()) store_->save_copy(path.toStdString());
     else Store::create(path.toStdString(), docs_, "Saved from memory");
+}
+
+std::string Session::restore(const std::string& backup) {
+    const QString at = path();
+    store_.reset();  // nothing may have it open while it is moved
+    std::string kept;
+    try {
+        kept = Store::restore_backup(at.toStdString(), backup);
+    } catch (const StoreError&) {
+        open(at);
+        throw;
+    }
+    open(at);
+    return kept;
 }
 
 const std::vector<Thing>& Session::things() const {

@@ -53,6 +53,12 @@ class Session : public QObject {
     QString path() const;
     /// True while something typed is held here that the file would not take.
     bool unsaved() const { return unsaved_; }
+    /// True while the file was taken away, or another stands in its place: nothing is written until the maker chose what to do.
+    bool away() const { return away_.has_value(); }
+    /// True where something else stands at its path that can be taken instead.
+    bool other_there() const { return away_ == StoreError::Kind::replaced; }
+    /// Opens what stands at the path now; what the file would not take goes into a copy beside it first. @throws StoreError: what was open stays.
+    void take_what_is_there();
 
     const Documents& documents() const { return docs_; }
     const Units& units() const { return shop().units; }
@@ -169,8 +175,8 @@ class Session : public QObject {
     void keep(const QString& label);
     void drop_preview();
 
-    bool can_undo() const { return store_ && store_->can_undo() && !unsaved_; }
-    bool can_redo() const { return store_ && store_->can_redo() && !unsaved_; }
+    bool can_undo() const { return store_ && store_->can_undo() && !unsaved_ && !away_; }
+    bool can_redo() const { return store_ && store_->can_redo() && !unsaved_ && !away_; }
     QString undo_label() const;
     QString redo_label() const;
     void undo();
@@ -183,6 +189,8 @@ class Session : public QObject {
     std::vector<BookEntry> of_picked() const;
     /// @throws StoreError.
     void save_copy(const QString& path);
+    /// Puts a backup in the shop's place, its journal minded, and opens it. @returns the name what stood there is kept under. @throws StoreError.
+    std::string restore(const std::string& backup);
 
     /// The open shop file; nullptr when there is none.
     Store* store() { return store_ ? &*store_ : nullptr; }
@@ -222,7 +230,11 @@ class Session : public QObject {
     std::vector<Slab> slabs_of(const std::vector<std::string>& ids) const;
     void forget_preview();
     void tell_cost();
-    bool write(const QString& label);
+    enum class Written { yes, held, refused };
+    /// @returns held where the file would not take them: they stand here and are unsaved; refused where nothing ever will.
+    Written write(const QString& label);
+    /// Says what went wrong with the file, and minds whether it is still there.
+    void mind(const StoreError& e);
     /// Shows what another program or window did with the shop meanwhile.
     void look_beside();
     void walk(bool (Store::*way)());  ///< undo or redo, and show what then stands
@@ -233,6 +245,7 @@ class Session : public QObject {
     bool open_ = false;
     bool unsaved_ = false;
     QString unsaved_label_;
+    std::optional<StoreError::Kind> away_;
     std::string job_id_, looked_at_;
     std::unique_ptr<Job> shown_;  ///< a drag in progress
     std::optional<Slab> shown_slab_;

@@ -22,7 +22,7 @@ namespace yb {
 namespace {
 
 /// In the order they are read.
-constexpr std::array page_names{"README.md", "leaves.md", "flat.md", "pour.md", "join.md", "under.md", "skin.md", "days.md", "book.md", "money.md", "mistakes.md", "trouble.md"};
+constexpr std::array page_names{"README.md", "leaves.md", "flat.md", "pour.md", "join.md", "under.md", "skin.md", "days.md", "book.md", "money.md", "mistakes.md", "trouble.md", "others.md"};
 
 /// Marks of Markdown that nobody reads.
 QString plain(QString text) {

@@ -10,7 +10,6 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QPainter>
-#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QSettings>
@@ -21,6 +20,7 @@
 #include "app/ground/slow/runner.h"
 #include "app/ground/theme/theme.h"
 #include "app/kit/bench/wood_face.h"
+#include "app/kit/fields/lines_edit.h"
 #include "app/pages/start/start_card.h"
 #include "core/files/store/check.h"
 #include "core/shop/edit/first_top.h"
@@ -252,11 +252,13 @@ void StartPage::last_used() {
     box_->addWidget(more, 0, Qt::AlignLeft);
 }
 
-StartPage::StartPage(const QString& why, const QString& path, bool damaged, QWidget* parent) : QWidget(parent) {
+StartPage::StartPage(const QString& why, const QString& path, StoreError::Kind what, QWidget* parent) : QWidget(parent) {
     const bool plain = why.isEmpty();
     begin(plain ? tr("What is on the bench?") : tr("That shop could not be opened"),
           plain ? tr("A shop – its slabs, its jobs – is one file of yours. Everything is kept as you type it.") : why);
-    if (damaged) {
+    if (what == StoreError::Kind::stray_journal)
+        offer("journal_aside", tr("Set the journal aside and open the shop"), [this, path] { Q_EMIT journal_aside(path); }, true);
+    if (what == StoreError::Kind::damaged) {
         offer_backup(path, true);
         offer("open_repair", tr("Put everything that is whole into a new file"), [this, path] { Q_EMIT repair_it(path); });
     }
@@ -289,7 +291,7 @@ StartPage::StartPage(const Repair& repair, const QString& path, const QString& m
     begin(tr("What is whole is in a new file"),
           repair.whole() ? kept + " " + tr("Nothing is missing.") : kept + " " + tr("This is not whole:"));
     if (!repair.whole()) {
-        auto* list = new QPlainTextEdit;
+        auto* list = new LinesEdit;
         list->setObjectName("repair_lost");
         list->setReadOnly(true);
         list->setFont(theme::text(11));

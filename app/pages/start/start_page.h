@@ -3,6 +3,8 @@
 
 #include <QWidget>
 
+#include "core/files/store/store.h"
+
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -16,8 +18,8 @@ class StartPage : public QWidget {
     Q_OBJECT
   public:
     /// @param why why the shop at `path` could not be opened; empty at a plain start
-    /// @param damaged its backup and what is whole of it are offered
-    StartPage(const QString& why, const QString& path, bool damaged, QWidget* parent = nullptr);
+    /// @param what damaged: its backup and what is whole of it are offered; stray_journal: to set it aside
+    StartPage(const QString& why, const QString& path, StoreError::Kind what, QWidget* parent = nullptr);
     /// What was made of a damaged shop: `made` is the new file.
     StartPage(const Repair& repair, const QString& path, const QString& made, QWidget* parent = nullptr);
 
@@ -35,6 +37,7 @@ class StartPage : public QWidget {
     void own_shop();
     void open(const QString& path);
     void repair_it(const QString& path);
+    void journal_aside(const QString& path);
 
   private:
     void begin(const QString& title, const QString& text);

@@ -14,7 +14,9 @@
 #include "core/ground/file/digest.h"
 #include "core/ground/file/format_error.h"
 #include "core/shop/job/documents.h"
+#include "core/files/store/beside.h"
 #include "core/files/store/schema.h"
+#include "core/ground/file/text.h"
 
 namespace yb {
 
@@ -38,8 +40,9 @@ class Looker {
         if (r_.version > schema_version) return;  // how that one keeps its rows is not known here
         if (r_.version == schema_version) tables(db);
         const Skeleton s = read_skeleton(db, r_.version);
-        for (const std::string& p : s.problems) problem(p);
+        for (const std::string& p : s.problems) broken(p);
         r_.remarks = s.remarks;
+        r_.remarks.insert(r_.remarks.end(), foreign_.begin(), foreign_.end());
         r_.revisions = static_cast<std::int64_t>(s.revisions.size());
         bodies(db, s);
         if (r_.version >= 2) attachments(db);
@@ -50,8 +53,17 @@ class Looker {
     void look_at_pages(SQLite::Database& db) {
         SQLite::Statement integrity(db, fmt::format("PRAGMA integrity_check({})", most_told));
         while (integrity.executeStep())
-            if (const std::string s = integrity.getColumn(0).getString(); s != "ok") problem(s);
+            if (const std::string s = integrity.getColumn(0).getString(); s != "ok") broken(s);
         work_.check();
+    }
+
+    /// A problem of what holds the file together.
+    void broken(std::string text) {
+        {
+            const std::lock_guard lock(mutex_);
+            r_.hangs_together = false;
+        }
+        problem(std::move(text));
     }
 
     void problem(std::string text) {
@@ -63,10 +75,16 @@ class Looker {
   private:
     void tables(SQLite::Database& db) {
         std::set<std::string> have;
-        SQLite::Statement q(db, "SELECT sql FROM sqlite_master WHERE sql IS NOT NULL");
-        while (q.executeStep()) have.insert(q.getColumn(0).getString());
+        const auto& ours = table_statements();
+        SQLite::Statement q(db, "SELECT sql, type, name FROM sqlite_master WHERE sql IS NOT NULL");
+        while (q.executeStep()) {
+            const std::string sql = q.getColumn(0).getString();
+            if (std::find(ours.begin(), ours.end(), sql) == ours.end())
+                foreign_.push_back(fmt::format("the {} ‘{}’ is not one of ours; it never runs and is left as it is", q.getColumn(1).getString(), plain_text(q.getColumn(2).getString())));
+            have.insert(sql);
+        }
         for (const std::string& wanted : table_statements())
-            if (!have.count(wanted)) problem("a table is missing or altered: it should be made by " + wanted.substr(0, wanted.find(" (")));
+            if (!have.count(wanted)) broken("a table is missing or altered: it should be made by " + wanted.substr(0, wanted.find(" (")));
     }
 
     /// Every document of every revision: in handfuls, over the cores, so that a book of many years fits in memory.
@@ -112,7 +130,7 @@ class Looker {
         try {
             apply_document(one, c.kind, c.document, body);
         } catch (const std::exception& e) {
-            return problem(which + " can't be read: " + e.what());
+            return problem(which + " can't be read: " + sentence_of(e));
         }
         const std::lock_guard lock(mutex_);
         for (const auto& [id, slab] : one.slabs)
@@ -175,6 +193,7 @@ class Looker {
     const Work& work_;
     std::mutex mutex_;
     std::size_t found_ = 0;
+    std::vector<std::string> foreign_;  ///< triggers, views, tables that somebody put into the file
     std::map<std::string, std::string> named_;  ///< pictures and scans, and a slab that names each
 };
 
@@ -183,6 +202,7 @@ class Looker {
 CheckReport check_shop(const std::string& path, const Work& work) {
     look_at_path(path);
     CheckReport r;
+    r.hangs_together = true;
     Looker looker(path, r, work);
     in_parallel(
         2,
@@ -191,8 +211,8 @@ CheckReport check_shop(const std::string& path, const Work& work) {
                 SQLite::Database db = open_to_read(path);
                 SQLite::Transaction tx(db);  // one moment of the file
                 part == 0 ? looker.look_at_pages(db) : looker.look(db);
-            } catch (const SQLite::Exception& e) {
-                looker.problem(e.what());
+            } catch (const SQLite::Exception&) {
+                looker.broken("its pages can't be read to their end");
             }
         },
         Work{{}, work.stop, work.threads});
@@ -233,14 +253,16 @@ bool backup_once_a_day(const std::string& path, const Work& work) {
     const fs::path target = folder / (today + ".shop");
     std::error_code e;
     if (fs::exists(target, e)) return true;
-    fs::create_directories(folder, e);
+    if (fs::create_directories(folder, e)) fs::permissions(folder, fs::perms::owner_all, e);
     if (e) return false;
     // A name of its own: another program may make today's backup at the same moment.
     const fs::path part =
         folder / fmt::format("{}.{}-{}.part", today, ::getpid(), std::chrono::steady_clock::now().time_since_epoch().count());
     try {
+        make_own_file(part.string());
         {
-            SQLite::Database db(path, SQLite::OPEN_READWRITE, 2000);
+            // Only read: another file may have come into its place a moment ago, beside a journal that is not its own.
+            SQLite::Database db = open_to_read(path);
             SQLite::Statement q(db, "VACUUM INTO ?");
             q.bind(1, part.string());
             q.exec();

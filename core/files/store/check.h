@@ -13,6 +13,7 @@ namespace yb {
 /// The findings of a check, for `burl check` and for the program beside the work.
 struct CheckReport {
     bool ok = false;
+    bool hangs_together = false;        ///< its pages, tables and revisions do; what is damaged is a body, a picture or a line of the book
     int version = 0;                    ///< of the file's tables
     std::vector<std::string> problems;  ///< what is damaged, each in words
     std::vector<std::string> remarks;   ///< what is odd and harms nothing

@@ -11,6 +11,7 @@
 #include "core/ground/file/digest.h"
 #include "core/ground/file/format_error.h"
 #include "core/shop/job/documents.h"
+#include "core/files/store/beside.h"
 #include "core/files/store/check.h"
 #include "core/files/store/pages.h"
 #include "core/files/store/schema.h"
@@ -351,11 +352,12 @@ Repair repair_shop(const std::string& path, const std::string& out, const Work& 
     Mender mender(path, work);
     try {
         mender.read();
-    } catch (const SQLite::Exception& e) {
+    } catch (const SQLite::Exception&) {
         throw StoreError(StoreError::Kind::damaged,
-                         "Nothing in " + path + " can be read any more (" + e.what() + "). It was left as it is.");
+                         "Nothing in " + path + " can be read any more. It was left as it is.");
     }
     try {
+        make_own_file(out);
         {
             SQLite::Database db(out, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
             create_schema(db);

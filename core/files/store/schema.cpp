@@ -17,7 +17,13 @@ namespace yb {
 
 namespace fs = std::filesystem;
 
+void trust_nothing(SQLite::Database& db) {
+    for (const int what : {SQLITE_DBCONFIG_ENABLE_TRIGGER, SQLITE_DBCONFIG_ENABLE_VIEW, SQLITE_DBCONFIG_TRUSTED_SCHEMA})
+        sqlite3_db_config(db.getHandle(), what, 0, nullptr);
+}
+
 void prepare_connection(SQLite::Database& db) {
+    trust_nothing(db);
     db.exec("PRAGMA foreign_keys = ON");
     db.exec("PRAGMA journal_mode = WAL");
     db.exec("PRAGMA synchronous = FULL");
@@ -338,7 +344,9 @@ SQLite::Database open_to_read(const std::string& path) {
     // Without a log beside it nobody is writing: then it can be read without making one.
     std::error_code e;
     if (!fs::exists(path + "-wal", e)) uri += "?immutable=1";
-    return {uri, SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000};
+    SQLite::Database db(uri, SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
+    trust_nothing(db);
+    return db;
 }
 
 StoreError sqlite_error(const SQLite::Exception& e, const std::string& path) {
@@ -364,9 +372,9 @@ StoreError sqlite_error(const SQLite::Exception& e, const std::string& path) {
         }
         case SQLITE_BUSY:
         case SQLITE_LOCKED: return {K::busy, path + " is held by another program just now. Close it there and try again."};
-        case SQLITE_CORRUPT: return {K::damaged, path + " is damaged: " + e.getErrorStr() + "."};
+        case SQLITE_CORRUPT: return {K::damaged, path + " is damaged: its pages do not hang together."};
         case SQLITE_NOTADB: return {K::damaged, path + " is damaged or no shop file: its first page can't be read."};
-        default: return {K::other, path + ": " + e.what()};
+        default: return {K::other, fmt::format("{} could not be read or written (the database says {}). Nothing typed is lost here; try again.", path, e.getExtendedErrorCode())};
     }
 }
 

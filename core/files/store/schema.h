@@ -20,6 +20,8 @@ struct Slab;
 inline constexpr int application_id = 0x59425348;  // "YBSH"
 inline constexpr int schema_version = 4;
 
+/// Triggers and views of the file never run, and functions that its tables name neither: a file from outside is data.
+void trust_nothing(SQLite::Database& db);
 /// Write-ahead log, durable commits, foreign keys. Every commit is brought into the file itself at once, so that damage to
 /// the log takes no commit away.
 void prepare_connection(SQLite::Database& db);

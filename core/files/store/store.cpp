@@ -13,6 +13,7 @@
 #include "core/files/io/json.h"
 #include "core/files/store/check.h"
 #include "core/files/store/merge.h"
+#include "core/ground/file/text.h"
 #include "core/ground/work/work.h"
 #include "core/shop/job/job.h"
 
@@ -31,11 +32,21 @@ struct Written {
     std::string kind, id, body;  // an empty body: the document is no longer there
 };
 
+/// @throws StoreError(unwritable) for text that no file of ours keeps.
+template <class Doc>
+std::string written(const Doc& doc, const std::string& kind, const std::string& id) {
+    try {
+        return to_json(doc).dump();
+    } catch (const Json::exception&) {
+        throw StoreError(StoreError::Kind::unwritable, "Text of " + document_in_words(kind, plain_text(id)) + " is not in UTF-8 and can't be kept. Nothing was changed; type it again.");
+    }
+}
+
 template <class Map>
 void compare(const Map& old, const Map& next, const char* kind, std::vector<Written>& out) {
     for (const auto& [id, doc] : next) {
         const auto it = old.find(id);
-        if (it == old.end() || !(it->second == doc)) out.push_back({kind, id, to_json(doc).dump()});
+        if (it == old.end() || !(it->second == doc)) out.push_back({kind, id, written(doc, kind, id)});
     }
     for (const auto& [id, doc] : old)
         if (!next.count(id)) out.push_back({kind, id, ""});
@@ -43,10 +54,14 @@ void compare(const Map& old, const Map& next, const char* kind, std::vector<Writ
 
 std::vector<Written> changes(const Documents& old, const Documents& next) {
     std::vector<Written> out;
-    if (!(old.shop == next.shop)) out.push_back({"shop", "shop", to_json(next.shop).dump()});
+    if (!(old.shop == next.shop)) out.push_back({"shop", "shop", written(next.shop, "shop", "shop")});
     compare(old.jobs, next.jobs, "job", out);
     compare(old.slabs, next.slabs, "slab", out);
     return out;
+}
+
+StoreError replaced(const std::string& path) {
+    return {StoreError::Kind::replaced, "Another file stands in the place of " + path + ", or was laid over it, while it was open. Nothing typed is lost here, and nothing is written until you save a copy or take what is there."};
 }
 
 }  // namespace
@@ -59,6 +74,35 @@ void Store::Impl::load() {
     for (const auto& [key, change] : s.newest(head)) stored.push_back({key.first, key.second, read_body(db, *change, path)});
     docs = read_all(stored);
     revisions = std::move(s.revisions);
+}
+
+void Store::Impl::take_later() {
+    auto revisions_before = revisions;
+    const std::int64_t head_before = head;
+    Documents docs_before = docs;
+    const auto back = [&] { revisions = std::move(revisions_before), head = head_before, docs = std::move(docs_before); };
+    try {
+        load();
+    } catch (...) {
+        back();
+        throw;
+    }
+    for (const auto& [id, row] : revisions_before) {
+        const auto it = revisions.find(id);
+        if (it != revisions.end() && it->second.label == row.label && it->second.at == row.at && it->second.changes == row.changes) continue;
+        back();
+        throw replaced(path);
+    }
+}
+
+void Store::Impl::look_at_file() {
+    const FileStamp now = stamp_of(path);
+    const FileStamp seen = file->seen();
+    if (now == seen) return;
+    if (!now.there())
+        throw StoreError(StoreError::Kind::gone, path + " was taken away while it was open: moved, renamed or deleted. Nothing typed is lost here, and nothing is written until you put it back or save a copy.");
+    if (!now.same_file(seen) || !file_is_as_read(db, path)) throw replaced(path);
+    file->saw(stamp_of(path));
 }
 
 void Store::Impl::stand_at(std::int64_t to, SQLite::Transaction& tx) {
@@ -130,8 +174,22 @@ void look_at_new(const std::string& path) {
 }
 }  // namespace
 
+namespace {
+/// @throws StoreError(stray_journal).
+void look_at_journal(const std::string& path) {
+    try {
+        if (!journal_is_stray(path)) return;
+    } catch (const SQLite::Exception&) {
+        return;  // what it is tells the one who opens it
+    }
+    throw StoreError(StoreError::Kind::stray_journal,
+                     "Beside " + path + " lies a journal (" + path + "-wal) that belongs to another file, as when a copy was laid over a shop. Nothing was changed: set the journal aside and open it again.");
+}
+}  // namespace
+
 Store Store::create(const std::string& path, const Documents& first, const std::string& label) {
     look_at_new(path);
+    make_own_file(path);
     try {
         auto impl = std::make_unique<Impl>(SQLite::Database(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, busy_ms), path);
         prepare_connection(impl->db);
@@ -140,6 +198,7 @@ Store Store::create(const std::string& path, const Documents& first, const std::
         // An empty shop is compared with, so that even a shop of defaults is written.
         store.impl_->docs.shop.name = first.shop.name + " ";
         store.append(label, first);
+        store.impl_->file->saw(stamp_of(path));
         return store;
     } catch (const SQLite::Exception& e) {
         remove_database(path);
@@ -153,6 +212,7 @@ Store Store::create(const std::string& path, const Documents& first, const std::
 Store Store::open(const std::string& path) {
     using K = StoreError::Kind;
     look_at_path(path);
+    look_at_journal(path);
     const auto read = [&](SQLite::Database db, std::string why_read_only) {
         auto impl = std::make_unique<Impl>(std::move(db), path);
         const FileHeader header = read_header(impl->db);
@@ -170,6 +230,7 @@ Store Store::open(const std::string& path) {
         }
         const SQLite::Transaction moment(impl->db);  // revisions and bodies of one moment
         impl->load();
+        impl->file->saw(stamp_of(path));
         return Store(std::move(impl));
     };
     const auto read_only = [&](const std::string& why) { return read(open_to_read(path), why); };
@@ -194,7 +255,7 @@ Store Store::open(const std::string& path) {
         }
     } catch (const SQLite::Exception& e) {
         const StoreError told = sqlite_error(e, path);
-        if (told.kind() == K::other) throw StoreError(K::damaged, path + " is damaged: " + e.what() + ". It was left as it is.");
+        if (told.kind() == K::other) throw StoreError(K::damaged, path + " is damaged: its tables can't be read. It was left as it is.");
         throw told;
     } catch (const FormatError& e) {
         throw StoreError(K::damaged, path + " is damaged: " + e.what() + ". It was left as it is.");
@@ -226,7 +287,7 @@ bool Store::append(const std::string& label, const Documents& next) {
         std::optional<Documents> together;
         if (impl_->head_in_file() != impl_->head) {
             before.emplace(*impl_);
-            impl_->load();
+            impl_->take_later();
             together = merged(before->docs, next, impl_->docs);
             list = changes(impl_->docs, *together);
             if (list.empty()) return before->kept = true;
@@ -253,6 +314,7 @@ bool Store::append(const std::string& label, const Documents& next) {
 
 bool Store::changed_beside() const {
     try {
+        impl_->look_at_file();
         return impl_->head_in_file() != impl_->head;
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, impl_->path);
@@ -317,7 +379,7 @@ std::vector<RevisionInfo> Store::history() const {
 }
 
 void Store::save_copy(const std::string& path) const {
-    if (fs::exists(path)) throw StoreError(StoreError::Kind::other, path + " is there already. Choose another name.");
+    make_own_file(path);
     try {
         SQLite::Statement q(impl_->db, "VACUUM INTO ?");
         q.bind(1, path);

@@ -15,6 +15,7 @@
 #include <string>
 #include <vector>
 
+#include "core/ground/file/format_error.h"
 #include "core/shop/book/book.h"
 
 namespace yb {
@@ -22,7 +23,7 @@ namespace yb {
 struct Documents;
 
 /// A shop file that can't be opened or written. `kind` tells what can be done about it.
-class StoreError : public std::runtime_error {
+class StoreError : public Told {
   public:
     enum class Kind {
         missing,        ///< there is no such file
@@ -33,9 +34,13 @@ class StoreError : public std::runtime_error {
         read_only,      ///< file or folder can't be written
         no_permission,  ///< it can't even be read
         busy,           ///< another program holds it
+        gone,           ///< taken away while it was open: nothing was written
+        replaced,       ///< another file stands in its place, or was laid over it, while it was open: nothing was written
+        stray_journal,  ///< beside it lies the journal of another file: left untouched; see set_journal_aside()
+        unwritable,     ///< what was to be kept can't be written down: it will never be
         other
     };
-    StoreError(Kind kind, const std::string& what) : std::runtime_error(what), kind_(kind) {}
+    StoreError(Kind kind, const std::string& what) : Told(what), kind_(kind) {}
     Kind kind() const { return kind_; }
 
   private:
@@ -56,6 +61,7 @@ class Store {
     /// Opens a shop file. Every revision and everything that is read is verified against its checksum; the rest is for
     /// check_shop(), beside the work. An older file is looked through whole and backed up before it is brought up to date.
     /// Where file or folder can't be written or the disk is full the shop opens for reading only, see why_read_only().
+    /// Triggers and views that somebody put into the file never run.
     /// @throws StoreError; the file is never changed by a failure.
     static Store open(const std::string& path);
 
@@ -77,7 +83,8 @@ class Store {
     /// @throws StoreError and leaves state and file as they were.
     bool append(const std::string& label, const Documents& next);
 
-    /// True when another program has changed the file since this one looked. @throws StoreError.
+    /// True when another program has changed the file since this one looked. The path is asked again: a file that was taken away, replaced
+    /// or laid over is told, here and before anything is written. @throws StoreError.
     bool changed_beside() const;
     /// Looks at the file anew where another program changed it. @returns whether it had. @throws StoreError.
     bool catch_up();
@@ -92,9 +99,16 @@ class Store {
     /// Bytes kept under a key, on a connection of its own, from any thread. @throws StoreError, also where their hash does
     /// not fit.
     static std::optional<std::string> read_attachment(const std::string& path, const std::string& key);
+    /// The file that is open, for writing beside it from any thread.
+    class Beside {
+        friend class Store;
+        struct File;
+        std::shared_ptr<File> file_;
+    };
+    Beside beside() const;
     /// Writes on a connection of its own, from any thread, for what can be made again: not flushed to the disk at once.
-    /// @throws StoreError.
-    static void attach_beside(const std::string& path, const Attachments& all);
+    /// @throws StoreError, also where something happened to the file that its store has not looked at yet.
+    static void attach_beside(const Beside& file, const Attachments& all);
     /// The bytes kept under a key, or nothing. @throws StoreError, also where their hash does not fit.
     std::optional<std::string> attachment(const std::string& key) const;
     bool has_attachment(const std::string& key) const;
@@ -108,6 +122,12 @@ class Store {
     /// meanwhile they only catch up, so that nobody takes back what he has not seen. @returns true for that.
     bool undo();
     bool redo();
+
+    /// Gives the journal beside a shop file a name of its own, under which nothing reads it. @returns the name. @throws StoreError.
+    static std::string set_journal_aside(const std::string& path);
+    /// Puts a backup in a shop's place: what stood there is kept beside it under a name of its own with its journal, and is not opened. Nothing may have
+    /// it open. @returns that name; empty where nothing stood there. @throws StoreError, with everything as it was.
+    static std::string restore_backup(const std::string& path, const std::string& backup);
 
     /// Revisions from the root to the head.
     std::vector<RevisionInfo> history() const;

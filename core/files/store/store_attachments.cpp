@@ -52,11 +52,22 @@ std::optional<std::string> Store::read_attachment(const std::string& path, const
     }
 }
 
-void Store::attach_beside(const std::string& path, const Attachments& all) {
+Store::Beside Store::beside() const {
+    Beside out;
+    out.file_ = impl_->file;
+    return out;
+}
+
+void Store::attach_beside(const Beside& file, const Attachments& all) {
+    const std::string& path = file.file_->path;
+    if (!(stamp_of(path) == file.file_->seen()))
+        throw StoreError(StoreError::Kind::busy, path + " was changed a moment ago, and nobody has looked at it yet. It is tried again later.");
     try {
         SQLite::Database db(path, SQLite::OPEN_READWRITE, 5000);
+        trust_nothing(db);
         db.exec("PRAGMA synchronous = NORMAL");
         write_attachments(db, all, true);
+        file.file_->saw(stamp_of(path));
     } catch (const SQLite::Exception& e) {
         throw sqlite_error(e, path);
     }

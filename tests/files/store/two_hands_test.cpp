@@ -1,10 +1,13 @@
+#include <algorithm>
 #include <atomic>
 #include <cstdio>
+#include <set>
 #include <thread>
 
 #include "core/files/io/json.h"
 #include "core/files/store/check.h"
 #include "core/files/store/merge.h"
+#include "core/ground/fields/walk.h"
 #include "tests/files/store/folder.h"
 
 using namespace yb;
@@ -109,8 +112,84 @@ TEST_CASE("three-way: each hand's own fields and items, the later hand where bot
     CHECK(merged_json(base, base, theirs) == theirs);
     CHECK(merged_json(base, mine, base) == mine);
     CHECK(merged_json(base, parse_json(R"({"a": 3})"), parse_json(R"({"a": 4})"))["a"] == 3);
-    // Lists that grew are one hand's whole.
+    // Lists of numbers that grew are one hand's whole.
     CHECK(merged_json(Json{1, 2}, Json{1, 2, 3}, Json{1, 5}) == Json({1, 2, 3}));
+}
+
+TEST_CASE("lists of two hands: what either added stays, what one took away goes unless the other changed it", "[store][two]") {
+    const auto merged = [](const char* field, const char* base, const char* mine, const char* theirs) {
+        return merged_json(parse_json(base), parse_json(mine), parse_json(theirs), field).dump();
+    };
+    const auto list = [](const char* text) { return parse_json(text).dump(); };
+    CHECK(merged("done", "[]", R"([{"key":"a"}])", R"([{"key":"b"}])") == list(R"([{"key":"a"},{"key":"b"}])"));
+    CHECK(merged("done", R"([{"key":"a"},{"key":"b"}])", R"([{"key":"b"},{"key":"c"}])", R"([{"key":"a"},{"key":"b"},{"key":"d"}])") ==
+          list(R"([{"key":"b"},{"key":"c"},{"key":"d"}])"));
+    CHECK(merged("done", R"([{"key":"a","took_h":1}])", "[]", R"([{"key":"a","took_h":2},{"key":"b"}])") == list(R"([{"key":"a","took_h":2},{"key":"b"}])"));
+    CHECK(merged("done", R"([{"key":"a","at":"1","name":"x"}])", R"([{"key":"a","at":"2","name":"x"}])", R"([{"key":"a","at":"1","name":"y"},{"key":"b"}])") ==
+          list(R"([{"key":"a","at":"2","name":"y"},{"key":"b"}])"));
+    // What the program names is two things where both hands made one.
+    CHECK(merged("flaws", "[]", R"([{"id":"flaw-1","depth_mm":3}])", R"([{"id":"flaw-1","depth_mm":9}])") ==
+          list(R"([{"id":"flaw-1","depth_mm":9},{"id":"flaw-2","depth_mm":3}])"));
+    CHECK(merged("flaws", "[]", R"([{"id":"flaw-1"}])", R"([{"id":"flaw-1"}])") == list(R"([{"id":"flaw-1"}])"));
+    // Readings have no names: the same twice is twice, and places hold where none was added.
+    CHECK(merged("readings", R"([{"t":1}])", R"([{"t":1},{"t":1}])", R"([{"t":1},{"t":2}])") == list(R"([{"t":1},{"t":1},{"t":2}])"));
+    CHECK(merged("plates", R"([{"u":1},{"u":2}])", R"([{"u":1},{"u":5}])", R"([{"u":4},{"u":2}])") == list(R"([{"u":4},{"u":5}])"));
+    // A make-up hangs together: one hand's whole.
+    CHECK(merged("leaves", R"([{"slab":"a"}])", R"([{"slab":"a"},{"slab":"b"}])", R"([{"slab":"c"},{"slab":"d"},{"slab":"e"}])") == list(R"([{"slab":"a"},{"slab":"b"}])"));
+}
+
+TEST_CASE("every list of our documents is one that two hands can merge", "[store][two]") {
+    Shop shop;
+    Job job;
+    Slab slab;
+    // "leaves[0].supports[0].x_mm": the names before the brackets.
+    std::set<std::string> found;
+    for (const FieldWalk& walk : {walk_of(shop), walk_of(job), walk_of(slab)})
+        for (const FieldLine& d : describe(walk))
+            for (std::size_t at = d.path.find('['); at != std::string::npos; at = d.path.find('[', at + 1)) {
+                const std::size_t dot = d.path.rfind('.', at);
+                found.insert(d.path.substr(dot == std::string::npos ? 0 : dot + 1, at - (dot == std::string::npos ? 0 : dot + 1)));
+            }
+    const auto known = merged_lists();
+    CHECK(std::set<std::string>(known.begin(), known.end()) == found);
+}
+
+TEST_CASE("two windows tick, add, take off and photograph at once: all of it stands, and nothing is said to be undone", "[store][two][book]") {
+    const Folder f;
+    const std::string path = f.file("a.shop");
+    { Store::create(path, demo_shop(), "New shop"); }
+    Store a = Store::open(path), b = Store::open(path);
+    const auto edit = [](Store& s, const char* whose) {
+        Documents d = s.documents();
+        Job& j = d.jobs.at("job-reading-table");
+        const std::string w = whose;
+        j.days.done.push_back({"op " + w, "2026-12-01T09:00", "Operation " + w, 1.0});
+        j.days.own.push_back({"own " + w, "", "", 1, 0});
+        j.record.photos.push_back({"sha256-" + w, "2026-12-01", "photograph " + w, ""});
+        d.shop.workday.off.push_back({"2026-12-2" + w, "", "day " + w});
+        d.slabs.begin()->second.moisture_log.push_back({"2026-12-01", w == "4" ? 11.0 : 12.0});
+        s.append("edit " + w, d);
+    };
+    edit(a, "4");
+    edit(b, "5");
+    a.catch_up();
+    for (const Store* s : {&a, &b}) {
+        const Job& j = s->documents().jobs.at("job-reading-table");
+        for (const char* w : {"4", "5"}) {
+            INFO(w);
+            const auto has = [&](const auto& list, auto of) { return std::count_if(list.begin(), list.end(), of) == 1; };
+            CHECK(has(j.days.done, [&](const auto& o) { return o.key == "op " + std::string(w); }));
+            CHECK(has(j.days.own, [&](const auto& o) { return o.name == "own " + std::string(w); }));
+            CHECK(has(j.record.photos, [&](const auto& o) { return o.key == "sha256-" + std::string(w); }));
+            CHECK(has(s->documents().shop.workday.off, [&](const auto& o) { return o.name == "day " + std::string(w); }));
+            CHECK(has(s->documents().slabs.begin()->second.moisture_log, [&](const auto& o) { return o.pct == (w == std::string("4") ? 11.0 : 12.0); }));
+        }
+    }
+    for (const BookEntry& e : a.book()) CHECK(e.kind != book::correction);
+    // Undo on either side takes its own back alone.
+    CHECK_FALSE(b.undo());
+    a.catch_up();
+    CHECK(a.documents().jobs.at("job-reading-table").days.done.back().key == "op 4");
 }
 
 TEST_CASE("two programs write at once, and all that either was told is kept is there", "[store][two]") {
