@@ -78,7 +78,7 @@ inline const Skins& skins(const Case& c) {
 }
 
 inline const SkinPlan& skin(const Case& c) { return skin_of(c.plan); }
-inline double times_at(const Case& c) { return std::clamp(std::pow(2, (20 - c.plan.shop_air.temp_c) / 10), 0.25, 8.0); }
+inline double times_at(const Case& c) { return std::clamp(std::pow(2, (20 - c.plan.air_of(step_key::skin).day.temp_c) / 10), 0.25, 8.0); }
 
 /// How large a zone may be: tried in growing sizes, the time walked for each.
 inline double zone_by_trying(const Case& c) {

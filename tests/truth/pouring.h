@@ -51,7 +51,7 @@ inline const Poured& poured(const Case& c) {
     }
     p.mix_l = p.pour_l * (1 + c.job.fill.reserve_pct / 100) * (1 + choices.cup_loss_pct / 100);
     // The slow class, in the month the job starts.
-    const double air = c.plan.shop_air.temp_c;
+    const double air = c.plan.air_of(step_key::pour).day.temp_c;
     for (p.lifts = static_cast<int>(std::ceil(p.deep_mm / 50));; ++p.lifts) {
         p.warm = plainly(40, 300, p.deep_mm / p.lifts, air + 1, choices.sheet_mm, 8, 160);
         if (p.warm.peak_c <= choices.peak_limit_c || p.lifts > 11) break;
@@ -88,7 +88,7 @@ inline std::map<std::string, Recompute> of_pour() {
              for (const Resin& r : c.docs.shop.resins)
                  if (r.key == c.plan.pour->resin) slow = &r;
              REQUIRE(slow);
-             const double air = c.plan.shop_air.temp_c + 273.15;
+             const double air = c.plan.air_of(step_key::pour).day.temp_c + 273.15;
              if (slow->sand_h) return Expected{*slow->sand_h * std::exp(55000 / 8.314462618 * (1 / air - 1 / 298.15)), 0, 1, 0.002, 0};
              return Expected{poured(c).mean.cured_h, 0, 1, 0.02, 0};
          }},

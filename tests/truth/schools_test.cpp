@@ -124,7 +124,9 @@ std::string step_of(const std::string& figure) { return figure.substr(0, figure.
 }  // namespace
 
 TEST_CASE("every school of every step changes the plan, where it should and nowhere else", "[truth][schools]") {
-    const Documents d = demo_shop();
+    Documents d = demo_shop();
+    // What takes longer moves what follows into another month's air: here all months are alike, so that a change is the school's own.
+    for (Month& m : d.shop.air.months) m = d.shop.air.months[0];
     std::map<std::string, std::set<std::string>> changed;  // by choice: figures that changed on any job
     std::set<std::string> moves;                           // ways that changed something on some job
     std::map<std::string, std::set<std::string>> ways;     // all there are

@@ -75,7 +75,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
       helped_(quiet_button("days_helped", tr("Give it to the helper"))),
       drop_(quiet_button("days_drop", tr("Take it away"))),
       gives_(quiet_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
-      hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), took_(new MeasureField("days_took", Kind::hours)), ways_(new QVBoxLayout) {
+      hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), air_(new MeasureField("days_air", Kind::temperature)), took_(new MeasureField("days_took", Kind::hours)), ways_(new QVBoxLayout) {
     setObjectName("days_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -141,9 +141,12 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         field->allow_empty(true);
         field->set_range(0, most);
         rows->addLayout(row);
+        return label;
     };
     named_field(tr("Hands on it"), hands_, 2000);
     named_field(tr("Then it waits"), waits_, 20000);
+    air_name_ = named_field(tr("Air it is done in"), air_, 50);
+    air_->set_range(-20, 50);
     named_field(tr("It really took"), took_, 2000);
     rows->addWidget(figures_);
     moved_->hide();
@@ -300,6 +303,9 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     };
     connect(hands_, &MeasureField::committed, this, hours_typed(true));
     connect(waits_, &MeasureField::committed, this, hours_typed(false));
+    connect(air_, &MeasureField::committed, this, [this](std::optional<double> v) {
+        if (const Operation* o = picked()) edit(tr("The air it is done in"), [&, key = o->key](Job& j) { set_air(j, key, v); });
+    });
     connect(took_, &MeasureField::committed, this, [this](std::optional<double> v) {
         if (const Operation* o = picked()) edit(tr("How long it really took"), [&, key = o->key](Job& j) { set_took(j, key, v); });
     });
@@ -382,7 +388,7 @@ void DaysPage::lay_out(const Documents& docs) {
     for (const JobDays& j : season_->jobs) operations += j.operations.size();
     about_->setText(season_->jobs.empty() ? tr("No job is on the go.")
                                           : tr("%1, %2 operations, all done %3")
-                                                .arg(tr("%n jobs", nullptr, static_cast<int>(season_->jobs.size())))
+                                                .arg(season_->jobs.size() == 1 ? tr("1 job") : tr("%1 jobs").arg(season_->jobs.size()))
                                                 .arg(operations)
                                                 .arg(QLocale().toString(date_of(season_->date(season_->end_h)), QStringLiteral("d MMMM yyyy"))));
     if (sticks_->picked().isEmpty() || !picked()) {
@@ -465,7 +471,7 @@ void DaysPage::fill() {
     const Operation* o = picked(&job);
     const Units& units = session_.units();
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, units)); };
-    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_, split_, helped_, hands_, waits_, took_, wanted_}) w->setEnabled(o != nullptr);
+    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_, split_, helped_, hands_, waits_, air_, took_, wanted_}) w->setEnabled(o != nullptr);
     for (int d = 0; d < 7; ++d) helper_[static_cast<std::size_t>(d)]->setChecked(!stretches_on(session_.shop().workday, Crew::helper, d).empty());
     QStringList minds;
     if (season_)
@@ -495,6 +501,8 @@ void DaysPage::fill() {
     std::optional<double> took;
     for (const OpDone& d : session_.documents().jobs.at(job->id).days.done)
         if (d.key == o->key) took = d.took_h;
+    for (QWidget* w : {static_cast<QWidget*>(air_name_), static_cast<QWidget*>(air_)}) w->setVisible(o->in_air);
+    if (o->in_air) air_->show_value(air_of(*season_, session_.documents().jobs.at(job->id), *o, session_.shop().air), units);
     took_->setEnabled(o->done_h.has_value());
     took_->show_value(took, units);
     helped_->setText(o->who == Who::helper ? tr("Back to the maker") : tr("Give it to the helper"));

@@ -41,6 +41,7 @@ const std::map<std::string, const char*>& all() {
         {"flat.steep", "No slab lies as steep as this"},
         {"flat.stickout", "The bit stands out too far"},
         {"flat.support_off", "A support stands beside the wood"},
+        {"days.air", "Moved into other air"},
         {"flat.reach", "The cutter stays in the floor"},
         {"flat.cutter_wide", "A cutter wider than the piece"},
         {"flat.hold", "Hold-downs clear of the cutter"},

@@ -62,6 +62,32 @@ Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::s
     return net;
 }
 
+double air_of(const Season& season, const Job& job, const Operation& o, const Climate& shop) {
+    for (const OpChange& c : job.days.changes)
+        if (c.key == o.key && c.air_c) return *c.air_c;
+    return shop.months[static_cast<std::size_t>(month_of(season.date(o.start_h)))].temp_c;
+}
+
+namespace {
+
+/// A job is planned for the air of the days it would have alone; where the others move it into another, what was planned of heat, windows and waits no longer holds.
+void tell_air(Season& s, const JobDays& j, const Job& job, const Plan& plan, const Climate& shop) {
+    constexpr double told_from_c = 3;
+    std::set<std::string_view> said;
+    for (const Operation& o : j.operations) {
+        if (!o.in_air || o.aside || o.done_h || said.count(o.step.key)) continue;
+        const double then = air_of(s, job, o, shop);
+        const StepAir planned = plan.air_of(o.step);
+        if (then <= planned.warmest_c + told_from_c && then >= planned.coldest_c - told_from_c) continue;
+        said.insert(o.step.key);
+        s.cautions.push_back({"days.air", Severity::watch, {},
+                              say("{}: other jobs move ‘{}’ to {}, at {} in place of {}. Lifts, windows and waits are planned for the other air: start the job then, or move it up.", j.name, o.label, s.date(o.start_h), celsius(then),
+                                  celsius(planned.day.temp_c))});
+    }
+}
+
+}  // namespace
+
 Season season_of(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask) {
     Season s;
     std::vector<std::string> ids;
@@ -98,6 +124,7 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
             if (o.key == "dry" && j.wanted_h && !o.done_h && o.end_h > *j.wanted_h)
                 s.cautions.push_back({"days.damp", Severity::stop, {},
                                       say("{} is wanted before its wood is dry, about {}: a drier slab, a kiln, or a later day. Damp wood moves after it is made.", j.name, s.date(o.end_h))});
+        if (const auto plan = plans.find(j.id); plan != plans.end() && plan->second) tell_air(s, j, docs.jobs.at(j.id), *plan->second, docs.shop.air);
         s.jobs.push_back(std::move(j));
     }
     // Days that are none, and ticks of days that have not come.

@@ -13,6 +13,7 @@
 
 namespace yb {
 
+struct Climate;
 struct Documents;
 struct Job;
 struct Plan;
@@ -41,6 +42,9 @@ struct Season {
 
 /// A job's operations as its plan gives them, what was ticked and pinned laid on them. @param start the rule's first day: hours count from there.
 Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::string& start);
+
+/// The air an operation is done in on the rule, °C: typed, or of the month its day falls into.
+double air_of(const Season& season, const Job& job, const Operation& operation, const Climate& shop);
 
 /// True where all of its slabs are there.
 bool can_be_planned(const Documents& docs, const Job& job);

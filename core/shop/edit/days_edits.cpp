@@ -52,7 +52,7 @@ OpChange& change_of(Job& job, const std::string& key) {
 }
 /// A change that changes nothing is none.
 void tidy(Job& job) {
-    std::erase_if(job.days.changes, [](const OpChange& c) { return !c.hands_h && !c.wait_h && !c.by_helper; });
+    std::erase_if(job.days.changes, [](const OpChange& c) { return !c.hands_h && !c.wait_h && !c.by_helper && !c.air_c; });
 }
 }  // namespace
 
@@ -64,6 +64,11 @@ void set_hours(Job& job, const std::string& key, std::optional<double> hands_h, 
     }
     OpChange& c = change_of(job, key);
     c.hands_h = hands_h, c.wait_h = wait_h;
+    tidy(job);
+}
+
+void set_air(Job& job, const std::string& key, std::optional<double> air_c) {
+    change_of(job, key).air_c = air_c;
     tidy(job);
 }
 

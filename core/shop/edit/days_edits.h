@@ -20,6 +20,8 @@ void set_took(Job& job, const std::string& key, std::optional<double> hours);
 void pin(Job& job, const std::string& key, const std::string& on);
 /// How long hands are on it and it waits then, as the maker knows it; empty: as its step says.
 void set_hours(Job& job, const std::string& key, std::optional<double> hands_h, std::optional<double> wait_h);
+/// The air that it is done in, where the maker heats or waits for it; empty: the month's.
+void set_air(Job& job, const std::string& key, std::optional<double> air_c);
 /// The helper does it, or the maker again.
 void give_to_helper(Job& job, const std::string& key, bool helper);
 /// The same once more after it: a second leak, another coat of filler. @returns the key of what was added.

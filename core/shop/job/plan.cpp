@@ -132,13 +132,37 @@ void lay_on_bench(Planning& w) {
 
 }  // namespace
 
-Plan plan_job(const Job& given_job, const JobSlabs& given_slabs, const Shop& given_shop, const PlanFor& wanted) {
-    if (given_slabs.leaves.size() > most_leaves) {
-        JobSlabs first = given_slabs;
-        first.leaves.resize(most_leaves);
-        return plan_job(given_job, first, given_shop, wanted);
+StepAir Plan::air_of(Step step) const {
+    const auto it = airs.find(step.key);
+    return it == airs.end() ? StepAir{shop_air, shop_air.temp_c, shop_air.temp_c} : it->second;
+}
+
+namespace {
+
+/// What the schedule says of the air: of each step's operations that it matters to, the first's month and the extremes of all.
+Airs airs_of(const Plan& p, const Job& job, const Climate& shop) {
+    Airs out;
+    std::map<std::string, double, std::less<>> first_h;
+    const DaysPlan& days = *p.days;
+    if (days.start.empty()) return out;
+    for (const Operation& o : days.operations) {
+        if (o.aside || !o.in_air) continue;
+        Month air = shop.months[static_cast<std::size_t>(month_of(date_after(days.start, o.start_h)))];
+        for (const OpChange& c : job.days.changes)
+            if (c.key == o.key && c.air_c) air.temp_c = *c.air_c;
+        const auto [it, is_new] = out.try_emplace(std::string(o.step.key), StepAir{air, air.temp_c, air.temp_c});
+        StepAir& s = it->second;
+        s.coldest_c = std::min(s.coldest_c, air.temp_c), s.warmest_c = std::max(s.warmest_c, air.temp_c);
+        const auto [h, first] = first_h.try_emplace(it->first, o.start_h);
+        if (!first && o.start_h < h->second) h->second = o.start_h, s.day = air;
     }
-    const JobSlabs& slabs = given_slabs;
+    const StepAir at_start{p.shop_air, p.shop_air.temp_c, p.shop_air.temp_c};
+    std::erase_if(out, [&](const auto& one) { return one.second == at_start; });
+    return out;
+}
+
+/// @param[out] says what its days say of the air.
+Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_shop, const PlanFor& wanted, Airs& says_air) {
     Held held(given_job, given_shop);
     with_rates(held.shop, held.job, given_shop.paces);
     const Job& job = held.job;
@@ -151,6 +175,8 @@ Plan plan_job(const Job& given_job, const JobSlabs& given_slabs, const Shop& giv
     p.patches = slabs.patches;
     p.patches.resize(job.makeup.patches.size());
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
+    if (wanted.airs) p.airs = *wanted.airs;
+    else if (wanted.dragged_in && wanted.before) p.airs = wanted.before->airs;
     p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
     Planning w{job, slabs, shop, wanted, p};
     w.quick = wanted.dragged_in.has_value();
@@ -181,6 +207,7 @@ Plan plan_job(const Job& given_job, const JobSlabs& given_slabs, const Shop& giv
         with_pace(all, shop.paces);
         with_choices(all, job.days, job.start);
         p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday, &shop.air));
+        says_air = airs_of(p, job, shop.air);
         if (p.days->endless)
             held.cautions.emplace_back(step_key::lay,
                                        Caution{"plan.endless", Severity::watch, step_key::lay,
@@ -209,6 +236,28 @@ Plan plan_job(const Job& given_job, const JobSlabs& given_slabs, const Shop& giv
         p.sheets.cautions.insert(p.sheets.cautions.end(), list.begin(), list.end());
     }
     sort_by_severity(p.sheets.cautions);
+    return p;
+}
+
+}  // namespace
+
+Plan plan_job(const Job& job, const JobSlabs& slabs, const Shop& shop, const PlanFor& wanted) {
+    if (slabs.leaves.size() > most_leaves) {
+        JobSlabs first = slabs;
+        first.leaves.resize(most_leaves);
+        return plan_job(job, first, shop, wanted);
+    }
+    Airs airs, next;
+    Plan p = plan_once(job, slabs, shop, wanted, next);
+    if (wanted.dragged_in || wanted.slab_alone || wanted.airs) return p;
+    // The days say which air it is done in, and that air how long it takes: planned again until they agree.
+    for (int again = 0; again < 3 && next != airs; ++again) {
+        airs = next;
+        const Plan before = std::move(p);
+        PlanFor ask = wanted;
+        ask.before = &before, ask.airs = &airs;
+        p = plan_once(job, slabs, shop, ask, next);
+    }
     return p;
 }
 

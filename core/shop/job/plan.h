@@ -57,6 +57,15 @@ struct LeafPlan {
     const SlabShape& shape() const;  ///< of it
 };
 
+/// The shop's air while a step is done: of the month its days fall into, by the schedule of its own job, or as it was typed for one of its operations.
+struct StepAir {
+    Month day;                             ///< of the first of its operations that the air matters to
+    double coldest_c = 0, warmest_c = 0;  ///< of all of them
+    bool operator==(const StepAir&) const = default;
+};
+/// By a step's key; a step that is not there is done in the air the job starts in.
+using Airs = std::map<std::string, StepAir, std::less<>>;
+
 /// A plan shows what lies on the bench: a leaf on its slab, or the whole top. With one slab they are the same.
 struct Plan {
     int on_bench = whole_top;
@@ -79,7 +88,8 @@ struct Plan {
     std::shared_ptr<const CutList> cuts;
     std::vector<std::shared_ptr<const BothWays>> patches;  ///< the slabs that the patches are cut from, one for each
     StepPlan sheets;                                       ///< all that is to be minded
-    Month shop_air;                                        ///< in the month the job starts
+    Month shop_air;                                        ///< in the month the job starts; of a step: air_of()
+    Airs airs;                                             ///< of what is done in other air than that
     double shop_settles_pct = 0;                           ///< equilibrium moisture of that air
 
     const Slab* slab() const;        ///< on the bench, as laid; nullptr for the whole of several
@@ -89,6 +99,8 @@ struct Plan {
     bool drawable() const;
     /// Stations of what lies on the bench, from its left end.
     Span1 stations() const;
+    /// The air that a step is done in.
+    StepAir air_of(Step step) const;
     /// What a step says; the sheet says what all of them mind.
     const StepPlan& said(Step step) const;
 };
@@ -124,6 +136,8 @@ struct PlanFor {
     std::optional<Step> dragged_in{};
     /// An earlier plan of the same job: what follows from the same inputs is taken from it, and is the same.
     const Plan* before = nullptr;
+    /// The air of each step, where it is known: it is planned in that and no other. Empty: by the job's own schedule.
+    const Airs* airs = nullptr;
     bool slab_alone = false;  ///< only looked at, in no job: nothing but the rack is planned
 };
 /// Numbers out of their range are held at its ends for the plan, each told as a caution that names the field. Whatever a

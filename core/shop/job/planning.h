@@ -43,6 +43,7 @@ struct Planning {
     std::vector<const LayPlan*> lays{};  ///< of each on its own slab
     std::shared_ptr<Top> top{};
 
+    StepAir air(Step step) const { return p.air_of(step); }
     const Plan* before() const { return wanted.before; }
     bool several() const { return slabs.leaves.size() > 1; }
     bool asked(Step step) const;

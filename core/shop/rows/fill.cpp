@@ -22,8 +22,8 @@ void plan(Planning& w) {
     for (std::size_t i = 0; i < w.lays.size(); ++i) {
         LeafPlan& l = w.p.leaves[i];
         auto made = std::make_shared<FillPlan>(plan_fill({w.slab(i).slab, w.slab(i).shape, *l.lay, *l.flat, w.job.fill, w.shop.resins,
-                                                          w.p.shop_air.temp_c, w.job.leaves[i].voids, w.top.get(), i}));
-        heat_in_voids(*made, w.shop.resins, w.p.shop_air.temp_c);
+                                                          w.air(step_key::fill).day.temp_c, w.job.leaves[i].voids, w.top.get(), i}));
+        heat_in_voids(*made, w.shop.resins, w.air(step_key::fill).day.temp_c);
         l.fill = std::move(made);
         fills.push_back(l.fill.get());
         slabs.push_back(&w.slab(i).slab);
@@ -33,7 +33,7 @@ void plan(Planning& w) {
                                     v.volume_l, v.left_open ? 0 : 1000 * v.mass_kg / v.volume_l, v.river});
     }
     w.p.fill = w.several()
-                   ? std::make_shared<FillPlan>(plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.p.shop_air.temp_c}))
+                   ? std::make_shared<FillPlan>(plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.air(step_key::fill).day.temp_c}))
                    : w.p.leaves[0].fill;
     let_in(*w.top, fillings);
 }

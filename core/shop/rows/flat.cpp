@@ -121,7 +121,7 @@ void make_the_top(Planning& w) {
                  w.p.shop_settles_pct,
                  w.job.under.sawn};
     for (std::size_t i = 0; i < w.leaves.size(); ++i)
-        in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished});
+        in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished, w.p.leaves[i].flat->stays});
     if (!w.shop.resins.empty()) in.river = &river_resin(w.shop.resins, w.job.fill.river);
     for (const auto& board : w.p.patches) in.patches.push_back(board ? &board->up : nullptr);
     w.top = std::make_shared<Top>(make_top(in));

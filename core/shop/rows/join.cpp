@@ -10,7 +10,7 @@ namespace of_join {
 void plan(Planning& w) {
     if (!w.asked(step_key::join)) w.p.join = w.before()->join;
     else if (w.top) {
-        JoinInputs in{*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.p.shop_air.temp_c, w.job.under.least_above_mm};
+        JoinInputs in{*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.air(step_key::join).day.temp_c, w.job.under.least_above_mm};
         for (const auto& leaf : w.leaves) in.shapes.push_back(&leaf.shape), in.slabs.push_back(&leaf.slab);
         w.p.join = std::make_shared<JoinPlan>(plan_join(in));
     }
@@ -23,6 +23,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     if (!j.joints.empty()) {
         give(out, j, "glue", "Glue", step_key::join, 41, stages * (1 + j.needed_min / 60), 12 * stages);
         out.back().at = Place::clamps, out.back().keeps = true;
+        out.back().in_air = true;  // open time
         out.back().who = w.job.join.helped ? Who::both : Who::maker;
     }
     // Between the halves nobody reaches once they are on their rods.

@@ -15,7 +15,7 @@ void plan(Planning& w) {
     }
     if (!w.top) return;
     w.p.pour = std::make_shared<PourPlan>(
-        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.p.shop_air.temp_c, w.job.makeup.two_colours}));
+        plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.air(step_key::pour).day.temp_c, w.job.makeup.two_colours}));
 }
 
 void operations(const Planning& w, std::vector<Operation>& out) {

@@ -57,8 +57,8 @@ inline void give(std::vector<Operation>& out, const StepPlan& says, const char* 
     out.push_back(std::move(op));
 }
 
-/// The last operation's waiting goes with the shop's air: it was worked out at that of the job's first month.
-inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning& w) { out.back().air = how, out.back().air_c = w.p.shop_air.temp_c; }
+/// The last operation's waiting goes with the shop's air: it was worked out at that of its step.
+inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning& w) { out.back().air = how, out.back().in_air = true, out.back().air_c = w.air(out.back().step).day.temp_c; }
 
 /// So much of a resin, mixed.
 inline void need_resin(std::vector<Need>& out, const Resin& r, double litres, const char* before) {

@@ -31,7 +31,9 @@ void plan(Planning& w) {
         return;
     }
     if (!w.top) return;
-    SkinInputs in{*w.top, w.job.skin, w.p.shop_air, w.job.room};
+    const StepAir air = w.air(step_key::skin);
+    SkinInputs in{*w.top, w.job.skin, air.day, w.job.room};
+    in.coldest_c = air.coldest_c, in.warmest_c = air.warmest_c;
     if (w.p.under->ready) in.pockets = pockets_of(w), in.base = w.p.under->base, in.moisture_pct = w.p.under->read_pct;
     in.base_first = w.job.under.parts_first;
     in.planed = w.p.flat->work.possible && w.job.flat.by != FlatBy::sled && w.job.flat.by != FlatBy::machine_shop;
@@ -70,8 +72,13 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     }
     // The last grit waits for the wetted grain to dry.
     const bool wetted = w.job.skin.raise_grain;
-    give(out, s, "sand", "Sand", step_key::skin, 80, s.sanding_min / 60 * (wetted ? 0.85 : 1), wetted ? dries_h : 0);
-    if (wetted) give(out, s, "last_grit", "Last grit", step_key::skin, 81, s.sanding_min / 60 * 0.15, 0);
+    // Two people at the sanders are two pairs of hands there, on the rule and in the money.
+    const auto sanding = [&](const char* key, const char* label, int order, double share, double wait) {
+        give(out, s, key, label, step_key::skin, order, s.sanding_min / 60 * share, wait);
+        if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both;
+    };
+    sanding("sand", "Sand", 80, wetted ? 0.85 : 1, wetted ? dries_h : 0);
+    if (wetted) sanding("last_grit", "Last grit", 81, 0.15, 0);
     if (w.job.skin.before != BeforeFinish::nothing) give(out, s, "before", "Bleach, stain, fume", step_key::skin, 82, 1, 24);
     static constexpr const char* keys[] = {"coat_1", "coat_2", "coat_3", "coat_4", "coat_5", "coat_6",
                                            "coat_7", "coat_8", "coat_9", "coat_10", "coat_11", "coat_12"};

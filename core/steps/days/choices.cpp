@@ -19,6 +19,7 @@ void fields(FieldVisitor& v, OpChange& c) {
     v.number({"hands_h", "Hands on it", Kind::hours, {0, 2000}}, c.hands_h);
     v.number({"wait_h", "Then it waits", Kind::hours, {0, 20000}}, c.wait_h);
     v.flag({"by_helper", "The helper does it"}, c.by_helper);
+    v.number({"air_c", "Air it is done in", Kind::temperature, {-20, 50}}, c.air_c);
 }
 
 void fields(FieldVisitor& v, OwnOp& o) {

@@ -32,6 +32,7 @@ struct OpChange {
     std::string key;
     std::optional<double> hands_h, wait_h;  ///< empty: as its step says
     bool by_helper = false;                 ///< the helper does it
+    std::optional<double> air_c{};          ///< the air it is done in, where the maker heats or waits for it; empty: the month's
     bool operator==(const OpChange&) const = default;
 };
 /// An operation that no step knows of: "draw with the client", a second leak.

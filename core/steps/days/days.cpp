@@ -116,6 +116,10 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
         if (const auto it = op(k.key); it != operations.end()) {
             it->hands_on_h = k.hands_h.value_or(it->hands_on_h);
             if (k.wait_h) it->waiting_h = *k.wait_h, it->air = AirWait::none;  // whoever types it knows the air
+            if (k.air_c && it->air != AirWait::none) {
+                it->waiting_h *= longer(it->air, *k.air_c, it->air_c);
+                it->air_c = *k.air_c, it->air = AirWait::none;  // whatever day it falls on
+            }
         }
     tick_and_pin(operations, c, start);
 }

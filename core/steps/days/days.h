@@ -49,6 +49,7 @@ struct Operation {
     double not_before_h = 0;          ///< pinned to a day
     AirWait air = AirWait::none;      ///< waiting_h goes with the air …
     double air_c = 20;                ///< … and is what it is at this one: a schedule that knows the year sets both to that day's
+    bool in_air = false;              ///< how it goes hangs on the air it is done in
     double paced = 1;                 ///< hands_on_h is the starting value times so much: the maker's pace
     double slack_h() const { return latest_h - start_h; }
 };

@@ -27,7 +27,7 @@ Figure to_mix(const FillPlan& p, const FillChoices& choices) {
             "Resin to mix",
             litres(p.mixed_l),
             {},
-            p.over_l > 0 ? say("{} fills it flush, {} are planed off again", litres(p.volume_l), litres(p.over_l))
+            p.over_l >= 0.0001 ? say("{} fills it flush, {} are planed off again", litres(p.volume_l), litres(p.over_l))
                          : say("{} fills it flush", litres(p.volume_l)),
             {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Fill"}};
 }

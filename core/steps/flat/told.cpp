@@ -82,8 +82,9 @@ class Teller {
              "Lane passes, both faces",
              count(cut),
              {},
-             say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"),
-                 counted(p_.faces[1].layers, "layer", "layers"), counted(all - cut, "pass", "passes")),
+             p_.faces[1].layers == 0 ? say("{}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(all - cut, "pass", "passes"))
+                                     : say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"),
+                                           counted(p_.faces[1].layers, "layer", "layers"), counted(all - cut, "pass", "passes")),
              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
               {{"lanes a layer", count(top.lanes), "rough-cut length"},
                {"cutter", fine(s.cutter_mm), "shop"},
@@ -99,6 +100,10 @@ class Teller {
                           {"turn, s", number(s.turn_s), "shop"},
                           {"setting a layer, s", number(s.layer_s), "shop"}},
                          "length cut / feed + passes × turn + layers × setting; ∫ max(height − plane, 0) over the rough piece × loose"));
+        if (p_.under_stays)
+            p_.figures.push_back({"flat.stays", "Stays below the plane", fine(p_.stays_mm), {}, say("at most; {} of wood in all", litres(p_.stays_l)),
+                                  {"highest wood below the plane, inside the top", {{"wood that stays", litres(p_.stays_l), "∫ of it over the top"}},
+                                   "the underside is left as it is: weight, legs and packing know it"}});
         settled();
         in_service();
     }

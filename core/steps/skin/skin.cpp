@@ -90,7 +90,8 @@ class Planner {
     void sand(SkinFacePlan& out) {
         const SkinFace& f = out.face;
         const auto grits = grits_for(f);
-        const double hands = c_.hands == SkinHands::alone ? 1 : 2;
+        // A second sander in the other hand is for flat faces; edges are done by hand.
+        const double hands = c_.hands == SkinHands::two_people || (c_.hands == SkinHands::two_sanders && !f.edge()) ? 2 : 1;
         for (std::size_t i = 0; i < grits.size(); ++i) {
             GritStep g{grits[i], 0, 0, false};
             const Sanding& pace = in_.sanding;
@@ -102,6 +103,7 @@ class Planner {
             g.discs = f.edge() ? 0 : f.m2 / pace.disc_m2;
             g.wetted = c_.raise_grain && !f.resin() && i + 1 == grits.size() && i > 0;
             out.sanding_min += g.minutes;
+            (f.edge() ? p_.edges_alone_min : p_.faces_alone_min) += g.minutes * hands;
             p_.discs += g.discs;
             out.grits.push_back(g);
         }

@@ -18,7 +18,7 @@ struct SkinPlan;
 struct SkinInputs {
     const Top& top;  ///< ready
     SkinChoices choices;
-    Month shop_air;
+    Month shop_air;  ///< of the first coat's day
     Climate room;
     std::vector<std::pair<Ring, double>> pockets{};  ///< cut from below
     BasePlan base{};
@@ -29,6 +29,7 @@ struct SkinInputs {
     const SkinPlan* before = nullptr;  ///< while something of Skin itself is dragged: the faces stand as they were
     std::vector<LetInTie> ties{};
     double moisture_pct = 0;    ///< of the wood on the day; 0: not known
+    std::optional<double> coldest_c{}, warmest_c{};  ///< of all coats' days; empty: as the first's
     FinishShelf shelf{};        ///< what the shop's labels say
     Sanding sanding{};          ///< how fast its sanders are
 };
@@ -57,6 +58,7 @@ struct SkinFacePlan {
 struct SkinPlan : StepPlan {
     FinishClass label;            ///< of the finish, as the shop has it
     std::vector<Finish> used;     ///< what goes on any face, that of the most first
+    double faces_alone_min = 0, edges_alone_min = 0;  ///< of sanding, as one takes it with one sander
     std::vector<SkinFacePlan> faces;
     std::vector<Zone> zones;      ///< of every coat of the upper face and the underside
     double zone_most_m2 = 0;      ///< what can be wiped in time; 0: nothing can

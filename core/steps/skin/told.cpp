@@ -67,7 +67,7 @@ class Teller {
                               "On the sander before it",
                               hours(p_.sanding_min / 60),
                               {},
-                              say("{} of discs", counted(std::ceil(p_.discs), "piece", "pieces")),
+                              say("{}", counted(std::ceil(p_.discs), "disc", "discs")),
                               {"Σ over faces and grits, minutes a m²",
                                {{"where lanes can be felt", number(in_.sanding.felt_min_m2), "first grit"},
                                 {"on a planed face", number(in_.sanding.planed_min_m2), "first grit"},
@@ -148,10 +148,12 @@ class Teller {
         if (std::find(p_.used.begin(), p_.used.end(), Finish::sprayed) != p_.used.end())
             add("skin.spray", Severity::watch,
                 say("Spraying: a booth or a place made for it, no spark, a mask with the right filter, gloves, eyes. Local rules stand above this."));
-        if (const FinishClass* k = in_use([&](const FinishClass& one) { return p_.air_c < one.low_c; }))
-            add("skin.cold", Severity::stop, say("At {} it does not set as its label says, which wants {} at least. Warm the shop, or wait.", celsius(p_.air_c), celsius(k->low_c)));
-        else if (const FinishClass* hot = in_use([&](const FinishClass& one) { return p_.air_c > one.high_c; }))
-            add("skin.warm", Severity::watch, say("At {} it is tacky before it is wiped; its label allows {}. Early in the morning, small zones.", celsius(p_.air_c), celsius(hot->high_c)));
+        // The coats may go over a month's end: the coldest day and the warmest.
+        const double cold = in_.coldest_c.value_or(p_.air_c), warm = in_.warmest_c.value_or(p_.air_c);
+        if (const FinishClass* k = in_use([&](const FinishClass& one) { return cold < one.low_c; }))
+            add("skin.cold", Severity::stop, say("At {} it does not set as its label says, which wants {} at least. Warm the shop, or wait.", celsius(cold), celsius(k->low_c)));
+        else if (const FinishClass* hot = in_use([&](const FinishClass& one) { return warm > one.high_c; }))
+            add("skin.warm", Severity::watch, say("At {} it is tacky before it is wiped; its label allows {}. Early in the morning, small zones.", celsius(warm), celsius(hot->high_c)));
         if (const FaceChoice* twice = told_twice(c_))
             add("skin.two_ways", Severity::stop, say("{} is told of twice, with one treatment and with another: what stands first is planned. Take one away.", name_of_face(twice->key)));
         if (!c_.seams_mm.empty())
@@ -209,9 +211,9 @@ class Teller {
         p_.choices.push_back(choice_of(befores, c_,
                                        {say("colour and figure as they are"), say("paler; a day, then neutralised and dried"),
                                         say("the colour of the sample; figure can blotch: try it"), say("darkens oak and its like through; ammonia: outside, sealed")}));
-        const double one = p_.sanding_min * (c_.hands == SkinHands::alone ? 1 : 2);
+        const double one = p_.faces_alone_min + p_.edges_alone_min;
         p_.choices.push_back(choice_of(skin_hands, c_,
-                                       {say("{} at the sander", hours(one / 60)), say("{} at the sander, on flat faces", hours(one / 120)),
+                                       {say("{} at the sander", hours(one / 60)), say("{} at the sander, edges by hand with them", hours((p_.faces_alone_min / 2 + p_.edges_alone_min) / 60)),
                                         say("{} at the sander each; zones twice as large", hours(one / 120))}));
         if (of_.film)
             p_.choices.push_back(choice_of(sheens, c_, {say("hides fingers, shows no lamps"), say("between them"), say("shows depth, and every scratch")}));

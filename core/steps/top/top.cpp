@@ -5,6 +5,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/steps/flat/flat.h"
+
 namespace yb {
 
 const char* name_of(RegionKind kind) {
@@ -262,8 +264,31 @@ class Maker {
         r.high_mm = in_.thickness_mm;
         r.volume_l = litres(area(levels_[i][0]), area(levels_[i][1]), area(levels_[i][2]));
         r.balance = balance_of(levels_[i][0], levels_[i][1], levels_[i][2]);
+        stays_below(r, in_.leaves[i]);
         wood_of(r, in_.leaves[i].slab, in_.leaves[i].placement);
         t_.regions.push_back(std::move(r));
+    }
+
+    /// The wood that an underside left as sawn keeps below the plane: its volume, and where it weighs.
+    void stays_below(Region& r, const TopLeaf& leaf) {
+        const Frame frame = leaf.placement.frame();
+        t_.stays.emplace_back(frame, leaf.stays);
+        if (!leaf.stays || r.below.size() < 3) return;
+        const Ring on_slab = frame.to_slab(r.below);
+        const double litres = wood_above_l(*leaf.stays, on_slab);
+        for (const Vec3& q : deciding_points(*leaf.stays, on_slab)) t_.most_stays_mm = std::max(t_.most_stays_mm, q.z);
+        constexpr int n = 40;
+        const Box box = bounds(on_slab);
+        Vec2 moment;
+        double sum = 0;
+        for (int k = 0; k < n * n; ++k) {
+            const Vec2 q{box.low.x + box.width() * (k % n + 0.5) / n, box.low.y + box.height() * (k / n + 0.5) / n};
+            const double h = contains(on_slab, q) ? leaf.stays->at(q) : 0;
+            moment = moment + q * h, sum += h;
+        }
+        if (sum <= 0 || litres <= 0) return;
+        r.balance = (r.balance * r.volume_l + frame.from_slab(moment * (1 / sum)) * litres) * (1 / (r.volume_l + litres));
+        r.volume_l += litres;
     }
 
     /// Where the top ends: at the outermost leaves' own edges where those stay, at the sawn sides otherwise.
@@ -457,6 +482,12 @@ class Maker {
 };
 
 }  // namespace
+
+double Top::stays_mm(Vec2 uv) const {
+    for (std::size_t i = 0; i < std::min(leaves, stays.size()); ++i)
+        if (stays[i].second && contains(regions[i].below, uv)) return std::max(0.0, stays[i].second->at(stays[i].first.to_slab(uv)));
+    return 0;
+}
 
 Top make_top(const TopInputs& in) { return Maker(in).run(); }
 

@@ -91,6 +91,11 @@ struct Top {
     /// How each river runs between its banks at the finished planes, before an overlap is taken off one of them.
     std::vector<RiverRun> rivers;
     std::vector<Blank> blanks;  ///< one a leaf, of a river that is poured
+    /// What stands below the finished underside where it was left as sawn: of each leaf its heights, over its slab. Flat's.
+    std::vector<std::pair<Frame, std::shared_ptr<const Surface>>> stays;
+    /// How much stands below the underside at a place, mm; 0 where it was made flat.
+    double stays_mm(Vec2 uv) const;
+    double most_stays_mm = 0;  ///< anywhere in the top
 
     double area_mm2() const { return area(above); }
     /// Resin between leaves, litres.
@@ -120,6 +125,8 @@ struct TopLeaf {
     Tilt tilt;  ///< planes of the finished top on it
     /// Rings of its faces at the finished planes, in the top's frame, where they were worked out before.
     std::shared_ptr<const std::pair<Ring, Ring>> finished{};
+    /// What stands below its lower plane, on the slab as laid; nullptr where nothing does.
+    std::shared_ptr<const Surface> stays{};
 };
 
 struct TopInputs {

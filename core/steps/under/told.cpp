@@ -54,9 +54,10 @@ void UnderTeller::figures() {
          fine(p_.leg_mm),
          {},
          in_.choices.plate_let_in ? say("plate let in") : say("below the plate"),
-         {in_.choices.plate_let_in ? "table height − finished thickness − feet" : "table height − finished thickness − feet − plate",
+         {in_.choices.plate_let_in ? "table height − finished thickness − what stays below it − feet" : "table height − finished thickness − what stays below it − feet − plate",
           {{"table height", mm(top_.wanted.height_mm), "wanted top"},
            {"finished thickness", fine(top_.thickness_mm), "Flat"},
+           {"stays below it, under a plate", fine(p_.stays_mm), "Flat, where the underside is left"},
            {"feet", fine(in_.choices.feet_mm), "the maker's"},
            {"plate", fine(in_.choices.plate_mm), "the maker's"}},
           ""}});

@@ -76,8 +76,11 @@ class Planner {
         species_ = top_.regions.front().species;
         p_.ready = true;
         seasons();
-        p_.leg_mm =
-            top_.wanted.height_mm - top_.thickness_mm - in_.choices.feet_high_mm() - (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
+        // Of an underside that stays as sawn the plates lie where it stands lowest under any of their corners; the others are packed.
+        for (const LegPlate& p : in_.choices.plates)
+            for (const Vec2 q : footprint(p)) p_.stays_mm = std::max(p_.stays_mm, top_.stays_mm(q));
+        p_.leg_mm = top_.wanted.height_mm - top_.thickness_mm - p_.stays_mm - in_.choices.feet_high_mm() -
+                    (in_.choices.plate_let_in ? 0 : in_.choices.plate_mm);
         slots();
         pockets();
         base();
@@ -259,7 +262,12 @@ class Planner {
         for (const LegPlate& p : c.plates) {
             std::array<double, 4> shim{};
             for (std::size_t k = 0; k < std::min<std::size_t>(4, p.gaps_mm.size()); ++k) shim[k] = p.gaps_mm[k] ? *p.gaps_mm[k] - least : 0;
-            if (least < 1e300) p_.shims_mm.push_back(shim);
+            // What was read at the corners stands for itself; else what stays below the plane says it.
+            if (least > 1e299 && p_.stays_mm > 0) {
+                const Ring corners = footprint(p);
+                for (std::size_t k = 0; k < std::min<std::size_t>(4, corners.size()); ++k) shim[k] = p_.stays_mm - top_.stays_mm(corners[k]);
+            }
+            if (least < 1e300 || p_.stays_mm > 0) p_.shims_mm.push_back(shim);
         }
         p_.clear_mm = p_.leg_mm + c.feet_high_mm();
         if (c.base == BaseKind::trestle) p_.clear_mm = std::max(0.0, p_.clear_mm - c.leg_wide_mm);
@@ -272,7 +280,7 @@ class Planner {
         for (const auto& gap : c.floor_gaps_mm) lowest = gap ? std::min(lowest, *gap) : lowest;
         for (const auto& gap : c.floor_gaps_mm) p_.foot_out_mm.push_back(gap ? *gap - lowest : 0);
         if (lowest > 1e299) p_.foot_out_mm.clear();
-        p_.passage = through_door(wide_.width_mm, top_.thickness_mm, std::max(1.0, top_.wanted.height_mm), c.door_wide_mm, c.door_high_mm);
+        p_.passage = through_door(wide_.width_mm, top_.thickness_mm + top_.most_stays_mm, std::max(1.0, top_.wanted.height_mm), c.door_wide_mm, c.door_high_mm);
     }
 
     /// What of the base comes up to each plate: pieces that reach the top, seen from above.

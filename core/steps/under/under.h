@@ -92,6 +92,7 @@ struct UnderPlan : StepPlan {
     std::vector<Slot> slots;
     std::vector<Pocket> pockets;
     double leg_mm = 0;
+    double stays_mm = 0;  ///< below the finished underside, under the plate where it stands lowest; 0 where it was made flat
     double top_kg = 0;
     double base_kg = 0;                           ///< of one that is made here its own wood; else as typed
     double wood_left_mm = 0;                      ///< above the inserts

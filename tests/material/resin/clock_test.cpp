@@ -167,7 +167,7 @@ TEST_CASE("on pours and fillings by lot nothing is dated before its cure", "[clo
             ++fills;
             const Resin* resin = find_resin(f.docs.shop.resins, v.resin);
             REQUIRE(resin);
-            const CureClock clock = clock_of_little(*resin, p.shop_air.temp_c);
+            const CureClock clock = clock_of_little(*resin, p.air_of(step_key::fill).day.temp_c);
             const double rounds = static_cast<double>(v.lifts.size() - 1) * clock.next_from_h;
             CHECK(level->start_h >= fill->hands_end_h + rounds + clock.hard_h - 1e-6);
         }

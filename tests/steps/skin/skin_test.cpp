@@ -609,7 +609,7 @@ TEST_CASE("every demo job has its finish planned to the day it can be delivered"
         // At the air of the month it falls into, not that of the job's first.
         const Operation& last = p.days->operations.back();
         const double then_c = d.shop.air.months[static_cast<std::size_t>(month_of(p.days->date(last.hands_end_h)))].temp_c;
-        CHECK(last.waiting_h == Approx(s.handle_h * std::exp2((p.shop_air.temp_c - then_c) / 10)));
+        CHECK(last.waiting_h == Approx(s.handle_h * std::exp2((s.air_c - then_c) / 10)));
         for (const SkinFacePlan& f : s.faces)
             for (std::size_t i = 1; i < f.grits.size(); ++i) CHECK(grit_um(f.grits[i - 1].grit) / grit_um(f.grits[i].grit) <= widest_step + 1e-9);
     }
