@@ -1,5 +1,7 @@
 #include "app/main_window.h"
 
+#include "app/file_trouble.h"
+
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -142,7 +144,17 @@ MainWindow::MainWindow() {
     connect(&session_, &Session::find_wanted, this, &MainWindow::show_find_tops);
     connect(&session_, &Session::form_wanted, this, [this] { choose_drawing(OutlineAs::free_form); });
     connect(find_, &FindPanel::nothing, this, [this](const QString& text) { say(tr("Nothing is called “%1”.").arg(text)); });
-    setCentralWidget(pages_);
+    auto* whole = new QWidget;
+    auto* above = new QVBoxLayout(whole);
+    above->setContentsMargins(0, 0, 0, 0);
+    above->setSpacing(0);
+    file_trouble_ = new FileTrouble(session_);
+    connect(file_trouble_, &FileTrouble::copy_wanted, this, &MainWindow::save_copy);
+    connect(file_trouble_, &FileTrouble::take_wanted, this, &MainWindow::take_what_is_there);
+    connect(pages_, &QStackedWidget::currentChanged, this, [this](int page) { file_trouble_->refresh(page != 0); });
+    above->addWidget(file_trouble_);
+    above->addWidget(pages_, 1);
+    setCentralWidget(whole);
     build_menus();
     // In sight on every page: how far it is, and the way to stop it.
     menuBar()->setCornerWidget(work_, Qt::TopRightCorner);
@@ -339,6 +351,7 @@ void MainWindow::refresh() {
     try_again_->setVisible(session_.unsaved());
     keep_copy_->setVisible(session_.unsaved() || session_.away());
     take_there_->setVisible(session_.other_there());
+    file_trouble_->refresh(pages_->currentIndex() != 0);
     mend_->setVisible(mend_->isVisible() && mend_->property("shop").toString() == session_.path());
 }
 
@@ -382,7 +395,7 @@ void MainWindow::show_shop() { pages_->setCurrentWidget(shop_); }
 QString MainWindow::ask_save(const QString& title, const QString& filter, const QString& name) {
     QString folder = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
     if (folder.isEmpty() || !QFileInfo(folder).isWritable()) folder = QDir::homePath();
-    return QFileDialog::getSaveFileName(this, title, name.isEmpty() ? QString() : folder + "/" + QString(name).replace('/', '-'), filter);
+    return QFileDialog::getSaveFileName(this, title, name.isEmpty() ? QString() : folder + "/" + QString(name).replace('/', '-'), filter, nullptr, QFileDialog::ReadOnly);
 }
 
 }  // namespace yb

@@ -14,6 +14,7 @@ namespace yb {
 class Bench;
 class CardPage;
 class FindPage;
+class FileTrouble;
 class FindPanel;
 class GrowPage;
 class GuidePage;
@@ -200,6 +201,7 @@ class MainWindow : public QMainWindow {
     PhotoPage* photo_ = nullptr;
     LongWork* work_ = nullptr;
     QPushButton *job_, *units_, *undo_, *redo_, *try_again_, *keep_copy_, *take_there_, *mend_, *tour_offer_;
+    FileTrouble* file_trouble_;  ///< the same above a page that hides the top line
     QLabel *about_, *air_, *settles_, *status_;
     QMenu* recent_ = nullptr;
     std::vector<std::unique_ptr<StepView>> steps_;

@@ -37,11 +37,11 @@ void MainWindow::build_menus() {
         if (!path.isEmpty()) export_job(path);
     });
     file->addAction(tr("&Import a job…"), this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Import a job"), {}, tr("Job (*.json)"));
+        const QString path = QFileDialog::getOpenFileName(this, tr("Import a job"), {}, tr("Job (*.json)"), nullptr, QFileDialog::ReadOnly);
         if (!path.isEmpty()) import_job(path);
     });
     file->addAction(tr("The room's &air from a logger…"), this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("The room's air"), {}, tr("Readings (*.csv *.txt)"));
+        const QString path = QFileDialog::getOpenFileName(this, tr("The room's air"), {}, tr("Readings (*.csv *.txt)"), nullptr, QFileDialog::ReadOnly);
         if (!path.isEmpty()) bring_air(path);
     });
     auto* machine = file->addMenu(tr("Program for a &machine"));

@@ -56,7 +56,7 @@ void MainWindow::write_note() {
 void MainWindow::bring_job_photo(const QString& path) { yb::bring_photo_of_job(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); }); }
 
 void MainWindow::choose_job_photo() {
-    for (const QString& path : QFileDialog::getOpenFileNames(this, tr("Photographs of the job"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)"))) bring_job_photo(path);
+    for (const QString& path : QFileDialog::getOpenFileNames(this, tr("Photographs of the job"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)"), nullptr, QFileDialog::ReadOnly)) bring_job_photo(path);
 }
 
 void MainWindow::write_agreement() {
@@ -73,7 +73,7 @@ void MainWindow::write_agreement() {
 }
 
 void MainWindow::choose_signed() {
-    if (const QString path = QFileDialog::getOpenFileName(this, tr("The signed paper"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)")); !path.isEmpty())
+    if (const QString path = QFileDialog::getOpenFileName(this, tr("The signed paper"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)"), nullptr, QFileDialog::ReadOnly); !path.isEmpty())
         bring_signed(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
 

@@ -163,7 +163,7 @@ void MainWindow::bring_photo(const QString& path) {
 }
 
 QString MainWindow::choose_picture(const QString& title) {
-    return QFileDialog::getOpenFileName(this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"));
+    return QFileDialog::getOpenFileName(this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"), nullptr, QFileDialog::ReadOnly);
 }
 
 void MainWindow::choose_photo() {
@@ -176,7 +176,7 @@ void MainWindow::choose_sample() {
 }
 
 void MainWindow::choose_days_off() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Days off from a calendar"), {}, tr("Calendars (*.ics);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Days off from a calendar"), {}, tr("Calendars (*.ics);;All files (*)"), nullptr, QFileDialog::ReadOnly);
     if (path.isEmpty()) return;
     bring_days_off(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
@@ -232,7 +232,7 @@ void MainWindow::write_week() {
 }
 
 void MainWindow::choose_list() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A list of slabs"), {}, tr("Lists (*.csv *.tsv *.txt)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("A list of slabs"), {}, tr("Lists (*.csv *.tsv *.txt)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) bring_slabs(path);
 }
 
@@ -277,13 +277,13 @@ bool MainWindow::bring_file(const QString& path) {
 
 void MainWindow::choose_scan() {
     const QString path =
-        QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"));
+        QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) bring_scan(path);
 }
 
 void MainWindow::choose_drawing(OutlineAs as) {
     const QString title = as == OutlineAs::slab ? tr("Slab from a drawing") : tr("Free form from a drawing");
-    const QString path = QFileDialog::getOpenFileName(this, title, {}, tr("Drawings (*.svg *.dxf);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, title, {}, tr("Drawings (*.svg *.dxf);;All files (*)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) bring_outline(path, {}, as);
 }
 

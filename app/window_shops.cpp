@@ -152,7 +152,7 @@ void MainWindow::new_shop() {
 }
 
 void MainWindow::choose_shop() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"));
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) open_shop(path);
 }
 

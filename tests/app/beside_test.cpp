@@ -3,6 +3,7 @@
 #include <QClipboard>
 #include <QMimeData>
 #include <QPlainTextEdit>
+#include <QStackedWidget>
 #include <QProcess>
 
 #include <sys/stat.h>
@@ -117,6 +118,15 @@ TEST_CASE("a shop's file that is taken away is said at once, nothing is written,
     CHECK(seen(desk, "keep_copy"));
     CHECK_FALSE(seen(desk, "take_there"));
     CHECK_FALSE(desk.session().can_undo());
+    // On a page that hides the top line it stands above the page.
+    auto* above = desk.find<QFrame>("file_trouble");
+    CHECK_FALSE(above->isVisible());
+    desk.press(Qt::Key_D);
+    CHECK(above->isVisible());
+    CHECK(desk.find<QLabel>("file_trouble_says")->text().contains("taken away"));
+    CHECK(seen(desk, "page_keep_copy"));
+    desk.window->findChild<QStackedWidget*>("pages")->setCurrentIndex(0);
+    CHECK_FALSE(above->isVisible());
     name_it(desk, "Typed while it was away");
     CHECK(desk.session().unsaved());
     CHECK(seen(desk, "try_again"));

@@ -134,7 +134,7 @@ TEST_CASE("a photograph becomes a slab, a second one its other face", "[app]") {
     };
     desk.window->bring_photo(written(desk, "words.jpg", "not a picture at all"));
     desk.wait();
-    CHECK(desk.text("status").contains("no picture"));
+    CHECK(desk.text("status").contains("as a picture"));
     desk.window->bring_photo(photo("bench.png", 0));
     desk.wait();
     QApplication::processEvents();

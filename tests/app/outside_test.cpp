@@ -12,7 +12,9 @@
 
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/files/store/check.h"
 #include "core/files/store/store.h"
+#include "core/shop/book/book.h"
 #include "demo/demo.h"
 
 using namespace yb;
@@ -323,4 +325,61 @@ TEST_CASE("Ctrl+V and Shift+Insert in a note with nothing on the clipboard, from
         REQUIRE(program.waitForFinished(20000));
         CHECK(program.exitStatus() == QProcess::NormalExit);
     }
+}
+
+TEST_CASE("two programs on two screens tick at the same moment, from outside: both ticks stand, undo crosses", "[outside][beside][two]") {
+    QTemporaryDir dir;
+    const QString shop = dir.filePath("tarn.shop");
+    { Store::create(shop.toStdString(), demo_shop(), "New shop"); }
+    const auto ticks = [&] {
+        std::size_t n = 0;
+        try {
+            const Store s = Store::open(shop.toStdString());
+            for (const auto& [id, j] : s.documents().jobs) n += j.days.done.size();
+        } catch (const StoreError&) {  // it is being written
+        }
+        return n;
+    };
+    const std::size_t before = ticks();
+    Screen screens[2];
+    QProcess programs[2];
+    for (int i = 0; i < 2; ++i) {
+        for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screens[i].on.insert(name, dir.filePath(QString("home %1").arg(i)));
+        programs[i].setProcessEnvironment(screens[i].on);
+        programs[i].start(YOUNG_BURL, {shop});
+        REQUIRE(programs[i].waitForStarted());
+        REQUIRE(comes_true([&] { return !screens[i].window("^Young Burl$").isEmpty(); }));
+        screens[i].hand({"windowactivate", "--sync", screens[i].window("^Young Burl$")});
+        screens[i].key("d");
+    }
+    QThread::msleep(4000);  // both have their days; each tick is pressed until it is there
+    for (int k = 0; k < 4; ++k) screens[1].key("Right");
+    // Each ticks by turns without waiting for the other.
+    for (int turn = 0; turn < 3; ++turn)
+        for (const Screen& s : screens) s.key("Return"), s.key("Right");
+    REQUIRE(comes_true([&] { return ticks() >= before + 4; }));
+    QThread::msleep(2500);  // each has seen the other's
+    const std::size_t both = ticks();
+    {
+        const Store s = Store::open(shop.toStdString());
+        std::size_t ticked = 0;
+        for (const BookEntry& e : s.book()) {
+            INFO(e.what << " " << e.value);
+            CHECK(e.kind != book::correction);
+            ticked += e.kind == book::tick;
+        }
+        CHECK(ticked >= both - before);
+    }
+    // The one takes back what the other did last, and brings it back.
+    screens[0].key("ctrl+z");
+    REQUIRE(comes_true([&] { return ticks() == both - 1; }));
+    QThread::msleep(2500);
+    screens[1].key("ctrl+shift+z");
+    REQUIRE(comes_true([&] { return ticks() == both; }));
+    for (int i = 0; i < 2; ++i) {
+        screens[i].key("ctrl+q");
+        REQUIRE(programs[i].waitForFinished(20000));
+        CHECK(programs[i].exitStatus() == QProcess::NormalExit);
+    }
+    CHECK(check_shop(shop.toStdString()).ok);
 }

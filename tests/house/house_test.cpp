@@ -92,6 +92,21 @@ TEST_CASE("lines are typed into controls that survive pasting nothing", "[house]
     }
 }
 
+TEST_CASE("no dialog for files can take a file or a folder away", "[house]") {
+    // The toolkit's own dialog deletes what is picked in it, a folder with all that is in it, at the Delete key and a Return.
+    std::size_t asked = 0;
+    for (const fs::path& p : sources("app")) {
+        const std::string text = text_of(p);
+        for (std::size_t at = text.find("QFileDialog::get"); at != std::string::npos; at = text.find("QFileDialog::get", at + 1), ++asked) {
+            INFO(p.string());
+            CHECK(text.substr(at, text.find(';', text.find("QFileDialog::ReadOnly", at)) - at).size() < 400);
+            CHECK(text.find("QFileDialog::ReadOnly", at) < text.find("QFileDialog::get", at + 1));
+        }
+        CHECK(text.find("QFileDialog dialog") == std::string::npos);
+    }
+    CHECK(asked >= 10);
+}
+
 TEST_CASE("no group includes one above it", "[house]") {
     const std::map<std::string, std::vector<std::string>> trees{
         {"core", {"core/ground", "core/material", "core/steps", "core/shop", "core/files"}},

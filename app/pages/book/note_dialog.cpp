@@ -8,6 +8,7 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include "app/ground/theme/theme.h"
 #include "app/kit/fields/lines_edit.h"
 
 namespace yb {
@@ -32,6 +33,8 @@ NoteDialog::NoteDialog(const QString& shop, QWidget* parent)
     });
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
     buttons->button(QDialogButtonBox::Ok)->setText(tr("Into the book (Ctrl+Enter)"));
+    for (QAbstractButton* b : buttons->buttons()) b->setIcon({});
+    resize(theme::grown(420), theme::grown(260));
     connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     for (const int enter : {Qt::Key_Return, Qt::Key_Enter})

@@ -166,7 +166,7 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     connect(above, &QPushButton::toggled, picture_, &TablePicture::from_above);
     connect(chair, &QPushButton::toggled, picture_, &TablePicture::with_chair);
     connect(save, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("The client's picture"), {}, tr("Pictures (*.png)"));
+        const QString path = QFileDialog::getSaveFileName(this, tr("The client's picture"), {}, tr("Pictures (*.png)"), nullptr, QFileDialog::ReadOnly);
         if (path.isEmpty()) return;
         const QImage image = picture_->picture({1600, 1000});
         const bool ok = !image.isNull() && image.save(path);

@@ -84,8 +84,8 @@ QFont Flow::font(double points, bool slab, bool bold) const {
     return f;
 }
 
-double Flow::height_of(const QString& text, double width, double points, bool bold) {
-    p_.setFont(font(points, false, bold));
+double Flow::height_of(const QString& text, double width, double points, bool bold, bool slab) {
+    p_.setFont(font(points, slab, bold));
     return std::max(line(points), p_.boundingRect(QRectF(0, 0, width, 1e4), Qt::TextWordWrap, text).height());
 }
 
@@ -160,11 +160,31 @@ void Flow::note(const QString& text, double at_points, bool bold) {
     }
 }
 
-void Flow::table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double at_points) {
+/// As the columns share the page; a column of figures is never narrower than its longest, which would break in two: the others give way.
+std::vector<double> Flow::widths_of(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double at_points) {
     double all = 0;
     for (const Column& c : columns) all += c.share;
+    std::vector<double> out, wanted;
+    for (std::size_t i = 0; i < columns.size(); ++i) {
+        out.push_back(width() * columns[i].share / all);
+        double longest = 0;
+        p_.setFont(font(at_points, true));
+        for (const auto& row : rows)
+            if (columns[i].figures && i < row.size()) longest = std::max(longest, p_.boundingRect(QRectF(0, 0, 1e4, 1e4), Qt::AlignLeft, row[i]).width() + 2);
+        wanted.push_back(longest);
+    }
+    double lacks = 0, spare = 0;
+    for (std::size_t i = 0; i < out.size(); ++i) (out[i] < wanted[i] ? lacks : spare) += std::abs(out[i] - wanted[i]);
+    if (lacks <= 0 || spare <= 0) return out;
+    const double give = std::min(1.0, lacks / spare);
+    for (std::size_t i = 0; i < out.size(); ++i) out[i] += (out[i] < wanted[i] ? 1 : give) * (wanted[i] - out[i]);
+    return out;
+}
+
+void Flow::table(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double at_points) {
     const double small = text_points;
-    const auto wide = [&](std::size_t i) { return width() * columns[i].share / all; };
+    const std::vector<double> widths = widths_of(columns, rows, at_points);
+    const auto wide = [&](std::size_t i) { return widths[i]; };
     // Larger letters as far as no figure breaks for them.
     const auto whole = [&](double at) {
         for (const auto& row : rows)
@@ -197,7 +217,7 @@ void Flow::table(const std::vector<Column>& columns, const std::vector<std::vect
     for (const auto& row : rows) {
         double tall = line(points);
         for (std::size_t i = 0; i < row.size() && i < columns.size(); ++i)
-            tall = std::max(tall, height_of(row[i], wide(i) - 1.5, points) + 0.3);
+            tall = std::max(tall, height_of(row[i], wide(i) - 1.5, points, false, columns[i].figures) + 0.3);
         if (y_ + tall > bottom()) {
             turn();
             head();

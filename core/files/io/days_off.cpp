@@ -23,7 +23,7 @@ constexpr std::size_t longest_line = 65536;   ///< of a date or rule, unfolded
 constexpr std::size_t longest_name = 200;     ///< octets of a summary that are kept
 constexpr int most_instances = 100000;        ///< of one rule that are looked at
 
-struct Freed {
+struct IcalFreed {
     void operator()(icalcomponent* c) const { icalcomponent_free(c); }
     void operator()(icalrecur_iterator* i) const { icalrecur_iterator_free(i); }
 };
@@ -130,12 +130,12 @@ class Events {
     bool in_event_ = false, calendar_ = false;
 };
 
-std::string iso(const icaltimetype& t) { return fmt::format("{:04}-{:02}-{:02}", t.year, t.month, t.day); }
+std::string iso_day(const icaltimetype& t) { return fmt::format("{:04}-{:02}-{:02}", t.year, t.month, t.day); }
 icaltimetype day_of(const std::string& date) { return icaltime_from_string(fmt::format("{}{}{}", date.substr(0, 4), date.substr(5, 2), date.substr(8, 2)).c_str()); }
 
-class Reader {
+class DaysOffReader {
   public:
-    Reader(const DaysOffAsk& ask, const Work& work) : from_(ask.from), last_(date_after(ask.from, std::clamp(ask.years, 1, 20) * 8766.0)), seconds_(ask.most_seconds), work_(work) {}
+    DaysOffReader(const DaysOffAsk& ask, const Work& work) : from_(ask.from), last_(date_after(ask.from, std::clamp(ask.years, 1, 20) * 8766.0)), seconds_(ask.most_seconds), work_(work) {}
 
     DaysOffRead read(const std::string& text) {
         const std::vector<EventText> events = Events(text, work_).read(out_.notes);
@@ -163,26 +163,26 @@ class Reader {
 
     void event(const EventText& e) {
         if (e.too_long) return left_out(e, "its dates are longer than 64 kB");
-        const std::unique_ptr<icalcomponent, Freed> c(icalparser_parse_string(("BEGIN:VEVENT\r\n" + e.dates + "END:VEVENT\r\n").c_str()));
+        const std::unique_ptr<icalcomponent, IcalFreed> c(icalparser_parse_string(("BEGIN:VEVENT\r\n" + e.dates + "END:VEVENT\r\n").c_str()));
         if (!c || icalcomponent_isa(c.get()) != ICAL_VEVENT_COMPONENT) return left_out(e, "it can't be read");
         if (icalcomponent_get_first_property(c.get(), ICAL_XLICERROR_PROPERTY)) return left_out(e, "one of its dates or its rule can't be read");
         const icaltimetype begins = icalcomponent_get_dtstart(c.get());
         if (icaltime_is_null_time(begins)) return left_out(e, "it has no day");
-        if (!is_date(iso(begins))) return left_out(e, iso(begins) + " is not a date");
+        if (!is_date(iso_day(begins))) return left_out(e, iso_day(begins) + " is not a date");
         if (!begins.is_date) {
             ++with_hours_;
             return;
         }
         icaltimetype ends = icalcomponent_get_dtend(c.get());
-        if (!icaltime_is_null_time(ends) && !is_date(iso(ends))) return left_out(e, iso(ends) + " is not a date");
-        const double days = icaltime_is_null_time(ends) ? 1 : std::max(1.0, days_between(iso(begins), iso(ends)).value_or(1));
+        if (!icaltime_is_null_time(ends) && !is_date(iso_day(ends))) return left_out(e, iso_day(ends) + " is not a date");
+        const double days = icaltime_is_null_time(ends) ? 1 : std::max(1.0, days_between(iso_day(begins), iso_day(ends)).value_or(1));
         const Instances of{e.name, days, called_off(c.get(), e)};
         for (icalproperty* p = icalcomponent_get_first_property(c.get(), ICAL_RDATE_PROPERTY); p; p = icalcomponent_get_next_property(c.get(), ICAL_RDATE_PROPERTY)) {
             const icaldatetimeperiodtype at = icalproperty_get_rdate(p);
-            add(iso(icaltime_is_null_time(at.time) ? at.period.start : at.time), of);
+            add(iso_day(icaltime_is_null_time(at.time) ? at.period.start : at.time), of);
         }
         icalproperty* rule = icalcomponent_get_first_property(c.get(), ICAL_RRULE_PROPERTY);
-        if (!rule) return void(add(iso(begins), of));
+        if (!rule) return void(add(iso_day(begins), of));
         by_rule(e, icalproperty_get_rrule(rule), begins, of);
     }
 
@@ -196,7 +196,7 @@ class Reader {
     std::set<std::string> called_off(icalcomponent* c, const EventText& e) const {
         std::set<std::string> out;
         for (icalproperty* p = icalcomponent_get_first_property(c, ICAL_EXDATE_PROPERTY); p; p = icalcomponent_get_next_property(c, ICAL_EXDATE_PROPERTY))
-            out.insert(iso(icalproperty_get_exdate(p)));
+            out.insert(iso_day(icalproperty_get_exdate(p)));
         const auto moved = moved_.find(e.uid);
         if (!e.moved.empty() || moved == moved_.end()) return out;
         for (const std::string& d : moved->second)
@@ -209,17 +209,17 @@ class Reader {
             return left_out(e, "it comes back by the hour, which no whole day does");
         // A rule that never comes is walked to its end, thousands of years on: it ends with the days that are asked for.
         const bool for_ever = how.count == 0 && icaltime_is_null_time(how.until);
-        if (how.count == 0 && (for_ever || iso(how.until) > last_)) how.until = day_of(date_after(last_, 48));
-        const std::unique_ptr<icalrecur_iterator, Freed> it(icalrecur_iterator_new(how, begins));
+        if (how.count == 0 && (for_ever || iso_day(how.until) > last_)) how.until = day_of(date_after(last_, 48));
+        const std::unique_ptr<icalrecur_iterator, IcalFreed> it(icalrecur_iterator_new(how, begins));
         if (!it) return left_out(e, "its rule never comes, or can't be read");
         if (how.count == 0) {
             const std::string first = date_after(from_, -(of.days + 1) * 24);
-            if (first > iso(begins)) icalrecur_iterator_set_start(it.get(), day_of(first));
+            if (first > iso_day(begins)) icalrecur_iterator_set_start(it.get(), day_of(first));
         }
         int looked_at = 0;
         bool more = true;
         for (icaltimetype t = icalrecur_iterator_next(it.get()); more && !icaltime_is_null_time(t); t = icalrecur_iterator_next(it.get())) {
-            more = add(iso(t), of) && ++looked_at < most_instances;
+            more = add(iso_day(t), of) && ++looked_at < most_instances;
             if (looked_at % 1024 == 0) work_.check();
         }
         if (for_ever) ++for_ever_, for_ever_name_ = of.name;
@@ -253,6 +253,6 @@ class Reader {
 
 }  // namespace
 
-DaysOffRead read_days_off(const std::string& text, const DaysOffAsk& ask, const Work& work) { return Reader(ask, work).read(text); }
+DaysOffRead read_days_off(const std::string& text, const DaysOffAsk& ask, const Work& work) { return DaysOffReader(ask, work).read(text); }
 
 }  // namespace yb

@@ -27,7 +27,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-using K = StoreError::Kind;
 
 /// The bytes of a file as they lie there, past SQLite. Closing a descriptor would take away the locks that SQLite holds on the same file in this process
 /// (POSIX has it so), therefore each file is opened once and stays open until the program ends.
@@ -121,7 +120,7 @@ std::string aside(const std::string& path, const char* why) {
 void renamed(const std::string& from, const std::string& to) {
     std::error_code e;
     fs::rename(from, to, e);
-    if (e) throw StoreError(K::read_only, fmt::format("{} can't be given another name here. Nothing was changed; look who may write in its folder.", from));
+    if (e) throw StoreError(StoreError::Kind::read_only, fmt::format("{} can't be given another name here. Nothing was changed; look who may write in its folder.", from));
 }
 
 }  // namespace
@@ -169,7 +168,7 @@ std::string Store::set_journal_aside(const std::string& path) {
 }
 
 std::string Store::restore_backup(const std::string& path, const std::string& backup) {
-    if (!check_shop(backup).ok) throw StoreError(K::damaged, backup + " is damaged itself. Choose another backup; nothing was changed.");
+    if (!check_shop(backup).ok) throw StoreError(StoreError::Kind::damaged, backup + " is damaged itself. Choose another backup; nothing was changed.");
     // Made whole beside it first: a full disk leaves what stands there.
     const std::string part = path + ".restored";
     std::error_code e;
@@ -179,7 +178,7 @@ std::string Store::restore_backup(const std::string& path, const std::string& ba
     if (!e) fs::permissions(part, fs::perms::owner_read | fs::perms::owner_write, e);
     if (e) {
         fs::remove(part, e);
-        throw StoreError(K::full, fmt::format("{} can't be copied to {}. Nothing was changed; free some space and try again.", backup, path));
+        throw StoreError(StoreError::Kind::full, fmt::format("{} can't be copied to {}. Nothing was changed; free some space and try again.", backup, path));
     }
     std::string before;
     if (stamp_of(path).there()) {
@@ -200,9 +199,9 @@ void make_own_file(const std::string& path) {
         ::close(fd);
         return;
     }
-    if (errno == EEXIST) throw StoreError(K::other, path + " is there already. Choose another name.");
-    if (errno == ENOSPC || errno == EDQUOT) throw StoreError(K::full, "The disk that is to hold " + path + " is full. Free some space and try again.");
-    throw StoreError(K::read_only, path + " can't be made here. Choose a folder of your own.");
+    if (errno == EEXIST) throw StoreError(StoreError::Kind::other, path + " is there already. Choose another name.");
+    if (errno == ENOSPC || errno == EDQUOT) throw StoreError(StoreError::Kind::full, "The disk that is to hold " + path + " is full. Free some space and try again.");
+    throw StoreError(StoreError::Kind::read_only, path + " can't be made here. Choose a folder of your own.");
 }
 
 }  // namespace yb

@@ -125,7 +125,7 @@ double MachinedSide::after(Vec2 p) const { return levels_mm.empty() ? before(p) 
 namespace {
 
 /// A program of more passes than this is one of a value typed wrong.
-constexpr double most_passes = 200000;
+constexpr double most_passes = 50000;
 
 /// @throws std::invalid_argument for a sled that no shop could have, and for one that would make passes without end.
 void look_at_sled(const Sled& sled, const Box& rough, double highest_mm) {
@@ -148,10 +148,10 @@ MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled&
     side.face = plan.faces[first ? 0 : 1].face;
     side.off = side.face == Face::a ? plan.off_top : plan.off_bottom;
     side.rough = bounds(lay.rough);
-    look_at_sled(sled, side.rough, 0);
     if (sled.cutter_mm >= std::min(side.rough.width(), side.rough.height()))
         throw std::invalid_argument(
             fmt::format("the cutter of {:.0f} mm is wider than the piece: set the cutter's diameter on the shop's page", sled.cutter_mm));
+    look_at_sled(sled, side.rough, 0);
     for (const Vec2 p : lay.rough) side.piece.push_back(side.to_machine(p));
     if (side.face == Face::b) std::reverse(side.piece.begin(), side.piece.end());
     side.lanes = choices.lanes;
