@@ -241,7 +241,7 @@ class Planner {
             for (const Vec3& q : deciding_points(p_.off_bottom, plate)) low = std::min(low, q.z), high = std::max(high, q.z);
             if (high >= low) tried_.uneven_mm = std::max(tried_.uneven_mm, high - low);
         }
-        p_.stays = std::make_shared<const Surface>(p_.off_bottom.mapped([](double, double, double z) { return std::max(0.0, z); }));
+        p_.stays = std::make_shared<const Surface>(p_.off_bottom);
         p_.off_bottom = p_.off_bottom.mapped([](double, double, double) { return 0.0; });
     }
 

@@ -142,7 +142,7 @@ struct FlatPlan : StepPlan {
     double hangs_mm = 0;                   ///< between its supports by its own weight
     bool under_stays = false;              ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
     double stays_mm = 0, stays_l = 0;      ///< what then stands below that plane at most, and in all
-    std::shared_ptr<const Surface> stays;  ///< … and at each place, on the slab as laid; nullptr where nothing stays
+    std::shared_ptr<const Surface> stays;  ///< … and at each place, on the slab as laid, negative where the wood ends above the plane; nullptr where nothing stays
     double needs_mm = 0;                   ///< what later steps want of the thickness
     std::optional<double> cup_mm;          ///< expected while the wood settles in the shop, by its rings
     std::optional<double> service_cup_mm;  ///< by its rings, from the driest month to the dampest of the room it goes to

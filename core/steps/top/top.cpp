@@ -283,7 +283,7 @@ class Maker {
         double sum = 0;
         for (int k = 0; k < n * n; ++k) {
             const Vec2 q{box.low.x + box.width() * (k % n + 0.5) / n, box.low.y + box.height() * (k / n + 0.5) / n};
-            const double h = contains(on_slab, q) ? leaf.stays->at(q) : 0;
+            const double h = contains(on_slab, q) ? std::max(0.0, leaf.stays->at(q)) : 0;
             moment = moment + q * h, sum += h;
         }
         if (sum <= 0 || litres <= 0) return;

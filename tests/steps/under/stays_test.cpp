@@ -20,13 +20,17 @@ TEST_CASE("an underside that stays: weight, legs and packing by hand", "[under][
         s.x_mm = x, s.left_mm = s.right_mm = 250, s.thickness_mm = thick;
         slab.tape.stations.push_back(s);
     }
+    // Under a straightedge the show face is flat, the other stands 10 mm away from it at both ends.
+    slab.heights_a.x_mm = slab.heights_b.x_mm = {0, 1000, 2000};
+    slab.heights_a.y_mm = slab.heights_b.y_mm = {-250, 250};
+    slab.heights_a.gap_mm = {0, 0, 0, 0, 0, 0};
+    slab.heights_b.gap_mm = {10, 10, 0, 0, 10, 10};
     Documents d;
     d.slabs["roof"] = slab;
     Job& job = d.jobs["job"];
     job.id = "job";
     job.first().slab = "roof";
     job.first().placement.x_mm = 1000;
-    job.first().placement.turned_over = true;  // measured on its flat face; that is the show face
     job.top.length_mm = 1800, job.top.width_mm = 400, job.top.live = LiveEdges::none, job.top.height_mm = 740, job.top.thickness_mm = 0;
     job.flat.finish = FinishTo::thickest;
     job.under.plates.assign(2, LegPlate{});
