@@ -16,6 +16,12 @@ inline bool finite(const Json& j) {
     return !j.is_structured() || std::all_of(j.begin(), j.end(), [](const Json& part) { return finite(part); });
 }
 
+/// The figure of that key; nullptr where none is told.
+inline const Figure* find_figure(const std::vector<Figure>& figures, const std::string& key) {
+    const auto it = std::find_if(figures.begin(), figures.end(), [&](const Figure& f) { return f.key == key; });
+    return it == figures.end() ? nullptr : &*it;
+}
+
 inline void sane(const StepPlan& step, const char* name) {
     INFO(name);
     for (const Figure& f : step.figures) {

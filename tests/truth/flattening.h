@@ -141,15 +141,15 @@ inline std::map<std::string, Recompute> of_flat() {
              for (const Month& m : c.job.room.months)
                  low = std::min(low, settles(m.temp_c, m.rh_pct)), high = std::max(high, settles(m.temp_c, m.rh_pct));
              const double t = c.plan.flat->thickness_mm;
-             // At its widest station, looked for a millimetre at a time.
-             const Box box = bounds(c.plan.lay->outline);
+             // The leaf at its widest station between the finished faces, looked for a millimetre at a time.
+             const Ring& face = c.plan.top->regions.front().above;
+             const Box box = bounds(face);
              double wide = 0;
-             for (double x = box.low.x + 0.5; x < box.high.x; x += 1)
-                 wide = std::max(wide, highest(c.plan.lay->outline, x, 0) - lowest(c.plan.lay->outline, x, 0));
+             for (double x = box.low.x + 0.5; x < box.high.x; x += 1) wide = std::max(wide, highest(face, x, 0) - lowest(face, x, 0));
              const double st = *wood->shrink_tangential_pct;
              const double mean = (low + high) / 2;
-             const double face = cups([&](double, double z) { return 2 * (z / t) / (3000 / st - 30 + mean); }, wide, t);
-             if (!c.slabs[0].pith_mm) return Expected{face, 0, 0.02, 0.01, 0};
+             const double damp = cups([&](double, double z) { return 2 * (z / t) / (3000 / st - 30 + mean); }, wide, t);
+             if (!c.slabs[0].pith_mm) return Expected{damp, 0, 0.02, 0.01, 0};
              const double sr = *wood->shrink_radial_pct;
              const double rings = cups(
                  [&](double y, double z) {
@@ -158,7 +158,7 @@ inline std::map<std::string, Recompute> of_flat() {
                      return (high - low) / (3000 / s - 30 + low);
                  },
                  wide, t);
-             return Expected{rings, face, 0.02, 0.01, 0.05};
+             return Expected{rings, damp, 0.02, 0.01, 0.05};
          }},
         {"flat.thickness",
          [](const Case& c, const Figure&) {

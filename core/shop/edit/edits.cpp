@@ -336,7 +336,7 @@ std::string add_job_on(Documents& docs, const Slab& slab, const std::string& sta
     const std::string id = add_job(docs, "Table " + std::to_string(docs.jobs.size() + 1), start);
     Job& job = docs.jobs[id];
     give_slab(job, slab);
-    const FirstTop first = first_top(slab);
+    const FirstTop first = first_top(slab, docs.shop.settles_pct(start));
     job.top = first.top;
     job.leaves.front().placement = first.placement;
     return id;

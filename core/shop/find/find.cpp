@@ -10,6 +10,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/lay/place.h"
+#include "core/steps/pour/pour.h"
 #include "core/steps/top/top.h"
 
 namespace yb {
@@ -67,7 +68,7 @@ class Finder {
 
   private:
     static constexpr double most_turn_deg = 8;       ///< the top on its slab, to either side
-    static constexpr double most_live_turn_deg = 4;  ///< between two live edges: turned further its ends stand askew to both
+    static constexpr double most_live_turn_deg = 5;  ///< between two live edges: turned further its ends stand askew to both
 
     void know() {
         const auto taken = taken_slabs(docs_, order_.for_job);
@@ -213,8 +214,8 @@ class Finder {
         for (const bool over : {false, true}) {
             if (!one_edge) {
                 const WideBy by = live != LiveEdges::none && rectangle ? WideBy::live : WideBy::sawn;
-                // Turned over the place is the same, seen from below: exactly so for sawn edges, nearly for live ones.
-                if (!over) place = widest_top(ways.shape(over), length, by, by == WideBy::live ? most_live_turn_deg : most_turn_deg);
+                // Turned over the place is the same, seen from below, for sawn edges; between live ones each face has its own.
+                if (!over || by == WideBy::live) place = widest_top(ways.shape(over), length, by, by == WideBy::live ? most_live_turn_deg : most_turn_deg);
                 else place.placement.y_mm = -place.placement.y_mm, place.placement.angle_deg = -place.placement.angle_deg;
                 look(over, place, by, false);
                 continue;
@@ -228,7 +229,7 @@ class Finder {
         measure(f, *best);
         // Where an edge is sawn there is as much as the place has, not as much as is wanted.
         if (rectangle && live != LiveEdges::both) f.narrowest_mm = widest;
-        f.thickness_mm = thickest_inside(ways.shape(over), best->outline).value_or(0);
+        f.thickness_mm = rested_inside(ways.slab(over), ways.shape(over), best->outline, best->rough, order_.flat, order_.settles_pct).value_or(0);
         weigh(f, k, best->outline);
         count_flaws(f, ways.slab(over), best->flaws);
     }
@@ -261,7 +262,7 @@ class Finder {
                 f.thickness_mm = 0;
                 continue;
             }
-            f.thickness_mm = std::min(f.thickness_mm, thickest_inside(in.leaves[i].shape, own.outline).value_or(0));
+            f.thickness_mm = std::min(f.thickness_mm, rested_inside(in.leaves[i].slab, in.leaves[i].shape, own.outline, own.rough, order_.flat, order_.settles_pct).value_or(0));
             weigh(f, *known_[order[i]], own.outline);
             count_flaws(f, in.leaves[i].slab, own.flaws);
         }
@@ -287,8 +288,9 @@ class Finder {
         take_find(job, f);
         const Plan plan = plan_job(job, docs_);
         if (!plan.top || !plan.top->ready) return;
-        f.price += (plan.top->river_l() - f.resin_l) * order_.resin_price_l;
-        f.resin_l = plan.top->river_l();
+        const double mixed_l = plan.pour && plan.pour->ready ? plan.pour->mix_l : plan.top->river_l();
+        f.price += (mixed_l - f.resin_l) * order_.resin_price_l;
+        f.resin_l = mixed_l;
         f.weight_kg = plan.top->mass_kg;
         f.gains.clear(), f.costs.clear();
         score(f, true);
@@ -439,6 +441,7 @@ FindOrder find_order(const Job& job, const Shop& shop) {
     FindOrder o;
     o.top = job.top, o.choices = job.makeup, o.for_job = job.id;
     o.dry_pct = dry_enough_pct(job.room, shop);
+    o.flat = job.flat, o.settles_pct = shop.settles_pct(job.start);
     if (!shop.resins.empty()) o.resin_price_l = river_resin(shop.resins, job.fill.river).price_l.value_or(0);
     return o;
 }

@@ -13,6 +13,7 @@
 #include <string>
 #include <vector>
 
+#include "core/steps/flat/choices.h"
 #include "core/steps/lay/choices.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/makeup/choices.h"
@@ -45,6 +46,8 @@ struct FindOrder {
     FindWeights weights;
     bool singles = true, pairs = true, boards = true, rivers = true;
     double dry_pct = usual_dry_pct();  ///< dry enough for the room: see dry_enough_pct()
+    FlatChoices flat;                  ///< how long it rests, and what is left for after it
+    std::optional<double> settles_pct; ///< what the shop's air settles wood at when the job begins; empty: not known
     std::string for_job;               ///< slabs reserved for other jobs are left out
     std::size_t keep = 24;             ///< results
     double resin_price_l = 0;          ///< of a litre; 0: not counted as money
@@ -65,7 +68,9 @@ struct Found {
     double lack_mm = 0;  ///< of width or length, where it does not fit
     double narrowest_mm = 0, thickness_mm = 0;
     double wood_mm2 = 0;  ///< of the slabs, in the top
-    double waste_pct = 0, resin_l = 0, weight_kg = 0, moisture_pct = 0, price = 0, apart_mm = 0;
+    double waste_pct = 0;
+    double resin_l = 0;  ///< to mix for its river
+    double weight_kg = 0, moisture_pct = 0, price = 0, apart_mm = 0;
     int flaws = 0;                     ///< inside the top
     double flaw_weight = 0;            ///< the same, cracks, rot and pith counted twice
     std::vector<Phrase> gains, costs;  ///< three each at most, the weightiest first

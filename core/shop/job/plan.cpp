@@ -161,7 +161,7 @@ Airs airs_of(const Plan& p, const Job& job, const Climate& shop) {
     return out;
 }
 
-/// @param[out] says what its days say of the air.
+/// @param[out] says_air what its days say of the air.
 Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_shop, const PlanFor& wanted, Airs& says_air) {
     Held held(given_job, given_shop);
     with_rates(held.shop, held.job, given_shop.paces);
@@ -177,7 +177,7 @@ Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_sh
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
     if (wanted.airs) p.airs = *wanted.airs;
     else if (wanted.dragged_in && wanted.before) p.airs = wanted.before->airs;
-    p.shop_settles_pct = equilibrium_moisture(p.shop_air.temp_c, p.shop_air.rh_pct);
+    p.shop_settles_pct = shop.settles_pct(job.start);
     Planning w{job, slabs, shop, wanted, p};
     w.quick = wanted.dragged_in.has_value();
     // While something is dragged, later steps stand still.

@@ -26,7 +26,6 @@ struct FlatFrom {
     Needs needs;
     std::vector<Ring> plates;
     double settles_pct = 0;
-    Service service;
     bool operator==(const FlatFrom&) const = default;
 };
 

@@ -1,10 +1,17 @@
 #include "core/shop/job/shop.h"
 
+#include "core/ground/calendar/calendar.h"
+
 #include "core/ground/fields/fields.h"
 
 namespace yb {
 
 Shop::Shop() : air(generic_climates().back()), store(generic_climates().back()) {}
+
+double Shop::settles_pct(const std::string& on) const {
+    const Month& m = air.months[static_cast<std::size_t>(month_of(on))];
+    return equilibrium_moisture(m.temp_c, m.rh_pct);
+}
 
 double dry_enough_pct(const Climate& room, const Shop& shop) { return settles_at(room) + shop.dry_allowed_pct; }
 

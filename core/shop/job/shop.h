@@ -47,6 +47,8 @@ struct Shop {
     bool letter = false;                                                                       ///< sheets on Letter, otherwise A4
     std::string kept;  ///< fields of a newer program, kept as they came: JSON
     Shop();
+    /// What its air settles wood at in the month of an ISO date, %.
+    double settles_pct(const std::string& on) const;
     bool operator==(const Shop&) const = default;
 };
 void fields(FieldVisitor& v, Units& u);

@@ -34,21 +34,6 @@ std::vector<Tilt> one_tilt(const Planning& w) {
     return shared_tilt(all);
 }
 
-/// The most that all leaves can have, by the aim that was chosen, and what they come to. @param solved each leaf's tilts.
-std::optional<Together> together(const Planning& w, const std::vector<Tilt>& shared, std::vector<Solved>& solved) {
-    if (!w.several()) return {};
-    if (shared.empty())
-        for (std::size_t i = 0; i < w.lays.size(); ++i) solved[i] = solved_inside(w.leaves[i].shape, w.lays[i]->outline);
-    const double wanted = w.job.top.thickness_mm;
-    double most = 1e300;
-    for (std::size_t i = 0; i < w.lays.size(); ++i)
-        if (!shared.empty()) most = std::min(most, shared[i].thickness_mm);
-        else if (w.lays[i]->ready)
-            most = std::min(most, most_by_aim(w.leaves[i].shape, solved[i], w.lays[i]->rough, w.job.flat.aim, wanted).value_or(most));
-    if (most > 1e299 || most <= 0) return {};
-    return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(wanted, most), most};
-}
-
 /// What Under will want of the thickness: the deepest insert from its own floor with what is to stay above it, or a channel's pocket
 /// twice over.
 Needs needs_of(const UnderChoices& u) {
@@ -62,28 +47,50 @@ Needs needs_of(const UnderChoices& u) {
     return out;
 }
 
-void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& together, const std::vector<Tilt>& shared,
-                  const Solved& solved) {
-    LeafPlan& l = w.p.leaves[i];
+std::shared_ptr<FlatFrom> from_of(const Planning& w, std::size_t i, const std::vector<Tilt>& shared) {
     const Leaf& leaf = w.job.leaves[i];
     std::vector<Ring> plates;
     const Frame placed = leaf.placement.frame();
     for (const LegPlate& p : w.job.under.plates) plates.push_back(placed.to_slab(footprint(p)));
-    const MoistureRange room = moisture_range(w.job.room);
-    auto from = std::make_shared<FlatFrom>(FlatFrom{w.slabs.leaves[i],
-                                                    l.lay->outline,
-                                                    l.lay->rough,
-                                                    w.job.top.thickness_mm,
-                                                    together,
-                                                    shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}),
-                                                    w.job.flat,
-                                                    w.shop.sled,
-                                                    leaf.supports,
-                                                    leaf.rounds,
-                                                    needs_of(w.job.under),
-                                                    w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{},
-                                                    w.p.shop_settles_pct,
-                                                    {room.low_pct, room.high_pct, w.job.under.damper_pct}});
+    return std::make_shared<FlatFrom>(FlatFrom{w.slabs.leaves[i],
+                                               w.lays[i]->outline,
+                                               w.lays[i]->rough,
+                                               w.job.top.thickness_mm,
+                                               {},
+                                               shared.empty() ? std::nullopt : std::optional(Vec2{shared[i].a, shared[i].b}),
+                                               w.job.flat,
+                                               w.shop.sled,
+                                               leaf.supports,
+                                               leaf.rounds,
+                                               needs_of(w.job.under),
+                                               w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{},
+                                               w.p.shop_settles_pct});
+}
+
+FlatInputs inputs_of(const Planning& w, std::size_t i, const FlatFrom& from, const Solved& solved) {
+    return {w.slab(i).slab, w.slab(i).shape,  *w.lays[i],      w.job.top,        from.choices, from.sled,
+            from.supports,  w.slab(i).whole_mm, from.together, from.tilt,        from.rounds,  from.needs,
+            from.plates,    from.settles_pct, solved.empty() ? nullptr : &solved};
+}
+
+/// The most that all leaves can have, by the aim that was chosen and after the rest, and what they come to. @param solved each leaf's tilts.
+std::optional<Together> together(const Planning& w, const std::vector<std::shared_ptr<FlatFrom>>& from, std::vector<Solved>& solved) {
+    if (!w.several()) return {};
+    double most = 1e300;
+    std::vector<std::optional<MostOf>> each(w.lays.size());
+    in_parallel(w.lays.size(), [&](std::size_t i) {
+        if (!w.lays[i]->ready) return;
+        solved[i] = solved_inside(w.leaves[i].shape, w.lays[i]->outline);
+        each[i] = most_of(inputs_of(w, i, *from[i], solved[i]), solved[i]);
+    });
+    for (const auto& m : each)
+        if (m) most = std::min(most, m->mm);
+    if (most > 1e299 || most <= 0) return {};
+    return Together{w.job.flat.finish == FinishTo::thickest ? most : std::min(w.job.top.thickness_mm, most), most};
+}
+
+void flatten_leaf(Planning& w, std::size_t i, const std::shared_ptr<FlatFrom>& from, const Solved& solved) {
+    LeafPlan& l = w.p.leaves[i];
     const Plan* b = w.before();
     if (b && i < b->leaves.size() && b->leaves[i].flat_from && *b->leaves[i].flat_from == *from) {
         l.flat_from = b->leaves[i].flat_from;
@@ -91,21 +98,34 @@ void flatten_leaf(Planning& w, std::size_t i, const std::optional<Together>& tog
         l.finished = b->leaves[i].finished;
         return;
     }
-    const FlatInputs in{w.slab(i).slab, w.slab(i).shape,   *l.lay,         w.job.top,
-                        from->choices,  from->sled,        from->supports, w.slab(i).whole_mm,
-                        together,       from->tilt,        from->rounds,   from->needs,
-                        from->plates,   from->settles_pct, from->service,  solved.empty() ? nullptr : &solved};
-    if (!w.asked(step_key::flat)) {
-        // Not kept with what it was planned from: at rest it is planned whole.
-        const auto made = std::make_shared<FlatPlan>(plan_flat_dragged(in, *b->leaves[i].flat));
-        l.flat = made;
-        if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
-        return;
-    }
-    const auto made = std::make_shared<FlatPlan>(plan_flat(in));
+    const FlatInputs in = inputs_of(w, i, *from, solved);
+    // Not kept with what it was planned from while something is dragged: at rest it is planned whole.
+    const bool whole = w.asked(step_key::flat);
+    const auto made = std::make_shared<FlatPlan>(whole ? plan_flat(in) : plan_flat_dragged(in, *b->leaves[i].flat));
     l.flat = made;
     if (made->ready) l.finished = std::make_shared<std::pair<Ring, Ring>>(finished_faces(w.slab(i).shape, made->tilt));
-    l.flat_from = from;
+    if (whole) l.flat_from = from;
+}
+
+/// What each leaf will do where the table stands, by the width that it has in the top.
+void tell_where_it_stands(Planning& w) {
+    const MoistureRange room = moisture_range(w.job.room);
+    const Service service{room.low_pct, room.high_pct, w.job.under.damper_pct};
+    const auto widest = w.top->widest();
+    for (std::size_t i = 0; i < w.p.leaves.size(); ++i) {
+        LeafPlan& l = w.p.leaves[i];
+        // From one of its edges to the other: a void in it that is filled does not part it.
+        double from = 1e300, to = -1e300;
+        for (const Across& a : w.top->across(widest.u_mm))
+            if (a.region == i) from = std::min(from, a.from), to = std::max(to, a.to);
+        const double wide = std::max(0.0, to - from);
+        const auto told = std::make_shared<FlatPlan>(*l.flat);
+        tell_service(*told, w.slab(i).slab, service, wide);
+        if (told->service_wide_mm == l.flat->service_wide_mm && told->service_cup_mm == l.flat->service_cup_mm && told->one_face_mm == l.flat->one_face_mm)
+            continue;
+        if (w.p.flat == l.flat) w.p.flat = told;
+        l.flat = told;
+    }
 }
 
 void make_the_top(Planning& w) {
@@ -126,6 +146,7 @@ void make_the_top(Planning& w) {
     for (const auto& board : w.p.patches) in.patches.push_back(board ? &board->up : nullptr);
     w.top = std::make_shared<Top>(make_top(in));
     w.p.top = w.top;
+    if (w.top->ready && !w.quick) tell_where_it_stands(w);
     if (!w.top->ready || w.top->rivers.empty()) return;
     // From here on rivers are those between the finished planes.
     auto makeup = std::make_shared<MakeUpPlan>(*w.p.makeup);
@@ -144,8 +165,11 @@ void plan(Planning& w) {
     if (w.lays.empty()) return;
     const std::vector<Tilt> shared = one_tilt(w);
     std::vector<Solved> solved(w.lays.size());
-    const auto all = together(w, shared, solved);
-    in_parallel(w.lays.size(), [&](std::size_t i) { flatten_leaf(w, i, all, shared, solved[i]); });
+    std::vector<std::shared_ptr<FlatFrom>> from;
+    for (std::size_t i = 0; i < w.lays.size(); ++i) from.push_back(from_of(w, i, shared));
+    const auto all = together(w, from, solved);
+    for (const auto& f : from) f->together = all;
+    in_parallel(w.lays.size(), [&](std::size_t i) { flatten_leaf(w, i, from[i], solved[i]); });
     if (w.several() && !w.asked(step_key::flat) && w.before()->flat->ready) {
         auto whole = std::make_shared<FlatPlan>(*w.before()->flat);
         whole->thickness_mm = whole->thickest_mm = whole->most_mm = 1e300;
@@ -167,29 +191,50 @@ void plan(Planning& w) {
 
 constexpr double turn_slab_h = 0.5;  ///< with a helper, wedges and time to look: a starting value
 
+/// Something comes off it before the rest.
+bool roughs(const FacePlan& face) { return face.layers > face.last_layers; }
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const FlatPlan& f = *w.p.flat;
+    if (f.work.by == FlatBy::bought_flat) return;  // it came flat
     if (f.work.by != FlatBy::sled && f.work.possible) {
         give(out, f, "flat1", name_of(f.work.by), step_key::flat, 30, f.work.hands_on_h, std::max(f.work.wait_h, w.job.flat.rest_h));
         return;
     }
-    // Each leaf is turned, and held again.
-    const double turn_h = turn_slab_h * static_cast<double>(w.slabs.leaves.size()) + holding_h(f.asks, w.job.flat.held) / 2;
-    give(out, f, "flat1", "Face one", step_key::flat, 30, turn_h + f.faces[0].hours - f.faces[0].last_hours, 0);
-    give(out, f, "flat2", "Face two", step_key::flat, 31, turn_h + f.faces[1].hours - f.faces[1].last_hours, w.job.flat.rest_h);
-    if (const double last = f.faces[0].last_hours + f.faces[1].last_hours; last > 0)
-        give(out, f, "last", "Last pass", step_key::flat, 32, 2 * turn_h + last, 0);
+    // Each leaf is turned, and held again, for each of its faces that is planed.
+    const auto turned_h = [&](auto&& counts) {
+        double n = 0;
+        for (const LeafPlan& l : w.p.leaves) n += counts(*l.flat);
+        return n * (turn_slab_h + holding_h(f.asks, w.job.flat.held) / 2 / static_cast<double>(w.p.leaves.size()));
+    };
+    const double last = f.faces[0].last_hours + f.faces[1].last_hours;
+    for (std::size_t k = 0; k < 2; ++k) {
+        const double turn_h = turned_h([&](const FlatPlan& leaf) { return roughs(leaf.faces[k]) ? 1 : 0; });
+        if (turn_h <= 0) continue;
+        // It rests once both faces are roughed, or the one that is.
+        const bool then_rests = k == 1 || !roughs(f.faces[1]);
+        give(out, f, k == 0 ? "flat1" : "flat2", k == 0 ? "Face one" : "Face two", step_key::flat, 30 + static_cast<int>(k),
+             turn_h + f.faces[k].hours - f.faces[k].last_hours, then_rests ? w.job.flat.rest_h : 0);
+    }
+    if (last > 0) {
+        const double turn_h = turned_h([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
+        give(out, f, "last", "Last pass", step_key::flat, 32, turn_h + last, 0);
+    }
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
     const FlatPlan& f = *a.plan.flat;
     if (!f.ready) return;
-    if (f.work.cost > 0) out.push_back({NeedKind::outside, "flat", name_of(f.work.by), 1, "pcs", "flat1", {}, {}, f.work.cost});
+    const bool sled = f.work.by == FlatBy::sled || !f.work.possible;
+    const char* first = f.work.by == FlatBy::bought_flat ? "rough" : !sled || roughs(f.faces[0]) ? "flat1" : roughs(f.faces[1]) ? "flat2" : "last";
+    if (f.work.cost > 0) out.push_back({NeedKind::outside, "flat", name_of(f.work.by), 1, "pcs", first, {}, {}, f.work.cost});
     if (f.work.by == FlatBy::machine_shop || f.work.by == FlatBy::bought_flat) return;
     double m2 = 0;
     for (const LeafPlan& l : a.plan.leaves)
-        if (l.lay) m2 += 2 * area(l.lay->rough) * 1e-6;
-    out.push_back({NeedKind::consumable, "cutter", "Wear of the cutter", m2, "m2", "flat1", {}, {}, a.shop.money.prices.cutter_m2});
+        if (l.lay && l.flat)
+            for (const FacePlan& face : l.flat->faces)
+                if (face.layers > 0) m2 += area(l.lay->rough) * 1e-6;
+    if (m2 > 0) out.push_back({NeedKind::consumable, "cutter", "Wear of the cutter", m2, "m2", first, {}, {}, a.shop.money.prices.cutter_m2});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {

@@ -6,7 +6,7 @@
 #include "core/steps/flat/dragged.h"
 #include "core/steps/flat/told.h"
 #include "core/ground/work/work.h"
-#include "core/material/wood/cup.h"
+#include "core/material/wood/wood.h"
 
 namespace yb {
 
@@ -21,69 +21,6 @@ std::vector<Support> default_supports(const Ring& rough) {
             out.push_back({x, cut.front().from + (cut.back().to - cut.front().from) * fy});
         }
     return out;
-}
-
-Solved solved_inside(const SlabShape& shape, const Ring& outline) {
-    Solved out;
-    if (outline.size() < 3) return out;
-    out.top = deciding_points(shape.top, outline);
-    out.bottom = deciding_points(shape.bottom, outline);
-    if (!out.empty()) out.best = best_tilt(out.top, out.bottom);
-    return out;
-}
-
-std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline) {
-    const Solved s = solved_inside(shape, outline);
-    return s.empty() ? std::nullopt : std::optional(s.best.thickness_mm);
-}
-
-namespace {
-
-/// The whole of a piece's face, each place with the area it stands for.
-WeighedFace weighed(const Surface& face, const Ring& piece) {
-    WeighedFace out;
-    const Box b = bounds(piece);
-    constexpr int along = 48;
-    constexpr int across = 20;
-    for (int i = 0; i < along; ++i) {
-        const double x = b.low.x + b.width() * (i + 0.5) / along;
-        for (const Span1 s : cut_at_x(piece, x))
-            for (int j = 0; j < across; ++j) {
-                const double y = s.from + (s.to - s.from) * (j + 0.5) / across;
-                out.places.push_back({x, y, face.at({x, y})});
-                out.weight.push_back((s.to - s.from) / across * b.width() / along);
-            }
-    }
-    return out;
-}
-
-/// The tilt of an aim, both planes as far out as it lets them.
-Tilt tilt_of(FlatAim aim, const std::vector<Vec3>& top, const std::vector<Vec3>& bottom, const Tilt& best, double wanted,
-             const SlabShape& shape, const Ring& rough) {
-    if (aim == FlatAim::share_out || aim == FlatAim::leave_under) return best;
-    if (aim == FlatAim::as_it_lies) return at_tilt(top, bottom, 0, 0);
-    if (aim == FlatAim::least_wood) {
-        const Tilt least = least_wood(top, bottom, weighed(shape.top, rough), weighed(shape.bottom, rough),
-                                      std::min(wanted, best.thickness_mm * best.slope_factor()));
-        return at_tilt(top, bottom, least.a, least.b);
-    }
-    const Tilt spare = least_off_top(top, bottom, std::min(wanted, best.thickness_mm));
-    // Only as far up as the underside needs.
-    Tilt t = at_tilt(top, bottom, spare.a, spare.b);
-    t.top_mm = spare.top_mm;
-    t.thickness_mm = (t.top_mm - t.bottom_mm) / t.slope_factor();
-    return t;
-}
-
-}  // namespace
-
-double whole_thickness(const SlabShape& shape) {
-    return best_tilt(deciding_points(shape.top, shape.ring_a), deciding_points(shape.bottom, shape.ring_b)).thickness_mm;
-}
-
-std::optional<double> most_by_aim(const SlabShape& shape, const Solved& s, const Ring& rough, FlatAim aim, double wanted) {
-    if (s.empty()) return {};
-    return tilt_of(aim, s.top, s.bottom, s.best, wanted, shape, rough).thickness_mm;
 }
 
 double wood_above_l(const Surface& off, const Ring& piece) {
@@ -147,6 +84,16 @@ Figure hours_figure(double hours_all, double removed_l, const Sled& sled, std::v
 
 namespace {
 
+Tilt chosen_tilt(const FlatInputs& in, const Solved& solved) {
+    return in.tilt ? at_tilt(solved.top, solved.bottom, in.tilt->x, in.tilt->y)
+                   : tilt_of(in.choices.aim, solved, in.top.thickness_mm, in.shape, in.lay.rough);
+}
+
+MostOf most_of(const FlatInputs& in, const Tilt& planes, bool known_only) {
+    const auto rest = rest_takes(in.slab, in.shape, in.lay.outline, in.lay.rough, planes, in.choices, in.settles_pct, known_only);
+    return {planes.thickness_mm - (rest && rest->known ? rest->mm : 0), rest};
+}
+
 class Planner {
   public:
     explicit Planner(const FlatInputs& in) : in_(in) {}
@@ -167,8 +114,7 @@ class Planner {
         p_.step_mm = lane_step_mm(in_.sled);
         p_.needs_mm = in_.needs.mm;
         p_.work = work_by(in_.choices.by, p_, bounds(in_.lay.rough), in_.sled);
-        settling();
-        in_service();
+        p_.cup_mm = settling_cup_mm(in_.slab, in_.settles_pct, bounds(in_.lay.rough).height(), p_.thickness_mm);
         std::vector<Support> standing;
         for (const Shim& s : p_.shims) standing.push_back(s.at);
         p_.rounds = plan_rounds(in_.rounds, in_.lay.rough, standing, in_.sled.shims_mm);
@@ -180,6 +126,7 @@ class Planner {
     FlatPlan run_dragged(const FlatPlan& before) {
         if (!before.ready || !in_.shape.usable || !in_.lay.ready || in_.lay.outline.size() < 3 || in_.lay.rough.size() < 3) return run();
         p_ = before;
+        dragged_ = true;
         p_.under_stays = in_.choices.aim == FlatAim::leave_under;
         choose_tilt();
         removal();
@@ -193,19 +140,29 @@ class Planner {
         static_cast<Solved&>(tried_) = in_.solved ? *in_.solved : solved_inside(in_.shape, in_.lay.outline);
         p_.whole_mm = in_.whole_mm ? *in_.whole_mm : whole_thickness(in_.shape);
         p_.thickest_mm = tried_.best.thickness_mm;
-        p_.tilt = in_.tilt
-                      ? at_tilt(tried_.top, tried_.bottom, in_.tilt->x, in_.tilt->y)
-                      : tilt_of(in_.choices.aim, tried_.top, tried_.bottom, tried_.best, in_.top.thickness_mm, in_.shape, in_.lay.rough);
-        p_.most_mm = p_.tilt.thickness_mm;
+        p_.tilt = chosen_tilt(in_, tried_);
+        const MostOf most = most_of(in_, p_.tilt, dragged_);
+        p_.most_mm = most.mm, p_.rest = most.rest;
         const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
-        const double spare = p_.tilt.thickness_mm - wanted;
-        if ((in_.choices.finish == FinishTo::wanted || in_.together) && spare > 0) {
-            // What is too thick comes off underneath: the show face keeps its figure. An underside that stays leaves no choice.
-            if (p_.under_stays) p_.tilt.top_mm -= spare * p_.tilt.slope_factor();
-            else p_.tilt.bottom_mm += spare * p_.tilt.slope_factor();
-            p_.tilt.thickness_mm = wanted;
-        }
+        const double to = in_.choices.finish == FinishTo::wanted || in_.together ? std::min(wanted, p_.most_mm) : p_.most_mm;
+        const Tilt widest = p_.tilt;
+        if (widest.thickness_mm > to) p_.tilt = thinned(widest, in_.choices.aim, to);
         p_.thickness_mm = p_.tilt.thickness_mm;
+        leave_for_the_rest(widest);
+    }
+
+    /// What stays above both finished planes until the last pass: the allowance, and as much more as the rest would take of the thickness.
+    void leave_for_the_rest(const Tilt& widest) {
+        left_ = {};
+        if (in_.choices.rest_h <= 0) return;
+        left_ = {in_.choices.allowance_mm, in_.choices.allowance_mm};
+        if (!p_.rest || !p_.rest->known || p_.rest->mm <= 0) return;
+        const double after = after_cupping_mm(in_.shape, in_.lay.outline, in_.lay.rough, p_.tilt, in_.choices.allowance_mm, p_.rest->cup_mm)
+                                 .value_or(p_.thickness_mm);
+        const double more = std::min(widest.thickness_mm, p_.thickness_mm + std::max(0.0, p_.thickness_mm - after));
+        const Tilt roughed = thinned(widest, in_.choices.aim, more);
+        left_[0] += (roughed.top_mm - p_.tilt.top_mm) / p_.tilt.slope_factor();
+        left_[1] += (p_.tilt.bottom_mm - roughed.bottom_mm) / p_.tilt.slope_factor();
     }
 
     /// The surface with its axes drawn out to the slab's edges: beyond the outermost readings heights are level, but the plane
@@ -261,6 +218,34 @@ class Planner {
         return e;
     }
 
+    /// Nothing of a face is high enough to be planed first.
+    bool small(const Surface& off) const {
+        double most = 0;
+        for (const Vec3& q : deciding_points(off, in_.lay.rough)) most = std::max(most, q.z);
+        return most < least_planed_mm;
+    }
+
+    void lanes_of(FacePlan& f, const Surface& off, const Surface& other) const {
+        const bool show = f.face == Face::a;
+        if (in_.choices.by == FlatBy::bought_flat || (!show && p_.under_stays)) return;
+        f.left_mm = left_[show ? 0 : 1];
+        f.skim = small(off);
+        // What is not cut does not move: a skim waits for the other face's rest, or is not needed.
+        if (f.skim && (f.left_mm <= 0 || p_.under_stays || small(other))) return;
+        const double skimmed = std::min(least_planed_mm, f.left_mm);
+        LanePlan lanes = plan_lanes(in_.lay.rough, in_.sled, in_.choices.lanes, f.left_mm, [&](Vec2 p) { return f.skim ? skimmed : off.at(p); });
+        f.lanes = lanes.lanes;
+        f.layers = static_cast<int>(lanes.layers.levels_mm.size());
+        f.last_layers = lanes.layers.last;
+        f.passes_all = f.layers * f.lanes;
+        f.passes_cut = lanes.passes_cut;
+        f.cut_mm = lanes.cut_mm;
+        f.hours = lanes.hours, f.last_hours = lanes.last_hours;
+        f.passes = std::move(lanes.passes);
+        f.levels_mm = std::move(lanes.layers.levels_mm);
+        f.each = std::move(lanes.each);
+    }
+
     void face(int i) {
         FacePlan& f = p_.faces[static_cast<std::size_t>(i)];
         const bool show = (i == 0) == first_is_show();
@@ -268,20 +253,7 @@ class Planner {
         const Surface& off = show ? p_.off_top : p_.off_bottom;
         for (const Vec3& q : deciding_points(off, in_.lay.outline)) f.most_off_mm = std::max(f.most_off_mm, q.z);
         f.mean_off_mm = mean_inside(off);
-        if (show || !p_.under_stays) {
-            LanePlan lanes = plan_lanes(in_.lay.rough, in_.sled, in_.choices.lanes, in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0,
-                                        [&](Vec2 p) { return off.at(p); });
-            f.lanes = lanes.lanes;
-            f.layers = static_cast<int>(lanes.layers.levels_mm.size());
-            f.last_layers = lanes.layers.last;
-            f.passes_all = f.layers * f.lanes;
-            f.passes_cut = lanes.passes_cut;
-            f.cut_mm = lanes.cut_mm;
-            f.hours = lanes.hours, f.last_hours = lanes.last_hours;
-            f.passes = std::move(lanes.passes);
-            f.levels_mm = std::move(lanes.layers.levels_mm);
-            f.each = std::move(lanes.each);
-        }
+        lanes_of(f, off, show ? p_.off_bottom : p_.off_top);
         f.removed_l = wood_above_l(off, in_.lay.rough);
 
         const Extent top = extent(in_.shape.top);
@@ -295,7 +267,7 @@ class Planner {
             f.highest_mm = show ? top.high - p_.tilt.bottom_mm : p_.tilt.top_mm - bottom.low;
             f.plane_mm = thick;
         }
-        if (f.layers == 0 && p_.under_stays && !show) return;  // nothing runs over it
+        if (f.layers == 0) return;  // nothing runs over it
         f.stickout_mm = in_.sled.floor_mm + in_.sled.rail_mm - f.plane_mm;
         f.spacer_mm = spacer_for(f.stickout_mm, in_.sled).value_or(-1);
     }
@@ -340,34 +312,19 @@ class Planner {
                                            density_of(in_.slab).value_or(0), p_.shims);
     }
 
-    /// What the rings will do while the wood settles in the shop.
-    void settling() {
-        const Species* species = find_species(in_.slab.species);
-        if (!species || !in_.slab.moisture_pct || !in_.settles_pct || !in_.slab.pith_mm || in_.slab.cross_cut || p_.thickness_mm <= 0)
-            return;
-        const double from = std::clamp(*in_.slab.moisture_pct, 0.0, 30.0);
-        const double to = std::clamp(*in_.settles_pct, 0.0, 30.0);
-        p_.cup_mm = ring_cup_mm(*species, *in_.slab.pith_mm, bounds(in_.lay.rough).height(), p_.thickness_mm, from, to);
-    }
-
-    /// What the rings and a face that dries alone will do where the table stands.
-    void in_service() {
-        const Species* species = find_species(in_.slab.species);
-        if (!species || !in_.service || in_.slab.cross_cut || p_.thickness_mm <= 0) return;
-        const double wide = widest_across(in_.lay.outline);
-        if (!(wide > 0)) return;
-        const double low = std::clamp(in_.service->low_pct, 0.0, 30.0);
-        const double high = std::clamp(in_.service->high_pct, 0.0, 30.0);
-        if (in_.slab.pith_mm) p_.service_cup_mm = ring_cup_mm(*species, *in_.slab.pith_mm, wide, p_.thickness_mm, low, high);
-        p_.one_face_mm = face_cup_mm(*species, wide, p_.thickness_mm, (low + high) / 2, in_.service->damper_pct);
-    }
-
     const FlatInputs& in_;
     FlatPlan p_;
     Tried tried_;
+    bool dragged_ = false;          ///< what is only told is left as it was
+    std::array<double, 2> left_{};  ///< above the show face's finished plane and below the underside's, for after the rest
 };
 
 }  // namespace
+
+std::optional<MostOf> most_of(const FlatInputs& in, const Solved& solved) {
+    if (solved.empty()) return {};
+    return most_of(in, chosen_tilt(in, solved), true);
+}
 
 FlatPlan plan_flat(const FlatInputs& in) { return Planner(in).run(); }
 FlatPlan plan_flat_dragged(const FlatInputs& in, const FlatPlan& before) { return Planner(in).run_dragged(before); }

@@ -15,6 +15,7 @@
 #include "core/ground/figure/figure.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/flat/lanes.h"
+#include "core/steps/flat/most.h"
 #include "core/steps/flat/rounds.h"
 #include "core/steps/flat/shims.h"
 #include "core/steps/flat/stacks.h"
@@ -24,24 +25,6 @@
 #include "core/material/slab/slab.h"
 
 namespace yb {
-
-/// The thickest that one tilt leaves of a slab inside an outline on it, mm; nothing where there is no outline or no wood.
-std::optional<double> thickest_inside(const SlabShape& shape, const Ring& outline);
-
-/// The thickest that one tilt leaves of the whole uncut slab, mm.
-double whole_thickness(const SlabShape& shape);
-
-/// The places of both faces that decide the tilts of a slab inside an outline on it, and the best of them. Empty where there is no
-/// outline or no wood.
-struct Solved {
-    std::vector<Vec3> top, bottom;
-    Tilt best;
-    bool empty() const { return top.empty() || bottom.empty(); }
-};
-Solved solved_inside(const SlabShape& shape, const Ring& outline);
-
-/// What the aim's own tilt leaves at most, mm; nothing where nothing is solved. @param wanted_mm of the top. @param rough the piece.
-std::optional<double> most_by_aim(const SlabShape& shape, const Solved& solved, const Ring& rough, FlatAim aim, double wanted_mm);
 
 /// What all leaves of a top of several come to, so that they meet.
 struct Together {
@@ -64,6 +47,9 @@ struct Service {
     bool operator==(const Service&) const = default;
 };
 
+/// A face of which nothing stands further above its finished plane than this is not planed first, mm: a starting value.
+inline constexpr double least_planed_mm = 0.3;
+
 struct FlatInputs {
     const Slab& slab;
     const SlabShape& shape;
@@ -79,7 +65,6 @@ struct FlatInputs {
     Needs needs{};
     std::vector<Ring> plates{};           ///< footprints under the top, on the slab as laid
     std::optional<double> settles_pct{};  ///< what the shop's air settles wood at
-    std::optional<Service> service{};
     const Solved* solved = nullptr;  ///< of this leaf, where it was solved before
 };
 
@@ -87,7 +72,9 @@ struct FlatInputs {
 struct FacePlan {
     Face face = Face::a;                      ///< of the slab as laid
     int layers = 0;                           ///< roughing and last together
-    int last_layers = 0;                      ///< of them after the rest, through the allowance
+    int last_layers = 0;                      ///< of them after the rest, through what is left for it
+    double left_mm = 0;                       ///< above the finished plane for after the rest: the allowance, and what the rest will take
+    bool skim = false;                        ///< too little stands above it to be planed first: one layer over all of it after the rest
     int lanes = 0;                            ///< that cover the piece
     int passes_all = 0;                       ///< lanes × layers
     int passes_cut = 0;                       ///< lanes with wood in them
@@ -130,7 +117,8 @@ struct FlatPlan : StepPlan {
     Tilt tilt;                 ///< planes of the finished top
     double thickness_mm = 0;   ///< finished
     double thickest_mm = 0;    ///< that the best tilt leaves inside the top
-    double most_mm = 0;        ///< that the chosen aim's tilt leaves inside the top
+    double most_mm = 0;        ///< that the chosen aim's tilt leaves inside the top, what the rest is expected to take taken off
+    std::optional<RestTakes> rest{};  ///< what cupping while it rests takes
     double as_it_lies_mm = 0;  ///< without shims, inside the top
     double whole_mm = 0;       ///< best of the whole uncut slab
     std::vector<Shim> shims;
@@ -145,8 +133,9 @@ struct FlatPlan : StepPlan {
     std::shared_ptr<const Surface> stays;  ///< … and at each place, on the slab as laid, negative where the wood ends above the plane; nullptr where nothing stays
     double needs_mm = 0;                   ///< what later steps want of the thickness
     std::optional<double> cup_mm;          ///< expected while the wood settles in the shop, by its rings
+    double service_wide_mm = 0;            ///< the widest of the top, as it is told below
     std::optional<double> service_cup_mm;  ///< by its rings, from the driest month to the dampest of the room it goes to
-    std::optional<double> one_face_mm;     ///< cup while one face is 2 % damper than the other
+    std::optional<double> one_face_mm;     ///< cup while one face is damper than the other
     FlatWork work;                         ///< in the way that was chosen
     std::vector<RoundPlan> rounds;
 
@@ -170,6 +159,18 @@ FlatWork work_by(FlatBy by, const FlatPlan& plan, const Box& rough, const Sled& 
 
 /// Plans the flattening. Not ready when the slab's shape or the lay is not.
 FlatPlan plan_flat(const FlatInputs& in);
+
+/// What a leaf gives at most by its aim, or the tilt it shares, as plan_flat() has it.
+struct MostOf {
+    double mm = 0;  ///< what an expected cup takes taken off
+    std::optional<RestTakes> rest{};
+};
+/// @param solved of the leaf. @returns nothing where there is no wood inside the outline.
+std::optional<MostOf> most_of(const FlatInputs& in, const Solved& solved);
+
+/// What the rings and a face that dries alone will do where the table stands: known once there is a top, told among the leaf's figures.
+/// @param wide_mm of the leaf's wood at its widest in the top, between its finished faces; 0: nothing is told.
+void tell_service(FlatPlan& plan, const Slab& slab, const Service& service, double wide_mm);
 
 /// The lanes as a card: face by face and layer by layer the depth to set and the lanes to run.
 enum class FlatCard { first_face, second_face, after_rest };

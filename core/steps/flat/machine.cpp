@@ -159,7 +159,10 @@ MachinedSide machined_side(const FlatPlan& plan, const LayPlan& lay, const Sled&
     for (const Strip& s : strips_of(side, sled))
         for (const double top : s.top) side.highest_mm = std::max(side.highest_mm, top);
     look_at_sled(sled, side.rough, side.highest_mm);
-    const Layers layers = layers_of(side.highest_mm, choices.rest_h > 0 ? choices.allowance_mm : 0, sled);
+    const FacePlan& face = plan.faces[first ? 0 : 1];
+    if (face.levels_mm.empty()) return side;
+    side.skim = face.skim;
+    const Layers layers = layers_of(side.skim ? std::min(least_planed_mm, face.left_mm) : side.highest_mm, face.left_mm, sled);
     side.levels_mm = layers.levels_mm;
     side.last_layers = layers.last;
     return side;
@@ -174,7 +177,7 @@ std::vector<MachinePass> machine_passes(const MachinedSide& side, const Sled& sl
         for (const Strip& s : strips) {
             std::vector<MachinePass> lane;
             for (std::size_t k = 0; k < s.top.size(); ++k) {
-                if (s.top[k] <= side.levels_mm[layer] + 1e-9) continue;
+                if (!side.skim && s.top[k] <= side.levels_mm[layer] + 1e-9) continue;
                 // Off the edge of the piece it comes in from beside.
                 const double from = k == 0 ? s.run[k] - beyond : s.run[k];
                 const double to = k + 1 == s.top.size() ? s.run[k + 1] + beyond : s.run[k + 1];

@@ -25,6 +25,7 @@ struct MachinedSide {
     double below_mm = 0;            ///< from the finished face down to the bed
     std::vector<double> levels_mm;  ///< that each layer goes down to, in their order; the last is 0. None: nothing stands above it
     int last_layers = 0;            ///< of them after the rest
+    bool skim = false;              ///< all of it is run over, whatever stands there
     LaneWay lanes = LaneWay::across;
 
     Vec2 to_machine(Vec2 on_slab) const;

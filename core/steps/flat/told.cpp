@@ -26,18 +26,20 @@ class Teller {
         const Tilt& t = p_.tilt;
         const std::string heights = in_.shape.heights_a || in_.shape.heights_b ? "straightedge and caliper" : "caliper only: a guess";
         const std::string method = "linear program, exact on the readings (docs/methods.md, Flattening)";
-        p_.figures.push_back({"flat.thickness",
-                              "Finishes at",
-                              fine(p_.thickness_mm),
-                              {},
-                              in_.together ? say("{} at most; all come to the thinnest", fine(p_.thickest_mm))
-                                           : say("{} is the most this top can have", fine(p_.thickest_mm)),
-                              {"t(a,b) = min(z_top − ax − by) − max(z_bottom − ax − by), over √(1 + a² + b²)",
-                               {{"tilt along", number(t.a * 1000), "mm per m, solved"},
-                                {"tilt across", number(t.b * 1000), "mm per m, solved"},
-                                {"readings inside the top", count(static_cast<double>(tried_.top.size() + tried_.bottom.size())), heights},
-                                {"wanted", fine(in_.top.thickness_mm), "wanted top"}},
-                               method}});
+        Working thick{"t(a,b) = min(z_top − ax − by) − max(z_bottom − ax − by), over √(1 + a² + b²)",
+                      {{"tilt along", number(t.a * 1000), "mm per m, solved"},
+                       {"tilt across", number(t.b * 1000), "mm per m, solved"},
+                       {"readings inside the top", count(static_cast<double>(tried_.top.size() + tried_.bottom.size())), heights},
+                       {"wanted", fine(in_.top.thickness_mm), "wanted top"},
+                       {"best tilt, before it rests", fine(tried_.best.thickness_mm), "solved"},
+                       {"this tilt, before it rests", fine(before_the_rest_mm()), "solved"}},
+                      method};
+        if (p_.rest && p_.rest->known) {
+            thick.formula += "; less what a cup takes while it rests: roughed to what is left for the last pass, bent by cup·v², tilted anew";
+            thick.given.push_back({"expected cup", fine(std::abs(p_.rest->cup_mm)), "by its rings, until it has settled"});
+            thick.given.push_back({"the rest takes", fine(p_.rest->mm), "solved"});
+        }
+        p_.figures.push_back({"flat.thickness", "Finishes at", fine(p_.thickness_mm), {}, most_says(), thick});
         p_.figures.push_back({"flat.whole",
                               "Whole slab would finish at",
                               fine(p_.whole_mm),
@@ -74,15 +76,35 @@ class Teller {
                                 {"then rocks by", fine(p_.stacks.rocks_mm), "0.1 mm at most"},
                                 {"and gives up", fine(p_.stacks.loses_mm), "of what it finishes at"}},
                                method}});
+        work();
+        if (p_.under_stays)
+            p_.figures.push_back({"flat.stays", "Stays below the plane", fine(p_.stays_mm), {}, say("at most; {} of wood in all", litres(p_.stays_l)),
+                                  {"highest wood below the plane, inside the top", {{"wood that stays", litres(p_.stays_l), "∫ of it over the top"}},
+                                   "the underside is left as it is: weight, legs and packing know it"}});
+        settled();
+    }
+
+    /// Passes and hours: the sled's lanes, or what another way asks for.
+    void work() {
+        const FacePlan& top = p_.face(Face::a);
+        const FacePlan& low = p_.face(Face::b);
+        const Sled& s = in_.sled;
+        if (in_.choices.by != FlatBy::sled && p_.work.possible) {
+            if (in_.choices.by == FlatBy::bought_flat) return;  // nothing is left to do
+            p_.figures.push_back(hours_figure(p_.work.hands_on_h, top.removed_l + low.removed_l, s, {{"by", count(1), name_of(in_.choices.by)}},
+                                              "passes × length / feed, of the way that is chosen; ∫ max(height − plane, 0) over the rough piece × loose"));
+            p_.figures.back().label = "Hands-on time, loose chips";
+            return;
+        }
         const int cut = top.passes_cut + low.passes_cut;
         const int all = top.passes_all + low.passes_all;
-        const Sled& s = in_.sled;
         p_.figures.push_back(
             {"flat.passes",
              "Lane passes, both faces",
              count(cut),
              {},
-             p_.faces[1].layers == 0 ? say("{}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(all - cut, "pass", "passes"))
+             all == 0 ? say("both faces are flat enough: sanding takes the rest")
+             : p_.faces[1].layers == 0 ? say("{}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(all - cut, "pass", "passes"))
                                      : say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"),
                                            counted(p_.faces[1].layers, "layer", "layers"), counted(all - cut, "pass", "passes")),
              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
@@ -90,7 +112,8 @@ class Teller {
                {"cutter", fine(s.cutter_mm), "shop"},
                {"overlap", percent(s.overlap * 100), "shop"},
                {"depth", fine(s.depth_mm), "shop"},
-               {"left for after the rest", fine(in_.choices.rest_h > 0 ? in_.choices.allowance_mm : 0), "what you set"},
+               {"left on the show face for after the rest", fine(top.left_mm), "what you set, and what the rest will take"},
+               {"left on the underside", fine(low.left_mm), "the same"},
                {"all lanes × layers", count(all), ""}},
               "lanes with no wood above the layer are skipped"}});
         p_.figures.push_back(
@@ -100,17 +123,29 @@ class Teller {
                           {"turn, s", number(s.turn_s), "shop"},
                           {"setting a layer, s", number(s.layer_s), "shop"}},
                          "length cut / feed + passes × turn + layers × setting; ∫ max(height − plane, 0) over the rough piece × loose"));
-        if (p_.under_stays)
-            p_.figures.push_back({"flat.stays", "Stays below the plane", fine(p_.stays_mm), {}, say("at most; {} of wood in all", litres(p_.stays_l)),
-                                  {"highest wood below the plane, inside the top", {{"wood that stays", litres(p_.stays_l), "∫ of it over the top"}},
-                                   "the underside is left as it is: weight, legs and packing know it"}});
-        settled();
-        in_service();
+    }
+
+    /// What the chosen tilt leaves as the slab is today.
+    double before_the_rest_mm() const { return p_.most_mm + (p_.rest && p_.rest->known ? p_.rest->mm : 0); }
+
+    /// The most there is, and what the rest does to it: taken off where the cup is known, told where it is not and there is nothing to spare.
+    Phrase most_says() const {
+        const auto& rest = p_.rest;
+        if (rest && rest->known && rest->mm > 0.05)
+            return in_.together
+                       ? say("{} at most: it is expected to cup {} while it rests, and that takes {}", fine(p_.most_mm),
+                             fine(std::abs(rest->cup_mm)), fine(rest->mm))
+                       : say("{} is the most this top can have: it is expected to cup {} while it rests, and that takes {}", fine(p_.most_mm),
+                             fine(std::abs(rest->cup_mm)), fine(rest->mm));
+        if (rest && !rest->known && p_.most_mm - p_.thickness_mm < rest->mm)
+            return say("{} at most if it stays flat while it rests: {} of cup takes {}", fine(p_.most_mm), fine(rest->cup_mm), fine(rest->mm));
+        return in_.together ? say("{} at most; all come to the thinnest", fine(p_.most_mm))
+                            : say("{} is the most this top can have", fine(std::max(p_.most_mm, in_.choices.aim == FlatAim::share_out ? 0.0 : p_.thickest_mm)));
     }
 
     /// How far the wood has settled when the rest is over.
     void settled() {
-        if (in_.choices.rest_h <= 0 || p_.thickness_mm <= 0) return;
+        if (in_.choices.rest_h <= 0 || p_.thickness_mm <= 0 || in_.choices.by == FlatBy::bought_flat) return;
         const RestDoes d = does(in_.choices.rests);
         p_.figures.push_back({"flat.settled",
                               "Settled when the rest is over",
@@ -123,33 +158,6 @@ class Teller {
                               {"1 − e^(−rest/τ), τ = L²/(π²·D) + (L/2)·R; one face shut: L twice the thickness; wrapped: none",
                                {{"rest", hours(in_.choices.rest_h), "what you set"}, {"thick", fine(p_.thickness_mm), "this plan"}},
                                "core/material/wood/lag: bare faces, an estimate"}});
-    }
-
-    /// What it will do where the table stands.
-    void in_service() {
-        if (!p_.one_face_mm) return;
-        const double wide = widest_across(in_.lay.outline);
-        const Quantity alone = fine(std::abs(*p_.one_face_mm));
-        Working working{
-            "rings: κ = 12/t³ ∫ ε(z)·z dz, S between radial and tangential by the ring's slope; one face: κ = c·ΔM/t; rise κ·w²/8",
-            {{"room, driest", percent(in_.service->low_pct), "its climate"},
-             {"room, dampest", percent(in_.service->high_pct), "its climate"},
-             {"one face damper by", percent(in_.service->damper_pct), "set in Under"},
-             {"wide", mm(wide), "this top"},
-             {"thick", fine(p_.thickness_mm), "this plan"}},
-            "docs/methods.md, Flattening: free to move, no base holding it"};
-        if (p_.service_cup_mm) {
-            working.given.push_back({"pith from the middle", mm(*in_.slab.pith_mm), "the slab, on the rack"});
-            p_.figures.push_back({"flat.service", "Cups in its room, free", fine(std::abs(*p_.service_cup_mm)), alone,
-                                  say("over the year; with one face {} damper", percent(in_.service->damper_pct)), working});
-        } else {
-            p_.figures.push_back({"flat.service",
-                                  "Cups with one face damper",
-                                  alone,
-                                  {},
-                                  say("by {}; its pith is not known", percent(in_.service->damper_pct)),
-                                  working});
-        }
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
@@ -183,7 +191,7 @@ class Teller {
         }
         ways();
         const double most = std::max(p_.faces[0].most_off_mm, p_.faces[1].most_off_mm);
-        if (most > 3 && in_.choices.rest_h < 24)
+        if (most > 3 && in_.choices.rest_h < 24 && in_.choices.by != FlatBy::bought_flat)
             add("flat.rest", Severity::watch,
                 say("Up to {} comes off one face, and wood moves after cutting. Rough both faces leaving {}, rest "
                     "a day or more, take the last of it then.",
@@ -232,8 +240,12 @@ class Teller {
         const auto gives = [&](double share) {
             const Vec2 a = along_it * share;
             const Ring strip{middle - a - across_it, middle + a - across_it, middle + a + across_it, middle - a + across_it};
-            const auto t = thickest_inside(in_.shape, largest(intersection(strip, in_.lay.outline)));
-            return t && *t >= thickness;
+            LayPlan lay = in_.lay;
+            lay.outline = largest(intersection(strip, in_.lay.outline));
+            FlatInputs shorter{in_.slab, in_.shape, lay, in_.top, in_.choices, in_.sled};
+            shorter.settles_pct = in_.settles_pct;
+            const auto most = most_of(shorter, solved_inside(in_.shape, lay.outline));
+            return most && most->mm >= thickness;
         };
         double low = 0.1;
         double high = 1;
@@ -415,7 +427,7 @@ class Teller {
 
     /// What the rings will do until the wood has settled, and what to leave for it.
     void settling() {
-        if (!p_.cup_mm || in_.rounds.size() > 0) return;
+        if (!p_.cup_mm || in_.rounds.size() > 0 || in_.choices.by == FlatBy::bought_flat) return;
         const double wanted = std::ceil(std::abs(*p_.cup_mm) / 2 * 2) / 2;
         const bool rests = in_.choices.rest_h > 0;
         if (wanted < 1 || (rests && in_.choices.allowance_mm >= wanted)) return;
@@ -432,12 +444,15 @@ class Teller {
         const double before = area(in_.lay.rough) * in_.shape.thickness_at(centroid(in_.lay.rough)) * 1e-9 * *density;
         const double after = std::max(0.0, before - (p_.faces[0].removed_l + p_.faces[1].removed_l) / 1000 * *density);
         constexpr double each_kg = 25;
-        if (before < 2 * each_kg) return;
+        int turns = 0;
+        for (const FacePlan& f : p_.faces) turns += (f.layers > f.last_layers) + (f.last_layers > 0);
+        if (in_.choices.by != FlatBy::sled) turns = in_.choices.rest_h > 0 ? 4 : 2;
+        if (before < 2 * each_kg || turns == 0) return;
         add("flat.turn", Severity::note,
-            say("It is turned over {} times here: about {} the first time, {} the last. {}, or a hoist rated for twice that; feet clear. "
+            say("It is turned over {} here: about {} the first time, {} the last. {}, or a hoist rated for twice that; feet clear. "
                 "An "
                 "estimate.",
-                count(in_.choices.rest_h > 0 ? 4 : 2), kg(before), kg(after), counted(std::ceil(before / each_kg), "person", "people")));
+                counted(turns, "time", "times"), kg(before), kg(after), counted(std::ceil(before / each_kg), "person", "people")));
     }
 
     /// What was read after the last rest.
@@ -449,11 +464,15 @@ class Teller {
             add("flat.moved", Severity::watch, say("Nobody calipered it on {}: type how thick it is now.", r.on));
             return;
         }
-        const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
+        const double wanted = in_.top.thickness_mm;
         if (last.thickest_mm < wanted - 0.05)
             add("flat.moved", Severity::stop,
                 say("On {} it had moved {} along, {} across, twisted {}: flat again it comes to {}, {} less than wanted.", r.on,
                     fine(r.bow_mm), fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm), fine(wanted - last.thickest_mm)));
+        else if (last.thickest_mm < p_.thickness_mm - 0.05)
+            add("flat.moved", Severity::watch,
+                say("On {} it had moved {} along, {} across, twisted {}: flat again it comes to {}, still more than wanted, {} less than planned.", r.on,
+                    fine(r.bow_mm), fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm), fine(p_.thickness_mm - last.thickest_mm)));
         if (last.still_moving)
             add("flat.moving", Severity::watch,
                 last.days_more && *last.days_more > 0.2
@@ -542,6 +561,22 @@ class Teller {
         return std::max(0.0, high - low);
     }
 
+    /// What a tilt leaves of it, an expected cup taken off.
+    double rested_mm(const Tilt& t, FlatAim aim) const {
+        FlatChoices c = in_.choices;
+        c.aim = aim;
+        const auto rest = rest_takes(in_.slab, in_.shape, in_.lay.outline, in_.lay.rough, t, c, in_.settles_pct, true);
+        return t.thickness_mm - (rest ? rest->mm : 0);
+    }
+
+    /// What comes off the show face at most with a tilt, brought to what the top comes to.
+    double off_show(const Tilt& t, FlatAim aim) const {
+        const double most = rested_mm(t, aim);
+        const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
+        const double to = in_.choices.finish == FinishTo::wanted || in_.together ? std::min(wanted, most) : most;
+        return most_off_show(t.thickness_mm > to ? thinned(t, aim, to) : t);
+    }
+
     Phrase least_wood_says() const {
         if (in_.choices.aim != FlatAim::least_wood) return say("inside the top every tilt takes as much; beyond it the least");
         return say("{} of wood off both faces", litres(p_.faces[0].removed_l + p_.faces[1].removed_l));
@@ -567,12 +602,12 @@ class Teller {
         const auto& c = in_.choices;
         p_.choices.push_back(choice_of(
             flat_aims, c,
-            {say("{} thick at most, {} off the show face", fine(tried_.best.thickness_mm), fine(most_off_show(tried_.best))),
+            {say("{} thick at most, {} off the show face", fine(rested_mm(tried_.best, FlatAim::share_out)), fine(off_show(tried_.best, FlatAim::share_out))),
              say("{} off the show face, {} kept", fine(most_off_show(tried_.spare)),
                  fine(std::min(in_.top.thickness_mm, tried_.best.thickness_mm))),
              least_wood_says(),
-             say("one face to plane, {} off it; below it stays uneven by {}", fine(most_off_show(tried_.best)), fine(uneven_below())),
-             say("{} thick at most, {} off the show face", fine(tried_.lies.thickness_mm), fine(most_off_show(tried_.lies)))}));
+             say("one face to plane, {} off it; below it stays uneven by {}", fine(off_show(tried_.best, FlatAim::leave_under)), fine(uneven_below())),
+             say("{} thick at most, {} off the show face", fine(rested_mm(tried_.lies, FlatAim::as_it_lies)), fine(off_show(tried_.lies, FlatAim::as_it_lies)))}));
         p_.choices.push_back(
             choice_of(flat_finishes, c, {say("{}", fine(std::min(in_.top.thickness_mm, most()))), say("{}, and heavier", fine(most()))}));
         p_.choices.push_back(choice_of(flat_firsts, c, {say("shims under the underside"), say("shims under the show face")}));

@@ -65,15 +65,23 @@ void tell_together(const WholeFlatInputs& w, FlatPlan& all) {
                            fine(low.most_off_mm),
                            say("at the worst places of all leaves; {} and {} on average", fine(show.mean_off_mm), fine(low.mean_off_mm)),
                            {"the most of any leaf", off, ""}});
-    all.figures.push_back(
-        {"flat.passes",
-         "Lane passes, both faces",
-         count(show.passes_cut + low.passes_cut),
-         {},
-         say("{}", counted(static_cast<double>(leaves.size()), "leaf", "leaves")),
-         {"Σ of the leaves", of_each([](const FlatPlan& f) { return count(f.faces[0].passes_cut + f.faces[1].passes_cut); }), ""}});
-    all.figures.push_back(hours_figure(all.hours, show.removed_l + low.removed_l, w.sled,
-                                       of_each([](const FlatPlan& f) { return hours(f.hours); }), "Σ of the leaves"));
+    const bool sled = w.choices.by == FlatBy::sled || !all.work.possible;
+    if (sled)
+        all.figures.push_back(
+            {"flat.passes",
+             "Lane passes, both faces",
+             count(show.passes_cut + low.passes_cut),
+             {},
+             say("{}", counted(static_cast<double>(leaves.size()), "leaf", "leaves")),
+             {"Σ of the leaves", of_each([](const FlatPlan& f) { return count(f.faces[0].passes_cut + f.faces[1].passes_cut); }), ""}});
+    if (sled)
+        all.figures.push_back(hours_figure(all.hours, show.removed_l + low.removed_l, w.sled,
+                                           of_each([](const FlatPlan& f) { return hours(f.hours); }), "Σ of the leaves"));
+    else if (w.choices.by != FlatBy::bought_flat) {
+        all.figures.push_back(hours_figure(all.work.hands_on_h, show.removed_l + low.removed_l, w.sled,
+                                           of_each([](const FlatPlan& f) { return hours(f.work.hands_on_h); }), "Σ of the leaves"));
+        all.figures.back().label = "Hands-on time, loose chips";
+    }
     // What is decided for the job and says the same whichever leaf is looked at.
     FlatAsks asks = leaves.front().flat.asks;
     for (std::size_t i = 1; i < leaves.size(); ++i) asks.add(leaves[i].flat.asks);

@@ -348,6 +348,10 @@ class Planner {
         std::vector<Arc> across;
         for (const Across& a : top_.across(wide_.u_mm)) {
             const Region& r = top_.regions[a.region];
+            if (r.let_in && !across.empty()) {  // a filled void or a piece let in bends with the wood around it
+                across.back().width_mm += a.to - a.from;
+                continue;
+            }
             const auto bent = r.wood() && r.species ? face_curvature(*r.species, top_.thickness_mm, (room.low_pct + room.high_pct) / 2,
                                                                      in_.choices.damper_pct)
                                                     : std::optional(0.0);

@@ -66,7 +66,8 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
     const std::set<std::string> mended{"lay.resin",       "lay.river",   "lay.rods",     "rack.mass",  "rack.width",
                                        "rack.board_feet", "rack.price",  "under.travel", "under.mass", "days.ready",
                                        "days.hands_on",   "days.latest", "fill.parts",  // told a resin at a time since
-                                       "fill.rounds"};  // a void right through is advised rounds of a thicker resin
+                                       "fill.rounds",   // a void right through is advised rounds of a thicker resin
+                                       "fill.mix", "lay.drift"};  // the finished planes lie elsewhere: both faces share what is too thick
     std::size_t compared = 0;
     for (const auto& [name, figures] : was.items()) {
         const Documents d = documents_of(read_job_file(kept(name + ".json")));
@@ -82,10 +83,15 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
             // Beside the time at the router stand the loose chips now.
             REQUIRE(now.at(key).size() == values.size() + (key.find("flat.hours") != std::string::npos ? 1 : 0));
             // Beyond the outermost readings the plane goes on: a little more comes off there than was told.
-            const bool beyond = key.find("flat.off") != std::string::npos || key.find("flat.passes") != std::string::npos ||
-                                key.find("flat.hours") != std::string::npos || key == "lay.drift";
+            const bool beyond = key.find("flat.passes") != std::string::npos || key.find("flat.hours") != std::string::npos;
+            if (key.find("flat.off") != std::string::npos) {
+                // What is too thick is shared by both faces now: together they give what they did.
+                CHECK(now.at(key)[0] + now.at(key)[1] == Approx(values[0].get<double>() + values[1].get<double>()).epsilon(0.03).margin(0.5));
+                ++compared;
+                continue;
+            }
             for (std::size_t i = 0; i < values.size(); ++i)
-                CHECK(now.at(key)[i] == Approx(values[i].get<double>()).epsilon(beyond ? 0.03 : 1e-6).margin(1e-9));
+                CHECK(now.at(key)[i] == Approx(values[i].get<double>()).epsilon(beyond ? 0.04 : 1e-6).margin(1e-9));
             ++compared;
         }
     }

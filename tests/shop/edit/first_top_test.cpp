@@ -37,7 +37,7 @@ TEST_CASE("of every slab of the demo the first top fits, comes out as thick as i
         if (!p.shape()->usable) continue;
         CHECK(p.lay->fits);
         CHECK_FALSE(find_caution(p.flat->cautions, "flat.thin"));
-        CHECK(p.flat->thickest_mm - d.jobs.at(job).top.thickness_mm < 1.01);
+        CHECK(p.flat->most_mm - d.jobs.at(job).top.thickness_mm < 1.01);  // what a rest is expected to take is off it
         const WantedTop& top = d.jobs.at(job).top;
         if (slab.cross_cut) {
             CHECK(top.shape == TopShape::round);

@@ -445,7 +445,7 @@ TEST_CASE("each turn says what it weighs, and who planes without a sled is told 
 TEST_CASE("a top that comes out too thin says at what length it would not", "[flat]") {
     Documents docs = demo_shop();
     Job& job = docs.jobs.at(table);
-    job.top.thickness_mm = plan_job(job, docs).flat->thickest_mm + 1;
+    job.top.thickness_mm = plan_job(job, docs).flat->most_mm + 1;
     const Plan plan = plan_job(job, docs);
     const Caution* thin = find_caution(plan.flat->cautions, "flat.thin");
     REQUIRE(thin);

@@ -161,7 +161,7 @@ TEST_CASE("no small move of either bank makes an evened river more even", "[arra
     const Documents d = demo_shop();
     Job j = d.jobs.at("job-tarn-river");
     Plan p = plan_job(j, d);
-    const auto even = even_river(inputs(j, p));
+    const auto even = evened_river(inputs(j, p), p);
     for (std::size_t i = 0; i < even.size(); ++i) j.leaves[i].placement = even[i];
     const auto spread = [&](const Job& job) {
         const Plan q = plan_job(job, d);
