@@ -146,7 +146,7 @@ QString write_offer_pdf(const QString& path, const std::vector<OfferedWay>& ways
                 for (const AgreedLine& l : to_agree(*w.plan, *w.job, shop))
                     if (l.key != "price") page.note(QStringLiteral("•  ") + told(l.says));
                 page.heading(QObject::tr("How it is kept"));
-                for (const Phrase& c : care_of(skin_of(*w.plan), w.job->skin)) page.note(QStringLiteral("•  ") + told(render(c, shop.units)));
+                for (const Phrase& c : care_of(skin_of(*w.plan))) page.note(QStringLiteral("•  ") + told(render(c, shop.units)));
                 if (!w.job->money.not_included.empty()) {
                     page.heading(QObject::tr("Not included"));
                     page.note(text(w.job->money.not_included));

@@ -1,6 +1,7 @@
 // Sanding, the finish with its zones, and the care card for the client.
 #include <cmath>
 
+#include "app/ground/words.h"
 #include "app/steps/sheets/sheet_drawing.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
@@ -31,7 +32,10 @@ void finish(Flow& page, const SheetData& d, const SkinPlan& p) {
             for (const Zone& z : p.zones) {
                 if (z.face != face || z.coat != coat || z.order == told) continue;
                 told = z.order;
-                rows.push_back({QString::number(coat), std::string(face) == "under" ? QObject::tr("underside") : QObject::tr("upper face"), QString::number(z.order),
+                QString where = std::string(face) == "under" ? QObject::tr("underside") : QObject::tr("upper face");
+                if (const SkinFacePlan* f = treated(p, face); f && p.used.size() > 1)
+                    where = QObject::tr("%1: %2").arg(where, yb::told(finishes.options[finishes.index(f->finish)].label));
+                rows.push_back({QString::number(coat), where, QString::number(z.order),
                                 d.say(litres(z.ml / 1000)), d.say(hours(z.minutes / 60))});
             }
         }
@@ -60,7 +64,7 @@ void write_skin_sheet(Flow& flow, const SheetData& d) {
         QObject::tr("The finish"), drawn_high(flow, box_of_paths(zones)),
         [&](QPainter& painter, const QRectF& room) { draw_paths_on(painter, room, flow, zones, numbered); }, [&](Flow& page) { finish(page, d, p); });
     flow.matter(QObject::tr("Care, for whoever lives with it"), 0, {}, [&](Flow& page) {
-        for (const Phrase& line : care_of(p, d.job.skin)) page.note(d.say(line), 13);
+        for (const Phrase& line : care_of(p)) page.note(d.say(line), 13);
     });
 }
 

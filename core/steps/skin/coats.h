@@ -56,7 +56,7 @@ double zone_m2(double soak_min, double window_min, double on_min_m2, double off_
 struct Zone {
     std::string face;
     int coat = 1, order = 1;
-    Ring ring;          ///< in the top's frame
+    Ring ring;          ///< in the top's frame; what is below is of the whole zone, which may lie in several pieces
     double m2 = 0;
     double minutes = 0; ///< from the first of it to the last wiped
     double window_min = 0;  ///< there are so many, at the shop's air

@@ -17,31 +17,35 @@ class Planner {
     explicit Planner(const SkinInputs& in) : in_(in), c_(in.choices), of_(in.shelf.of(in.choices.finish)) {}
 
     SkinPlan run() {
-        p_.label = of_;
+        p_.finish = c_.finish, p_.label = of_;
         if (!in_.top.ready) return p_;
         p_.air_c = in_.shop_air.temp_c;
         const double slow = stretched(p_.air_c);
         p_.used = {c_.finish};
-        p_.window_min = of_.window_min * slow;
-        p_.usable_min = std::max(of_.window_min, of_.parts_b > 0 ? 2 * of_.window_min : 60.0) * slow;
-        p_.recoat_h = of_.recoat_h * slow, p_.recoat_to_h = of_.recoat_to_h * slow, p_.handle_h = of_.handle_h * slow, p_.cure_h = of_.cure_h * slow;
-        p_.coats = c_.coats.value_or(of_.coats);
-        p_.zone_most_m2 = most_m2(of_);
         if (in_.before && in_.before->ready)
             for (const SkinFacePlan& f : in_.before->faces) face(f.face);
         else
             for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base, in_.ties)) face(std::move(f));
+        if (std::none_of(p_.faces.begin(), p_.faces.end(), [&](const SkinFacePlan& f) { return !f.left_out && f.finish == c_.finish; }) && p_.used.size() > 1)
+            p_.used.erase(p_.used.begin());  // every face has one of its own
+        for (const char* key : {"upper", "under"})
+            if (const SkinFacePlan* f = treated(p_, key); f && p_.now_face.empty()) p_.now_face = key, p_.finish = f->finish, p_.label = f->label;
+        const FinishClass& now = p_.label;
+        p_.window_min = now.window_min * slow;
+        p_.usable_min = std::max(now.window_min, now.parts_b > 0 ? 2 * now.window_min : 60.0) * slow;
+        p_.zone_most_m2 = most_m2(now);
         // Another finish on some faces: all is handled when the slowest of them can be.
         for (const Finish f : p_.used) {
             const FinishClass& k = in_.shelf.of(f);
             p_.recoat_h = std::max(p_.recoat_h, k.recoat_h * slow), p_.handle_h = std::max(p_.handle_h, k.handle_h * slow);
             p_.cure_h = std::max(p_.cure_h, k.cure_h * slow);
             p_.coats = std::max(p_.coats, coats_of(f));
+            if (k.recoat_to_h > 0) p_.recoat_to_h = p_.recoat_to_h > 0 ? std::min(p_.recoat_to_h, k.recoat_to_h * slow) : k.recoat_to_h * slow;
         }
-        zones();
+        if (in_.zoned) zones();
         one_face();
         p_.ready = !p_.faces.empty();
-        tell_skin(in_, of_, p_);
+        tell_skin(in_, p_);
         return p_;
     }
 
@@ -159,12 +163,11 @@ class Planner {
                                             s.mix_ml * share[z.order]});
                     }
             }
-        const auto first = std::find_if(p_.zones.begin(), p_.zones.end(), [](const Zone& z) { return z.face == "upper" && z.coat == 1; });
+        const auto first = std::find_if(p_.zones.begin(), p_.zones.end(), [&](const Zone& z) { return z.face == p_.now_face && z.coat == 1; });
         if (first == p_.zones.end()) return;
-        p_.now_ml = first->ml;
-        const FinishClass& of = treated(p_, "upper")->label;
-        const double parts = of.parts_a + of.parts_b;
-        if (of.parts_b > 0) p_.now_a_ml = p_.now_ml * of.parts_a / parts, p_.now_b_ml = p_.now_ml * of.parts_b / parts;
+        p_.now_ml = first->ml, p_.now_m2 = first->m2;
+        const double parts = p_.label.parts_a + p_.label.parts_b;
+        if (p_.label.parts_b > 0) p_.now_a_ml = p_.now_ml * p_.label.parts_a / parts, p_.now_b_ml = p_.now_ml * p_.label.parts_b / parts;
     }
 
     /// One face shut, the other open to the room's year: half of what the wood would settle by is on one side only.
@@ -328,10 +331,10 @@ std::vector<CardStep> sand_card(const SkinPlan& p) {
     return out;
 }
 
-std::vector<Phrase> care_of(const SkinPlan& p, const SkinChoices& c) {
+std::vector<Phrase> care_of(const SkinPlan& p) {
     std::vector<Phrase> out;
     const FinishClass& of = p.label;
-    switch (c.finish) {
+    switch (p.finish) {
         case Finish::hardwax:
         case Finish::tinted: out.push_back(say("It is finished with a hardwax oil that has gone into the wood; you touch wood, not a skin.")); break;
         case Finish::drying_oil: out.push_back(say("It is finished with an oil that has dried in the wood; it darkens a little with the years.")); break;
@@ -344,8 +347,8 @@ std::vector<Phrase> care_of(const SkinPlan& p, const SkinChoices& c) {
         case Finish::shellac: out.push_back(say("It is finished with shellac.")); break;
     }
     out.push_back(say("Let it cure for {} before wet glasses stand on it.", hours(p.cure_h)));
-    out.push_back(c.finish == Finish::soap      ? say("Water and wine leave marks at once; wash it with soap flakes and they grow pale.")
-                  : c.finish == Finish::shellac ? say("It minds hot cups, spirits and standing water; scratches are rubbed out with fresh shellac.")
+    out.push_back(p.finish == Finish::soap      ? say("Water and wine leave marks at once; wash it with soap flakes and they grow pale.")
+                  : p.finish == Finish::shellac ? say("It minds hot cups, spirits and standing water; scratches are rubbed out with fresh shellac.")
                   : of.film                     ? say("It stands water, wine and coffee for hours; hot pans want a mat. A scratch shows and is mended by whoever made it.")
                                                 : say("It stands water and wine for an hour or two; hot pans want a mat. A mark is sanded lightly and oiled again where it is."));
     out.push_back(say("Clean it with a damp cloth and dry it after; no scouring, no strong cleaner."));

@@ -26,6 +26,7 @@ struct SkinInputs {
     double sled_step_mm = 0;    ///< between lanes, as the sled leaves them
     bool planed = false;        ///< the last cut was not the sled's
     bool quick = false;         ///< something is dragged: no choices
+    bool zoned = true;          ///< the large faces are cut into zones; an option that is only told needs none
     const SkinPlan* before = nullptr;  ///< while something of Skin itself is dragged: the faces stand as they were
     std::vector<LetInTie> ties{};
     double moisture_pct = 0;    ///< of the wood on the day; 0: not known
@@ -56,7 +57,9 @@ struct SkinFacePlan {
 };
 
 struct SkinPlan : StepPlan {
-    FinishClass label;            ///< of the finish, as the shop has it
+    std::string now_face;         ///< that is finished first of what is mixed now: the upper face, or the underside; empty: neither is finished
+    Finish finish = Finish::hardwax;  ///< what goes on it …
+    FinishClass label;            ///< … as the shop has it: what is mixed now, its window and its zones are told by it
     std::vector<Finish> used;     ///< what goes on any face, that of the most first
     double faces_alone_min = 0, edges_alone_min = 0;  ///< of sanding, as one takes it with one sander
     std::vector<SkinFacePlan> faces;
@@ -67,6 +70,7 @@ struct SkinPlan : StepPlan {
     double coating_min = 0;
     double ml_in_all = 0;         ///< to mix, all coats of all faces
     double now_ml = 0, now_a_ml = 0, now_b_ml = 0;  ///< for the first zone
+    double now_m2 = 0;            ///< of that zone
     double usable_min = 0;        ///< once mixed, at the shop's air
     double window_min = 0;        ///< from the first of a zone to the last wiped, likewise
     int coats = 0;                ///< of the face that gets most
@@ -89,7 +93,7 @@ std::vector<CardStep> finish_card(const SkinPlan& plan, int coat);
 /// The sanding as a card: face by face and grit by grit, the underside first; before the last grit wetted and dried.
 std::vector<CardStep> sand_card(const SkinPlan& plan);
 /// For the client: what it is finished with, what it stands, how to clean it, when to oil it again.
-std::vector<Phrase> care_of(const SkinPlan& plan, const SkinChoices& choices);
+std::vector<Phrase> care_of(const SkinPlan& plan);
 
 /// Each face, zone and coat as a thing to be picked.
 std::vector<Thing> skin_things(const SkinPlan& plan, const Frame& to_bench);

@@ -5,6 +5,6 @@
 
 namespace yb {
 
-void tell_skin(const SkinInputs& in, const FinishClass& of, SkinPlan& plan);
+void tell_skin(const SkinInputs& in, SkinPlan& plan);
 
 }  // namespace yb

@@ -16,6 +16,7 @@
 #include "core/steps/skin/look.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
+#include "tests/sane.h"
 
 using namespace yb;
 
@@ -585,7 +586,7 @@ TEST_CASE("the card of the finish day: every zone mixed, put on and wiped within
         c.finish = f;
         SkinInputs other = inputs(top);
         other.choices = c;
-        const auto lines = care_of(plan_skin(other), c);
+        const auto lines = care_of(plan_skin(other));
         CHECK(lines.size() >= 4);
         const bool oily = std::any_of(lines.begin(), lines.end(), [](const Phrase& l) { return render(l, Units::metric()).find("alight") != std::string::npos; });
         CHECK(oily == class_of(f).oily);
@@ -645,4 +646,82 @@ TEST_CASE("the shop's own labels and sanders are what is planned with", "[skin][
     const SkinPlan priced = plan_skin(coarse);
     REQUIRE(cost(priced) != priced.figures.end());
     CHECK(cost(priced)->value.value == Approx(std::ceil(priced.discs)));
+}
+
+TEST_CASE("a face with a finish of its own is told with that finish", "[skin]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    in.choices.faces = {{"upper", false, false, FaceFinish::flood}};
+    const SkinPlan p = plan_skin(in);
+    REQUIRE(p.ready);
+    const FinishClass& flood = in.shelf.of(Finish::flood);
+    const SkinFacePlan& upper = face(p, "upper");
+    CHECK(p.now_face == "upper");
+    CHECK(p.finish == Finish::flood);
+    // By hand: a zone is window / minutes a m², and takes its share of the coat, two parts to one.
+    const double most = flood.window_min / flood.on_min_m2;
+    const int zones = static_cast<int>(std::ceil(upper.face.m2 / most - 1e-9));
+    CHECK(p.zone_most_m2 == Approx(most));
+    CHECK(upper.coats.front().zones == zones);
+    CHECK(p.now_ml == Approx(upper.face.m2 / zones * flood.first_ml_m2 * 1.1).epsilon(1e-3));
+    CHECK(p.now_b_ml == Approx(p.now_ml / 3));
+    CHECK(p.window_min == Approx(flood.window_min));
+    const Figure* mix = find_figure(p.figures, "skin.mix");
+    REQUIRE(mix);
+    CHECK(render(mix->note, Units::metric()).find("hardener") != std::string::npos);
+    CHECK(mix->working.given.at(0).value.value * 1 == Approx(upper.face.m2 / zones).epsilon(1e-3));
+    CHECK(mix->working.given.at(1).value.value == flood.first_ml_m2);
+    CHECK(find_caution(p.cautions, "skin.drips"));
+    CHECK_FALSE(find_caution(p.cautions, "skin.window"));  // nothing of it is wiped
+    // 120 is where a flood coat wants the wood; soap on the rest of it wants 150, and is not asked for here.
+    in.choices.finish = Finish::brushed;
+    CHECK_FALSE(find_caution(plan_skin(in).cautions, "skin.too_coarse"));
+    CHECK(upper.grits.back().grit == 120);
+    // What comes first of a coat is of the face, not of the rest.
+    in.choices.finish = Finish::hardwax;
+    in.choices.faces = {{"upper", false, false, FaceFinish::drying_oil}};
+    const SkinPlan oil = plan_skin(in);
+    CHECK(oil.now_b_ml == 0);
+    CHECK(render(find_figure(oil.figures, "skin.mix")->note, Units::metric()).find("as it comes") != std::string::npos);
+    for (const Phrase& line : care_of(oil)) CHECK(render(line, Units::metric()).find("hardwax") == std::string::npos);
+    // Where the upper face is left out, the underside is what is mixed for.
+    in.choices.faces = {{"upper", true}};
+    const SkinPlan below = plan_skin(in);
+    CHECK(below.now_face == "under");
+    CHECK(below.now_ml > 0);
+    CHECK(render(find_figure(below.figures, "skin.mix")->note, Units::metric()).find("hardener") != std::string::npos);
+}
+
+TEST_CASE("seams of one's own: the working tells the zone that is mixed for", "[skin][T35]") {
+    const Top top = leaning();
+    SkinInputs in = inputs(top);
+    in.choices.seams_mm = {-600, 500};
+    const SkinPlan p = plan_skin(in);
+    // From the left end to −600: 400 mm of 900, all of it wood.
+    CHECK(p.now_m2 == Approx(0.4 * 0.9).margin(1e-6));
+    const Figure* mix = find_figure(p.figures, "skin.mix");
+    CHECK(mix->working.given.at(0).value.value == Approx(0.36).margin(1e-6));
+    CHECK(p.now_ml == Approx(0.36 * in.shelf.of(Finish::hardwax).first_ml_m2 * 1.1).margin(1e-6));
+}
+
+TEST_CASE("what every finish would come to is what its plan says", "[skin]") {
+    const Top top = leaning();
+    for (const bool own : {false, true}) {
+        SkinInputs in = inputs(top);
+        in.choices.coats = 5;
+        if (own) in.choices.faces = {{"under", false, false, FaceFinish::soap}};
+        const SkinPlan p = plan_skin(in);
+        const auto choice = std::find_if(p.choices.begin(), p.choices.end(), [](const Choice& c) { return c.key == "skin.finish"; });
+        REQUIRE(choice != p.choices.end());
+        for (std::size_t i = 0; i < finishes.values.size(); ++i) {
+            SkinInputs other = in;
+            other.choices.finish = finishes.values[i];
+            const SkinPlan q = plan_skin(other);
+            const std::string said = render(choice->options.at(i).consequence, Units::metric());
+            INFO(said);
+            CHECK(said.find(render(say("{}, {}", counted(q.coats, "coat", "coats"), litres(q.ml_in_all / 1000)), Units::metric())) == 0);
+            CHECK(said.find(render(say("{} until it is handled", hours(24 * q.days())), Units::metric())) != std::string::npos);
+            CHECK(said.find(render(say("{} of hands", hours(q.coating_min / 60)), Units::metric())) != std::string::npos);
+        }
+    }
 }
