@@ -281,9 +281,9 @@ void delivered(Documents& d) {
                    {"dryfit", "2026-09-21T09:20", "Dry-fit", 1.2}, {"sand", "2026-09-21T16:10", "Sand", 3.9},  {"last_grit", "2026-09-22T09:00", "Last grit", 0.8}, {"coat_1", "2026-09-22T10:10", "First coat", 0.9},
                    {"coat_2", "2026-09-25T10:00", "Second coat", 0.9}};
     // The cards as they were ticked: lanes (one tick was left over the midday break), the pour with its cups, sanding, both coats.
-    CardRun lanes = run_of("flat_two", "2026-09-08T06:10:00Z",
-                           "down 1b 6.0|set 1b.1 2.4|run 1b.1 9.6|set 1b.2 2.5|run 1b.2 9.3|set 1b.3 2.3|run 1b.3 10.0|set 1b.4 2.5|run 1b.4 9.6|down 2b 6.0|"
-                           "set 2b.1 2.4|run 2b.1 8.6|set 2b.2 2.5|run 2b.2 9.4|set 2b.3 2.3|run 2b.3 71|set 2b.4 2.5|run 2b.4 9.7");
+    CardRun lanes = run_of("flat_one", "2026-09-07T10:30:00Z",
+                           "down 1a 6.0|set 1a.1 2.4|run 1a.1 3.4|set 1a.2 2.5|run 1a.2 9.3|set 1a.3 2.3|run 1a.3 10.0|down 2a 6.0|"
+                           "set 2a.1 2.4|run 2a.1 0.3|set 2a.2 2.5|run 2a.2 6.1|set 2a.3 2.3|run 2a.3 71|set 2a.4 2.5|run 2a.4 9.7");
     CardRun pour = run_of("pour", "2026-09-10T08:20:00Z", "set out 16|leaks 6|level 7|mix 1 8.7|pour 1 5.2|sample 1 2|bubbles 1 13|gelled 2810");
     pour.ticks[3].mixed_l = 3.15, pour.ticks[6].left_l = 0.06;
     const double poured_s = pour.ticks[4].after_s;
@@ -654,6 +654,10 @@ std::vector<BookEntry> demo_book() {
         if (e.what == "temperature")
             if (const auto at = e.of.rfind(' ', e.of.size() - 3); at != std::string::npos)
                 e.at = wall_clock(poured, 10 + 20 / 60.0 + std::atof(e.of.c_str() + at) / 3600) + ":00+02:00";
+    // The shop lies in one zone, wherever the demo is written: ticks of cards are told by its clock.
+    for (BookEntry& e : out)
+        if (const auto moment = moment_of(e.at))
+            e.at = wall_clock("2026-01-01", std::floor((*moment - *moment_of("2026-01-01T00:00:00+02:00")) / 60) / 60) + e.at.substr(16, 3) + "+02:00";
     // What was agreed and photographed on a day stands on it.
     for (BookEntry& e : out) {
         if (e.kind == book::agreement) e.at = e.of + "T18:20:00+02:00";
@@ -663,13 +667,14 @@ std::vector<BookEntry> demo_book() {
     // Air of the shop, a reading a week; what was said and seen.
     for (int week = 0; week < 28; ++week) {
         const std::string day = date_after("2026-03-23", week * 7 * 24.0);
-        out.push_back({0, day + "T08:05:00+01:00", "", "rack", book::reading, "air", std::to_string(14 + week / 3), "°C", "shop"});
-        out.push_back({0, day + "T08:05:00+01:00", "", "rack", book::reading, "humidity", std::to_string(64 - week / 2), "%", "shop"});
+        const std::string at = day + (week == 0 ? "T08:05:00+01:00" : "T08:05:00+02:00");  // clocks go on at the end of March
+        out.push_back({0, at, "", "rack", book::reading, "air", std::to_string(14 + week / 3), "°C", "shop"});
+        out.push_back({0, at, "", "rack", book::reading, "humidity", std::to_string(64 - week / 2), "%", "shop"});
     }
     out.push_back({0, "2026-09-12T08:45:00+02:00", id, "pour", book::note, "", "A bubble by the left end; warmed out with the gun, gone after a minute.", "", ""});
     out.push_back({0, "2026-09-22T10:15:00+02:00", id, "skin", book::note, "", "Took more than the label says on the end grain; went over it once more.", "", "face end_left"});
     out.push_back({0, "2026-10-02T16:30:00+02:00", id, "", book::note, "Delivered", "Stands by the window; told about the stove and the wet months.", "", ""});
-    std::stable_sort(out.begin(), out.end(), [](const BookEntry& a, const BookEntry& b) { return a.at.substr(0, 19) < b.at.substr(0, 19); });
+    std::stable_sort(out.begin(), out.end(), [](const BookEntry& a, const BookEntry& b) { return moment_of(a.at) < moment_of(b.at); });
     return out;
 }
 

@@ -508,8 +508,9 @@ void DaysPage::fill() {
     helped_->setText(o->who == Who::helper ? tr("Back to the maker") : tr("Give it to the helper"));
     lines << tr("over: %1").arg(QLocale().toString(date_of(season_->date(o->end_h)), QStringLiteral("ddd d MMM")));
     if (!o->done_h && !o->decides && o->slack_h() > 0.05) lines << tr("can slip by %1").arg(as(hours(o->slack_h())));
-    if (o->who == Who::both) lines << tr("two pairs of hands");
-    if (o->who == Who::helper) lines << tr("the helper");
+    if (o->lacks) lines << tr("alone: nobody else is there");
+    else if (o->who == Who::both) lines << tr("two pairs of hands");
+    else if (o->who == Who::helper) lines << tr("the helper");
     if (o->at == Place::form) lines << tr("takes the form");
     if (o->at == Place::clamps) lines << tr("takes the clamps");
     if (o->at == Place::spray) lines << tr("takes the clean corner: no dust");

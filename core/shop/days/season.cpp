@@ -54,7 +54,8 @@ Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::s
     tick_and_pin(net.operations, job.days, start);  // as they are now: the plan may be of a moment ago
     for (Operation& o : net.operations) {
         // A card that was run to its end, not for practice, ticks its operation.
-        const CardRow* card = o.done_h || job.runs.empty() ? nullptr : card_for(o.key);
+        const CardRow* card = o.done_h || job.runs.empty() ? nullptr : card_for(o.part_of.empty() ? o.key : o.part_of);
+        if (card && !o.part_of.empty() && !card->all_parts) continue;
         if (!card) continue;
         for (const CardRun& r : job.runs)
             if (r.card == card->key && run_to_its_end(r)) o.done_h = hours_to(start, r.ticks.back().at.substr(0, 16));

@@ -29,6 +29,7 @@ struct CardRow {
     const char* operation;
     const char* mixes;  ///< what is mixed in it and left over tells of this kind of pace; empty: of none
     std::vector<CardStep> (*steps)(const CardAsk&);
+    bool all_parts = false;  ///< it runs through every lift, round or stage of its operation
 };
 
 /// The steps of a card, "pour", "glue", "sand", as the maker's pace has them; empty where the plan has nothing for it, or for a card nobody knows.

@@ -19,9 +19,7 @@ const char* key_of(NeedKind k) { return kinds[static_cast<std::size_t>(k)].first
 const char* name_of(NeedKind k) { return kinds[static_cast<std::size_t>(k)].second; }
 
 double Need::buys() const {
-    const double more = std::max(0.0, amount - left.value_or(0));
-    if (!kit || !(*kit > 0)) return more;
-    return std::ceil(more / *kit - 1e-9) * *kit;
+    return to_buy(amount, left.value_or(0), kit.value_or(0));
 }
 
 std::vector<Need> needs_of(const Plan& plan, const Job& job, const Shop& shop) {

@@ -1,6 +1,7 @@
 // Needs: what a job takes beside hands – wood, resin, finish, glue, hardware – as its steps know it, with what the shelf has and what must be bought.
 #pragma once
 
+#include "core/ground/measure/shelf.h"
 #include <optional>
 #include <string>
 #include <vector>

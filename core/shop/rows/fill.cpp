@@ -47,28 +47,35 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         waits_with(out, AirWait::cures, w);
     }
     if (f.rounds == 0) return;
-    give(out, f, "fill", "Fill", step_key::fill, 50, f.hands_on_h - soaking_h * static_cast<double>(soaked), f.wait_h);
-    waits_with(out, AirWait::cures, w);
+    static constexpr const char* names[] = {"Fill",    "Second round", "Third round", "Round 4",  "Round 5",  "Round 6",
+                                            "Round 7", "Round 8",      "Round 9",     "Round 10", "Round 11", "Round 12"};
+    for (std::size_t k = 0; k < f.each.size(); ++k) {
+        const FillRound& round = f.each[k];
+        if (k == 0) give(out, f, "fill", names[0], step_key::fill, 50, round.hands_h, round.wait_h);
+        else if (k < std::size(names)) give_part(out, f, static_cast<int>(k) + 1, names[k], round.hands_h, round.wait_h);
+        else {  // more than anybody fills a void in: all of them are in the last
+            out.back().hands_on_h += round.hands_h, out.back().waiting_h += round.wait_h;
+            continue;
+        }
+        waits_with(out, AirWait::cures, w);
+    }
     give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
     const FillPlan& f = *a.plan.fill;
-    // What is mixed beyond the voids – poured over, kept for a second look – is shared by what each resin fills.
-    double flush = 0;
-    for (const VoidPlan& v : f.voids)
-        if (!v.gone && !v.left_open && !v.river) flush += v.volume_l;
-    if (!(flush > 0)) return;
     for (const VoidPlan& v : f.voids) {
-        if (v.gone || v.left_open || v.river) continue;
-        if (const Resin* r = find_resin(a.shop.resins, v.resin)) need_resin(out, *r, v.volume_l / flush * f.mixed_l, "fill");
+        double mixed_l = 0;
+        for (const Lift& l : v.lifts) mixed_l += l.volume_l;
+        if (v.left_open || v.river || !(mixed_l > 0)) continue;
+        if (const Resin* r = find_resin(a.shop.resins, v.resin)) need_resin(out, *r, mixed_l, "fill");
     }
     for (const Resin& r : a.shop.resins)
         if (r.soaks && f.soak_l > 0) {
             need_resin(out, r, f.soak_l, "soak");
             break;
         }
-    if (f.tape_mm > 0) out.push_back({NeedKind::consumable, "tape", "Tape, rolls", f.tape_mm / 50000, "pcs", "fill", {}, {}, a.shop.money.prices.tape_roll});
+    if (f.tape_mm > 0) out.push_back({NeedKind::consumable, "tape", "Tape, rolls", f.tape_mm / 1000 / std::max(1.0, a.job.pour.roll_m), "pcs", "fill", {}, 1.0, a.shop.money.prices.tape_roll});
     if (const double dose = a.job.fill.pigment_g_kg; dose > 0)
         out.push_back({NeedKind::consumable, "pigment", "Pigment", f.mass_kg * dose / 1000, "kg", "fill", {}, {}, a.shop.money.prices.pigment_kg});
 }

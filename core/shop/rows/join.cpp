@@ -19,12 +19,16 @@ void plan(Planning& w) {
 void operations(const Planning& w, std::vector<Operation>& out) {
     const JoinPlan& j = *w.p.join;
     // Setting out, cauls, a dry run; each stage dries for a night.
-    const double stages = w.job.join.two_stages && j.joints.size() > 1 ? 2 : 1;
+    const bool two = w.job.join.two_stages && j.joints.size() > 1;
     if (!j.joints.empty()) {
-        give(out, j, "glue", "Glue", step_key::join, 41, stages * (1 + j.needed_min / 60), 12 * stages);
-        out.back().at = Place::clamps, out.back().keeps = true;
-        out.back().in_air = true;  // open time
-        out.back().who = w.job.join.helped ? Who::both : Who::maker;
+        const auto gluing = [&] {
+            out.back().at = Place::clamps, out.back().keeps = true;
+            out.back().in_air = true;  // open time
+            if (w.job.join.helped) out.back().who = Who::both, out.back().alone_h = 1 + j.alone_min / 60;
+        };
+        give(out, j, "glue", "Glue", step_key::join, 41, 1 + j.needed_min / 60, 12);
+        gluing();
+        if (two) give_part(out, j, 2, "Glue, second stage", 1 + j.needed_min / 60, 12), gluing();
     }
     // Between the halves nobody reaches once they are on their rods.
     if (!j.rods.empty())

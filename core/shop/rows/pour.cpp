@@ -26,13 +26,21 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     out.back().aside = true, out.back().after = {"lay"};
     // Soft, what stands proud is shaved; until it is hard it stays in its form; what is topped up or touched up has to get hard again.
     constexpr double shave_h = 0.5;
-    const double soft = p.wait_h - p.clock.hard_h + p.clock.shave_from_h;
+    const double last_h = p.visits.back().wait_h;
+    const double soft = last_h - p.clock.hard_h + p.clock.shave_from_h;
     const bool shaved = p.clock.hard_h - p.clock.shave_from_h > shave_h;
-    give(out, p, "pour", "Resin in", step_key::pour, 42, p.hands_on_h, shaved ? soft : p.wait_h);
-    waits_with(out, AirWait::cures, w);
-    out.back().at = Place::form, out.back().keeps = true;
+    static constexpr const char* names[] = {"Resin in", "Second lift", "Third lift", "Lift 4",  "Lift 5",  "Lift 6",
+                                            "Lift 7",   "Lift 8",      "Lift 9",     "Lift 10", "Lift 11", "Lift 12"};
+    static_assert(std::size(names) == most_lifts);
+    for (std::size_t k = 0; k < p.visits.size(); ++k) {
+        const PourVisit& v = p.visits[k];
+        const double wait = k + 1 < p.visits.size() || !shaved ? v.wait_h : soft;
+        if (k == 0) give(out, p, "pour", names[0], step_key::pour, 42, v.hands_h, wait), out.back().at = Place::form, out.back().keeps = true;
+        else give_part(out, p, static_cast<int>(k) + 1, names[k], v.hands_h, wait);
+        waits_with(out, AirWait::cures, w);
+    }
     if (shaved) {
-        give(out, p, "shave", "Shave warm", step_key::pour, 43, shave_h, p.wait_h - soft - shave_h);
+        give(out, p, "shave", "Shave warm", step_key::pour, 43, shave_h, last_h - soft - shave_h);
         waits_with(out, AirWait::cures, w);
         out.back().at = Place::form, out.back().keeps = true;
     }
@@ -55,7 +63,7 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
     for (const Batch& b : p.batches) grams += b.pigment_g;
     out.push_back({NeedKind::consumable, "pigment", "Pigment", grams / 1000, "kg", "pour", {}, {}, price.pigment_kg});
     out.push_back({NeedKind::form, "panel", "Panels of the form", static_cast<double>(p.form.sheets.size()), "pcs", "form", {}, {}, price.panel});
-    out.push_back({NeedKind::consumable, "tape", "Tape, rolls", static_cast<double>(p.form.rolls), "pcs", "form", {}, {}, price.tape_roll});
+    out.push_back({NeedKind::consumable, "tape", "Tape, rolls", p.form.tape_m / std::max(1.0, a.job.pour.roll_m), "pcs", "form", {}, 1.0, price.tape_roll});
     out.push_back({NeedKind::form, "caulk", "Caulk", p.form.caulk_m, "m", "form", {}, {}, price.caulk_m});
 }
 
@@ -67,7 +75,7 @@ std::span<const CardRow> cards() {
     static constexpr CardRow all[] = {{"pour", "The pour", "pour", "resin_lost", [](const CardAsk& a) {
                                            if (a.plan.pour->lifts.empty() || a.shop.resins.empty()) return std::vector<CardStep>();
                                            return pour_card(*a.plan.pour, a.job.pour, river_resin(a.shop.resins, a.job.fill.river));
-                                       }}};
+                                       }, true}};
     return all;
 }
 

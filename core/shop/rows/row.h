@@ -57,6 +57,16 @@ inline void give(std::vector<Operation>& out, const StepPlan& says, const char* 
     out.push_back(std::move(op));
 }
 
+/// A further part of the operation that was given before it – a second lift, round, stage: its hands fall when it does. @param part from 2.
+inline void give_part(std::vector<Operation>& out, const StepPlan& says, int part, const char* label, double hands, double wait) {
+    const Operation first = out.back();
+    const std::string of = first.part_of.empty() ? first.key : first.part_of;
+    Operation op{of + "_" + std::to_string(part), label, first.step, first.order, hands, wait, 0, 0, 0, Severity::note, false, false};
+    op.part_of = of, op.at = first.at, op.keeps = first.keeps, op.who = first.who, op.in_air = first.in_air;
+    mark(op, says);
+    out.push_back(std::move(op));
+}
+
 /// The last operation's waiting goes with the shop's air: it was worked out at that of its step.
 inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning& w) { out.back().air = how, out.back().in_air = true, out.back().air_c = w.air(out.back().step).day.temp_c; }
 

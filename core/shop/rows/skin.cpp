@@ -75,7 +75,8 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     // Two people at the sanders are two pairs of hands there, on the rule and in the money.
     const auto sanding = [&](const char* key, const char* label, int order, double share, double wait) {
         give(out, s, key, label, step_key::skin, order, s.sanding_min / 60 * share, wait);
-        if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both;
+        if (w.job.skin.hands == SkinHands::two_people)
+            out.back().who = Who::both, out.back().alone_h = (s.faces_alone_min + s.edges_alone_min) / 60 * share;
     };
     sanding("sand", "Sand", 80, wetted ? 0.85 : 1, wetted ? dries_h : 0);
     if (wetted) sanding("last_grit", "Last grit", 81, 0.15, 0);
@@ -93,7 +94,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         give(out, s, keys[i], names[i], step_key::skin, 83 + i, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
         if (last || !w.job.skin.wait_h) waits_with(out, AirWait::dries, w);
         out.back().at = Place::spray, out.back().keeps = true;  // no dust near it
-        if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both;
+        if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both, out.back().alone_h = (20 + 2 * (minutes - 20)) / 60;
     }
 }
 

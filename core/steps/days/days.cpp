@@ -37,9 +37,11 @@ const std::vector<OrderRule>& order_rules() {
         {"settle", "lay", ""},
         {"lay", "rough", ""},
         {"rough", "flat1", ""},
+        {"rough", "flat2", ""},
         {"bark", "form", ""},
         {"bark", "pour", ""},
         {"soak", "flat1", "T18"},
+        {"soak", "flat2", "T18"},
         {"form", "pour", ""},
         {"pour", "unmould", "T39"},
         {"shave", "unmould", "T39"},
@@ -114,7 +116,7 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
     }
     for (const OpChange& k : c.changes)
         if (const auto it = op(k.key); it != operations.end()) {
-            it->hands_on_h = k.hands_h.value_or(it->hands_on_h);
+            if (k.hands_h) it->hands_on_h = *k.hands_h, it->alone_h = 0;  // whoever types it knows who works
             if (k.wait_h) it->waiting_h = *k.wait_h, it->air = AirWait::none;  // whoever types it knows the air
             if (k.air_c && it->air != AirWait::none) {
                 it->waiting_h *= longer(it->air, *k.air_c, it->air_c);
@@ -129,11 +131,24 @@ void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& c, cons
     for (Operation& o : operations) {
         o.done_h.reset(), o.not_before_h = 0;
         for (const OpChange& k : c.changes)
-            if (k.key == o.key && k.by_helper) o.who = Who::helper;
+            if (k.key == o.key && k.by_helper) {
+                if (o.who == Who::both && o.alone_h > 0) o.hands_on_h = o.alone_h, o.alone_h = 0;
+                o.who = Who::helper;
+            }
         for (const OpDone& d : c.done)
             if (d.key == o.key) o.done_h = hours_to(start, d.at);
         for (const OpPin& p : c.pins)
             if (p.key == o.key) o.not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
+    }
+    // What was ticked before it was told part by part: a part is done where its first is, and something that comes after it.
+    for (Operation& o : operations) {
+        if (o.part_of.empty() || o.done_h) continue;
+        const auto first = std::find_if(operations.begin(), operations.end(), [&](const Operation& f) { return f.key == o.part_of; });
+        if (first == operations.end() || !first->done_h) continue;
+        const bool passed = std::any_of(operations.begin(), operations.end(), [&](const Operation& later) {
+            return later.done_h && !later.aside && later.part_of != o.part_of && later.order > o.order;
+        });
+        if (passed) o.done_h = first->done_h;
     }
 }
 

@@ -51,7 +51,12 @@ struct Operation {
     double air_c = 20;                ///< … and is what it is at this one: a schedule that knows the year sets both to that day's
     bool in_air = false;              ///< how it goes hangs on the air it is done in
     double paced = 1;                 ///< hands_on_h is the starting value times so much: the maker's pace
+    double alone_h = 0;               ///< hands_on_h where one person does what is planned for two; 0: the same
+    bool lacks = false;               ///< a second pair of hands is asked for and never there: the maker does it alone
+    std::string part_of{};            ///< a further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one
     double slack_h() const { return latest_h - start_h; }
+    /// Whose hands are on it, and are paid: the maker's where nobody else is there, or it is only waited for.
+    Who works() const { return lacks || who == Who::outside ? Who::maker : who; }
 };
 
 /// A rule of order: why one operation comes after another.

@@ -83,8 +83,14 @@ class Scheduler {
                 n.op = &o;
                 n.wait_h = o.waiting_h, n.at_c = o.air_c;
                 n.job = j;
-                n.who = o.who == Who::outside ? Who::maker : o.who;
-                if (n.who != Who::maker && hands_.of(n.who).never()) n.who = Who::maker, said_.no_hands = said_.no_hands || o.hands_on_h > 0;
+                if (o.who != Who::outside && o.who != Who::maker && hands_.of(o.who).never()) {
+                    o.lacks = o.lacks || o.hands_on_h > 0;
+                    if (o.alone_h > 0) o.hands_on_h = std::max(0.0, held_hours(o.alone_h)), o.alone_h = 0;
+                } else {
+                    o.lacks = false;
+                }
+                said_.no_hands = said_.no_hands || o.lacks;
+                n.who = o.works();
                 nodes_.push_back(std::move(n));
             }
     }

@@ -1,8 +1,10 @@
 // The figures of Fill, the same for one leaf and for the whole top.
 #include <algorithm>
+#include <map>
 #include <cmath>
 
 #include "core/steps/fill/fill.h"
+#include "core/ground/measure/shelf.h"
 
 namespace yb {
 
@@ -78,20 +80,29 @@ std::optional<Figure> cost(const FillPlan& p, const std::vector<Resin>& resins) 
     double price = 0;
     double priced_l = 0;
     std::vector<Given> given;
+    std::map<std::string, double> used_l;
     every_lift(p, [&](const std::string& key, const Lift& l) {
         const Resin* r = find_resin(resins, key);
         if (!r || !r->price_l) return;
         price += l.volume_l * *r->price_l;
         priced_l += l.volume_l;
+        used_l[key] += l.volume_l;
         if (std::none_of(given.begin(), given.end(), [&](const Given& g) { return g.name == r->label; }))
             given.push_back({r->label, number(*r->price_l), "a litre, shop"});
     });
     if (price <= 0) return {};
+    double paid = 0;
+    for (const auto& [key, l] : used_l) {
+        const Resin& r = *find_resin(resins, key);
+        paid += paid_for(l, r.left_l.value_or(0), r.kit_l.value_or(0)) * *r.price_l;
+    }
+    given.push_back({"paid with what stays over of its kits", number(std::round(paid)), "whole kits, less what is on the shelf"});
+    const Phrase of = priced_l < p.mixed_l - 1e-6 ? say("for {} of it; the rest has no price", litres(priced_l)) : say("for all of it");
     return Figure{"fill.cost",
-                  "The resin costs about",
+                  "Resin used costs about",
                   number(std::round(price)),
                   {},
-                  priced_l < p.mixed_l - 1e-6 ? say("for {} of it; the rest has no price", litres(priced_l)) : say("for all of it"),
+                  paid > price + 0.5 ? say("{} with what stays over of its kits", number(std::round(paid))) : of,
                   {"litres mixed × price of a litre", given, "prices on the shop's page"}};
 }
 

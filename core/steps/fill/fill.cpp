@@ -130,6 +130,10 @@ class Planner {
         const double share = std::min(1.0, inside.area_mm2 / std::max(whole, 1e-9));
         v.runs_out = share < 0.999;
         if (v.runs_out) beyond(flaw, v);
+        // Between the saw cuts the top is open at its live edges: what lies there and not in the top is past one.
+        const Ring& open = in_.lay.region;
+        if (v.runs_out)
+            v.over_live = open.size() < 3 || intersection_area(flaw.outline, open) > intersection_area(flaw.outline, in_.lay.outline) + 0.001 * whole;
         v.gap_mm = 2 * whole / std::max(girth(flaw.outline), 1e-9);
         // Counted holes of insects: straight bores, not the outline around them.
         v.holes = flaw.kind == FlawKind::insects ? std::max(0, flaw.holes.value_or(0)) : 0;
@@ -265,12 +269,17 @@ class Planner {
             p_.mass_kg += v.mass_kg;
             for (const Lift& l : v.lifts) {
                 p_.mixed_l += l.volume_l;
-                p_.hands_on_h += 0.4;  // mix, pour, torch: a starting value
             }
-            if (!v.lifts.empty()) p_.hands_on_h += v.through ? 0.6 : 0.25;  // clean, tape or brush
-            p_.wait_h = std::max(p_.wait_h, waiting_h(v.lifts));
-            p_.rounds = std::max(p_.rounds, static_cast<int>(v.lifts.size()));
+            if (p_.each.size() < v.lifts.size()) p_.each.resize(v.lifts.size());
+            for (std::size_t k = 0; k < v.lifts.size(); ++k) {
+                FillRound& round = p_.each[k];
+                round.hands_h += 0.4;                                       // mix, pour, torch: a starting value
+                if (k == 0) round.hands_h += v.through ? 0.6 : 0.25;        // clean, tape or brush
+                round.wait_h = std::max(round.wait_h, v.lifts[k].wait_h);
+            }
         }
+        p_.rounds = static_cast<int>(p_.each.size());
+        for (const FillRound& round : p_.each) p_.hands_on_h += round.hands_h, p_.wait_h += round.wait_h;
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
@@ -330,9 +339,9 @@ class Planner {
                     say("The {} at {} runs over a joint: fill it after the glue-up, or the joint glues only beside it.", what,
                         along(v.at.x)),
                     v.at);
-            if (v.runs_out)
+            if (v.over_live)
                 add("fill.dam", Severity::watch,
-                    say("The {} runs out at the top's edge at {}. Dam it there, caulked, before pouring; the resin that creeps over a live "
+                    say("The {} runs out at the live edge at {}. Dam it there, caulked, before pouring; the resin that creeps over the "
                         "edge has to come off again.",
                         what, along(v.at.x)),
                     v.at);

@@ -39,6 +39,12 @@ struct Lift : Mixed {
     double wait_h = 0;  ///< until the next, or until it can be levelled
 };
 
+/// One round over all voids that take it.
+struct FillRound {
+    double hands_h = 0;
+    double wait_h = 0;  ///< of the slowest of them: until the next, or until it can be levelled
+};
+
 struct VoidPlan {
     std::size_t leaf = 0;  ///< of the top
     std::size_t flaw = 0;  ///< index in its slab's flaws
@@ -53,7 +59,8 @@ struct VoidPlan {
     double gap_mm = 0;         ///< mean width of the mouth: area over half its girth
     double volume_l = 0;       ///< to fill flush, no reserve
     bool through = false;      ///< open on both finished faces
-    bool runs_out = false;     ///< leaves the top at its edge: needs a dam
+    bool runs_out = false;     ///< leaves the top at its edge
+    bool over_live = false;    ///< … and that edge is live: it needs a dam; past a sawn one the wood goes on while it is filled
     bool meets_river = false;  ///< opens into the water beside its leaf
     std::optional<std::size_t> river;  ///< … is poured and fills it: nothing of it is mixed here
     bool meets_joint = false;  ///< runs over a joint to the next leaf
@@ -86,6 +93,7 @@ struct FillPlan : StepPlan {
     double mass_kg = 0;                 ///< resin that stays in the top
     double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
     int rounds = 0;
+    std::vector<FillRound> each;        ///< round by round: without soaking, theirs are these in all
 };
 
 FillPlan plan_fill(const FillInputs& in);

@@ -86,6 +86,9 @@ class Planner {
         if (!p_.joints.empty()) across();
         p_.steps = sequence(in_.choices);
         for (const GlueStep& s : p_.steps) p_.needed_min += s.minutes;
+        JoinChoices alone = in_.choices;
+        alone.helped = false;
+        for (const GlueStep& s : sequence(alone)) p_.alone_min += s.minutes;
         if (!p_.joints.empty() && in_.choices.cauls) p_.cauls = cauls_for(in_.top, in_.choices.caul_mm);
         if (in_.how.halves_u_mm) p_.halves = halves_at(in_.top, *in_.how.halves_u_mm, in_.choices.connectors);
         let_in();

@@ -105,6 +105,7 @@ struct JoinPlan : StepPlan {
     std::vector<GluedJoint> joints;
     std::vector<GlueStep> steps;  ///< of the longest stage
     double needed_min = 0, open_min = 0;
+    double alone_min = 0;  ///< needed_min with one pair of hands
     double glue_l = 0;
     int clamps = 0, pieces = 0;
     double air_c = 0;

@@ -13,12 +13,16 @@ namespace yb {
 void JoinTeller::glue_up() {
     const auto& c = in_.choices;
     if (p_.joints.empty()) return;
-    if (p_.needed_min > p_.open_min)
-        add("join.skins", Severity::stop,
-            say("The glue skins after {} and this takes {}: a helper makes it {}, two stages {}, a slower glue leaves {} open.",
-                minutes(p_.open_min), minutes(p_.needed_min), minutes(with(true, c.slow_glue, c.two_stages)),
-                minutes(with(c.helped, c.slow_glue, true)), minutes(open_minutes(c.open_min * 3, p_.air_c))));
-    else if (p_.needed_min > 0.8 * p_.open_min)
+    if (p_.needed_min > p_.open_min) {
+        // What is chosen already is not offered again.
+        Phrase says = say("The glue skins after {} and this takes {}.", minutes(p_.open_min), minutes(p_.needed_min));
+        if (!c.helped) says.then.push_back(say("A helper makes it {}.", minutes(with(true, c.slow_glue, c.two_stages))));
+        if (!c.two_stages && p_.joints.size() > 1)
+            says.then.push_back(say("Two stages make it {}.", minutes(with(c.helped, c.slow_glue, true))));
+        if (!c.slow_glue) says.then.push_back(say("A slower glue leaves {} open.", minutes(open_minutes(c.open_min * 3, p_.air_c))));
+        if (says.then.empty()) says.then.push_back(say("Glue it in cooler air, or with fewer pieces."));
+        add("join.skins", Severity::stop, std::move(says));
+    } else if (p_.needed_min > 0.8 * p_.open_min)
         add("join.close", Severity::watch,
             say("{} of {} open: there is little to spare. Go through it dry first, everything to hand.", minutes(p_.needed_min),
                 minutes(p_.open_min)));

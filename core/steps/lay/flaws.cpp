@@ -7,6 +7,11 @@
 
 namespace yb {
 
+namespace {
+/// Square centimetres, of a small one to the tenth: none is nothing.
+Quantity area_cm2(double mm2) { return mm2 < 950 ? number(std::max(0.1, std::round(mm2 / 10) / 10)) : count(std::round(mm2 / 100)); }
+}  // namespace
+
 std::vector<FlawInside> flaws_inside(const Slab& slab, const Ring& outline) {
     std::vector<FlawInside> out;
     const Box box = bounds(outline);
@@ -102,12 +107,12 @@ void flaw_cautions(const Slab& slab, const SlabShape& shape, const std::vector<F
         } else if (wish_of(top.flaws, flaw.kind) == Wish::avoid) {
             add("lay.flaw", Severity::watch,
                 say("In the top lies {}, {} cm², at {}, and you want none: look for a place without it, cut clear, or fill.",
-                    a_flaw(flaw.kind), count(std::round(f.area_mm2 / 100)), along(x)),
+                    a_flaw(flaw.kind), area_cm2(f.area_mm2), along(x)),
                 f.at);
         } else {
             add("lay.flaw", Severity::note,
                 say("In the top lies {}, {} cm², at {}: cut clear, fill, or keep as character.", a_flaw(flaw.kind),
-                    count(std::round(f.area_mm2 / 100)), along(x)),
+                    area_cm2(f.area_mm2), along(x)),
                 f.at);
         }
     }

@@ -12,16 +12,16 @@ const std::vector<PaceKind>& pace_kinds() {
         {"lay", "Laying out and sawing", {"lay", "rough", "bark", "rip", "rods", "cut"}},
         {"flat", "Making flat", {"flat1", "flat2", "last"}},
         {"form", "Making the form", {"form"}},
-        {"pour", "Pouring, and after it", {"pour", "shave", "unmould", "scrape", "topup", "bleed", "touchup"}},
-        {"fill", "Filling voids", {"soak", "fill", "level"}},
-        {"glue", "Gluing up", {"glue", "inner"}},
+        {"pour", "Pouring, and after it", {"pour", "pour_", "shave", "unmould", "scrape", "topup", "bleed", "touchup"}},
+        {"fill", "Filling voids", {"soak", "fill", "fill_", "level"}},
+        {"glue", "Gluing up", {"glue", "glue_", "inner"}},
         {"ties", "Bow ties", {"ties", "tie_jig"}},
         {"edge", "Shaping the edge", {"edge"}},
         {"under", "Holes and pockets", {"pockets", "dryfit", "under_jig"}},
         {"base", "Making the base", {"base_make", "base_parts"}},
         {"sand", "Sanding", {"sand", "last_grit"}},
         {"coats", "Putting finish on", {"before", "coat_"}},
-        {"sand_first", "Sanding, the first grit", {}, "m²/h", true},
+        {"sand_first", "Sanding, the first grit on a planed face", {}, "m²/h", true},
         {"sand_after", "Sanding, each grit after", {}, "m²/h", true},
         {"sand_edge", "Sanding edges, each grit", {}, "m/h", true},
         {"lane", "Lanes of the sled, each a metre", {}, "passes/h", true},
@@ -113,7 +113,7 @@ void with_pace(std::vector<Operation>& operations, const std::vector<PaceFigure>
     for (const PaceFigure& f : paces) {
         if (!is_used(f)) continue;
         for (Operation& o : operations)
-            if (const PaceKind* k = pace_kind_of(o.key); k && f.key == k->key) o.hands_on_h *= f.times, o.paced = f.times;
+            if (const PaceKind* k = pace_kind_of(o.key); k && f.key == k->key) o.hands_on_h *= f.times, o.alone_h *= f.times, o.paced = f.times;
     }
 }
 

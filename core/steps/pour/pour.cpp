@@ -190,7 +190,20 @@ class Planner {
         const LiftForecast& last = forecast.back();
         p_.wait_h = std::max(p_.wait_h, last.poured_h + last.clock.hard_h);
         if (last.clock.full_h > p_.clock.full_h) p_.clock = last.clock;
-        p_.hands_on_h += 1.0 * static_cast<double>(forecast.size());  // mix, pour, torch: a starting value
+        if (p_.visits.size() < forecast.size()) p_.visits.resize(forecast.size());
+        for (std::size_t k = 0; k < forecast.size(); ++k) {
+            PourVisit& v = p_.visits[k];
+            v.hands_h += 1;  // mix, pour, torch: a starting value
+            if (k + 1 < forecast.size()) v.wait_h = std::max(v.wait_h, forecast[k + 1].poured_h - forecast[k].poured_h);
+            if (k + 1 < forecast.size()) v.next_to_h = v.next_to_h > 0 ? std::min(v.next_to_h, forecast[k].clock.next_to_h) : forecast[k].clock.next_to_h;
+        }
+    }
+
+    /// Which lift of its compartment it is, from 0.
+    std::size_t visit_of(std::size_t lift) const {
+        std::size_t before = 0;
+        while (before < lift && p_.lifts[lift - 1 - before].compartment == p_.lifts[lift].compartment) ++before;
+        return before;
     }
 
     void mix(const Resin& resin) {
@@ -212,7 +225,13 @@ class Planner {
                 p_.batches.push_back(b);
             }
             // Mixed, poured and its cup put away in nine minutes; one that is degassed stands ten more in its pot, as the card has it.
-            p_.hands_on_h += (c.mix_min + 9 + (c.degas ? 10 : 0)) / 60 * n;
+            p_.visits.at(visit_of(i)).hands_h += (c.mix_min + 9 + (c.degas ? 10 : 0)) / 60 * n;
+        }
+        if (!p_.visits.empty()) {
+            double before = 0;
+            for (std::size_t k = 0; k + 1 < p_.visits.size(); ++k) before += p_.visits[k].wait_h;
+            p_.visits.back().wait_h = std::max(0.0, p_.wait_h - before);
+            for (const PourVisit& v : p_.visits) p_.hands_on_h += v.hands_h;
         }
         if (resin.price_l) p_.cost = p_.mix_l * *resin.price_l;
         p_.shopping = shopping_for(resin, p_.mix_l);

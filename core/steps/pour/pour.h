@@ -141,6 +141,13 @@ struct SecondColour {
     double from_h = 0, to_h = 0;  ///< after the last lift is poured
 };
 
+/// The k-th lift of every compartment, poured one after the other.
+struct PourVisit {
+    double hands_h = 0;
+    double wait_h = 0;  ///< until the next, or until the last lift is hard
+    double next_to_h = 0;  ///< the next bonds unsanded until so long after it
+};
+
 struct PourPlan : StepPlan {
     std::string resin;  ///< key
     double air_c = 0;
@@ -157,6 +164,7 @@ struct PourPlan : StepPlan {
     std::vector<Phrase> set_out;        ///< before the first cup is opened
     std::vector<Phrase> leaks;          ///< where to look, in order
     double hands_on_h = 0, wait_h = 0;  ///< until the last lift is hard: it comes out of its form
+    std::vector<PourVisit> visits;      ///< their hands and waits are these, in all
     CureClock clock;                    ///< of the slowest compartment's last lift, after it was poured
     CureClock little;                   ///< of what is topped up afterwards
 };

@@ -4,6 +4,7 @@
 #include <stdexcept>
 
 #include "core/steps/pour/pour.h"
+#include "core/ground/measure/shelf.h"
 #include "core/steps/pour/told.h"
 
 namespace yb {
@@ -12,13 +13,9 @@ Shopping shopping_for(const Resin& r, double wanted) {
     Shopping s;
     s.wanted_l = wanted;
     s.left_l = r.left_l.value_or(0);
-    const double short_l = std::max(0.0, wanted - s.left_l);
-    if (r.kit_l && *r.kit_l > 0 && short_l > 0) {
-        s.kits = static_cast<int>(std::ceil(short_l / *r.kit_l - 1e-9));
-        s.buys_l = s.kits * *r.kit_l;
-    } else {
-        s.buys_l = short_l;
-    }
+    const double kit = r.kit_l.value_or(0);
+    s.buys_l = to_buy(wanted, s.left_l, kit);
+    if (kit > 0) s.kits = static_cast<int>(std::lround(s.buys_l / kit));
     s.remains_l = s.left_l + s.buys_l - wanted;
     if (r.price_l) s.cost = s.buys_l * *r.price_l;
     return s;

@@ -18,6 +18,7 @@ struct Pour {
     Pour() {
         job = on(slab, {1600, 500, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}});
         for (Month& m : shop.air.months) m = {20, 50};
+        job.flat.aim = FlatAim::spare_show;  // the show face keeps its figure: depths are counted from it
     }
     Flaw& flaw(FlawKind kind, Face face, std::optional<double> depth, Ring outline = box(900, -30, 1000, 30)) {
         slab.flaws.push_back({"f" + std::to_string(slab.flaws.size() + 1), kind, face, std::move(outline), false, depth, 1, ""});
@@ -123,13 +124,24 @@ TEST_CASE("lifts are as many as the label allows, the last one waits longest", "
     CHECK_THROWS_AS(river_resin({}, {}), std::invalid_argument);
 }
 
-TEST_CASE("a void at the top's edge is cut to it and dammed", "[fill]") {
+TEST_CASE("a void at the top's edge is cut to it, and dammed where the edge is live", "[fill]") {
     Pour p;
     p.flaw(FlawKind::void_, Face::a, 20, box(1700, -30, 1900, 30));  // the top ends at 1800
     CHECK(p.only().runs_out);
     CHECK(p.only().volume_l == Approx(0.1 * 0.06 * 0.02 * 1000).epsilon(1e-6));
+    CHECK_FALSE(p.says("fill.dam"));  // sawn: the wood goes on there while it is filled
+    p.slab.flaws.clear();
+    p.job.top.live = LiveEdges::both;
+    p.flaw(FlawKind::void_, Face::a, 20, box(1700, -30, 1900, 30));
+    CHECK(p.only().runs_out);
+    CHECK_FALSE(p.says("fill.dam"));  // an end is sawn whatever the sides are
+    p.slab.flaws.clear();
+    p.flaw(FlawKind::void_, Face::a, 20, box(900, 250, 1000, 330));  // the slab ends at 300
+    CHECK(p.only().runs_out);
     CHECK(p.says("fill.dam"));
-    p.slab.flaws[0].outline = box(1820, -30, 1900, 30);
+    p.slab.flaws.clear();
+    p.job.top.live = LiveEdges::none;
+    p.flaw(FlawKind::void_, Face::a, 20, box(1820, -30, 1900, 30));
     CHECK(p.plan().voids.empty());
 }
 

@@ -18,6 +18,7 @@ struct Voids {
     Shop shop;
     Voids() {
         for (Month& m : shop.air.months) m = {20, 50};
+        job.flat.aim = FlatAim::spare_show;  // depths are counted from the show face
     }
     void add(double depth, double x, double y0 = -30, double y1 = 30) {
         slab.flaws.push_back(

@@ -20,7 +20,7 @@ struct Bench {
     Slab slab = plank("p", 2000, 600, 50);
     Job job;
     Shop shop;
-    Bench() { job = on(slab, {1600, 500, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}}); }
+    Bench() { job = on(slab, {1600, 500, 40, 740, LiveEdges::none, 0, TopShape::rectangle, {}}), job.flat.aim = FlatAim::spare_show; }
     Flaw& flaw(FlawKind kind, std::optional<double> depth, Ring outline = box(900, -30, 1000, 30)) {
         slab.flaws.push_back({"f" + std::to_string(slab.flaws.size() + 1), kind, Face::a, std::move(outline), false, depth, 1, ""});
         return slab.flaws.back();

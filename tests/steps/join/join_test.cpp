@@ -46,13 +46,13 @@ TEST_CASE("a glue-up of four boards is counted by hand", "[join][T19]") {
     CHECK(skins->says.value(0) * 60 == Approx(p.open_min));
     // Each way out does what was said of it.
     c.helped = true;
-    CHECK(plan_job(job, docs).join->needed_min == Approx(skins->says.value(2) * 60));
+    CHECK(plan_job(job, docs).join->needed_min == Approx(skins->says.then.at(0).value(0) * 60));
     c.helped = false;
     c.two_stages = true;
-    CHECK(plan_job(job, docs).join->needed_min == Approx(skins->says.value(3) * 60));
+    CHECK(plan_job(job, docs).join->needed_min == Approx(skins->says.then.at(1).value(0) * 60));
     c.two_stages = false;
     c.slow_glue = true;
-    CHECK(plan_job(job, docs).join->open_min == Approx(skins->says.value(4) * 60));
+    CHECK(plan_job(job, docs).join->open_min == Approx(skins->says.then.at(2).value(0) * 60));
     CHECK(open_minutes(10, 10) == Approx(20));
     CHECK(open_minutes(10, 30) == Approx(5));
 }

@@ -304,7 +304,7 @@ TEST_CASE("cards of lanes and sanding are as long as the plan says, and the demo
         }
     }
     const Learned l = learned_paces(d);
-    CHECK(std::count_if(l.took.begin(), l.took.end(), [](const Took& t) { return t.outlier && t.operation == "flat_two: run 2b.3"; }) == 1);
+    CHECK(std::count_if(l.took.begin(), l.took.end(), [](const Took& t) { return t.outlier && t.operation == "flat_one: run 2a.3"; }) == 1);
     int used = 0;
     for (const PaceFigure& f : l.figures) used += is_used(f) && find_pace_kind(f.key)->unit;
     CHECK(used >= 3);
