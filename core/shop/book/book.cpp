@@ -273,6 +273,13 @@ std::vector<BookLine> read_book(const std::vector<BookEntry>& entries) {
             line = out[it->second].entry.kind == book::correction ? names_line(out[it->second].entry.of) : std::nullopt;
         }
     }
+    // By the moment, whatever zone and clock it was written by; what can't be read stays behind the line before it.
+    std::vector<std::pair<double, BookLine>> dated;
+    dated.reserve(out.size());
+    double last = -1e18;
+    for (BookLine& l : out) dated.emplace_back(last = moment_of(l.entry.at).value_or(last), std::move(l));
+    std::stable_sort(dated.begin(), dated.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (std::size_t i = 0; i < dated.size(); ++i) out[i] = std::move(dated[i].second);
     return out;
 }
 

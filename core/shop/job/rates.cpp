@@ -98,6 +98,16 @@ Phrase yours(const PaceFigure& pace, const Shop& shop, const Job& job) {
 
 bool tell_rates(std::vector<Figure>& figures, const std::vector<PaceFigure>& paces, const Shop& shop, const Job& job) {
     bool any = false;
+    // Hours that the rule of days and the money count at the maker's pace of the whole operation.
+    static constexpr std::pair<const char*, const char*> whole[] = {{"sand", "skin.sanding"}, {"flat", "flat.hours"}};
+    for (const auto& [kind, told] : whole)
+        if (const double times = pace_of(paces, kind); times != 1)
+            for (Figure& one : figures)
+                if (one.key == told) {
+                    one.working.given.push_back({"at your pace, as days and money count it", hours(one.value.value * times), "hours × your pace of it"});
+                    one.note.then.push_back(say("{} at your pace", hours(one.value.value * times)));
+                    any = true;
+                }
     for (const PaceFigure& f : paces) {
         const Rate* r = rate_of(f.key);
         const auto own = r && is_used(f) ? own_figure(f, shop, job) : std::nullopt;

@@ -64,7 +64,8 @@ class Summing {
         m_.overhead = percent_of(m_.parts, shop_.money.overhead_pct);
         m_.cost = m_.parts + m_.overhead;
         const double margin = std::clamp(job_.money.margin_pct.value_or(shop_.money.margin_pct), 0.0, 95.0);
-        m_.net = rounded(Decimal(m_.cost) * 100 / (100 - typed(margin)));
+        // What it really cost changes what an hour of it earned, not what it was offered for.
+        m_.net = real_ ? money_of(plan_, job_, shop_).net : rounded(Decimal(m_.cost) * 100 / (100 - typed(margin)));
         m_.margin = m_.net - m_.cost;
         m_.tax = percent_of(m_.net, shop_.money.tax_pct);
         m_.offer = m_.net + m_.tax;
@@ -82,32 +83,32 @@ class Summing {
         m_.lines.push_back(std::move(l));
     }
 
-    /// Shares of a slab: what its part of the top is of its upper face, and what goes back to the rack.
-    std::pair<double, double> shares(std::size_t leaf) const {
+    /// Share of a slab's upper face that goes back to the rack.
+    double goes_back(std::size_t leaf) const {
         const LeafPlan& l = plan_.leaves[leaf];
         const double whole = std::abs(area(l.shape().ring_a));
-        if (!(whole > 0) || !l.lay) return {1, 0};
+        if (!(whole > 0) || !l.lay) return 0;
         const double used = std::clamp(std::abs(area(l.lay->rough)) / whole, 0.0, 1.0);
         double back = 0;
         if (plan_.cuts)
             for (const Offcut& o : plan_.cuts->offcuts)
                 if (o.leaf == leaf) back += o.length_mm * o.width_mm;
-        return {used, std::clamp(back / whole, 0.0, 1 - used)};
+        return std::clamp(back / whole, 0.0, 1 - used);
     }
 
     void needs() {
         for (const Need& n : needs_of(plan_, job_, shop_)) {
             if (n.kind != NeedKind::slab) {
                 // Out of what is on the shelf first, the rest in whole kits: what stays over is paid too.
-                const double paid = std::min(n.amount, n.left.value_or(0)) + n.buys();
-                line({key_of(n.kind), n.key, n.what, n.kit ? paid : n.amount, n.unit, n.price});
+                line({key_of(n.kind), n.key, n.what, paid_for(n.amount, n.left.value_or(0), n.kit.value_or(0)), n.unit, n.price});
                 continue;
             }
             std::size_t leaf = 0;
             while (leaf < plan_.leaves.size() && "slab " + plan_.leaves[leaf].slab().id != n.key) ++leaf;
-            const auto [used, back] = shares(leaf);
+            const double back = goes_back(leaf);
             if (job_.money.slabs == SlabCost::share) {
-                line({key_of(n.kind), n.key, n.what, used, "of it", n.price});
+                // What does not go back to the rack is used up by this top: its part of the face, and what falls off it.
+                line({key_of(n.kind), n.key, n.what, 1 - back, "of it", n.price});
             } else {
                 line({key_of(n.kind), n.key, n.what, 1, "pcs", n.price});
                 if (n.price) line({key_of(n.kind), "back " + n.key, n.what + ", back to the rack", -back, "of it", n.price});
@@ -126,8 +127,8 @@ class Summing {
             if (real_)
                 if (const auto it = real_->find(o.key); it != real_->end()) h = it->second;
             Sum& s = by_step[o.step.key];
-            if (o.who != Who::helper) s.maker += h;
-            if (o.who == Who::helper || o.who == Who::both) s.helper += h;
+            if (o.works() != Who::helper) s.maker += h;
+            if (o.works() != Who::maker) s.helper += h;
         }
         const auto rate = job_.money.hour ? job_.money.hour : shop_.money.hour;
         const auto helper = shop_.money.helper_hour ? shop_.money.helper_hour : rate;

@@ -5,6 +5,7 @@ namespace yb {
 void fields(FieldVisitor& v, AgreedLine& l) {
     v.text({"key", "About", true}, l.key);
     v.text({"says", "Says"}, l.says);
+    v.text({"of", "In keys and quantities"}, l.of);
 }
 
 void fields(FieldVisitor& v, Agreement& a) {

@@ -12,6 +12,7 @@ namespace yb {
 struct AgreedLine {
     std::string key;   ///< "size", "edges", "voids", "colour", "finish", "seasons", "price"
     std::string says;
+    std::string of{};  ///< what is agreed as keys and quantities, whatever units and words it is said in: "2400 900 45"; empty: by a program before that
     bool operator==(const AgreedLine&) const = default;
 };
 struct Agreement {

@@ -36,7 +36,7 @@ struct ShopMoney {
 /// How a slab is paid for.
 enum class SlabCost {
     whole,  ///< bought for the job; what goes back to the rack is credited by its share
-    share   ///< the part of it that is used
+    share   ///< the part of it that does not go back to the rack
 };
 
 /// Something else that is paid for a job: a delivery, glass, a turner.
@@ -57,7 +57,7 @@ struct JobMoney {
 };
 
 inline constexpr auto slab_costs = school("money.slabs", "slabs", "Slabs are paid", &JobMoney::slabs, Way{SlabCost::whole, "whole", "Bought for it; what is left is credited"},
-                                          Way{SlabCost::share, "share", "By the share that is used"});
+                                          Way{SlabCost::share, "share", "By the share that is used up"});
 
 void fields(FieldVisitor& v, Prices& p);
 void fields(FieldVisitor& v, ShopMoney& m);
