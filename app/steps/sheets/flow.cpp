@@ -126,6 +126,7 @@ void Flow::heading(const QString& text) {
     p_.setFont(font(points, false, true));
     p_.setPen(Qt::black);
     p_.drawText(QRectF(margin, y_, width(), line(points)), Qt::AlignLeft | Qt::AlignVCenter, text);
+    wrote(text);
     y_ += line(points) + 0.6;
 }
 
@@ -156,6 +157,7 @@ void Flow::note(const QString& text, double at_points, bool bold) {
         const double tall = height_of(part, width(), points, bold);
         p_.setPen(Qt::black);
         p_.drawText(QRectF(margin, y_, width(), tall + 1), Qt::TextWordWrap, part);
+        wrote(part);
         y_ += tall + 0.6;
     }
 }
@@ -205,6 +207,7 @@ void Flow::table(const std::vector<Column>& columns, const std::vector<std::vect
         for (std::size_t i = 0; i < columns.size(); ++i) {
             p_.drawText(QRectF(x, y_, wide(i) - 1.5, line(small)), (columns[i].figures ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
                         columns[i].head);
+            wrote(columns[i].head);
             x += wide(i);
         }
         y_ += line(small);
@@ -228,6 +231,7 @@ void Flow::table(const std::vector<Column>& columns, const std::vector<std::vect
             p_.setPen(Qt::black);
             p_.drawText(QRectF(x, y_, wide(i) - 1.5, tall),
                         (columns[i].figures ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop | Qt::TextWordWrap, row[i]);
+            wrote(row[i]);
             x += wide(i);
         }
         y_ += tall;
@@ -254,6 +258,7 @@ void Flow::figures(const std::vector<std::pair<QString, QString>>& all) {
             p_.setFont(font(figure, true));
             p_.setPen(Qt::black);
             p_.drawText(QRectF(x, y_ + line(label), w - 1, line(figure)), Qt::AlignLeft | Qt::AlignVCenter, value);
+            wrote(name), wrote(value);
         }
         y_ += tall;
     }
@@ -276,6 +281,7 @@ void Flow::caution(Severity severity, const QString& text) {
     p_.setFont(font(points));
     p_.setPen(Qt::black);
     p_.drawText(QRectF(margin + 5, y_, width() - 5, tall + 1), Qt::TextWordWrap, text);
+    wrote(text);
     y_ += tall + 0.8;
 }
 
