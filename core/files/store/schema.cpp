@@ -1,3 +1,4 @@
+#include "core/ground/file/text.h"
 #include "core/files/store/schema.h"
 
 #include <algorithm>
@@ -298,19 +299,12 @@ std::string read_body(SQLite::Database& db, const ChangeRow& change, const std::
 
 void look_at_path(const std::string& path) {
     using K = StoreError::Kind;
-    for (std::size_t i = 0; i < path.size();) {  // UTF-8 as RFC 3629 has it, by length
-        const auto c = static_cast<unsigned char>(path[i]);
-        const std::size_t n = c < 0x80 ? 1 : c >> 5 == 6 ? 2 : c >> 4 == 14 ? 3 : c >> 3 == 30 ? 4 : 0;
-        bool ok = n > 0 && i + n <= path.size();
-        for (std::size_t k = 1; ok && k < n; ++k) ok = (static_cast<unsigned char>(path[i + k]) & 0xC0) == 0x80;
-        if (!ok) {
-            std::string shown;
-            for (const char d : path) shown += static_cast<unsigned char>(d) < 0x80 ? d : '?';
-            throw StoreError(K::other, "The name of " + shown +
-                                           " is not in UTF-8, which this program writes names in. Give the file or "
-                                           "its folder another name and open it again.");
-        }
-        i += n;
+    if (!is_utf8(path)) {
+        std::string shown;
+        for (const char d : path) shown += static_cast<unsigned char>(d) < 0x80 ? d : '?';
+        throw StoreError(K::other, "The name of " + shown +
+                                       " is not in UTF-8, which this program writes names in. Give the file or "
+                                       "its folder another name and open it again.");
     }
     std::error_code e;
     const fs::file_status status = fs::status(path, e);

@@ -135,7 +135,7 @@ std::string plain_text(std::string_view text) {
 std::string text_of(std::string_view bytes, const std::string& page) {
     if (auto read = by_mark(bytes)) return tidied(*read);
     if (const auto nothing = bytes.find('\0'); nothing != std::string_view::npos)
-        throw FormatError(fmt::format("this is no text: a character of nothing stands at byte {}. Choose another file, or save it as UTF-8", nothing + 1));
+        throw FormatError(fmt::format("not a text file: byte {} is zero. Choose another file, or save it as UTF-8", nothing + 1));
     if (is_utf8(bytes)) return tidied(bytes);
     if (!page.empty()) {
         auto read = converted(bytes, page.c_str());
