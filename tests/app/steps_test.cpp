@@ -116,7 +116,7 @@ TEST_CASE("a shim is moved and tells its new height", "[app]") {
     REQUIRE(desk.session().documents().jobs.at("job-reading-table").first().supports.size() == 4);
     auto* radio = desk.find<QRadioButton>("choice_flat.finish_thickest");
     radio->click();
-    CHECK(desk.session().plan()->flat->thickness_mm == Approx(desk.session().plan()->flat->thickest_mm));
+    CHECK(desk.session().plan()->flat->thickness_mm == Approx(desk.session().plan()->flat->most_mm));
     QTest::keyClick(desk.window.get(), Qt::Key_W);
     CHECK(desk.find<QLabel>("work_flat.thickness")->isVisible());
     CHECK(desk.text("work_flat.thickness").contains("Source"));

@@ -92,6 +92,16 @@ TEST_CASE("rounds of a filling and stages of a glue-up have their hands when the
     for (const Operation& o : p.days->operations)
         if (o.key == "fill" || o.part_of == "fill") told += o.hands_on_h, within_hours(p, f.docs.shop, o);
     CHECK(told == Approx(hands));
+    // A void that is full waits beside those that are filled again: by hand, a deep one twice and a slow one once.
+    VoidPlan deep, slow;
+    deep.lifts.resize(2), slow.lifts.resize(1);
+    deep.lifts[0].wait_h = 10, deep.lifts[1].wait_h = 24, slow.lifts[0].wait_h = 100;
+    const auto rounds = rounds_of({deep, slow});
+    REQUIRE(rounds.size() == 2);
+    CHECK(rounds[0].wait_h == 10);
+    CHECK(rounds[1].wait_h == 90);  // 100 after the first
+    CHECK(rounds[0].hands_h == Approx(2 * (0.4 + 0.25)));
+    CHECK(rounds[1].hands_h == Approx(0.4));
     DemoJob g("job-seed-cabinet");
     g.job().join.two_stages = true;
     const Plan q = g.plan();

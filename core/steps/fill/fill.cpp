@@ -270,14 +270,8 @@ class Planner {
             for (const Lift& l : v.lifts) {
                 p_.mixed_l += l.volume_l;
             }
-            if (p_.each.size() < v.lifts.size()) p_.each.resize(v.lifts.size());
-            for (std::size_t k = 0; k < v.lifts.size(); ++k) {
-                FillRound& round = p_.each[k];
-                round.hands_h += 0.4;                                       // mix, pour, torch: a starting value
-                if (k == 0) round.hands_h += v.through ? 0.6 : 0.25;        // clean, tape or brush
-                round.wait_h = std::max(round.wait_h, v.lifts[k].wait_h);
-            }
         }
+        p_.each = rounds_of(p_.voids);
         p_.rounds = static_cast<int>(p_.each.size());
         for (const FillRound& round : p_.each) p_.hands_on_h += round.hands_h, p_.wait_h += round.wait_h;
     }
@@ -383,6 +377,28 @@ std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, c
         l.wait_h = last ? clock.hard_h : clock.next_from_h;
         out.push_back(l);
     }
+    return out;
+}
+
+std::vector<FillRound> rounds_of(const std::vector<VoidPlan>& voids) {
+    std::vector<FillRound> out;
+    for (const VoidPlan& v : voids) {
+        if (v.left_open || v.river) continue;
+        if (out.size() < v.lifts.size()) out.resize(v.lifts.size());
+        for (std::size_t k = 0; k < v.lifts.size(); ++k) {
+            out[k].hands_h += 0.4;                                 // mix, pour, torch: a starting value
+            if (k == 0) out[k].hands_h += v.through ? 0.6 : 0.25;  // clean, tape or brush
+            if (k + 1 < v.lifts.size()) out[k].wait_h = std::max(out[k].wait_h, v.lifts[k].wait_h);
+        }
+    }
+    if (out.empty()) return out;
+    // Hours from the first round to each, then to when the slowest of all can be levelled.
+    std::vector<double> at{0};
+    for (std::size_t k = 0; k + 1 < out.size(); ++k) at.push_back(at.back() + out[k].wait_h);
+    double level = 0;
+    for (const VoidPlan& v : voids)
+        if (!v.left_open && !v.river && !v.lifts.empty()) level = std::max(level, at[v.lifts.size() - 1] + v.lifts.back().wait_h);
+    out.back().wait_h = level - at.back();
     return out;
 }
 

@@ -42,7 +42,7 @@ struct Lift : Mixed {
 /// One round over all voids that take it.
 struct FillRound {
     double hands_h = 0;
-    double wait_h = 0;  ///< of the slowest of them: until the next, or until it can be levelled
+    double wait_h = 0;  ///< of the slowest void that is filled again: until then; of the last round until all can be levelled
 };
 
 struct VoidPlan {
@@ -95,6 +95,9 @@ struct FillPlan : StepPlan {
     int rounds = 0;
     std::vector<FillRound> each;        ///< round by round: without soaking, theirs are these in all
 };
+
+/// The rounds of all voids that are filled here: the k-th lift of each is one, a void that is full waits beside the others.
+std::vector<FillRound> rounds_of(const std::vector<VoidPlan>& voids);
 
 FillPlan plan_fill(const FillInputs& in);
 

@@ -57,11 +57,7 @@ class Teller {
         p_.over_l += f.over_l, p_.river_l += f.river_l;
         p_.soak_l += f.soak_l, p_.tape_mm += f.tape_mm, p_.small += f.small, p_.small_l += f.small_l;
         p_.hands_on_h += f.hands_on_h, p_.rounds = std::max(p_.rounds, f.rounds);
-        if (p_.each.size() < f.each.size()) p_.each.resize(f.each.size());
-        for (std::size_t k = 0; k < f.each.size(); ++k) {
-            p_.each[k].hands_h += f.each[k].hands_h;
-            p_.each[k].wait_h = std::max(p_.each[k].wait_h, f.each[k].wait_h);
-        }
+        p_.each = rounds_of(p_.voids);
         p_.wait_h = 0;
         for (const FillRound& round : p_.each) p_.wait_h += round.wait_h;
     }
