@@ -17,6 +17,8 @@ class Teller {
     FillPlan run() {
         p_.ready = in_.top.ready;
         for (std::size_t i = 0; i < in_.leaves.size(); ++i) leaf(i);
+        p_.each = rounds_of(p_.voids);
+        for (const FillRound& round : p_.each) p_.wait_h += round.wait_h;
         p_.figures = fill_figures(p_, in_.choices, in_.resins, in_.shop_c);
         sort_by_severity(p_.cautions);
         return std::move(p_);
@@ -57,9 +59,6 @@ class Teller {
         p_.over_l += f.over_l, p_.river_l += f.river_l;
         p_.soak_l += f.soak_l, p_.tape_mm += f.tape_mm, p_.small += f.small, p_.small_l += f.small_l;
         p_.hands_on_h += f.hands_on_h, p_.rounds = std::max(p_.rounds, f.rounds);
-        p_.each = rounds_of(p_.voids);
-        p_.wait_h = 0;
-        for (const FillRound& round : p_.each) p_.wait_h += round.wait_h;
     }
 
     const WholeFillInputs& in_;

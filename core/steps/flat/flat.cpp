@@ -143,8 +143,7 @@ class Planner {
         p_.tilt = chosen_tilt(in_, tried_);
         const MostOf most = most_of(in_, p_.tilt, dragged_);
         p_.most_mm = most.mm, p_.rest = most.rest;
-        const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
-        const double to = in_.choices.finish == FinishTo::wanted || in_.together ? std::min(wanted, p_.most_mm) : p_.most_mm;
+        const double to = comes_to_mm(in_, p_.most_mm);
         const Tilt widest = p_.tilt;
         if (widest.thickness_mm > to) p_.tilt = thinned(widest, in_.choices.aim, to);
         p_.thickness_mm = p_.tilt.thickness_mm;

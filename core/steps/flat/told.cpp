@@ -571,9 +571,7 @@ class Teller {
 
     /// What comes off the show face at most with a tilt, brought to what the top comes to.
     double off_show(const Tilt& t, FlatAim aim) const {
-        const double most = rested_mm(t, aim);
-        const double wanted = in_.together ? in_.together->comes_to_mm : in_.top.thickness_mm;
-        const double to = in_.choices.finish == FinishTo::wanted || in_.together ? std::min(wanted, most) : most;
+        const double to = comes_to_mm(in_, rested_mm(t, aim));
         return most_off_show(t.thickness_mm > to ? thinned(t, aim, to) : t);
     }
 
