@@ -331,20 +331,29 @@ class Planner {
     double deeper_mm_ = 0;  ///< the mean of what a form out of level holds more
 };
 
+/// All that the heat of a pour's lifts hangs on: its answer is made of nothing else.
 struct Question {
-    double gel = 0, heat = 0, density = 0, deepest = 0, depth = 0, air = 0, limit = 0, board = 0, night = 0;
-    bool fans = false;
-    int lifts = 0;
+    Kinetics resin;
+    Section whole;         ///< as deep as all lifts together
+    double deepest_mm = 0;  ///< by the label
+    double limit_c = 0;
+    int lifts = 0;  ///< as the maker wants; 0: as few as stay below the limit
     bool operator==(const Question&) const = default;
 };
 
-std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const PourChoices& c) {
+std::vector<LiftForecast> answer(const Question& q) {
+    const double depth = q.whole.depth_mm;
     // Coarse, and a little on the safe side for it: the section's own figure is followed finely.
     const CureOrder quick{3, 0};
+    const auto one_of = [&](int n, double air) {
+        Section s = q.whole;
+        s.depth_mm = depth / n, s.air_c = air;
+        return s;
+    };
     const auto sequence = [&](int n, double air) {
         // The fifth lift and those after it go as the fourth did: what lies that far below no longer warms.
         const auto followed = static_cast<std::size_t>(std::min(n, 4));
-        auto out = cure_lifts(k, section_of(q.depth / n, air, c), std::vector<double>(followed, q.depth / n), quick);
+        auto out = cure_lifts(q.resin, one_of(n, air), std::vector<double>(followed, depth / n), quick);
         while (out.size() < static_cast<std::size_t>(n)) {
             LiftCure next = out.back();
             next.poured_h += next.gel_h.value_or(0);
@@ -352,19 +361,19 @@ std::vector<LiftForecast> answer(const Question& q, const Kinetics& k, const Pou
         }
         return out;
     };
-    const int fewest = c.lifts > 0 ? c.lifts : std::max(1, static_cast<int>(std::ceil(q.depth / q.deepest - 1e-9)));
+    const int fewest = q.lifts > 0 ? q.lifts : std::max(1, static_cast<int>(std::ceil(depth / q.deepest_mm - 1e-9)));
     for (int n = fewest;; ++n) {
-        const auto warm = sequence(n, q.air + 1);
+        const auto warm = sequence(n, q.whole.air_c + 1);
         double worst = 0;
         for (const LiftCure& l : warm) worst = std::max(worst, l.peak_c);
-        if (worst > q.limit && c.lifts == 0 && n < static_cast<int>(most_lifts)) continue;
-        const auto mean = sequence(n, q.air);
-        const auto cool = sequence(n, q.air - 1);
-        const Cured alone = cure(k, section_of(q.depth / n, q.air, c), quick);
+        if (worst > q.limit_c && q.lifts == 0 && n < static_cast<int>(most_lifts)) continue;
+        const auto mean = sequence(n, q.whole.air_c);
+        const auto cool = sequence(n, q.whole.air_c - 1);
+        const Cured alone = cure(q.resin, one_of(n, q.whole.air_c), quick);
         std::vector<LiftForecast> out;
         for (std::size_t i = 0; i < mean.size(); ++i) {
             LiftForecast f;
-            f.depth_mm = q.depth / n;
+            f.depth_mm = depth / n;
             f.peak_c = mean[i].peak_c, f.peak_low_c = cool[i].peak_c, f.peak_high_c = warm[i].peak_c;
             f.peak_h = mean[i].peak_h;
             f.poured_h = mean[i].poured_h;
@@ -390,11 +399,9 @@ Section section_of(double depth, double air, const PourChoices& c) {
 
 std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth, double air, const PourChoices& c) {
     if (!(depth > 0)) return {};
-    const Kinetics k = kinetics_of(resin);
-    const Question q{k.gel_25_h,     k.heat_kj_kg, k.kg_m3,   resin.deepest_mm, depth,  air,
-                     c.peak_limit_c, c.sheet_mm,   c.night_c, c.fans,           c.lifts};
+    const Question q{kinetics_of(resin), section_of(depth, air, c), resin.deepest_mm, c.peak_limit_c, c.lifts};
     static Kept<Question, std::vector<LiftForecast>> kept(64);
-    std::vector<LiftForecast> out = kept.answer(q, [&] { return answer(q, k, c); });
+    std::vector<LiftForecast> out = kept.answer(q, [&] { return answer(q); });
     for (std::size_t i = 0; i < out.size(); ++i) {
         out[i].clock = clock_of(resin, air, out[i].model);
         if (i > 0) out[i].poured_h = out[i - 1].poured_h + out[i - 1].clock.next_from_h;
