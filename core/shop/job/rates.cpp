@@ -28,8 +28,8 @@ const std::vector<Rate>& rates() {
     using CS = const Shop&;
     using CJ = const Job&;
     static const std::vector<Rate> all{
-        {"sand_first", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.planed_min_m2; },
-         [](S s, J, double t) { s.sanding.planed_min_m2 *= t, s.sanding.felt_min_m2 *= t; }},
+        {"sand_felt", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.felt_min_m2; }, [](S s, J, double t) { s.sanding.felt_min_m2 *= t; }},
+        {"sand_first", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.planed_min_m2; }, [](S s, J, double t) { s.sanding.planed_min_m2 *= t; }},
         {"sand_after", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.after_min_m2; }, [](S s, J, double t) { s.sanding.after_min_m2 *= t; }},
         {"sand_edge", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.edge_min_m; }, [](S s, J, double t) { s.sanding.edge_min_m *= t; }},
         {"lane", "flat.hours", [](CS s, CJ) { return 3600 / (s.sled.turn_s + 1000 / s.sled.feed_mm_s); },

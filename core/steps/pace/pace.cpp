@@ -21,6 +21,7 @@ const std::vector<PaceKind>& pace_kinds() {
         {"base", "Making the base", {"base_make", "base_parts"}},
         {"sand", "Sanding", {"sand", "last_grit"}},
         {"coats", "Putting finish on", {"before", "coat_"}},
+        {"sand_felt", "Sanding, the first grit where lanes can be felt", {}, "m²/h", true},
         {"sand_first", "Sanding, the first grit on a planed face", {}, "m²/h", true},
         {"sand_after", "Sanding, each grit after", {}, "m²/h", true},
         {"sand_edge", "Sanding edges, each grit", {}, "m/h", true},

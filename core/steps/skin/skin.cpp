@@ -12,6 +12,9 @@ namespace yb {
 
 namespace {
 
+/// A first grit this coarse is for lanes that can be felt.
+bool on_lanes(double grit) { return grit < 80; }
+
 class Planner {
   public:
     explicit Planner(const SkinInputs& in) : in_(in), c_(in.choices), of_(in.shelf.of(in.choices.finish)) {}
@@ -99,9 +102,9 @@ class Planner {
         for (std::size_t i = 0; i < grits.size(); ++i) {
             GritStep g{grits[i], 0, 0, false};
             const Sanding& pace = in_.sanding;
-            double per_m2 = i > 0 ? pace.after_min_m2 : grits[i] < 80 ? pace.felt_min_m2 : pace.planed_min_m2;
+            double per_m2 = i > 0 ? pace.after_min_m2 : on_lanes(grits[i]) ? pace.felt_min_m2 : pace.planed_min_m2;
             if (f.resin()) per_m2 *= pace.resin_times;
-            if (pace.disc_sander && grits[i] < 80) per_m2 *= pace.disc_times;
+            if (pace.disc_sander && on_lanes(grits[i])) per_m2 *= pace.disc_times;
             // Edges are sanded by hand along them, a live one with a brush.
             g.minutes = (f.edge() ? pace.edge_min_m * f.long_mm / 1000 : per_m2 * f.m2) / hands;
             g.discs = f.edge() ? 0 : f.m2 / pace.disc_m2;
@@ -310,7 +313,7 @@ std::vector<CardStep> sand_card(const SkinPlan& p) {
         CardStep step{"sand " + std::to_string(i + 1) + " at " + std::to_string(static_cast<int>(std::lround(g.grit))), all[i].name,
                       first ? say("pencil all over, sand until it is gone") : say("until the scratches of the grit before are gone"), 60 * g.minutes};
         step.says.then.push_back(say("grit {}", number(g.grit)));
-        step.pace = all[i].edges ? "sand_edge" : first ? "sand_first" : "sand_after";
+        step.pace = all[i].edges ? "sand_edge" : !first ? "sand_after" : on_lanes(g.grit) ? "sand_felt" : "sand_first";
         step.after = std::move(after), step.from_s = from_s;
         out.push_back(std::move(step));
     };

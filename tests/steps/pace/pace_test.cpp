@@ -230,19 +230,26 @@ TEST_CASE("a figure that is used changes what it is of, by as much, and says whe
     };
     CHECK(on_wood(p) == Approx(1.2 * on_wood(plain)));
     CHECK(says(skin(p).figures, "skin.mix").find("mL/m²") != std::string::npos);
-    double all = 0, first = 0;
-    for (const double times : {1.0, 1.5}) {
-        p = used("sand_first", times);
-        const double before = std::exchange(all, skin(p).sanding_min);
-        double now = 0;
-        for (const SkinFacePlan& f : skin(p).faces)
-            if (!f.grits.empty() && !f.face.edge()) now += f.grits.front().minutes;
-        if (times > 1) {
-            CHECK(now == Approx(1.5 * first));
-            CHECK(all - before == Approx(now - first));
+    // The first grit on a planed face and the one on lanes that can be felt are two figures.
+    for (const double begins : {60.0, 80.0}) {
+        d.jobs.at("job-tarn-river").skin.first_grit = begins;
+        const bool lanes = begins < 80;
+        double all = 0, first = 0;
+        for (const double times : {1.0, 1.5}) {
+            p = used(lanes ? "sand_felt" : "sand_first", times);
+            const double before = std::exchange(all, skin(p).sanding_min);
+            double now = 0;
+            for (const SkinFacePlan& f : skin(p).faces)
+                if (!f.grits.empty() && !f.face.edge() && (f.grits.front().grit < 80) == lanes) now += f.grits.front().minutes;
+            REQUIRE(now > 0);
+            if (times > 1) {
+                CHECK(now == Approx(1.5 * first));
+                CHECK(all - before == Approx(now - first));
+            }
+            first = now;
         }
-        first = now;
     }
+    d.jobs.at("job-tarn-river").skin.first_grit.reset();
     p = used("coat_off", 2);
     CHECK(skin(p).zone_most_m2 < skin(plain).zone_most_m2);
     d.shop.paces = {{"glue_clamp", 2, 0.1, 3}, {"glue_spread", 0.5, 0.1, 3}};
