@@ -38,6 +38,29 @@ void within_hours(const Plan& p, const Shop& shop, const Operation& o) {
 
 }  // namespace
 
+TEST_CASE("a lift that falls after the one before has lost its tack says so, and one in time does not", "[days][pour]") {
+    DemoJob f("job-tarn-river");
+    Job& job = f.job();
+    job.pour.lifts = 2;
+    int late = 0, in_time = 0;
+    for (int day = 1; day <= 14; ++day) {
+        job.days.pins = {{"pour", "2026-12-" + std::string(day < 10 ? "0" : "") + std::to_string(day)}};
+        const Plan p = f.plan();
+        const Operation *first = operation(p, "pour"), *second = operation(p, "pour_2");
+        REQUIRE((first && second));
+        const double tack_h = p.pour->lifts.front().clock.next_to_h;
+        const bool told = std::any_of(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.key == "pour.no_tack"; });
+        INFO("poured on the " << day << ", the next after " << second->start_h - first->hands_end_h << " of " << tack_h);
+        CHECK(told == (second->start_h - first->hands_end_h > tack_h + 1e-6));
+        (told ? late : in_time) += 1;
+    }
+    CHECK(in_time > 0);
+    // A week of nobody there.
+    job.days.pins = {{"pour", "2026-12-01"}, {"pour_2", "2026-12-18"}};
+    const Plan p = f.plan();
+    CHECK(std::any_of(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.key == "pour.no_tack"; }));
+}
+
 TEST_CASE("every lift of a pour has hands of its own, inside hours, when the one before lets it", "[days][pour]") {
     DemoJob f("job-tarn-river");
     f.job().pour.lifts = 3;

@@ -188,6 +188,7 @@ const std::map<std::string, const char*>& all() {
         {"pour.leaks", "Every seam, before you mix"},
         {"pour.near", "Near to running away"},
         {"pour.night", "Cold nights stretch the cure"},
+        {"pour.no_tack", "The next lift comes too late"},
         {"pour.pot", "The mix rises under vacuum"},
         {"pour.safe", "Gloves, air, away from what burns"},
         {"pour.sags", "The form hangs between its bearers"},

@@ -54,6 +54,30 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     waits_with(out, AirWait::cures, w);
 }
 
+/// A lift that falls to where the one before has lost its tack no longer bonds to it by itself.
+void dated(Planning& w) {
+    const std::vector<PourVisit>& visits = w.p.pour->visits;
+    const auto op = [&](std::size_t k) {
+        const std::string key = k == 0 ? "pour" : "pour_" + std::to_string(k + 1);
+        const auto& all = w.p.days->operations;
+        const auto it = std::find_if(all.begin(), all.end(), [&](const Operation& o) { return o.key == key; });
+        return it == all.end() ? nullptr : &*it;
+    };
+    for (std::size_t k = 1; k < visits.size(); ++k) {
+        const Operation *before = op(k - 1), *o = op(k);
+        if (!before || !o || o->done_h) continue;
+        const double after_h = o->start_h - before->hands_end_h;
+        if (after_h <= visits[k - 1].next_to_h + 1e-6) continue;
+        StepPlan& says = *own<&Plan::pour>(w.p);
+        says.cautions.push_back({"pour.no_tack", Severity::watch, step_key::pour,
+                                 say("{} comes {} after the one before, by the hours hands are there; it bonds by itself until {}. Begin the pour on another "
+                                     "day, or let it harden, sand it matt and wipe it before the next.",
+                                     o->label, hours(after_h), hours(visits[k - 1].next_to_h))});
+        sort_by_severity(says.cautions);
+        return;
+    }
+}
+
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
     const PourPlan& p = *a.plan.pour;
     if (!p.ready || p.lifts.empty()) return;
@@ -140,6 +164,7 @@ StepRow pour_row() {
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .dated = dated,
         .needs = needs,
         .things = things,
         .cards = cards,
