@@ -339,9 +339,10 @@ void MainWindow::refresh() {
                         : QString())
              : QString());
     if (const Plan* p = session_.plan()) {
+        const StepAir air = p->air_of(session_.step());
         air_->setText(tr("shop air %1 %2 → wood settles at")
-                          .arg(in_units(celsius(p->shop_air.temp_c), session_), in_units(percent(p->shop_air.rh_pct), session_)));
-        settles_->setText(in_units(percent(p->shop_settles_pct), session_));
+                          .arg(in_units(celsius(air.day.temp_c), session_), in_units(percent(air.day.rh_pct), session_)));
+        settles_->setText(in_units(percent(air.settles_pct()), session_));
     }
     units_->setText(u.metric_length() ? tr("mm · inch") : tr("inch · mm"));
     undo_->setEnabled(session_.can_undo());

@@ -82,7 +82,7 @@ void tell_air(Season& s, const JobDays& j, const Job& job, const Plan& plan, con
         if (then <= planned.warmest_c + told_from_c && then >= planned.coldest_c - told_from_c) continue;
         said.insert(o.step.key);
         s.cautions.push_back({"days.air", Severity::watch, {},
-                              say("{}: other jobs move ‘{}’ to {}, at {} in place of {}. Lifts, windows and waits are planned for the other air: start the job then, or move it up.", j.name, o.label, s.date(o.start_h), celsius(then),
+                              say("{}: other jobs move ‘{}’ to {}, at {} in place of {}. Lifts, windows, waits and what the wood settles at are planned for the other air: start the job then, or move it up.", j.name, o.label, s.date(o.start_h), celsius(then),
                                   celsius(planned.day.temp_c))});
     }
 }

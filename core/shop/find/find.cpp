@@ -5,6 +5,7 @@
 #include <cmath>
 #include <mutex>
 
+#include "core/ground/calendar/calendar.h"
 #include "core/steps/fill/fill.h"
 #include "core/steps/flat/flat.h"
 #include "core/shop/job/documents.h"
@@ -441,7 +442,7 @@ FindOrder find_order(const Job& job, const Shop& shop) {
     FindOrder o;
     o.top = job.top, o.choices = job.makeup, o.for_job = job.id;
     o.dry_pct = dry_enough_pct(job.room, shop);
-    o.flat = job.flat, o.settles_pct = shop.settles_pct(job.start);
+    o.flat = job.flat, o.settles_pct = shop.settles_pct(is_date(job.start) ? date_after(job.start, job.flat.rest_h) : job.start);
     if (!shop.resins.empty()) o.resin_price_l = river_resin(shop.resins, job.fill.river).price_l.value_or(0);
     return o;
 }

@@ -132,6 +132,8 @@ void lay_on_bench(Planning& w) {
 
 }  // namespace
 
+double StepAir::settles_pct() const { return equilibrium_moisture(day.temp_c, day.rh_pct); }
+
 StepAir Plan::air_of(Step step) const {
     const auto it = airs.find(step.key);
     return it == airs.end() ? StepAir{shop_air, shop_air.temp_c, shop_air.temp_c} : it->second;
@@ -177,7 +179,6 @@ Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_sh
     p.shop_air = shop.air.months[static_cast<std::size_t>(month_of(job.start))];
     if (wanted.airs) p.airs = *wanted.airs;
     else if (wanted.dragged_in && wanted.before) p.airs = wanted.before->airs;
-    p.shop_settles_pct = shop.settles_pct(job.start);
     Planning w{job, slabs, shop, wanted, p};
     w.quick = wanted.dragged_in.has_value();
     // While something is dragged, later steps stand still.

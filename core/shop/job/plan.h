@@ -61,6 +61,8 @@ struct LeafPlan {
 struct StepAir {
     Month day;                             ///< of the first of its operations that the air matters to
     double coldest_c = 0, warmest_c = 0;  ///< of all of them
+    /// What wood settles at in it, %.
+    double settles_pct() const;
     bool operator==(const StepAir&) const = default;
 };
 /// By a step's key; a step that is not there is done in the air the job starts in.
@@ -90,7 +92,6 @@ struct Plan {
     StepPlan sheets;                                       ///< all that is to be minded
     Month shop_air;                                        ///< in the month the job starts; of a step: air_of()
     Airs airs;                                             ///< of what is done in other air than that
-    double shop_settles_pct = 0;                           ///< equilibrium moisture of that air
 
     const Slab* slab() const;        ///< on the bench, as laid; nullptr for the whole of several
     const SlabShape* shape() const;  ///< of it

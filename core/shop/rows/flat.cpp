@@ -64,7 +64,7 @@ std::shared_ptr<FlatFrom> from_of(const Planning& w, std::size_t i, const std::v
                                                leaf.rounds,
                                                needs_of(w.job.under),
                                                w.job.flat.aim == FlatAim::leave_under ? plates : std::vector<Ring>{},
-                                               w.p.shop_settles_pct});
+                                               w.air(step_key::flat).settles_pct()});
 }
 
 FlatInputs inputs_of(const Planning& w, std::size_t i, const FlatFrom& from, const Solved& solved) {
@@ -138,7 +138,7 @@ void make_the_top(Planning& w) {
                  nullptr,
                  {},
                  w.job.under.day_moisture_pct,
-                 w.p.shop_settles_pct,
+                 w.air(step_key::under).settles_pct(),
                  w.job.under.sawn};
     for (std::size_t i = 0; i < w.leaves.size(); ++i)
         in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished, w.p.leaves[i].flat->stays});
@@ -220,6 +220,13 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         const double turn_h = turned_h([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
         give(out, f, "last", "Last pass", step_key::flat, 32, turn_h + last, 0);
     }
+}
+
+/// What it has settled to counts when the last of it is done.
+void give_operations(const Planning& w, std::vector<Operation>& out) {
+    const std::size_t before = out.size();
+    operations(w, out);
+    if (out.size() > before) out.back().in_air = true;
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
@@ -354,7 +361,7 @@ StepRow flat_row() {
         .own = own<&Plan::flat>,
         .empty = empty,
         .plan = plan,
-        .operations = operations,
+        .operations = give_operations,
         .needs = needs,
         .things = things,
         .cards = cards,

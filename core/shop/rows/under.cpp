@@ -13,7 +13,7 @@ void plan(Planning& w) {
     if (!w.asked(step_key::under)) w.p.under = w.before()->under;
     else if (w.top)
         w.p.under = std::make_shared<UnderPlan>(
-            plan_under({*w.top, w.job.under, w.job.room, w.p.shop_air, w.job.makeup.halves_u_mm, w.shop.store}));
+            plan_under({*w.top, w.job.under, w.job.room, w.air(step_key::under).day, w.job.makeup.halves_u_mm, w.shop.store}));
 }
 
 void operations(const Planning& w, std::vector<Operation>& out) {
@@ -32,6 +32,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     give(out, u, "pockets", "Under", step_key::under, 70,
          0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
     give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
+    out.back().in_air = true;  // what the wood holds on the day
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {

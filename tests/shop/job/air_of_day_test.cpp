@@ -10,9 +10,12 @@
 #include "core/shop/job/steps.h"
 #include "core/steps/days/days.h"
 #include "core/steps/fill/fill.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/join/join.h"
 #include "core/steps/pour/pour.h"
 #include "core/steps/skin/skin.h"
+#include "core/steps/top/top.h"
+#include "core/steps/under/under.h"
 #include "demo/demo.h"
 
 using namespace yb;
@@ -113,6 +116,38 @@ TEST_CASE("every room plans with the air of its day: all demo jobs, begun in eve
         }
     CHECK(looked > 200);
     CHECK(other > 50);
+}
+
+TEST_CASE("what a slab settles to is asked of the air of its last pass, what the wood holds of the day of its base", "[days][flat][under][air]") {
+    Documents d = demo_shop();
+    Job& job = d.jobs.at("job-reading-table");
+    Slab& slab = d.slabs.at(job.leaves.front().slab);
+    job.start = "2026-04-20", job.flat.rest_h = 60 * 24;
+    slab.moisture_pct = 13, slab.pith_mm = slab.pith_mm.value_or(60), slab.cross_cut = false;
+    for (std::size_t m = 0; m < 12; ++m) d.shop.air.months[m] = {18, 40 + 3 * static_cast<double>(m)};
+    const Plan p = plan_job(job, d);
+    const Operation *last = find(*p.days, "last"), *base = find(*p.days, "dryfit");
+    REQUIRE((last && base));
+    const int flat_month = month_of(date_after(p.days->start, last->start_h)), base_month = month_of(date_after(p.days->start, base->start_h));
+    REQUIRE(flat_month > 3);
+    CHECK(p.air_of(step_key::flat).day == d.shop.air.months[static_cast<std::size_t>(flat_month)]);
+    // All the year as that month is: nothing of Flat changes; as April is: its cup does.
+    const auto all_year = [&](int month) {
+        Documents same = d;
+        same.shop.air.months.fill(d.shop.air.months[static_cast<std::size_t>(month)]);
+        return plan_job(same.jobs.at(job.id), same);
+    };
+    const Plan there = all_year(flat_month), april = all_year(3);
+    REQUIRE(p.flat->cup_mm);
+    CHECK(*p.flat->cup_mm == *there.flat->cup_mm);
+    CHECK(p.flat->most_mm == there.flat->most_mm);
+    CHECK(std::abs(*p.flat->cup_mm - *april.flat->cup_mm) > 0.05);
+    // The wood was not read: on the day of its base it holds what that day's air gives.
+    slab.moisture_pct.reset();
+    const Plan unread = plan_job(job, d), that_day = all_year(base_month);
+    CHECK(unread.under->day_pct == that_day.under->day_pct);
+    CHECK(unread.top->mass_kg == Approx(that_day.top->mass_kg));
+    CHECK(std::abs(unread.under->day_pct - all_year(3).under->day_pct) > 0.2);
 }
 
 TEST_CASE("a job that others move into another month's air says so", "[days][air]") {
