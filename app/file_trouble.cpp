@@ -10,7 +10,11 @@
 namespace yb {
 
 FileTrouble::FileTrouble(Session& session)
-    : session_(session), says_(new QLabel), again_(new QPushButton(tr("try again"))), copy_(new QPushButton(tr("save a copy"))), take_(new QPushButton(tr("open what is there"))) {
+    : session_(session),
+      says_(new QLabel),
+      again_(new QPushButton(tr("try again"))),
+      copy_(new QPushButton(tr("save a copy"))),
+      take_(new QPushButton(tr("open what is there"))) {
     setObjectName("file_trouble");
     setStyleSheet(QStringLiteral("#file_trouble { border-bottom: 2px solid %1; }").arg(theme::colours().madder.name()));
     says_->setObjectName("file_trouble_says");
@@ -21,7 +25,8 @@ FileTrouble::FileTrouble(Session& session)
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(24, 8, 24, 8);
     row->addWidget(says_, 1);
-    const std::pair<QPushButton*, const char*> named[] = {{again_, "page_try_again"}, {copy_, "page_keep_copy"}, {take_, "page_take_there"}};
+    const std::pair<QPushButton*, const char*> named[] = {
+        {again_, "page_try_again"}, {copy_, "page_keep_copy"}, {take_, "page_take_there"}};
     for (const auto& [button, name] : named) {
         button->setObjectName(name);
         row->addWidget(button);

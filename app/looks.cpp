@@ -1,14 +1,14 @@
 // Pictures of the program taken by itself: of one step while working on it, of every view for the docs.
-#include "app/ground/slow/runner.h"
 #include "app/looks.h"
+#include "app/ground/slow/runner.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDate>
 #include <QDir>
-#include <QPushButton>
 #include <QElapsedTimer>
 #include <QPainter>
+#include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -21,20 +21,20 @@
 #include <string_view>
 
 #include "app/application.h"
-#include "app/kit/bench/bench.h"
 #include "app/ground/slow/long_work.h"
-#include "app/pages/card/card_page.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
+#include "app/kit/bench/bench.h"
+#include "app/main_window.h"
 #include "app/pages/book/book_page.h"
+#include "app/pages/card/card_page.h"
 #include "app/pages/days/days_page.h"
+#include "app/pages/find/find_page.h"
+#include "app/pages/jobs/jobs_page.h"
 #include "app/pages/money/money_page.h"
 #include "app/steps/sheets/papers.h"
 #include "core/files/io/job_file.h"
 #include "core/ground/file/file.h"
-#include "app/pages/find/find_page.h"
-#include "app/pages/jobs/jobs_page.h"
-#include "app/main_window.h"
-#include "app/ground/theme/theme.h"
-#include "app/ground/words.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/steps.h"
 
@@ -110,7 +110,8 @@ int write_offer_of(MainWindow& window, const QString& job_path, const QString& p
         Documents docs;
         docs.shop = file.shop;
         std::vector<std::pair<std::string, std::string>> pictures;
-        const std::string id = take_job_file(docs, std::move(file), [](const std::string&) { return std::optional<std::string>(); }, pictures);
+        const std::string id = take_job_file(
+            docs, std::move(file), [](const std::string&) { return std::optional<std::string>(); }, pictures);
         QTemporaryDir dir;
         window.session().create(dir.filePath("offer.shop"), docs);
         window.session().store()->attach(pictures);

@@ -14,12 +14,12 @@
 #include <string_view>
 
 #include "app/application.h"
-#include "app/kit/bench/bench.h"
 #include "app/ground/slow/long_work.h"
-#include "app/looks.h"
-#include "app/main_window.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/bench/bench.h"
+#include "app/looks.h"
+#include "app/main_window.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/steps.h"
 

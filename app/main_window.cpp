@@ -2,43 +2,43 @@
 
 #include "app/file_trouble.h"
 
+#include <QApplication>
 #include <QDir>
+#include <QDropEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QMenu>
 #include <QMenuBar>
 #include <QMimeData>
-#include <QDropEvent>
-#include <QLabel>
 #include <QPainter>
 #include <QPushButton>
 #include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
-#include <QApplication>
 #include <QStandardPaths>
 #include <QVBoxLayout>
 
 #include "app/application.h"
-#include "app/kit/bench/bench.h"
 #include "app/files/bring.h"
-#include "app/pages/book/learning.h"
-#include "app/pages/start/ways_in.h"
-#include "app/ground/slow/long_work.h"
-#include "app/pages/find/find_panel.h"
-#include "app/steps/rack/rack_row.h"
-#include "app/steps/rack/tape_panel.h"
 #include "app/ground/session/pictures.h"
-#include "app/steps/sheets/sheet.h"
-#include "app/pages/shop/shop_page.h"
-#include "app/kit/slip/slip.h"
+#include "app/ground/slow/long_work.h"
 #include "app/ground/slow/runner.h"
-#include "app/pages/start/start_page.h"
-#include "app/kit/step_views.h"
-#include "app/kit/stick/stick.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/bench/bench.h"
+#include "app/kit/slip/slip.h"
+#include "app/kit/step_views.h"
+#include "app/kit/stick/stick.h"
+#include "app/pages/book/learning.h"
+#include "app/pages/find/find_panel.h"
+#include "app/pages/shop/shop_page.h"
+#include "app/pages/start/start_page.h"
+#include "app/pages/start/ways_in.h"
+#include "app/steps/rack/rack_row.h"
+#include "app/steps/rack/tape_panel.h"
+#include "app/steps/sheets/sheet.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
 
@@ -396,7 +396,8 @@ void MainWindow::show_shop() { pages_->setCurrentWidget(shop_); }
 QString MainWindow::ask_save(const QString& title, const QString& filter, const QString& name) {
     QString folder = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
     if (folder.isEmpty() || !QFileInfo(folder).isWritable()) folder = QDir::homePath();
-    return QFileDialog::getSaveFileName(this, title, name.isEmpty() ? QString() : folder + "/" + QString(name).replace('/', '-'), filter, nullptr, QFileDialog::ReadOnly);
+    return QFileDialog::getSaveFileName(this, title, name.isEmpty() ? QString() : folder + "/" + QString(name).replace('/', '-'), filter,
+                                        nullptr, QFileDialog::ReadOnly);
 }
 
 }  // namespace yb

@@ -5,16 +5,16 @@
 #include <QPushButton>
 #include <QSettings>
 
-#include "app/ground/instruments.h"
-#include "app/kit/bench/bench.h"
 #include "app/files/bring.h"
-#include "app/pages/find/find_panel.h"
-#include "app/main_window.h"
-#include "app/kit/step_views.h"
-#include "app/kit/slip/slip.h"
+#include "app/ground/instruments.h"
 #include "app/ground/words.h"
-#include "core/shop/templates/templates.h"
+#include "app/kit/bench/bench.h"
+#include "app/kit/slip/slip.h"
+#include "app/kit/step_views.h"
+#include "app/main_window.h"
+#include "app/pages/find/find_panel.h"
 #include "core/shop/edit/shop_edits.h"
+#include "core/shop/templates/templates.h"
 
 namespace yb {
 
@@ -41,7 +41,8 @@ void MainWindow::build_menus() {
         if (!path.isEmpty()) import_job(path);
     });
     file->addAction(tr("The room's &air from a logger…"), this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("The room's air"), {}, tr("Readings (*.csv *.txt)"), nullptr, QFileDialog::ReadOnly);
+        const QString path =
+            QFileDialog::getOpenFileName(this, tr("The room's air"), {}, tr("Readings (*.csv *.txt)"), nullptr, QFileDialog::ReadOnly);
         if (!path.isEmpty()) bring_air(path);
     });
     auto* machine = file->addMenu(tr("Program for a &machine"));

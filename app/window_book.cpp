@@ -1,4 +1,5 @@
-// The window's papers of book and money: notes, photographs, what is agreed, the offer, what is to be bought, the label, today across the room.
+// The window's papers of book and money: notes, photographs, what is agreed, the offer, what is to be bought, the label, today across the
+// room.
 #include <set>
 
 #include <QBuffer>
@@ -9,12 +10,12 @@
 
 #include "app/files/bring.h"
 #include "app/ground/instruments.h"
+#include "app/ground/session/whole_file.h"
 #include "app/main_window.h"
 #include "app/pages/book/note_dialog.h"
 #include "app/pages/days/days_page.h"
 #include "app/pages/days/today_wall.h"
 #include "app/pages/money/money_page.h"
-#include "app/ground/session/whole_file.h"
 #include "app/steps/sheets/papers.h"
 #include "core/files/io/book_io.h"
 #include "core/shop/edit/money_edits.h"
@@ -33,7 +34,8 @@ void MainWindow::write_note() {
     const Thing* thing = session_.picked_thing();
     const QString of = thing ? QString::fromStdString(yb::render(thing->title, session_.units())) : QString();
     bool reading = false;
-    QString prompt = of.isEmpty() ? tr("What happened? A reading is typed like this: dry film 0.08 mm") : tr("What happened to %1?").arg(of);
+    QString prompt =
+        of.isEmpty() ? tr("What happened? A reading is typed like this: dry film 0.08 mm") : tr("What happened to %1?").arg(of);
     NoteDialog note(session_.path(), this);
     for (;;) {
         if (!note.ask(prompt)) return;  // put aside: it is there again with the next N
@@ -53,10 +55,14 @@ void MainWindow::write_note() {
     say(reading ? tr("The reading is in the book.") : tr("The note is in the book."));
 }
 
-void MainWindow::bring_job_photo(const QString& path) { yb::bring_photo_of_job(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); }); }
+void MainWindow::bring_job_photo(const QString& path) {
+    yb::bring_photo_of_job(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
+}
 
 void MainWindow::choose_job_photo() {
-    for (const QString& path : QFileDialog::getOpenFileNames(this, tr("Photographs of the job"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)"), nullptr, QFileDialog::ReadOnly)) bring_job_photo(path);
+    for (const QString& path : QFileDialog::getOpenFileNames(this, tr("Photographs of the job"), {},
+                                                             tr("Pictures (*.jpg *.jpeg *.png *.webp)"), nullptr, QFileDialog::ReadOnly))
+        bring_job_photo(path);
 }
 
 void MainWindow::write_agreement() {
@@ -73,23 +79,27 @@ void MainWindow::write_agreement() {
 }
 
 void MainWindow::choose_signed() {
-    if (const QString path = QFileDialog::getOpenFileName(this, tr("The signed paper"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)"), nullptr, QFileDialog::ReadOnly); !path.isEmpty())
+    if (const QString path = QFileDialog::getOpenFileName(this, tr("The signed paper"), {}, tr("Pictures (*.jpg *.jpeg *.png *.webp)"),
+                                                          nullptr, QFileDialog::ReadOnly);
+        !path.isEmpty())
         bring_signed(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
 
 void MainWindow::write_book() {
     const Job* job = session_.job();
     if (!job || !session_.store()) return;
-    const QString path = ask_save(tr("The job's page of the book"), tr("PDF (*.pdf);;CSV (*.csv);;JSON (*.json)"), tr("%1, book.pdf").arg(session_.job_name()));
+    const QString path = ask_save(tr("The job's page of the book"), tr("PDF (*.pdf);;CSV (*.csv);;JSON (*.json)"),
+                                  tr("%1, book.pdf").arg(session_.job_name()));
     if (path.isEmpty()) return;
     try {
         const auto lines = read_book(session_.store()->book());
         std::vector<BookEntry> own;
         for (const std::size_t i : search(lines, {"", job->id, "", "", ""})) own.push_back(lines[i].entry);
         const auto is = [&](const char* ending) { return path.endsWith(QLatin1String(ending), Qt::CaseInsensitive); };
-        const QString wrong = is(".csv")    ? write_whole(path, QByteArray::fromStdString(book_csv(own)))
-                              : is(".json") ? write_whole(path, QByteArray::fromStdString(book_json(own).dump(1, ' ', false, Json::error_handler_t::replace)))
-                                            : write_book_pdf(path, *job, lines, session_.shop());
+        const QString wrong =
+            is(".csv")    ? write_whole(path, QByteArray::fromStdString(book_csv(own)))
+            : is(".json") ? write_whole(path, QByteArray::fromStdString(book_json(own).dump(1, ' ', false, Json::error_handler_t::replace)))
+                          : write_book_pdf(path, *job, lines, session_.shop());
         say(wrong.isEmpty() ? tr("The page is saved as %1.").arg(path) : wrong, !wrong.isEmpty());
     } catch (const StoreError& e) {
         say(QString::fromStdString(e.what()), true);
@@ -112,10 +122,12 @@ void MainWindow::write_shopping() {
     const auto plan = session_.plan_of_whole();
     const Job* job = session_.job();
     if (!plan || !job || !plan->drawable()) return say(tr("There is nothing to buy for yet: lay a top first."), true);
-    const QString path = ask_save(tr("What is to be bought"), tr("PDF (*.pdf);;CSV (*.csv)"), tr("%1, to buy.pdf").arg(session_.job_name()));
+    const QString path =
+        ask_save(tr("What is to be bought"), tr("PDF (*.pdf);;CSV (*.csv)"), tr("%1, to buy.pdf").arg(session_.job_name()));
     if (path.isEmpty()) return;
-    const QString wrong = path.endsWith(".csv", Qt::CaseInsensitive) ? write_whole(path, QByteArray::fromStdString(shopping_csv(shopping_list(*plan, *job, session_.shop()))))
-                                                                    : write_shopping_pdf(path, *job, *plan, session_.shop());
+    const QString wrong = path.endsWith(".csv", Qt::CaseInsensitive)
+                              ? write_whole(path, QByteArray::fromStdString(shopping_csv(shopping_list(*plan, *job, session_.shop()))))
+                              : write_shopping_pdf(path, *job, *plan, session_.shop());
     say(wrong.isEmpty() ? tr("What is to be bought is saved as %1.").arg(path) : wrong, !wrong.isEmpty());
 }
 
@@ -126,9 +138,11 @@ void MainWindow::write_label() {
     if (path.isEmpty()) return;
     // The number finds everything again.
     if (session_.job()->record.number.empty())
-        session_.edit(tr("Its number in the book"), [id = session_.job_id()](Documents& d) { give_number(d, id, iso_today().substr(0, 4)); });
+        session_.edit(tr("Its number in the book"),
+                      [id = session_.job_id()](Documents& d) { give_number(d, id, iso_today().substr(0, 4)); });
     const QString wrong = write_label_pdf(path, *session_.job(), *plan, session_.shop());
-    say(wrong.isEmpty() ? tr("The label is saved as %1; the number finds everything again in the book.").arg(path) : wrong, !wrong.isEmpty());
+    say(wrong.isEmpty() ? tr("The label is saved as %1; the number finds everything again in the book.").arg(path) : wrong,
+        !wrong.isEmpty());
 }
 
 Instruments& MainWindow::instruments() {

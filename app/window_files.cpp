@@ -1,41 +1,41 @@
 // Files in and out of the window: scans, photographs, drawings, jobs, the sheet.
-#include <QFile>
-#include <QDateTime>
-#include <QSettings>
-#include <QMessageBox>
 #include <QCryptographicHash>
+#include <QDateTime>
+#include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QInputDialog>
+#include <QMessageBox>
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QSettings>
 #include <QStackedWidget>
 
 #include <algorithm>
 #include <array>
 
 #include "app/files/bring.h"
-#include "app/pages/days/days_page.h"
-#include "core/files/io/ics.h"
-#include "app/ground/slow/long_work.h"
-#include "app/pages/photo/photo_page.h"
-#include "app/pages/start/start_page.h"
 #include "app/files/job_files.h"
-#include "app/main_window.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/session/whole_file.h"
+#include "app/ground/slow/long_work.h"
+#include "app/main_window.h"
+#include "app/pages/days/days_page.h"
+#include "app/pages/photo/photo_page.h"
+#include "app/pages/start/start_page.h"
 #include "app/steps/sheets/sheet.h"
 #include "app/steps/sheets/sheets_view.h"
 #include "app/steps/sheets/tiled_pdf.h"
-#include "core/shop/edit/edits.h"
+#include "core/files/io/csv.h"
+#include "core/files/io/ics.h"
 #include "core/ground/file/file.h"
 #include "core/ground/file/format_error.h"
-#include "core/steps/flat/machine.h"
-#include "core/files/io/csv.h"
-#include "core/steps/lay/lay.h"
 #include "core/material/slab/slab.h"
+#include "core/shop/edit/edits.h"
 #include "core/shop/templates/templates.h"
+#include "core/steps/flat/machine.h"
+#include "core/steps/lay/lay.h"
 
 namespace yb {
 
@@ -117,8 +117,7 @@ void MainWindow::bring_outline(const QString& path, std::optional<double> mm_per
     yb::bring_drawing(session_, *work_, path, mm_per_unit, as, [this, path, as](const QString& why) {
         const QStringList units{tr("millimetres"), tr("centimetres"), tr("inches"), tr("feet"), tr("pixels of 1/96 inch")};
         bool ok = false;
-        const QString unit =
-            QInputDialog::getItem(this, why, tr("One unit of it is one of"), units, 0, false, &ok);
+        const QString unit = QInputDialog::getItem(this, why, tr("One unit of it is one of"), units, 0, false, &ok);
         constexpr std::array mm{1.0, 10.0, 25.4, 304.8, 25.4 / 96};
         if (ok) bring_outline(path, mm[static_cast<std::size_t>(units.indexOf(unit))], as);
     });
@@ -163,7 +162,8 @@ void MainWindow::bring_photo(const QString& path) {
 }
 
 QString MainWindow::choose_picture(const QString& title) {
-    return QFileDialog::getOpenFileName(this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"), nullptr, QFileDialog::ReadOnly);
+    return QFileDialog::getOpenFileName(this, title, {}, tr("Pictures (*.jpg *.jpeg *.png *.webp *.tif *.tiff *.bmp);;All files (*)"),
+                                        nullptr, QFileDialog::ReadOnly);
 }
 
 void MainWindow::choose_photo() {
@@ -176,7 +176,8 @@ void MainWindow::choose_sample() {
 }
 
 void MainWindow::choose_days_off() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Days off from a calendar"), {}, tr("Calendars (*.ics);;All files (*)"), nullptr, QFileDialog::ReadOnly);
+    const QString path = QFileDialog::getOpenFileName(this, tr("Days off from a calendar"), {}, tr("Calendars (*.ics);;All files (*)"),
+                                                      nullptr, QFileDialog::ReadOnly);
     if (path.isEmpty()) return;
     bring_days_off(session_, *work_, path, [this](const QString& text, bool bad) { say(text, bad); });
 }
@@ -184,7 +185,8 @@ void MainWindow::choose_days_off() {
 namespace {
 QString write_calendar_to(const QString& path, const Season& season) {
     const std::string stamp = QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyy-MM-ddTHH:mm:ssZ")).toStdString();
-    return write_whole(path, QByteArray::fromStdString(to_ics(season, {stamp, QSettings().value(QStringLiteral("calendar_waits")).toBool()})));
+    return write_whole(path,
+                       QByteArray::fromStdString(to_ics(season, {stamp, QSettings().value(QStringLiteral("calendar_waits")).toBool()})));
 }
 }  // namespace
 
@@ -193,7 +195,9 @@ void MainWindow::write_calendar() {
     if (!season) return;
     const QString path = ask_save(tr("Write a calendar"), tr("Calendars (*.ics)"), QStringLiteral("days.ics"));
     if (path.isEmpty()) return;
-    const auto keep = QMessageBox::question(this, tr("Write a calendar"), tr("Shall it be kept up to date? It is then written anew whenever the days change while they are open."));
+    const auto keep =
+        QMessageBox::question(this, tr("Write a calendar"),
+                              tr("Shall it be kept up to date? It is then written anew whenever the days change while they are open."));
     const auto waits = QMessageBox::question(this, tr("Write a calendar"), tr("Shall what waits stand in it too, as days of its own?"));
     QSettings().setValue(QStringLiteral("calendar_waits"), waits == QMessageBox::Yes);
     const QString wrong = write_calendar_to(path, *season);
@@ -232,7 +236,8 @@ void MainWindow::write_week() {
 }
 
 void MainWindow::choose_list() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A list of slabs"), {}, tr("Lists (*.csv *.tsv *.txt)"), nullptr, QFileDialog::ReadOnly);
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("A list of slabs"), {}, tr("Lists (*.csv *.tsv *.txt)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) bring_slabs(path);
 }
 
@@ -277,13 +282,15 @@ bool MainWindow::bring_file(const QString& path) {
 
 void MainWindow::choose_scan() {
     const QString path =
-        QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"), nullptr, QFileDialog::ReadOnly);
+        QFileDialog::getOpenFileName(this, tr("Slab from a scan"), {}, tr("Point clouds (*.ply *.xyz *.csv *.txt *.asc);;All files (*)"),
+                                     nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) bring_scan(path);
 }
 
 void MainWindow::choose_drawing(OutlineAs as) {
     const QString title = as == OutlineAs::slab ? tr("Slab from a drawing") : tr("Free form from a drawing");
-    const QString path = QFileDialog::getOpenFileName(this, title, {}, tr("Drawings (*.svg *.dxf);;All files (*)"), nullptr, QFileDialog::ReadOnly);
+    const QString path =
+        QFileDialog::getOpenFileName(this, title, {}, tr("Drawings (*.svg *.dxf);;All files (*)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) bring_outline(path, {}, as);
 }
 

@@ -5,12 +5,12 @@
 
 #include <utility>
 
+#include "app/files/bring.h"
 #include "app/ground/instruments.h"
 #include "app/kit/bench/bench.h"
 #include "app/kit/slip/slip.h"
 #include "app/kit/step_views.h"
 #include "app/kit/stick/stick.h"
-#include "app/files/bring.h"
 #include "app/main_window.h"
 #include "app/pages/book/book_page.h"
 #include "app/pages/card/card_page.h"
@@ -62,8 +62,16 @@ void MainWindow::show_find_tops() {
 
 QString MainWindow::topic() const {
     const QWidget* page = pages_->currentWidget();
-    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"}, {find_tops_, "find"}, {log_, "log"}, {jobs_, "jobs"}, {days_, "days"}, {book_, "book"}, {money_, "money"},
-                                   {grow_, "grow"}, {photo_, "photo"}, {start_, "start"}})
+    for (const auto& [of, name] : {std::pair<const QWidget*, const char*>{shop_, "shop"},
+                                   {find_tops_, "find"},
+                                   {log_, "log"},
+                                   {jobs_, "jobs"},
+                                   {days_, "days"},
+                                   {book_, "book"},
+                                   {money_, "money"},
+                                   {grow_, "grow"},
+                                   {photo_, "photo"},
+                                   {start_, "start"}})
         if (of && page == of) return name;
     if (page == card_ && card_) return "pour";
     if (const QString headline = slip_->open_mind(); !headline.isEmpty()) return headline;
@@ -94,20 +102,25 @@ void MainWindow::take_tour() {
     tour_ = new Tour(
         {{bare ? tr("Here your slabs will stand") : tr("The bench"),
           bare ? tr("Six ways a slab comes in. A tape and a chalk line are enough: the slab draws itself as you type.")
-               : tr("The work itself, to scale: from above, along it, and across at the brass square. Things are handled where they lie: drag them, "
+               : tr("The work itself, to scale: from above, along it, and across at the brass square. Things are handled where they lie: "
+                    "drag them, "
                     "click a measure to type it."),
           [this]() -> QWidget* { return middle_; }},
          {tr("The slip"),
-          tr("It speaks of what is picked: one figure large, a few more below. Click any figure and it shows how it was reached. Tab goes from thing "
+          tr("It speaks of what is picked: one figure large, a few more below. Click any figure and it shows how it was reached. Tab goes "
+             "from thing "
              "to thing, Esc back to the top."),
           [this]() -> QWidget* { return slip_; }},
          {tr("What comes next"),
-          tr("This button always does what it says, from the first slab to the printed sheet. Ctrl+Enter presses it; Ctrl+Z takes anything back."),
+          tr("This button always does what it says, from the first slab to the printed sheet. Ctrl+Enter presses it; Ctrl+Z takes anything "
+             "back."),
           [widget]() -> QWidget* { return widget("next") ? widget("next") : widget("slip_paper"); }},
-         {tr("The story stick"), tr("The steps of this job, and between them its operations with their dates. Click a step to go there, or press 1 to 7."),
+         {tr("The story stick"),
+          tr("The steps of this job, and between them its operations with their dates. Click a step to go there, or press 1 to 7."),
           [this]() -> QWidget* { return stick_; }},
          {tr("Jobs and the shop"),
-          tr("The name opens all jobs (J); S is what belongs to the shop. F1 opens the guide at whatever you look at. There is no saving: all you type is "
+          tr("The name opens all jobs (J); S is what belongs to the shop. F1 opens the guide at whatever you look at. There is no saving: "
+             "all you type is "
              "kept."),
           [this]() -> QWidget* { return job_; }}},
         pages_->widget(0));

@@ -52,7 +52,8 @@ void MainWindow::show_start(StartPage* page) {
         try {
             const std::string kept = Store::set_journal_aside(shop.toStdString());
             open_shop(shop);
-            if (session_.is_open() && session_.path() == shop) say(tr("The journal that lay beside it is kept as %1.").arg(QString::fromStdString(kept)));
+            if (session_.is_open() && session_.path() == shop)
+                say(tr("The journal that lay beside it is kept as %1.").arg(QString::fromStdString(kept)));
         } catch (const StoreError& e) {
             say(QString::fromStdString(e.what()), true);
         }
@@ -101,7 +102,9 @@ void MainWindow::choose_backup() {
     for (const std::string& b : all) days << QFileInfo(QString::fromStdString(b)).completeBaseName();
     if (days.isEmpty()) return say(tr("There is no backup of this shop yet: the first is made when it is opened."), true);
     bool ok = false;
-    const QString day = QInputDialog::getItem(this, tr("Go back to a backup"), tr("The shop as it was on which day? What stands now is kept beside it, under a name of its own."), days, 0, false, &ok);
+    const QString day = QInputDialog::getItem(
+        this, tr("Go back to a backup"), tr("The shop as it was on which day? What stands now is kept beside it, under a name of its own."),
+        days, 0, false, &ok);
     if (ok) restore(QString::fromStdString(all[static_cast<std::size_t>(days.indexOf(day))]));
 }
 
@@ -152,7 +155,8 @@ void MainWindow::new_shop() {
 }
 
 void MainWindow::choose_shop() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"), nullptr, QFileDialog::ReadOnly);
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Open a shop"), {}, tr("Shop (*.shop);;All files (*)"), nullptr, QFileDialog::ReadOnly);
     if (!path.isEmpty()) open_shop(path);
 }
 
@@ -208,7 +212,8 @@ void MainWindow::grow_demo_pictures() {
             auto pictures = demo_pictures(w);
             // Photographs of the table that was made.
             for (const char* name : {"outflow-slabs", "outflow-table"})
-                if (QFile file(QStringLiteral(":/demo/%1.jpg").arg(QLatin1String(name))); file.open(QIODevice::ReadOnly)) pictures.emplace_back(std::string("photo/") + name, file.readAll().toStdString());
+                if (QFile file(QStringLiteral(":/demo/%1.jpg").arg(QLatin1String(name))); file.open(QIODevice::ReadOnly))
+                    pictures.emplace_back(std::string("photo/") + name, file.readAll().toStdString());
             return [this, path, pictures = std::move(pictures)] {
                 if (session_.path() != path || !session_.store()) return;
                 try {

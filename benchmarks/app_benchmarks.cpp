@@ -13,19 +13,19 @@
 
 #include <benchmark/benchmark.h>
 
+#include "app/ground/slow/runner.h"
+#include "app/ground/theme/theme.h"
 #include "app/kit/bench/bench.h"
 #include "app/main_window.h"
 #include "app/pages/book/book_chart.h"
 #include "app/pages/book/book_page.h"
 #include "app/pages/days/days_page.h"
+#include "app/pages/days/days_sticks.h"
 #include "app/pages/money/money_page.h"
 #include "app/pages/money/table_picture.h"
-#include "app/pages/days/days_sticks.h"
+#include "app/steps/rack/rack_row.h"
 #include "core/shop/days/season.h"
 #include "core/shop/edit/skin_edits.h"
-#include "app/steps/rack/rack_row.h"
-#include "app/ground/slow/runner.h"
-#include "app/ground/theme/theme.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/steps.h"
@@ -222,7 +222,8 @@ void drag_a_day(benchmark::State& state) {
     int i = 0;
     for (auto _ : state) {
         const auto begin = std::chrono::steady_clock::now();
-        Q_EMIT sticks->dragged(QStringLiteral("job-reading-table/flat1"), QString::fromStdString(date_after(start, 24.0 * (i++ % 40))), false);
+        Q_EMIT sticks->dragged(QStringLiteral("job-reading-table/flat1"), QString::fromStdString(date_after(start, 24.0 * (i++ % 40))),
+                               false);
         sticks->repaint();
         worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
     }

@@ -9,30 +9,30 @@
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
 
+#include "core/files/store/check.h"
 #include "core/files/store/store.h"
-#include "core/shop/book/book.h"
-#include "core/shop/ways/costs.h"
-#include "core/shop/ways/ways.h"
+#include "core/ground/cure/cure.h"
 #include "core/material/drawing/drawing.h"
-#include "core/steps/flat/tilt.h"
+#include "core/shop/book/book.h"
+#include "core/shop/days/season.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "core/files/store/check.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/prepared.h"
-#include "demo/demo.h"
-#include "core/ground/cure/cure.h"
-#include "core/steps/flat/machine.h"
-#include "core/steps/join/join.h"
-#include "core/steps/pour/pour.h"
-#include "core/shop/days/season.h"
+#include "core/shop/ways/costs.h"
+#include "core/shop/ways/ways.h"
 #include "core/steps/days/schedule.h"
-#include "core/steps/skin/skin.h"
-#include "core/steps/under/under.h"
-#include "core/steps/makeup/makeup.h"
-#include "core/steps/lay/lay.h"
 #include "core/steps/flat/flat.h"
+#include "core/steps/flat/machine.h"
+#include "core/steps/flat/tilt.h"
+#include "core/steps/join/join.h"
+#include "core/steps/lay/lay.h"
+#include "core/steps/makeup/makeup.h"
+#include "core/steps/pour/pour.h"
+#include "core/steps/skin/skin.h"
 #include "core/steps/top/top.h"
+#include "core/steps/under/under.h"
+#include "demo/demo.h"
 
 namespace {
 
@@ -305,7 +305,9 @@ BENCHMARK(two_ways)->Unit(benchmark::kMillisecond)->Iterations(5);
 std::vector<BookEntry> long_book() {
     std::vector<BookEntry> all;
     for (int i = 0; i < 50000; ++i)
-        all.push_back({i + 1, "2026-03-02T12:00:00+01:00", "job-" + std::to_string(i % 40), "rack", i % 50 == 49 ? "correction" : "reading", "moisture", std::to_string(8 + i % 7), "%", i % 50 == 49 ? "#" + std::to_string(i) : "slab " + std::to_string(i % 300)});
+        all.push_back({i + 1, "2026-03-02T12:00:00+01:00", "job-" + std::to_string(i % 40), "rack", i % 50 == 49 ? "correction" : "reading",
+                       "moisture", std::to_string(8 + i % 7), "%",
+                       i % 50 == 49 ? "#" + std::to_string(i) : "slab " + std::to_string(i % 300)});
     return all;
 }
 void book_opened(benchmark::State& state) {

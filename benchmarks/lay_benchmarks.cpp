@@ -3,11 +3,11 @@
 
 #include <cmath>
 
-#include "core/shop/job/job.h"
+#include "core/material/tree/saw.h"
 #include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/match/sequence.h"
-#include "core/material/tree/saw.h"
 #include "demo/demo.h"
 
 using namespace yb;

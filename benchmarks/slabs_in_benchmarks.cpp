@@ -2,12 +2,12 @@
 // Run: build/release/benchmarks/slabs_in_benchmarks
 #include <benchmark/benchmark.h>
 
-#include "core/shop/job/job.h"
-#include "core/shop/job/documents.h"
-#include "core/steps/rack/rack.h"
-#include "core/material/scan/scan.h"
 #include "core/ground/geometry/noise.h"
+#include "core/material/scan/scan.h"
 #include "core/material/tree/saw.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/steps/rack/rack.h"
 #include "demo/demo.h"
 #include "vision/photo.h"
 

@@ -1,14 +1,14 @@
 // `burl sag`, `burl tip`, `burl under`.
 #include <sstream>
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include "cli/common.h"
 #include "cli/job_alone.h"
+#include "core/files/io/csv.h"
 #include "core/ground/beam/beam.h"
 #include "core/ground/file/file.h"
-#include "core/files/io/csv.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/under/tip.h"
 #include "core/steps/under/under.h"

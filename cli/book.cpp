@@ -56,7 +56,12 @@ void run_money(const std::string& path, const std::string& shop) {
     const yb::Money m = yb::money_of(plan, f.job(), f.docs.shop, shop.empty() ? nullptr : &real);
     Json lines = Json::array();
     for (const yb::MoneyLine& l : m.lines)
-        lines.push_back({{"kind", l.kind}, {"what", l.what}, {"amount", l.amount}, {"unit", l.unit}, {"price", l.price ? Json(*l.price) : Json()}, {"sum", yb::in_decimals(l.sum)}});
+        lines.push_back({{"kind", l.kind},
+                         {"what", l.what},
+                         {"amount", l.amount},
+                         {"unit", l.unit},
+                         {"price", l.price ? Json(*l.price) : Json()},
+                         {"sum", yb::in_decimals(l.sum)}});
     print({{"lines", lines},
            {"overhead", yb::in_decimals(m.overhead)},
            {"cost", yb::in_decimals(m.cost)},
@@ -80,7 +85,14 @@ void run_pace(const std::string& path) {
     }
     Json took = Json::array();
     for (const yb::Took& t : l.took)
-        took.push_back({{"work", t.kind}, {"job", t.job}, {"operation", t.operation}, {"starting", t.starting}, {"took", t.took}, {"unit", t.unit}, {"by_clock", t.by_clock}, {"outlier", t.outlier}});
+        took.push_back({{"work", t.kind},
+                        {"job", t.job},
+                        {"operation", t.operation},
+                        {"starting", t.starting},
+                        {"took", t.took},
+                        {"unit", t.unit},
+                        {"by_clock", t.by_clock},
+                        {"outlier", t.outlier}});
     print({{"figures", figures}, {"took", took}});
 }
 
@@ -100,7 +112,8 @@ void run_offer(const std::string& job, const std::string& pdf) {
     std::cout.flush();
     pid_t child = 0;
     int status = 0;
-    if (posix_spawn(&child, program.c_str(), nullptr, nullptr, argv, environ) != 0 || waitpid(child, &status, 0) != child) throw yb::Told(program + " could not be started");
+    if (posix_spawn(&child, program.c_str(), nullptr, nullptr, argv, environ) != 0 || waitpid(child, &status, 0) != child)
+        throw yb::Told(program + " could not be started");
     if (WIFEXITED(status) && WEXITSTATUS(status) == 0) return print({{"pdf", pdf}});
     if (WIFEXITED(status) && WEXITSTATUS(status) == 2) throw BadInput(pdf + " was not written");
     throw yb::Told(pdf + " was not written. Choose another place with --pdf");

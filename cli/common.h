@@ -5,8 +5,8 @@
 #include <stdexcept>
 #include <string>
 
-#include "core/ground/file/format_error.h"
 #include "core/files/io/json.h"
+#include "core/ground/file/format_error.h"
 
 namespace CLI {
 class App;

@@ -62,7 +62,8 @@ void run_days(const Asked& a) {
         }
     Json off = Json::array();
     for (const yb::DayOff& o : docs.shop.workday.off)
-        for (std::string day = o.from; yb::is_date(day) && day <= (o.to.empty() ? o.from : o.to); day = yb::date_after(day, 24)) off.push_back(day);
+        for (std::string day = o.from; yb::is_date(day) && day <= (o.to.empty() ? o.from : o.to); day = yb::date_after(day, 24))
+            off.push_back(day);
     Json operations = Json::array();
     for (const yb::JobDays& j : s.jobs)
         for (const yb::Operation& o : j.operations) {
@@ -85,7 +86,10 @@ void run_days(const Asked& a) {
         }
     Json jobs = Json::array();
     for (const yb::JobDays& j : s.jobs) {
-        Json job{{"id", j.id}, {"name", j.name}, {"ready", j.operations.empty() ? Json() : Json(yb::wall_clock(s.start, j.ready_h))}, {"wanted", nullptr}};
+        Json job{{"id", j.id},
+                 {"name", j.name},
+                 {"ready", j.operations.empty() ? Json() : Json(yb::wall_clock(s.start, j.ready_h))},
+                 {"wanted", nullptr}};
         if (j.wanted_h) job["wanted"] = yb::date_after(s.start, *j.wanted_h - 24);
         jobs.push_back(job);
     }

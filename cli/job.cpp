@@ -1,21 +1,21 @@
 // Verbs of a job file: plan, gcode, surface.
 #include <iostream>
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include "cli/common.h"
 #include "cli/job_alone.h"
-#include "core/steps/flat/machine.h"
-#include "core/ground/file/file.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/ground/fields/walk.h"
+#include "core/ground/file/file.h"
+#include "core/material/wood/wood.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/flat/machine.h"
 #include "core/steps/lay/lay.h"
-#include "core/material/wood/wood.h"
 
 namespace {
 

@@ -1,24 +1,24 @@
 // Verbs of logs and racks: grow, find, sequence.
 #include <cmath>
-#include <fstream>
 #include <filesystem>
+#include <fstream>
 #include <map>
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include "cli/common.h"
-#include "core/material/tree/saw.h"
-#include "core/shop/find/find.h"
+#include "core/files/io/json.h"
+#include "core/files/store/store.h"
+#include "core/ground/fields/walk.h"
 #include "core/ground/file/file.h"
 #include "core/ground/file/text.h"
-#include "core/files/io/json.h"
-#include "core/ground/fields/walk.h"
+#include "core/material/tree/saw.h"
+#include "core/material/wood/wood.h"
+#include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/match/sequence.h"
-#include "core/files/store/store.h"
-#include "core/material/wood/wood.h"
 #include "demo/demo.h"
 
 namespace {
@@ -94,8 +94,10 @@ void run_sequence(const std::vector<std::string>& paths) {
         const auto picture = [&](const std::optional<yb::FacePicture>& p) -> yb::Picture {
             if (!p) return {};
             // A picture lies beside its slab: a key is a name there and leads nowhere else.
-            if (p->key.empty() || p->key == "." || p->key == ".." || p->key.find('/') != std::string::npos || p->key.find('\0') != std::string::npos)
-                throw BadInput(paths[i] + ": the picture's key ‘" + yb::plain_text(p->key) + "’ is no name of a file in its folder. Write the name alone and put the picture beside the slab");
+            if (p->key.empty() || p->key == "." || p->key == ".." || p->key.find('/') != std::string::npos ||
+                p->key.find('\0') != std::string::npos)
+                throw BadInput(paths[i] + ": the picture's key ‘" + yb::plain_text(p->key) +
+                               "’ is no name of a file in its folder. Write the name alone and put the picture beside the slab");
             const auto path = std::filesystem::path(paths[i]).parent_path() / p->key;
             if (!std::filesystem::exists(path)) return {};
             return of_file(path.string(), [](const std::string& s) { return yb::read_picture(yb::read_file(s, yb::most_picture_bytes)); });

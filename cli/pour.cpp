@@ -6,8 +6,8 @@
 #include "cli/common.h"
 #include "cli/job_alone.h"
 #include "core/ground/cure/cure.h"
-#include "core/steps/fill/fill.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/fill/fill.h"
 #include "core/steps/pour/pour.h"
 
 namespace burl {

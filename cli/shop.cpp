@@ -2,15 +2,15 @@
 #include <algorithm>
 #include <iostream>
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include "cli/common.h"
 #include "core/files/io/job_text.h"
-#include "core/shop/job/documents.h"
-#include "core/shop/job/plan.h"
 #include "core/files/store/check.h"
 #include "core/files/store/store.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/plan.h"
 #include "demo/demo.h"
 
 namespace {

@@ -2,14 +2,14 @@
 #include <cmath>
 #include <iostream>
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include "cli/common.h"
-#include "core/steps/flat/tilt.h"
 #include "core/files/io/csv.h"
 #include "core/ground/file/file.h"
 #include "core/material/wood/wood.h"
+#include "core/steps/flat/tilt.h"
 
 namespace {
 

@@ -10,13 +10,13 @@
 
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/card/card.h"
-#include "core/shop/job/job.h"
+#include "core/ground/picture/picture.h"
+#include "core/material/tree/saw.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/makeup/arrange.h"
-#include "core/ground/picture/picture.h"
 #include "core/steps/under/under.h"
-#include "core/material/tree/saw.h"
 
 namespace yb {
 namespace {
@@ -248,8 +248,10 @@ CardRun run_of(const char* card, const char* started, std::string_view steps) {
 
 /// A side table that stands where it was made for: what it really took is in the book, and its wood is used up.
 void delivered(Documents& d) {
-    for (const auto& [id, name, seed] : {std::tuple{"slab-outflow-1", "Outflow sycamore 1", 51U}, {"slab-outflow-2", "Outflow sycamore 2", 52U}}) {
-        Slab s = make_slab({id, name, "sycamore, American", "the outflow sycamore", 1650, 460, 54, 6, 14, 12, 3, 2, 4, 10, 12, 300, 200, 110, 0.3, seed});
+    for (const auto& [id, name, seed] :
+         {std::tuple{"slab-outflow-1", "Outflow sycamore 1", 51U}, {"slab-outflow-2", "Outflow sycamore 2", 52U}}) {
+        Slab s = make_slab(
+            {id, name, "sycamore, American", "the outflow sycamore", 1650, 460, 54, 6, 14, 12, 3, 2, 4, 10, 12, 300, 200, 110, 0.3, seed});
         // Both stood in the same stack, the second a little nearer to the wall.
         const double damper = seed == 52U ? 0.4 : 0;
         s.moisture_pct = 11.9 + damper / 2, s.moisture_on = "2026-08-31";
@@ -274,17 +276,33 @@ void delivered(Documents& d) {
     j.makeup.kind = MakeUp::river;
     make_up(j, MakeUp::river, {d.slabs.at("slab-outflow-1"), d.slabs.at("slab-outflow-2")});
     j.cuts_done = true;
-    j.days.done = {{"lay", "2026-09-07T10:30", "Lay", 2.3},   {"rough", "2026-09-07T11:15", "Rough-cut", 0.6},  {"form", "2026-09-08T12:00", "Form", 3.4},      {"flat1", "2026-09-07T15:10", "Face one", 2.6},
-                   {"flat2", "2026-09-08T10:40", "Face two", 2.4}, {"last", "2026-09-10T09:50", "Last pass", 1.7},   {"pour", "2026-09-10T12:30", "Resin in", 2.2},      {"shave", "2026-09-12T08:40", "Shave warm", 0.6},
-                   {"unmould", "2026-09-15T09:00", "Unmould", 1.0}, {"scrape", "2026-09-15T10:20", "Scrape, plane", 1.2}, {"topup", "2026-09-15T11:00", "Top up", 0.6},   {"touchup", "2026-09-18T09:10", "Touch up", 0.6},
-                   {"cut", "2026-09-18T10:30", "To size", 1.2},   {"pockets", "2026-09-18T16:00", "Under", 3.1}, {"under_jig", "2026-09-11T10:00", "Drilling template", 0.6}, {"base_make", "2026-09-11T16:40", "Make the base", 7.4},
-                   {"dryfit", "2026-09-21T09:20", "Dry-fit", 1.2}, {"sand", "2026-09-21T16:10", "Sand", 3.9},  {"last_grit", "2026-09-22T09:00", "Last grit", 0.8}, {"coat_1", "2026-09-22T10:10", "First coat", 0.9},
+    j.days.done = {{"lay", "2026-09-07T10:30", "Lay", 2.3},
+                   {"rough", "2026-09-07T11:15", "Rough-cut", 0.6},
+                   {"form", "2026-09-08T12:00", "Form", 3.4},
+                   {"flat1", "2026-09-07T15:10", "Face one", 2.6},
+                   {"flat2", "2026-09-08T10:40", "Face two", 2.4},
+                   {"last", "2026-09-10T09:50", "Last pass", 1.7},
+                   {"pour", "2026-09-10T12:30", "Resin in", 2.2},
+                   {"shave", "2026-09-12T08:40", "Shave warm", 0.6},
+                   {"unmould", "2026-09-15T09:00", "Unmould", 1.0},
+                   {"scrape", "2026-09-15T10:20", "Scrape, plane", 1.2},
+                   {"topup", "2026-09-15T11:00", "Top up", 0.6},
+                   {"touchup", "2026-09-18T09:10", "Touch up", 0.6},
+                   {"cut", "2026-09-18T10:30", "To size", 1.2},
+                   {"pockets", "2026-09-18T16:00", "Under", 3.1},
+                   {"under_jig", "2026-09-11T10:00", "Drilling template", 0.6},
+                   {"base_make", "2026-09-11T16:40", "Make the base", 7.4},
+                   {"dryfit", "2026-09-21T09:20", "Dry-fit", 1.2},
+                   {"sand", "2026-09-21T16:10", "Sand", 3.9},
+                   {"last_grit", "2026-09-22T09:00", "Last grit", 0.8},
+                   {"coat_1", "2026-09-22T10:10", "First coat", 0.9},
                    {"coat_2", "2026-09-25T10:00", "Second coat", 0.9}};
     // The cards as they were ticked: lanes (one tick was left over the midday break), the pour with its cups, sanding, both coats.
     CardRun lanes = run_of("flat_one", "2026-09-07T10:30:00Z",
                            "down 1a 6.0|set 1a.1 2.4|run 1a.1 3.4|set 1a.2 2.5|run 1a.2 9.3|set 1a.3 2.3|run 1a.3 10.0|down 2a 6.0|"
                            "set 2a.1 2.4|run 2a.1 0.3|set 2a.2 2.5|run 2a.2 6.1|set 2a.3 2.3|run 2a.3 71|set 2a.4 2.5|run 2a.4 9.7");
-    CardRun pour = run_of("pour", "2026-09-10T08:20:00Z", "set out 16|leaks 6|level 7|mix 1 8.7|pour 1 5.2|sample 1 2|bubbles 1 13|gelled 2810");
+    CardRun pour =
+        run_of("pour", "2026-09-10T08:20:00Z", "set out 16|leaks 6|level 7|mix 1 8.7|pour 1 5.2|sample 1 2|bubbles 1 13|gelled 2810");
     pour.ticks[3].mixed_l = 3.15, pour.ticks[6].left_l = 0.06;
     const double poured_s = pour.ticks[4].after_s;
     for (CardTick& t : pour.ticks) t.air_c = 19.5;
@@ -295,20 +313,31 @@ void delivered(Documents& d) {
         pour.readings.push_back({poured_s + h * 3600, std::round((19.5 + rise + 0.3 * std::sin(k * 2.1)) * 10) / 10});
     }
     CardRun sand = run_of("sand", "2026-09-21T07:30:00Z",
-                          "ready 6.0|sand 1 at 60 33.3|sand 1 at 80 6.6|sand 2 at 80 14.7|sand 3 at 80 7.0|sand 4 at 60 3.3|sand 4 at 80 3.1|sand 5 at 60 9.3|sand 5 at 80 1.8|"
-                          "sand 5 at 120 1.9|sand 5 at 180 2.0|sand 5 at 240 1.8|sand 5 at 320 2.1|sand 5 at 400 1.7|sand 6 at 60 6.5|sand 6 at 80 1.4|sand 6 at 120 1.5|"
-                          "sand 6 at 180 1.3|sand 6 at 240 1.4|sand 6 at 320 1.5|sand 6 at 400 1.3|sand 7 at 60 33.6|sand 7 at 80 6.0|wet 6.2|sand 1 at 120 126.7|sand 2 at 120 8.6|"
+                          "ready 6.0|sand 1 at 60 33.3|sand 1 at 80 6.6|sand 2 at 80 14.7|sand 3 at 80 7.0|sand 4 at 60 3.3|sand 4 at 80 "
+                          "3.1|sand 5 at 60 9.3|sand 5 at 80 1.8|"
+                          "sand 5 at 120 1.9|sand 5 at 180 2.0|sand 5 at 240 1.8|sand 5 at 320 2.1|sand 5 at 400 1.7|sand 6 at 60 6.5|sand "
+                          "6 at 80 1.4|sand 6 at 120 1.5|"
+                          "sand 6 at 180 1.3|sand 6 at 240 1.4|sand 6 at 320 1.5|sand 6 at 400 1.3|sand 7 at 60 33.6|sand 7 at 80 6.0|wet "
+                          "6.2|sand 1 at 120 126.7|sand 2 at 120 8.6|"
                           "sand 3 at 120 7.2|sand 4 at 120 3.2|sand 7 at 120 7.1|look 5.7");
-    CardRun first = run_of("finish", "2026-09-22T07:15:00Z", "ready 6.0|mix under 1 2.6|on under 1 1.5|off under 1 3.8|mix upper 1 2.2|on upper 1 1.6|off upper 1 3.2|end 6.6");
+    CardRun first =
+        run_of("finish", "2026-09-22T07:15:00Z",
+               "ready 6.0|mix under 1 2.6|on under 1 1.5|off under 1 3.8|mix upper 1 2.2|on upper 1 1.6|off upper 1 3.2|end 6.6");
     first.ticks[1].mixed_l = 0.024, first.ticks[4].mixed_l = 0.023, first.ticks[7].left_l = 0.001;
-    CardRun second = run_of("finish_again", "2026-09-25T07:20:00Z", "ready 5.0|mix under 1 2.2|on under 1 1.4|off under 1 3.3|mix upper 1 2.0|on upper 1 1.5|off upper 1 2.9|end 6.0");
+    CardRun second =
+        run_of("finish_again", "2026-09-25T07:20:00Z",
+               "ready 5.0|mix under 1 2.2|on under 1 1.4|off under 1 3.3|mix upper 1 2.0|on upper 1 1.5|off upper 1 2.9|end 6.0");
     second.ticks[1].mixed_l = 0.011, second.ticks[4].mixed_l = 0.010;
     j.runs = {lanes, pour, sand, first, second};
     j.first().rounds = {{"2026-09-09", 0.2, 0.3, 0.4, 42.6}, {"2026-09-10", 0.3, 0.5, 0.5, 42.5}};
-    j.record.photos = {{"photo/outflow-slabs", "2026-08-31", "both slabs, before the first cut", ""}, {"photo/outflow-table", "2026-10-02", "delivered, on its frames", ""}};
+    j.record.photos = {{"photo/outflow-slabs", "2026-08-31", "both slabs, before the first cut", ""},
+                       {"photo/outflow-table", "2026-10-02", "delivered, on its frames", ""}};
     j.record.number = "2026-01";
     j.record.delivered = "2026-10-02";
-    j.record.agreed = {{"2026-09-01", "", {{"size", "1150 mm long, 480 mm wide where it is narrowest, 40 mm thick"}, {"edges", "live edges: None, all sawn"}}}};
+    j.record.agreed = {
+        {"2026-09-01",
+         "",
+         {{"size", "1150 mm long, 480 mm wide where it is narrowest, 40 mm thick"}, {"edges", "live edges: None, all sawn"}}}};
     d.jobs[j.id] = j;
 }
 
@@ -657,7 +686,8 @@ std::vector<BookEntry> demo_book() {
     // The shop lies in one zone, wherever the demo is written: ticks of cards are told by its clock.
     for (BookEntry& e : out)
         if (const auto moment = moment_of(e.at))
-            e.at = wall_clock("2026-01-01", std::floor((*moment - *moment_of("2026-01-01T00:00:00+02:00")) / 60) / 60) + e.at.substr(16, 3) + "+02:00";
+            e.at = wall_clock("2026-01-01", std::floor((*moment - *moment_of("2026-01-01T00:00:00+02:00")) / 60) / 60) +
+                   e.at.substr(16, 3) + "+02:00";
     // What was agreed and photographed on a day stands on it.
     for (BookEntry& e : out) {
         if (e.kind == book::agreement) e.at = e.of + "T18:20:00+02:00";
@@ -671,9 +701,12 @@ std::vector<BookEntry> demo_book() {
         out.push_back({0, at, "", "rack", book::reading, "air", std::to_string(14 + week / 3), "°C", "shop"});
         out.push_back({0, at, "", "rack", book::reading, "humidity", std::to_string(64 - week / 2), "%", "shop"});
     }
-    out.push_back({0, "2026-09-12T08:45:00+02:00", id, "pour", book::note, "", "A bubble by the left end; warmed out with the gun, gone after a minute.", "", ""});
-    out.push_back({0, "2026-09-22T10:15:00+02:00", id, "skin", book::note, "", "Took more than the label says on the end grain; went over it once more.", "", "face end_left"});
-    out.push_back({0, "2026-10-02T16:30:00+02:00", id, "", book::note, "Delivered", "Stands by the window; told about the stove and the wet months.", "", ""});
+    out.push_back({0, "2026-09-12T08:45:00+02:00", id, "pour", book::note, "",
+                   "A bubble by the left end; warmed out with the gun, gone after a minute.", "", ""});
+    out.push_back({0, "2026-09-22T10:15:00+02:00", id, "skin", book::note, "",
+                   "Took more than the label says on the end grain; went over it once more.", "", "face end_left"});
+    out.push_back({0, "2026-10-02T16:30:00+02:00", id, "", book::note, "Delivered",
+                   "Stands by the window; told about the stove and the wet months.", "", ""});
     std::stable_sort(out.begin(), out.end(), [](const BookEntry& a, const BookEntry& b) { return moment_of(a.at) < moment_of(b.at); });
     return out;
 }

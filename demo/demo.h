@@ -5,8 +5,8 @@
 #include <utility>
 #include <vector>
 
-#include "core/material/slab/slab.h"
 #include "core/ground/work/work.h"
+#include "core/material/slab/slab.h"
 #include "core/shop/book/book.h"
 
 namespace yb {
@@ -17,7 +17,8 @@ struct Documents;
 /// jobs. Always the same; grown once in a program.
 const Documents& demo_shop();
 
-/// What the demo shop's book begins with: its delivered table, from the first reading of its wood to the day it was brought, the air of the shop.
+/// What the demo shop's book begins with: its delivered table, from the first reading of its wood to the day it was brought, the air of the
+/// shop.
 std::vector<BookEntry> demo_book();
 
 /// The pictures that the demo shop's grown slabs name: key and JPEG. Grown anew, over the cores.

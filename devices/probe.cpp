@@ -1,7 +1,7 @@
 #include "devices/probe.h"
 
-#include <charconv>
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <random>
 #include <stdexcept>
@@ -43,7 +43,8 @@ ProbeMessage read_probe_line(std::string_view line) {
     if (error != std::errc() || !std::isfinite(v)) return not_understood(fmt::format("‘{}’ has no number that can be read.", whole));
     const std::string_view unit = rest.substr(static_cast<std::size_t>(end - rest.data()));
     const auto within = [&](ProbeMessage::Kind kind, double value, double most) -> ProbeMessage {
-        if (!(std::abs(value) <= most)) return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:g}{}, which no workshop has: look at its plug", v, unit)};
+        if (!(std::abs(value) <= most))
+            return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:g}{}, which no workshop has: look at its plug", v, unit)};
         return {kind, value, {}};
     };
     constexpr double longest_mm = 100000, heaviest_g = 1e7;
@@ -55,7 +56,8 @@ ProbeMessage read_probe_line(std::string_view line) {
         return {ProbeMessage::Kind::temperature, c, {}};
     }
     const auto share = [&](ProbeMessage::Kind kind, double most, const char* of) -> ProbeMessage {
-        if (v < 0 || v > most) return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:g} %, which no {} has: look at its pins and its plug", v, of)};
+        if (v < 0 || v > most)
+            return {ProbeMessage::Kind::trouble, 0, fmt::format("it reads {:g} %, which no {} has: look at its pins and its plug", v, of)};
         return {kind, v, {}};
     };
     if (unit == " %MC") return share(ProbeMessage::Kind::moisture, wettest_pct, "wood");
@@ -96,9 +98,9 @@ std::vector<std::string> day_of(const std::string& what, bool bad) {
     const auto put = [&](double value, const char* unit) {
         std::string line = instrument_line(value, unit);
         if (bad && any(dice) < 0.1) line[3] = static_cast<char>('!' + static_cast<int>(any(dice) * 40));  // garbled on the wire
-        if (bad && any(dice) < 0.1) line = line.substr(0, line.size() / 2);                               // half a line: it runs into the next
-        if (bad && any(dice) < 0.05) line = instrument_line(value + 500 * any(dice), unit);              // noise
-        if (!bad || any(dice) > 0.08) out.push_back(line);                                               // a drop-out
+        if (bad && any(dice) < 0.1) line = line.substr(0, line.size() / 2);                  // half a line: it runs into the next
+        if (bad && any(dice) < 0.05) line = instrument_line(value + 500 * any(dice), unit);  // noise
+        if (!bad || any(dice) > 0.08) out.push_back(line);                                   // a drop-out
     };
     out.push_back("H " + what + ", stand-in\r\n");
     for (int i = 0; i < 96; ++i) {

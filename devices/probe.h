@@ -3,7 +3,8 @@
 // The line protocol, 9600 baud 8N1 unless the instrument says otherwise, ASCII, one line a message, CR LF or LF:
 //
 //     H <name>                 hello: what it is; sent when it is switched on or connected
-//     R <value> <unit>[*hh]    a reading; a decimal point, a minus sign for above zero. Units: mm or in (gauge), C or F (thermocouple, air), %MC (moisture
+//     R <value> <unit>[*hh]    a reading; a decimal point, a minus sign for above zero. Units: mm or in (gauge), C or F (thermocouple,
+//     air), %MC (moisture
 //                              meter, as it shows it), %RH (air), g or kg (scale)
 //     Z                        it was zeroed
 //     E <words>                something is wrong with it, in words
@@ -45,8 +46,8 @@ inline constexpr double coldest_c = -40, hottest_c = 250;
 /// Wood has no more than this, percent; a meter that shows more is not in wood.
 inline constexpr double wettest_pct = 130;
 
-/// What an instrument sends over a plausible day, line by line; `bad`: with noise, drop-outs and garble. @param what gauge, thermocouple, meter, air or
-/// scale. @throws std::invalid_argument for another.
+/// What an instrument sends over a plausible day, line by line; `bad`: with noise, drop-outs and garble. @param what gauge, thermocouple,
+/// meter, air or scale. @throws std::invalid_argument for another.
 std::vector<std::string> day_of(const std::string& what, bool bad);
 
 }  // namespace yb

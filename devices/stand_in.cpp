@@ -1,7 +1,8 @@
 // `burl-stand-in`: plays an instrument over a pseudo-terminal, so that the program can be tried and tested without one.
 //
 //     burl-stand-in thermocouple|meter|air|scale [VALUES]  the same in °C, percent of moisture, °C and percent of humidity, grams
-//     burl-stand-in gauge --day [--bad] [--flood]   sends a plausible day by itself, a line each quarter second; bad: with noise, drop-outs and
+//     burl-stand-in gauge --day [--bad] [--flood]   sends a plausible day by itself, a line each quarter second; bad: with noise, drop-outs
+//     and
 //                                                   garble; flood: as fast as the line takes it, over and over
 //     burl-stand-in gauge [VALUES]    prints the path of its line, then sends a reading at each press of Enter: the next of
 //                                     VALUES (mm, a line each), or what was typed before Enter
@@ -44,14 +45,18 @@ bool send(int master, const std::string& line) { return write(master, line.data(
 }  // namespace
 
 int main(int argc, char** argv) {
-    static constexpr std::pair<const char*, const char*> instruments[] = {{"gauge", "mm"}, {"thermocouple", "C"}, {"meter", "%MC"}, {"air", "C"}, {"scale", "g"}};
+    static constexpr std::pair<const char*, const char*> instruments[] = {
+        {"gauge", "mm"}, {"thermocouple", "C"}, {"meter", "%MC"}, {"air", "C"}, {"scale", "g"}};
     const char* unit = nullptr;
     for (const auto& [name, of] : instruments)
         if (argc > 1 && std::strcmp(argv[1], name) == 0) unit = of;
-    if (!unit) return fail("which instrument? usage: burl-stand-in gauge|thermocouple|meter|air|scale [VALUES] [--day] [--bad] [--flood]", 2);
+    if (!unit)
+        return fail("which instrument? usage: burl-stand-in gauge|thermocouple|meter|air|scale [VALUES] [--day] [--bad] [--flood]", 2);
     const auto reading = [unit](double v) { return yb::instrument_line(v, unit); };
     bool day = false, bad = false, flood = false;
-    for (int i = 2; i < argc; ++i) day = day || !std::strcmp(argv[i], "--day"), bad = bad || !std::strcmp(argv[i], "--bad"), flood = flood || !std::strcmp(argv[i], "--flood");
+    for (int i = 2; i < argc; ++i)
+        day = day || !std::strcmp(argv[i], "--day"), bad = bad || !std::strcmp(argv[i], "--bad"),
+        flood = flood || !std::strcmp(argv[i], "--flood");
     std::vector<double> values;
     if (argc > 2 && argv[2][0] != '-') {
         std::ifstream in(argv[2]);

@@ -1,9 +1,9 @@
 // A job file as a shop of its own, ids as they stand in it.
 #pragma once
 
-#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 

@@ -5,8 +5,8 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/ground/figure/figure.h"
 #include "core/files/io/fields_json.h"
+#include "core/ground/figure/figure.h"
 
 namespace yb {
 

@@ -3,8 +3,8 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/rack/rack.h"
 #include "tests/planks.h"
 

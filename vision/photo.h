@@ -14,8 +14,8 @@
 
 #include "core/ground/file/format_error.h"
 #include "core/ground/picture/picture.h"
-#include "core/material/slab/slab.h"
 #include "core/ground/work/work.h"
+#include "core/material/slab/slab.h"
 
 namespace yb {
 

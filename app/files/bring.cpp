@@ -10,16 +10,16 @@
 
 #include "app/ground/session/session.h"
 #include "app/kit/fields/field.h"
-#include "core/shop/edit/money_edits.h"
-#include "core/shop/edit/shop_edits.h"
-#include "core/shop/edit/skin_edits.h"
-#include "core/shop/edit/slab_edits.h"
 #include "core/files/io/csv.h"
 #include "core/files/io/days_off.h"
 #include "core/files/io/stock_list.h"
 #include "core/ground/file/digest.h"
 #include "core/ground/file/file.h"
 #include "core/ground/file/format_error.h"
+#include "core/shop/edit/money_edits.h"
+#include "core/shop/edit/shop_edits.h"
+#include "core/shop/edit/skin_edits.h"
+#include "core/shop/edit/slab_edits.h"
 
 namespace yb {
 
@@ -84,13 +84,16 @@ void bring_list(Session& session, LongWork& work, const QString& path, std::func
 void bring_days_off(Session& session, LongWork& work, const QString& path, const std::function<void(const QString&, bool)>& say) {
     bring_text(
         work, QObject::tr("Reading the calendar"), path, most_csv_bytes,
-        [from = QDate::currentDate().toString(Qt::ISODate).toStdString()](const std::string& text, const Work& w) { return read_days_off(text, {from}, w); },
+        [from = QDate::currentDate().toString(Qt::ISODate).toStdString()](const std::string& text, const Work& w) {
+            return read_days_off(text, {from}, w);
+        },
         [&session, say, begun = session.begun()](const DaysOffRead& read) {
             if (!session.still_open(begun, QObject::tr("Days off"))) return;
             std::size_t added = 0;
             const bool taken = session.edit_shop(QObject::tr("Days off"), [&](Shop& s) { added = add_days_off(s, read.off); });
             if (!taken) return;
-            QString text = added == 1 ? QObject::tr("1 stretch of days off was added.") : QObject::tr("%1 stretches of days off were added.").arg(added);
+            QString text = added == 1 ? QObject::tr("1 stretch of days off was added.")
+                                      : QObject::tr("%1 stretches of days off were added.").arg(added);
             for (const std::string& n : read.notes) text += ' ' + QString::fromStdString(n);
             say(text, false);
         });
@@ -103,7 +106,8 @@ void bring_air(Session& session, LongWork& work, const QString& path, const std:
             const auto months = std::count_if(log.months.begin(), log.months.end(), [](const auto& m) { return m.has_value(); });
             const std::string name = plain_text(QFileInfo(path).completeBaseName().toStdString());
             if (session.edit_begun(begun, QObject::tr("The room's air"), [&](Job& j) { set_room_air(j, log, name); }))
-                say(QObject::tr("%1 readings in %2 months: the room's other months stay as they were.").arg(log.readings).arg(months), false);
+                say(QObject::tr("%1 readings in %2 months: the room's other months stay as they were.").arg(log.readings).arg(months),
+                    false);
         });
 }
 
@@ -116,12 +120,16 @@ void keep_picture(Session& session, LongWork& work, const QString& path, const Q
         [path](const Work&) {
             const QString name = QFileInfo(path).fileName();
             if (QFileInfo(path).size() > 64'000'000)
-                throw FormatError(name.toStdString(), QObject::tr("it is larger than 64 MB, the most that is read here: save it smaller and bring it again").toStdString());
+                throw FormatError(
+                    name.toStdString(),
+                    QObject::tr("it is larger than 64 MB, the most that is read here: save it smaller and bring it again").toStdString());
             QImageReader reader(path);
             reader.setAutoTransform(true);
             QImage image = reader.read();
-            if (image.isNull()) throw FormatError(name.toStdString(), QObject::tr("it can't be read as a picture: choose a JPEG or PNG").toStdString());
-            if (std::max(image.width(), image.height()) > 1600) image = image.scaled(1600, 1600, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            if (image.isNull())
+                throw FormatError(name.toStdString(), QObject::tr("it can't be read as a picture: choose a JPEG or PNG").toStdString());
+            if (std::max(image.width(), image.height()) > 1600)
+                image = image.scaled(1600, 1600, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             QByteArray bytes;
             QBuffer buffer(&bytes);
             buffer.open(QIODevice::WriteOnly);
@@ -144,27 +152,36 @@ void keep_picture(Session& session, LongWork& work, const QString& path, const Q
 }  // namespace
 
 void bring_sample(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say) {
-    keep_picture(session, work, path, QObject::tr("The sample's picture"), [say](const QString& text, bool) { say(text); }, [&session, say](const Session::Begun& begun, const std::string& key) {
-        session.edit_begun(begun, QObject::tr("The sample's picture"), [&](Job& j) { keep_sample_picture(j, key); });
-        say(QObject::tr("The sample's picture is kept with the job."));
-    });
+    keep_picture(
+        session, work, path, QObject::tr("The sample's picture"), [say](const QString& text, bool) { say(text); },
+        [&session, say](const Session::Begun& begun, const std::string& key) {
+            session.edit_begun(begun, QObject::tr("The sample's picture"), [&](Job& j) { keep_sample_picture(j, key); });
+            say(QObject::tr("The sample's picture is kept with the job."));
+        });
 }
 
 void bring_signed(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say) {
-    keep_picture(session, work, path, QObject::tr("The signed paper"), say, [&session, say](const Session::Begun& begun, const std::string& key) {
-        if (session.edit_begun(begun, QObject::tr("The signed paper"), [&](Job& j) { sign_agreement(j, key); })) say(QObject::tr("The signed paper is kept with what was agreed."), false);
-    });
+    keep_picture(session, work, path, QObject::tr("The signed paper"), say,
+                 [&session, say](const Session::Begun& begun, const std::string& key) {
+                     if (session.edit_begun(begun, QObject::tr("The signed paper"), [&](Job& j) { sign_agreement(j, key); }))
+                         say(QObject::tr("The signed paper is kept with what was agreed."), false);
+                 });
 }
 
 void bring_photo_of_job(Session& session, LongWork& work, const QString& path, std::function<void(const QString&, bool)> say) {
     const QFileInfo file(path);
     const Thing* thing = session.picked_thing();
-    JobPhoto photo{{}, file.lastModified().date().toString(Qt::ISODate).toStdString(), plain_text(file.completeBaseName().toStdString()), thing ? thing->key : std::string()};
-    keep_picture(session, work, path, QObject::tr("The photograph"), say, [&session, say, photo](const Session::Begun& begun, const std::string& key) {
-        JobPhoto kept = photo;
-        kept.key = key;
-        if (session.edit_begun(begun, QObject::tr("A photograph of the job"), [&](Job& j) { add_photo(j, kept); })) say(QObject::tr("The photograph is kept with the job; it stands in the book."), false);
-    });
+    JobPhoto photo{{},
+                   file.lastModified().date().toString(Qt::ISODate).toStdString(),
+                   plain_text(file.completeBaseName().toStdString()),
+                   thing ? thing->key : std::string()};
+    keep_picture(session, work, path, QObject::tr("The photograph"), say,
+                 [&session, say, photo](const Session::Begun& begun, const std::string& key) {
+                     JobPhoto kept = photo;
+                     kept.key = key;
+                     if (session.edit_begun(begun, QObject::tr("A photograph of the job"), [&](Job& j) { add_photo(j, kept); }))
+                         say(QObject::tr("The photograph is kept with the job; it stands in the book."), false);
+                 });
 }
 
 void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
@@ -192,10 +209,13 @@ void bring_drawing(Session& session, LongWork& work, const QString& path, std::o
         [&session, path, as, ask_unit, begun = session.begun()](const Read& read) {
             if (!session.still_open(begun, QObject::tr("A drawing"))) return;
             if (!read.drawn) return ask_unit(QObject::tr("The drawing does not say its unit"));
-            if (read.unlikely_mm) return ask_unit(QObject::tr("So drawn it is %1 long: the unit may be another").arg(in_units(mm(*read.unlikely_mm), session)));
+            if (read.unlikely_mm)
+                return ask_unit(
+                    QObject::tr("So drawn it is %1 long: the unit may be another").arg(in_units(mm(*read.unlikely_mm), session)));
             const DrawnSlab& drawn = *read.drawn;
             if (as == OutlineAs::free_form) {
-                session.edit_begun(begun, QObject::tr("Free form from a drawing"), [&](Job& j) { set_free_form_over_middle(j, drawn.outline.a); });
+                session.edit_begun(begun, QObject::tr("Free form from a drawing"),
+                                   [&](Job& j) { set_free_form_over_middle(j, drawn.outline.a); });
                 return;
             }
             Slab slab;

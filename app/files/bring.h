@@ -21,8 +21,8 @@ void bring_scan(Session& session, LongWork& work, const QString& path, std::func
 /// What the outline in a drawing becomes.
 enum class OutlineAs { slab, free_form };
 
-/// Reads a drawing in the background. Where neither the file nor the call says its unit, or no slab is so long or so short, nothing is done but
-/// `ask_unit`, with the reason.
+/// Reads a drawing in the background. Where neither the file nor the call says its unit, or no slab is so long or so short, nothing is done
+/// but `ask_unit`, with the reason.
 void bring_drawing(Session& session, LongWork& work, const QString& path, std::optional<double> mm_per_unit, OutlineAs as,
                    std::function<void(const QString& why)> ask_unit);
 
@@ -30,7 +30,8 @@ void bring_drawing(Session& session, LongWork& work, const QString& path, std::o
 void bring_log(Session& session, LongWork& work, const LogRecipe& recipe, const SawPlan& saw, const DryPlan& dry, double mm_per_px,
                std::function<void(const QString&)> say);
 
-/// Reads a list of slabs (core/files/io/stock_list.h) in the background and puts them on the rack as one revision; they can be undone as one.
+/// Reads a list of slabs (core/files/io/stock_list.h) in the background and puts them on the rack as one revision; they can be undone as
+/// one.
 void bring_list(Session& session, LongWork& work, const QString& path, std::function<void(const QString&)> say);
 
 /// Reads days off from a calendar (core/files/io/days_off.h) in the background and adds those that are not known yet as one revision.

@@ -1,5 +1,5 @@
-// Text files of others, read beside the work. Where a file does not say how its letters are written, the maker sees how each code page would read them
-// and chooses; then it is read again.
+// Text files of others, read beside the work. Where a file does not say how its letters are written, the maker sees how each code page
+// would read them and chooses; then it is read again.
 #pragma once
 
 #include <functional>
@@ -19,7 +19,8 @@ std::optional<std::string> ask_code_page(QWidget* over, const QString& path, con
 
 /// @param make of the text and the work, beside; what it throws is said with the file's name. @param done back here, with what it made.
 template <class Make, class Done>
-void bring_text(LongWork& work, const QString& what, const QString& path, std::uint64_t most_bytes, Make make, Done done, const std::string& page = {}) {
+void bring_text(LongWork& work, const QString& what, const QString& path, std::uint64_t most_bytes, Make make, Done done,
+                const std::string& page = {}) {
     using Made = decltype(make(std::string(), Work()));
     using Read = std::variant<Made, std::vector<UnknownCodePage::Reading>>;
     work.run(
@@ -36,7 +37,8 @@ void bring_text(LongWork& work, const QString& what, const QString& path, std::u
         },
         [=, &work](Read& read) {
             if (Made* made = std::get_if<Made>(&read)) return done(*made);
-            if (const auto chosen = ask_code_page(&work, path, std::get<1>(read))) bring_text(work, what, path, most_bytes, make, done, *chosen);
+            if (const auto chosen = ask_code_page(&work, path, std::get<1>(read)))
+                bring_text(work, what, path, most_bytes, make, done, *chosen);
         });
 }
 

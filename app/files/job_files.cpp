@@ -4,9 +4,9 @@
 
 #include "app/ground/session/session.h"
 #include "app/ground/session/whole_file.h"
+#include "core/files/io/job_file.h"
 #include "core/ground/file/file.h"
 #include "core/ground/file/format_error.h"
-#include "core/files/io/job_file.h"
 #include "core/shop/job/documents.h"
 
 namespace yb {

@@ -21,10 +21,16 @@ constexpr int readable_ms = 200;  ///< nobody reads more than five a second
 }
 
 Instruments::Instruments(Session& session, QWidget* over)
-    : QFrame(over), session_(session), figure_(new QLabel), about_(new QLabel), keep_(new QPushButton(tr("Take it"))), refuse_(new QPushButton(tr("Refuse it"))) {
+    : QFrame(over),
+      session_(session),
+      figure_(new QLabel),
+      about_(new QLabel),
+      keep_(new QPushButton(tr("Take it"))),
+      refuse_(new QPushButton(tr("Refuse it"))) {
     setObjectName("instruments");
     setAutoFillBackground(true);
-    setStyleSheet(QStringLiteral("#instruments { background: %1; border: 2px solid %2; }").arg(theme::colours().slip.name(), theme::colours().brass.name()));
+    setStyleSheet(QStringLiteral("#instruments { background: %1; border: 2px solid %2; }")
+                      .arg(theme::colours().slip.name(), theme::colours().brass.name()));
     auto* box = new QVBoxLayout(this);
     figure_->setObjectName("reading_figure");
     figure_->setFont(theme::figures(34));
@@ -60,7 +66,9 @@ void Instruments::place() {
     if (auto* over = parentWidget()) move(theme::grown(24), over->height() - height() - theme::grown(24));
 }
 
-int Instruments::listening() const { return static_cast<int>(std::count_if(probes_.begin(), probes_.end(), [](const Probe* p) { return p->listening(); })); }
+int Instruments::listening() const {
+    return static_cast<int>(std::count_if(probes_.begin(), probes_.end(), [](const Probe* p) { return p->listening(); }));
+}
 
 QString Instruments::listen(const QString& line) {
     auto* probe = new Probe(this);
@@ -70,16 +78,20 @@ QString Instruments::listen(const QString& line) {
     }
     probes_.push_back(probe);
     connect(probe, &Probe::said, this, &Instruments::said);
-    connect(probe, &Probe::reading, this, [this, probe](double mm) { arrived(probe, QStringLiteral("length"), fine(mm), QStringLiteral("mm")); });
-    connect(probe, &Probe::temperature, this, [this, probe](double c) { arrived(probe, QStringLiteral("temperature"), celsius(c), QStringLiteral("°C")); });
+    connect(probe, &Probe::reading, this,
+            [this, probe](double mm) { arrived(probe, QStringLiteral("length"), fine(mm), QStringLiteral("mm")); });
+    connect(probe, &Probe::temperature, this,
+            [this, probe](double c) { arrived(probe, QStringLiteral("temperature"), celsius(c), QStringLiteral("°C")); });
     connect(probe, &Probe::moisture, this, [this, probe](double pct) {
         // The meter is made for wood of some twenty degrees: the shop's air stands for the wood's.
         const double c = session_.plan() ? session_.plan()->shop_air.temp_c : 20;
         const Slab* slab = session_.slab();
         const MeterWood wood = meter_wood(session_.shop().meter, slab ? slab->species : std::string());
-        arrived(probe, QStringLiteral("moisture"), percent(std::round(meter_moisture(pct, c, wood.slope, wood.offset) * 10) / 10), QStringLiteral("%"));
+        arrived(probe, QStringLiteral("moisture"), percent(std::round(meter_moisture(pct, c, wood.slope, wood.offset) * 10) / 10),
+                QStringLiteral("%"));
     });
-    connect(probe, &Probe::humidity, this, [this, probe](double pct) { arrived(probe, QStringLiteral("humidity"), percent(pct), QStringLiteral("%")); });
+    connect(probe, &Probe::humidity, this,
+            [this, probe](double pct) { arrived(probe, QStringLiteral("humidity"), percent(pct), QStringLiteral("%")); });
     connect(probe, &Probe::mass, this, [this, probe](double g) {
         Q_EMIT weighed(g);
         arrived(probe, QStringLiteral("mass"), kg(g / 1000), QStringLiteral("kg"));

@@ -1,5 +1,5 @@
-// Instruments that are listened to, several at once: whatever one sends is shown large, goes where the cursor is, can be refused, and stands in the book with
-// what it came from. A flood is survived: what comes faster than it can be read is counted, not shown.
+// Instruments that are listened to, several at once: whatever one sends is shown large, goes where the cursor is, can be refused, and
+// stands in the book with what it came from. A flood is survived: what comes faster than it can be read is counted, not shown.
 #pragma once
 
 #include <functional>
@@ -25,9 +25,9 @@ class Session;
 /// What an instrument has read, as a measure.
 struct Reading {
     Quantity value;
-    QString what;    ///< "moisture", "length" …
-    QString unit;    ///< of the book
-    QString from;    ///< the instrument's name
+    QString what;  ///< "moisture", "length" …
+    QString unit;  ///< of the book
+    QString from;  ///< the instrument's name
 };
 
 class Instruments : public QFrame {

@@ -47,12 +47,13 @@ QStringList Probe::lines() {
 
 QString Probe::listen(const QString& line) {
     let_go();
-    struct stat is{};
+    struct stat is {};
     if (::stat(QFile::encodeName(line).constData(), &is) == 0 && (S_ISREG(is.st_mode) || S_ISFIFO(is.st_mode))) {
         // A pipe is opened without waiting for whoever writes to it.
         const int fd = ::open(QFile::encodeName(line).constData(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
         path_ = line;
-        if (fd < 0 || !file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle)) return tr("%1 can't be read: look whether you may, and choose it again.").arg(line);
+        if (fd < 0 || !file_.open(fd, QIODevice::ReadOnly | QIODevice::Unbuffered, QFileDevice::AutoCloseHandle))
+            return tr("%1 can't be read: look whether you may, and choose it again.").arg(line);
         tail_.start();
         return {};
     }
@@ -64,7 +65,8 @@ QString Probe::listen(const QString& line) {
 }
 
 void Probe::look_at_file() {
-    struct stat open{}, there{};
+    struct stat open {
+    }, there{};
     if (::fstat(file_.handle(), &open) != 0) return;
     if (S_ISFIFO(open.st_mode)) {
         // A read of nothing at all, not even of waiting: nobody has it open for writing.

@@ -17,7 +17,8 @@ class Probe : public QObject {
     Q_OBJECT
   public:
     explicit Probe(QObject* parent = nullptr);
-    /// Listens on a line such as /dev/ttyUSB0, or reads the same lines from a file as it grows, or from a pipe. Returns what is wrong, or nothing.
+    /// Listens on a line such as /dev/ttyUSB0, or reads the same lines from a file as it grows, or from a pipe. Returns what is wrong, or
+    /// nothing.
     QString listen(const QString& line);
     void let_go();
     bool listening() const { return port_.isOpen() || file_.isOpen(); }
@@ -39,15 +40,16 @@ class Probe : public QObject {
   private:
     void take();
     void take(const QByteArray& bytes);
-    /// Of a file or pipe of which nothing more comes: whether it is still the one that was opened, and somebody writes to it. Each is said once.
+    /// Of a file or pipe of which nothing more comes: whether it is still the one that was opened, and somebody writes to it. Each is said
+    /// once.
     void look_at_file();
 
     QSerialPort port_;
-    QFile file_;    ///< … or a file or pipe of the same lines
+    QFile file_;  ///< … or a file or pipe of the same lines
     QTimer tail_;
     QString path_;
-    bool came_ = false;    ///< something, since it was opened or its writer went
-    bool gone_ = false;    ///< said of a file that is no longer there
+    bool came_ = false;  ///< something, since it was opened or its writer went
+    bool gone_ = false;  ///< said of a file that is no longer there
     ProbeReader reader_;
     QString name_;
 };

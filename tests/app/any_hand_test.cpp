@@ -5,14 +5,14 @@
 #include <random>
 
 #include "app/ground/slow/long_work.h"
-#include "core/shop/job/job.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/join/choices.h"
 #include "core/steps/pour/choices.h"
 #include "tests/app/desk.h"
-#include "tests/sane.h"
 #include "tests/how_much.h"
+#include "tests/sane.h"
 
 using namespace yb;
 

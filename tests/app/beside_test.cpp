@@ -1,10 +1,10 @@
-// What comes in beside a shop, by hand: lists and calendars in other letters, a file that is taken away, replaced or goes back to a backup, a clipboard
-// that holds nothing.
+// What comes in beside a shop, by hand: lists and calendars in other letters, a file that is taken away, replaced or goes back to a backup,
+// a clipboard that holds nothing.
 #include <QClipboard>
 #include <QMimeData>
 #include <QPlainTextEdit>
-#include <QStackedWidget>
 #include <QProcess>
+#include <QStackedWidget>
 
 #include <sys/stat.h>
 
@@ -35,7 +35,8 @@ bool comes(F what) {
 /// The rack as it stands in the file.
 std::size_t in_file(Desk& desk, const std::string& name) {
     const Store s = Store::open(desk.shop().toStdString());
-    return static_cast<std::size_t>(std::count_if(s.documents().slabs.begin(), s.documents().slabs.end(), [&](const auto& one) { return one.second.name == name; }));
+    return static_cast<std::size_t>(
+        std::count_if(s.documents().slabs.begin(), s.documents().slabs.end(), [&](const auto& one) { return one.second.name == name; }));
 }
 
 bool seen(Desk& desk, const char* button) { return desk.window->findChild<QPushButton*>(button)->isVisible(); }
@@ -49,14 +50,20 @@ void name_it(Desk& desk, const char* name) {
 
 TEST_CASE("a list in another code page is asked about, read as chosen, and in the file", "[app][beside][hostile]") {
     Desk desk;
-    const QString path = written(desk, "yard.csv", "name,length,width,thickness\nB\xFC" "ffel,2400,600,50\n");
+    const QString path = written(desk, "yard.csv",
+                                 "name,length,width,thickness\nB\xFC"
+                                 "ffel,2400,600,50\n");
     desk.once_asked([&] { desk.press(Qt::Key_Return); });  // the likeliest comes first
     desk.window->bring_file(path);
     desk.wait();
-    CHECK(in_file(desk, "B\xC3\xBC" "ffel") == 1);
+    CHECK(in_file(desk,
+                  "B\xC3\xBC"
+                  "ffel") == 1);
     CHECK_FALSE(desk.session().unsaved());
     // From a Mac: the line that reads right is chosen.
-    const QString mac = written(desk, "mac.csv", "name,length,width,thickness\rB\x9F" "ffel from a Mac,2400,600,50\r");
+    const QString mac = written(desk, "mac.csv",
+                                "name,length,width,thickness\rB\x9F"
+                                "ffel from a Mac,2400,600,50\r");
     desk.once_asked([&] {
         auto* lines = QApplication::activeModalWidget()->findChild<QComboBox*>();
         REQUIRE(lines);
@@ -65,7 +72,9 @@ TEST_CASE("a list in another code page is asked about, read as chosen, and in th
     });
     desk.window->bring_file(mac);
     desk.wait();
-    CHECK(in_file(desk, "B\xC3\xBC" "ffel from a Mac") == 1);
+    CHECK(in_file(desk,
+                  "B\xC3\xBC"
+                  "ffel from a Mac") == 1);
     // Nobody says: nothing is changed.
     const std::size_t slabs = desk.session().slabs().size();
     desk.once_asked([&] { desk.press(Qt::Key_Escape); });
@@ -80,14 +89,20 @@ TEST_CASE("a list in another code page is asked about, read as chosen, and in th
 TEST_CASE("a calendar with letters of its own, and one that never ends, are brought in beside the work", "[app][beside][hostile][days]") {
     Desk desk;
     const QByteArray year = QByteArray::number(QDate::currentDate().year() + 1);
-    const QString path = written(desk, "fete.ics", "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:" + year + "0714\r\nSUMMARY:F\xEA" "te\r\nEND:VEVENT\r\n"
-                                                   "BEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20260101\r\nRRULE:FREQ=HOURLY;BYMONTH=2;BYMONTHDAY=30\r\nSUMMARY:never\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n");
+    const QString path = written(desk, "fete.ics",
+                                 "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:" + year +
+                                     "0714\r\nSUMMARY:F\xEA"
+                                     "te\r\nEND:VEVENT\r\n"
+                                     "BEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20260101\r\nRRULE:FREQ=HOURLY;BYMONTH=2;BYMONTHDAY=30\r\nSUMMARY:"
+                                     "never\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n");
     QString said;
     desk.once_asked([&] { desk.press(Qt::Key_Return); });
     bring_days_off(desk.session(), desk.window->long_work(), path, [&](const QString& text, bool) { said = text; });
     desk.wait();
     REQUIRE(desk.session().shop().workday.off.size() == 1);
-    CHECK(desk.session().shop().workday.off[0].name == "F\xC3\xAA" "te");
+    CHECK(desk.session().shop().workday.off[0].name ==
+          "F\xC3\xAA"
+          "te");
     CHECK(said.contains("never"));
     CHECK(Store::open(desk.shop().toStdString()).documents().shop.workday.off.size() == 1);
 }
@@ -95,7 +110,11 @@ TEST_CASE("a calendar with letters of its own, and one that never ends, are brou
 TEST_CASE("text that no file takes is refused whole, and what comes after is kept", "[app][beside]") {
     Desk desk;
     const Documents before = desk.session().documents();
-    CHECK_FALSE(desk.session().edit("Spoilt", [](Documents& d) { d.slabs.begin()->second.name = "B\xFC" "ffel"; }));
+    CHECK_FALSE(desk.session().edit("Spoilt", [](Documents& d) {
+        d.slabs.begin()->second.name =
+            "B\xFC"
+            "ffel";
+    }));
     CHECK(desk.session().documents() == before);
     CHECK_FALSE(desk.session().unsaved());
     CHECK(desk.text("status").contains("UTF-8"));
@@ -104,9 +123,14 @@ TEST_CASE("text that no file takes is refused whole, and what comes after is kep
     // A note that was pasted with such bytes in it is written without them.
     BookEntry e;
     e.kind = book::note;
-    e.value = std::string("a\0b\xFF" "c", 5);
+    e.value = std::string(
+        "a\0b\xFF"
+        "c",
+        5);
     CHECK(desk.session().write_book(e).isEmpty());
-    CHECK(desk.session().store()->book().back().value == "a b\xEF\xBF\xBD" "c");
+    CHECK(desk.session().store()->book().back().value ==
+          "a b\xEF\xBF\xBD"
+          "c");
 }
 
 TEST_CASE("a shop's file that is taken away is said at once, nothing is written, put back all is kept", "[app][beside]") {
@@ -191,7 +215,8 @@ TEST_CASE("a shop goes back to a backup, and what stood there is kept", "[app][b
     CHECK(desk.text("status").contains("before"));
     bool kept = false;
     for (const QFileInfo& f : QDir(desk.dir.path()).entryInfoList({"a.shop.before-*"}))
-        if (!f.fileName().endsWith("-wal") && !f.fileName().endsWith("-shm")) kept = kept || Store::open(f.filePath().toStdString()).documents().shop.name == "Tuesday";
+        if (!f.fileName().endsWith("-wal") && !f.fileName().endsWith("-shm"))
+            kept = kept || Store::open(f.filePath().toStdString()).documents().shop.name == "Tuesday";
     CHECK(kept);
 }
 
@@ -238,7 +263,8 @@ TEST_CASE("pasting nothing into a note writes nothing and ends nothing, what was
     CHECK(desk.session().store()->book().back().value == "begun and ended by a kill");
 }
 
-TEST_CASE("an instrument's file that is cut, written anew or removed, and a pipe whose writer went, are said", "[app][instruments][beside]") {
+TEST_CASE("an instrument's file that is cut, written anew or removed, and a pipe whose writer went, are said",
+          "[app][instruments][beside]") {
     Desk desk;
     Instruments& all = desk.window->instruments();
     QStringList said;

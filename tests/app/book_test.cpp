@@ -41,7 +41,9 @@ void answer(const QString& text) {
     QTimer::singleShot(0, [text] {
         for (int i = 0; i < 200; ++i) {
             if (QWidget* dialog = QApplication::activeModalWidget()) {
-                if (auto* line = dialog->findChild<QLineEdit*>()) line->setFocus(), line->selectAll(), QTest::keyClick(line, Qt::Key_Delete), QTest::keyClicks(line, text), QTest::keyClick(line, Qt::Key_Return);
+                if (auto* line = dialog->findChild<QLineEdit*>())
+                    line->setFocus(), line->selectAll(), QTest::keyClick(line, Qt::Key_Delete), QTest::keyClicks(line, text),
+                        QTest::keyClick(line, Qt::Key_Return);
                 else if (auto* many = dialog->findChild<QPlainTextEdit*>()) {
                     QTest::keyClicks(many, text);
                     for (QPushButton* b : dialog->findChildren<QPushButton*>())
@@ -102,7 +104,8 @@ TEST_CASE("B opens the book – words, kind and dates find a line – a dot of t
     CHECK(desk.text("book_more").contains(QString("line %1").arg(id)));
 }
 
-TEST_CASE("N writes a note of what is picked, from any step – it stands in the book at once – a wrong line is corrected, not altered", "[app][book]") {
+TEST_CASE("N writes a note of what is picked, from any step – it stands in the book at once – a wrong line is corrected, not altered",
+          "[app][book]") {
     Desk desk;
     desk.session().set_job("job-reading-table");
     desk.session().set_step(step_key::under);
@@ -132,7 +135,8 @@ TEST_CASE("N writes a note of what is picked, from any step – it stands in the
     CHECK(row_text(desk, 0).contains("drilled it once"));
 }
 
-TEST_CASE("an operation that is ticked in Days stands in the book – what was taken teaches a pace that is used, and put back", "[app][book][pace]") {
+TEST_CASE("an operation that is ticked in Days stands in the book – what was taken teaches a pace that is used, and put back",
+          "[app][book][pace]") {
     Desk desk;
     desk.session().edit("Done", [](Documents& d) { tick(d.jobs.at("job-reading-table"), "lay", "2026-11-30T10:15", "Lay"); });
     BookPage& page = book_of(desk);

@@ -8,11 +8,11 @@
 #include "app/pages/photo/photo_page.h"
 #include "app/steps/rack/rack_row.h"
 #include "app/steps/rack/tape_panel.h"
-#include "core/shop/job/job.h"
-#include "core/material/drawing/drawing.h"
-#include "core/shop/job/documents.h"
-#include "core/material/scan/scan.h"
 #include "core/ground/geometry/noise.h"
+#include "core/material/drawing/drawing.h"
+#include "core/material/scan/scan.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -139,7 +139,8 @@ TEST_CASE("what is left over of the mix is asked at its end, and goes to the boo
     CHECK(*r.run().ticks.back().left_l == Approx(0.18));
     CHECK_FALSE(r.run().ticks.back().mixed_l);
     const auto book = r.desk.session().store()->book();
-    CHECK(std::any_of(book.begin(), book.end(), [](const BookEntry& e) { return e.what == "left over" && e.value == "0.18" && e.unit == "l"; }));
+    CHECK(std::any_of(book.begin(), book.end(),
+                      [](const BookEntry& e) { return e.what == "left over" && e.value == "0.18" && e.unit == "l"; }));
 }
 
 TEST_CASE("lanes and sanding are run from cards – the next card of the lanes is the one that was not run", "[app][card]") {

@@ -213,7 +213,8 @@ TEST_CASE("days off come in from a calendar – a bad one is said – the helper
     QFile f(desk.dir.filePath("holidays.ics"));
     REQUIRE(f.open(QIODevice::WriteOnly));
     const QByteArray year = QByteArray::number(QDate::currentDate().year() + 1);
-    f.write("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:" + year + "0501\r\nSUMMARY:May\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n");
+    f.write("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:" + year +
+            "0501\r\nSUMMARY:May\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n");
     f.close();
     QString said;
     bool wrong = false;

@@ -18,10 +18,10 @@
 
 #include <catch2/catch.hpp>
 
-#include "app/kit/bench/bench.h"
 #include "app/ground/slow/long_work.h"
-#include "app/main_window.h"
+#include "app/kit/bench/bench.h"
 #include "app/kit/slip/slip.h"
+#include "app/main_window.h"
 #include "tests/app/grown_demo.h"
 #include "tests/everything.h"
 
@@ -205,7 +205,8 @@ struct Desk {
 };
 
 /// The steps of the work by the names of their tabs.
-inline const std::vector<const char*> steps_of_work{"step_rack", "step_lay", "step_flat", "step_fill", "step_pour", "step_join", "step_under", "step_skin"};
+inline const std::vector<const char*> steps_of_work{"step_rack", "step_lay",  "step_flat",  "step_fill",
+                                                    "step_pour", "step_join", "step_under", "step_skin"};
 
 /// Waits for something to become so, on a machine however slow: a test asks no wall clock how long that may take.
 template <class F>

@@ -1,11 +1,11 @@
 // The dial beside the strip: layers cut, hours of a cure, months of a year; and what the new steps are worked with.
-#include "core/steps/flat/flat.h"
+#include "app/ground/slow/runner.h"
 #include "core/shop/job/job.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/join/join.h"
 #include "core/steps/pour/pour.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/under.h"
-#include "app/ground/slow/runner.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -77,7 +77,8 @@ TEST_CASE("faces are picked from the side – one gets a finish of its own, and 
 TEST_CASE("a seam between two zones is dragged where it lies, says when it is too far, and goes back to even", "[app][skin][T37]") {
     Desk desk;
     desk.click("step_skin");
-    desk.session().edit_shop("a quick finish", [&](Shop& s) { s.finishes.labels.at(finishes.index(desk.session().skin()->finish)).window_min = 9; });
+    desk.session().edit_shop("a quick finish",
+                             [&](Shop& s) { s.finishes.labels.at(finishes.index(desk.session().skin()->finish)).window_min = 9; });
     const auto seams = seams_of(skin(desk), "upper");
     REQUIRE(seams.size() >= 1);
     const Frame f = desk.session().plan()->placement.frame();

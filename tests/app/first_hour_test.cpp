@@ -6,8 +6,8 @@
 #include "app/pages/start/start_page.h"
 #include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
-#include "core/shop/job/shop.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/shop.h"
 #include "core/steps/pour/pour.h"
 #include "tests/app/desk.h"
 
@@ -169,7 +169,8 @@ TEST_CASE("next makes what is missing, wherever one stands", "[app][first]") {
     CHECK(desk.session().plan()->lay->ready);
 }
 
-TEST_CASE("a slab fills its list: blanks are clicked and typed, none is said, no caution stands for what is not known", "[app][first][looked]") {
+TEST_CASE("a slab fills its list: blanks are clicked and typed, none is said, no caution stands for what is not known",
+          "[app][first][looked]") {
     const Home home;
     Desk desk(false);
     desk.keys("Hill workshop\n");
@@ -200,7 +201,8 @@ TEST_CASE("a slab fills its list: blanks are clicked and typed, none is said, no
     CHECK(desk.text("looked_at") == "7 of 9 looked at");
 }
 
-TEST_CASE("in the tape a figure in another unit is told as it was understood, and what can't be is said at its cell", "[app][first][tape]") {
+TEST_CASE("in the tape a figure in another unit is told as it was understood, and what can't be is said at its cell",
+          "[app][first][tape]") {
     const Home home;
     Desk desk(false);
     desk.keys("Hill workshop\n");
@@ -233,7 +235,8 @@ TEST_CASE("a stock list and whatever is dropped is brought in by its kind", "[ap
         return f.fileName();
     };
     // Dropped on the start page: a shop is opened for it.
-    CHECK(desk.window->bring_file(written("list.csv", "name,wood,length,width,thickness\nA,butternut,2200,500,52\nB,butternut,2100,480,54\n")));
+    CHECK(desk.window->bring_file(
+        written("list.csv", "name,wood,length,width,thickness\nA,butternut,2200,500,52\nB,butternut,2100,480,54\n")));
     desk.wait();
     REQUIRE(desk.session().is_open());
     CHECK(desk.session().slabs().size() == 2);

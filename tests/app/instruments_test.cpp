@@ -1,5 +1,5 @@
-// Instruments by hand: readings arrive where the cursor is, are shown large, taken or refused, and stand in the book; two at once; bad lines, a flood, a line
-// that goes.
+// Instruments by hand: readings arrive where the cursor is, are shown large, taken or refused, and stand in the book; two at once; bad
+// lines, a flood, a line that goes.
 #include <sys/stat.h>
 
 #include "app/ground/instruments.h"
@@ -18,7 +18,9 @@ namespace {
 struct Wire {
     QFile file;
     explicit Wire(const QString& path) : file(path) { REQUIRE(file.open(QIODevice::WriteOnly | QIODevice::Unbuffered)); }
-    void send(const std::string& line) { REQUIRE(file.write(line.data(), static_cast<qint64>(line.size())) == static_cast<qint64>(line.size())); }
+    void send(const std::string& line) {
+        REQUIRE(file.write(line.data(), static_cast<qint64>(line.size())) == static_cast<qint64>(line.size()));
+    }
 };
 
 template <class F>
@@ -29,7 +31,8 @@ bool comes(F what) {
 
 }  // namespace
 
-TEST_CASE("a reading arrives where the cursor is, shown large – taken it is typed and stands in the book, refused the line is as it was", "[app][instruments]") {
+TEST_CASE("a reading arrives where the cursor is, shown large – taken it is typed and stands in the book, refused the line is as it was",
+          "[app][instruments]") {
     Desk desk;
     desk.session().set_job("job-reading-table");
     Wire meter(desk.dir.filePath("meter")), scale(desk.dir.filePath("scale"));

@@ -4,14 +4,14 @@
 #include <QRadioButton>
 #include <QSlider>
 
-#include "app/ground/theme/theme.h"
 #include "app/ground/slow/long_work.h"
+#include "app/ground/theme/theme.h"
 #include "app/pages/find/find_page.h"
 #include "app/pages/log/log_page.h"
 #include "app/steps/sheets/sheet.h"
-#include "core/shop/job/job.h"
 #include "core/material/drawing/drawing.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/pour/pour.h"
 #include "tests/app/desk.h"
 

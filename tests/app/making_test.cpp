@@ -5,11 +5,11 @@
 
 #include "app/pages/shop/resin_plot.h"
 #include "core/material/drawing/drawing.h"
-#include "core/steps/fill/fill.h"
 #include "core/shop/job/job.h"
+#include "core/shop/templates/templates.h"
+#include "core/steps/fill/fill.h"
 #include "core/steps/join/join.h"
 #include "core/steps/pour/pour.h"
-#include "core/shop/templates/templates.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/under.h"
 #include "tests/app/desk.h"

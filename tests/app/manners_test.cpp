@@ -8,11 +8,11 @@
 
 #include <sys/resource.h>
 
+#include "app/ground/theme/theme.h"
 #include "app/pages/shop/shop_page.h"
 #include "app/steps/sheets/sheet.h"
-#include "app/ground/theme/theme.h"
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

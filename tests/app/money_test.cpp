@@ -102,11 +102,13 @@ TEST_CASE("another way is asked for by name – hour, margin and what else are t
     CHECK(desk.session().documents().jobs.at("job-hall-table").money.extra[0].price == 61.15);
     auto* lines = desk.find<QTableWidget>("money_lines");
     bool there = false;
-    for (int r = 0; r < lines->rowCount(); ++r) there = there || (lines->item(r, 0)->text() == "glass" && lines->item(r, 3)->text() == "122.30");
+    for (int r = 0; r < lines->rowCount(); ++r)
+        there = there || (lines->item(r, 0)->text() == "glass" && lines->item(r, 3)->text() == "122.30");
     CHECK(there);
 }
 
-TEST_CASE("the client's picture: its silhouette is the projected outline, resin has its colour, it turns with hand and keys", "[app][money][picture]") {
+TEST_CASE("the client's picture: its silhouette is the projected outline, resin has its colour, it turns with hand and keys",
+          "[app][money][picture]") {
     Desk desk;
     money(desk, "job-tarn-river");
     auto* shown = desk.find<TablePicture>("table_picture");
@@ -117,7 +119,8 @@ TEST_CASE("the client's picture: its silhouette is the projected outline, resin 
     // The upper face alone, in one ink, against its outline drawn by the projection.
     const double px_mm = 0.6;
     const Box b = bounds(plan.top->above);
-    QImage flat(static_cast<int>(std::ceil(b.width() * px_mm)), static_cast<int>(std::ceil(b.height() * px_mm)), QImage::Format_ARGB32_Premultiplied);
+    QImage flat(static_cast<int>(std::ceil(b.width() * px_mm)), static_cast<int>(std::ceil(b.height() * px_mm)),
+                QImage::Format_ARGB32_Premultiplied);
     flat.fill(Qt::transparent);
     {
         QPainter p(&flat);
@@ -144,8 +147,10 @@ TEST_CASE("the client's picture: its silhouette is the projected outline, resin 
             const bool red = qRed(seen.pixel(x, y)) > 128 && qGreen(seen.pixel(x, y)) < 100 && qAlpha(seen.pixel(x, y)) > 128;
             reds += red;
             // A pixel off is allowed at the edge: what is two pixels inside or outside must be so.
-            const bool all_in = inside(x + 0.5 - 1.2, y + 0.5) && inside(x + 0.5 + 1.2, y + 0.5) && inside(x + 0.5, y + 0.5 - 1.2) && inside(x + 0.5, y + 0.5 + 1.2);
-            const bool all_out = !inside(x + 0.5 - 1.2, y + 0.5) && !inside(x + 0.5 + 1.2, y + 0.5) && !inside(x + 0.5, y + 0.5 - 1.2) && !inside(x + 0.5, y + 0.5 + 1.2);
+            const bool all_in = inside(x + 0.5 - 1.2, y + 0.5) && inside(x + 0.5 + 1.2, y + 0.5) && inside(x + 0.5, y + 0.5 - 1.2) &&
+                                inside(x + 0.5, y + 0.5 + 1.2);
+            const bool all_out = !inside(x + 0.5 - 1.2, y + 0.5) && !inside(x + 0.5 + 1.2, y + 0.5) && !inside(x + 0.5, y + 0.5 - 1.2) &&
+                                 !inside(x + 0.5, y + 0.5 + 1.2);
             if (all_in && !red) ++off;
             if (all_out && red) ++off;
         }
@@ -179,7 +184,8 @@ TEST_CASE("the client's picture: its silhouette is the projected outline, resin 
     CHECK_FALSE(shown->picture({800, 500}).isNull());
 }
 
-TEST_CASE("the offer of two ways: prices, days and pictures, none of the maker's own figures – prices that are missing are named", "[app][money][papers]") {
+TEST_CASE("the offer of two ways: prices, days and pictures, none of the maker's own figures – prices that are missing are named",
+          "[app][money][papers]") {
     Desk desk;
     MoneyPage& page = money(desk, "job-tarn-river");
     auto* ways = desk.find<QTableWidget>("money_ways");
@@ -194,12 +200,14 @@ TEST_CASE("the offer of two ways: prices, days and pictures, none of the maker's
     p.start("pdftotext", {"-layout", path, "-"});
     REQUIRE(p.waitForFinished());
     const QString text = QString::fromUtf8(p.readAllStandardOutput());
-    for (const auto& w : offered) CHECK(text.contains(QString::fromStdString(in_decimals(money_of(*w.plan, *w.job, desk.session().shop()).offer))));
+    for (const auto& w : offered)
+        CHECK(text.contains(QString::fromStdString(in_decimals(money_of(*w.plan, *w.job, desk.session().shop()).offer))));
     CHECK(text.contains("narrower river"));
     CHECK(text.contains("30 December 2026"));
     CHECK(text.contains("grows and shrinks"));
     const Money own = money_of(*offered[0].plan, *offered[0].job, desk.session().shop());
-    for (const Cents c : {own.cost, own.margin, own.overhead, *own.hour_earns}) CHECK_FALSE(text.contains(QString::fromStdString(in_decimals(c))));
+    for (const Cents c : {own.cost, own.margin, own.overhead, *own.hour_earns})
+        CHECK_FALSE(text.contains(QString::fromStdString(in_decimals(c))));
     CHECK_FALSE(text.contains("Not in these sums"));
     Shop bare = desk.session().shop();
     bare.money.prices = {};

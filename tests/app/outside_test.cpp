@@ -10,11 +10,11 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/documents.h"
-#include "core/shop/job/job.h"
 #include "core/files/store/check.h"
 #include "core/files/store/store.h"
 #include "core/shop/book/book.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 
 using namespace yb;
@@ -195,7 +195,8 @@ TEST_CASE("from an empty home to a printed sheet by what the screen says, counte
         for (int k = 0; k < 4; ++k) press("Tab");
         typed(along);
         press("Return");
-        REQUIRE(comes_true([&] { return slab()->flaws.size() == n && std::abs(centroid(slab()->flaws[n - 1].outline).x - std::atof(along)) < 1; }));
+        REQUIRE(comes_true(
+            [&] { return slab()->flaws.size() == n && std::abs(centroid(slab()->flaws[n - 1].outline).x - std::atof(along)) < 1; }));
     };
     flaw("c", "150", 1);
     flaw("k", "700", 2);
@@ -219,7 +220,6 @@ TEST_CASE("from an empty home to a printed sheet by what the screen says, counte
     screen.key("ctrl+q");
     REQUIRE(program.waitForFinished(20000));
 }
-
 
 TEST_CASE("N, B and C from outside: a reading into the book, corrected there, the maker's hour on the page of money", "[outside][book]") {
     QTemporaryDir dir;
@@ -270,7 +270,8 @@ TEST_CASE("N, B and C from outside: a reading into the book, corrected there, th
     CHECK(program.exitStatus() == QProcess::NormalExit);
 }
 
-TEST_CASE("Ctrl+V and Shift+Insert in a note with nothing on the clipboard, from outside: the window lives, killed the note is there", "[outside][beside]") {
+TEST_CASE("Ctrl+V and Shift+Insert in a note with nothing on the clipboard, from outside: the window lives, killed the note is there",
+          "[outside][beside]") {
     QTemporaryDir dir;
     Screen screen;
     for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screen.on.insert(name, dir.filePath("home"));
@@ -344,7 +345,8 @@ TEST_CASE("two programs on two screens tick at the same moment, from outside: bo
     Screen screens[2];
     QProcess programs[2];
     for (int i = 0; i < 2; ++i) {
-        for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"}) screens[i].on.insert(name, dir.filePath(QString("home %1").arg(i)));
+        for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"})
+            screens[i].on.insert(name, dir.filePath(QString("home %1").arg(i)));
         programs[i].setProcessEnvironment(screens[i].on);
         programs[i].start(YOUNG_BURL, {shop});
         REQUIRE(programs[i].waitForStarted());

@@ -5,13 +5,13 @@
 #include <QSettings>
 #include <QTextBrowser>
 
+#include "app/ground/slow/runner.h"
 #include "app/pages/find/find_page.h"
 #include "app/pages/guide/guide_page.h"
 #include "app/pages/jobs/jobs_page.h"
 #include "app/pages/shop/shop_page.h"
 #include "app/pages/shop/shop_pictures.h"
 #include "app/pages/tour/tour.h"
-#include "app/ground/slow/runner.h"
 #include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
@@ -55,7 +55,9 @@ TEST_CASE("the page of jobs tells of each where it stands – a press puts it on
     REQUIRE(page->isVisible());
     const auto cards = page->findChildren<JobCard*>();
     const Documents& docs = desk.session().documents();
-    CHECK(cards.size() == std::count_if(docs.jobs.begin(), docs.jobs.end(), [&](const auto& j) { return first_of_ways(docs, j.first) == j.first; }));  // other ways stand on the page of money
+    CHECK(cards.size() == std::count_if(docs.jobs.begin(), docs.jobs.end(), [&](const auto& j) {
+              return first_of_ways(docs, j.first) == j.first;
+          }));  // other ways stand on the page of money
     for (const JobCard* c : cards) {
         CHECK_FALSE(c->accessibleName().isEmpty());
         CHECK(c->accessibleDescription().contains("next:"));
@@ -94,7 +96,8 @@ TEST_CASE("a job is copied, put away, brought back – undo takes each back", "[
     CHECK(desk.session().documents().jobs.size() == before);
 }
 
-TEST_CASE("a job that is delivered gets its number, uses up its slabs, and what it taught is used from then on – undone, all is back", "[app][jobs][pace]") {
+TEST_CASE("a job that is delivered gets its number, uses up its slabs, and what it taught is used from then on – undone, all is back",
+          "[app][jobs][pace]") {
     Desk desk;
     REQUIRE(desk.session().shop().paces.empty());
     JobsPage* page = jobs(desk);

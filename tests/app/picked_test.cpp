@@ -3,9 +3,9 @@
 #include <QRadioButton>
 #include <QSettings>
 
+#include "core/shop/job/job.h"
 #include "core/steps/fill/fill.h"
 #include "core/steps/flat/flat.h"
-#include "core/shop/job/job.h"
 #include "core/steps/under/under.h"
 #include "tests/app/desk.h"
 

@@ -1,8 +1,8 @@
 // The sheets as they are printed: read at arm's length, no page half blank.
 #include <QRegularExpression>
 
-#include "core/steps/under/under.h"
 #include <QPdfWriter>
+#include "core/steps/under/under.h"
 
 #include "app/steps/sheets/sheet.h"
 #include "core/shop/job/documents.h"
@@ -21,7 +21,14 @@ struct OnPage {
     double left = 0, right = 0;
 };
 
-QString plain(QString text) { return text.replace("&lt;", "<").replace("&gt;", ">").replace("&quot;", "\"").replace("&apos;", "'").replace("&#39;", "'").replace("&amp;", "&"); }
+QString plain(QString text) {
+    return text.replace("&lt;", "<")
+        .replace("&gt;", ">")
+        .replace("&quot;", "\"")
+        .replace("&apos;", "'")
+        .replace("&#39;", "'")
+        .replace("&amp;", "&");
+}
 
 /// Every word of a PDF by page, places in points from the upper edge.
 std::vector<std::vector<OnPage>> words_of_pdf(const QString& path, double& height) {
@@ -30,11 +37,13 @@ std::vector<std::vector<OnPage>> words_of_pdf(const QString& path, double& heigh
     REQUIRE(read.waitForFinished());
     std::vector<std::vector<OnPage>> out;
     static const QRegularExpression page("<page width=\"[0-9.]+\" height=\"([0-9.]+)\">");
-    static const QRegularExpression word("<word xMin=\"([-0-9.]+)\" yMin=\"([-0-9.]+)\" xMax=\"([-0-9.]+)\" yMax=\"([-0-9.]+)\">(.*)</word>");
+    static const QRegularExpression word(
+        "<word xMin=\"([-0-9.]+)\" yMin=\"([-0-9.]+)\" xMax=\"([-0-9.]+)\" yMax=\"([-0-9.]+)\">(.*)</word>");
     for (const QString& line : QString::fromUtf8(read.readAllStandardOutput()).split('\n')) {
         if (const auto p = page.match(line); p.hasMatch()) height = p.captured(1).toDouble(), out.emplace_back();
         if (const auto w = word.match(line); w.hasMatch() && !out.empty())
-            out.back().push_back({w.captured(2).toDouble(), w.captured(4).toDouble(), plain(w.captured(5)), w.captured(1).toDouble(), w.captured(3).toDouble()});
+            out.back().push_back({w.captured(2).toDouble(), w.captured(4).toDouble(), plain(w.captured(5)), w.captured(1).toDouble(),
+                                  w.captured(3).toDouble()});
     }
     return out;
 }
@@ -76,7 +85,8 @@ void none_on_another(const std::vector<std::vector<OnPage>>& pages) {
 }
 
 /// How often each word is on each page, in what was to be written and in what is read; nothing beyond the paper.
-void all_on_paper(const std::vector<std::vector<OnPage>>& pages, double height, double wide, const std::vector<std::pair<int, QString>>& written) {
+void all_on_paper(const std::vector<std::vector<OnPage>>& pages, double height, double wide,
+                  const std::vector<std::pair<int, QString>>& written) {
     std::vector<std::map<QString, int>> there(pages.size()), asked(pages.size());
     for (std::size_t i = 0; i < pages.size(); ++i)
         for (const OnPage& w : pages[i]) {
@@ -99,8 +109,9 @@ void all_on_paper(const std::vector<std::vector<OnPage>>& pages, double height, 
 
 }  // namespace
 
-TEST_CASE("every page of every job: each word of each cell is there, none on another, read at arm's length, each place with its side of the line",
-          "[app][sheets]") {
+TEST_CASE(
+    "every page of every job: each word of each cell is there, none on another, read at arm's length, each place with its side of the line",
+    "[app][sheets]") {
     Desk desk;
     const Documents docs = desk.session().documents();
     for (const bool metric : {true, false}) {

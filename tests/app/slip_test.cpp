@@ -2,13 +2,13 @@
 #include <QRadioButton>
 #include <QScrollBar>
 
-#include "app/kit/slip/slip.h"
+#include "app/ground/slow/runner.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "app/ground/slow/runner.h"
-#include "core/shop/job/job.h"
+#include "app/kit/slip/slip.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/app/desk.h"
 

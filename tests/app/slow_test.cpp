@@ -6,8 +6,8 @@
 
 #include "app/application.h"
 #include "app/ground/slow/slow.h"
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -1,8 +1,8 @@
 // The program as it is started from a shell.
 #include <QProcess>
 
-#include "core/shop/job/documents.h"
 #include "core/files/store/store.h"
+#include "core/shop/job/documents.h"
 #include "demo/demo.h"
 #include "tests/app/desk.h"
 

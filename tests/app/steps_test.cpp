@@ -2,10 +2,10 @@
 #include <QClipboard>
 #include <QRadioButton>
 
-#include "core/steps/flat/laid.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/steps/flat/laid.h"
 
 #include "tests/app/desk.h"
 

@@ -1,8 +1,8 @@
 // Two programs on one shop: the window and another hand that writes into the same file.
-#include "core/shop/job/job.h"
+#include "core/files/store/store.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/documents.h"
-#include "core/files/store/store.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

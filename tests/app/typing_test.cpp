@@ -4,10 +4,10 @@
 #include <QDialog>
 #include <QListWidget>
 
+#include "app/pages/jobs/jobs_page.h"
 #include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "app/pages/jobs/jobs_page.h"
 #include "tests/app/desk.h"
 
 using namespace yb;
@@ -197,7 +197,8 @@ TEST_CASE("walk: a note that is put aside is there again – Ctrl and Enter keep
     CHECK(d.session().store()->book().back().value == "all dry\nand flat");
 }
 
-TEST_CASE("walk: the meter's booklet is typed on the shop's page – a wood nobody knows is said and nothing is lost", "[app][typing][shop]") {
+TEST_CASE("walk: the meter's booklet is typed on the shop's page – a wood nobody knows is said and nothing is lost",
+          "[app][typing][shop]") {
     Desk d;
     d.press(Qt::Key_S);
     auto* line = d.find<QLineEdit>("shop_meter");

@@ -5,12 +5,12 @@
 #include <QMenuBar>
 #include <QRegularExpression>
 
+#include "app/ground/words.h"
 #include "app/pages/days/days_page.h"
 #include "app/pages/start/start_card.h"
-#include "app/ground/words.h"
-#include "core/shop/job/job.h"
-#include "core/shop/job/documents.h"
 #include "core/ground/measure/words.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/app/desk.h"
 
 using namespace yb;

@@ -3,15 +3,15 @@
 #include <filesystem>
 #include <fstream>
 
-#include <catch2/catch.hpp>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
-#include "core/shop/job/documents.h"
 #include "core/files/store/store.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/cli/run.h"
 #include "tests/everything.h"
@@ -215,7 +215,8 @@ TEST_CASE("burl flatten on poor readings: what they don't fix is not tilted and 
     std::filesystem::remove_all(dir);
 }
 
-TEST_CASE("doors of the shell: dates that are none, keys that lead out of the folder, layers of nothing, leaves by the hundred", "[cli][hostile]") {
+TEST_CASE("doors of the shell: dates that are none, keys that lead out of the folder, layers of nothing, leaves by the hundred",
+          "[cli][hostile]") {
     const auto dir = std::filesystem::temp_directory_path() / ("yb-cli-doors-" + std::to_string(getpid()));
     std::filesystem::create_directories(dir);
     const std::string d = dir.string();

@@ -5,8 +5,8 @@
 #include <cstdio>
 #include <string>
 
-#include <catch2/catch.hpp>
 #include <sys/wait.h>
+#include <catch2/catch.hpp>
 
 #include "core/files/io/json.h"
 

@@ -4,9 +4,9 @@
 #include <filesystem>
 #include <fstream>
 
-#include <catch2/catch.hpp>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <catch2/catch.hpp>
 
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"

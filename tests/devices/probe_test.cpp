@@ -59,7 +59,9 @@ TEST_CASE("a thermocouple that reads what no pour has is broken, and says so", "
     CHECK(read_probe_line("R  C").kind != ProbeMessage::Kind::temperature);
 }
 
-TEST_CASE("meter, air and scale speak the same lines – what no wood and no air has is said – a stand-in's day is whole, its bad one is survived", "[probe][hostile]") {
+TEST_CASE(
+    "meter, air and scale speak the same lines – what no wood and no air has is said – a stand-in's day is whole, its bad one is survived",
+    "[probe][hostile]") {
     const auto read = [](const std::string& line) { return read_probe_line(line); };
     CHECK(read("R 11.2 %MC").kind == ProbeMessage::Kind::moisture);
     CHECK(read("R 54 %RH").value == 54);

@@ -8,20 +8,20 @@
 
 #include <unistd.h>
 
+#include "core/files/store/check.h"
+#include "core/files/store/store.h"
+#include "core/ground/fields/walk.h"
+#include "core/material/wood/wood.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/shop/edit/tape_edits.h"
-#include "core/ground/fields/walk.h"
-#include "core/steps/fill/fill.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/steps.h"
-#include "core/files/store/check.h"
-#include "core/files/store/store.h"
-#include "core/material/wood/wood.h"
+#include "core/steps/fill/fill.h"
 #include "demo/demo.h"
 
 namespace yb {

@@ -9,29 +9,29 @@
 
 #include <unistd.h>
 
-#include "core/material/drawing/drawing.h"
 #include "core/files/io/book_io.h"
 #include "core/files/io/csv.h"
 #include "core/files/io/days_off.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/files/io/stock_list.h"
+#include "core/files/store/check.h"
+#include "core/files/store/store.h"
 #include "core/ground/file/csv.h"
 #include "core/ground/file/text.h"
+#include "core/ground/measure/measure.h"
+#include "core/ground/picture/picture.h"
+#include "core/material/drawing/drawing.h"
+#include "core/material/scan/cloud.h"
+#include "core/material/scan/scan.h"
+#include "core/material/slab/slab.h"
+#include "core/material/wood/meter.h"
+#include "core/shop/book/plots.h"
+#include "core/shop/edit/money_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
-#include "core/ground/measure/measure.h"
-#include "core/ground/picture/picture.h"
-#include "core/material/scan/cloud.h"
-#include "core/material/scan/scan.h"
-#include "core/material/slab/slab.h"
-#include "core/files/store/check.h"
-#include "core/files/store/store.h"
-#include "core/material/wood/meter.h"
-#include "core/shop/book/plots.h"
-#include "core/shop/edit/money_edits.h"
 #include "core/shop/templates/templates.h"
 #include "demo/demo.h"
 #include "devices/probe.h"
@@ -115,7 +115,8 @@ void csv(const std::string& bytes) {
             std::string line = "first";
             for (const std::string& cell : row) line += ',' + csv_field(cell);
             const auto again = split_table("a,b\n" + line + "\n");
-            if (again.size() != 2 || !std::equal(row.begin(), row.end(), again[1].begin() + 1, again[1].end())) throw std::logic_error("cells do not read back as they were written");
+            if (again.size() != 2 || !std::equal(row.begin(), row.end(), again[1].begin() + 1, again[1].end()))
+                throw std::logic_error("cells do not read back as they were written");
         }
     });
 }
@@ -123,7 +124,8 @@ void csv(const std::string& bytes) {
 /// Bytes through the door: whatever comes in is text that our files take.
 void text(const std::string& bytes) {
     const auto kept = [](const std::string& t) {
-        if (!is_utf8(t) || t.find('\0') != std::string::npos || text_of(t) != t || plain_text(t) != t) throw std::logic_error("not text that can be kept");
+        if (!is_utf8(t) || t.find('\0') != std::string::npos || text_of(t) != t || plain_text(t) != t)
+            throw std::logic_error("not text that can be kept");
     };
     kept(plain_text(bytes));
     refusing([&] { kept(text_of(bytes)); });
@@ -133,7 +135,8 @@ void text(const std::string& bytes) {
 void list(const std::string& bytes) {
     refusing([&] {
         for (const Slab& s : read_stock_list(text_of(bytes, "WINDOWS-1252"), Units::metric()))
-            if (!(slab_from_json(parse_json(to_json(s).dump())) == s)) throw std::logic_error("a slab of a list is not kept as it was read");
+            if (!(slab_from_json(parse_json(to_json(s).dump())) == s))
+                throw std::logic_error("a slab of a list is not kept as it was read");
     });
 }
 
@@ -141,7 +144,8 @@ void calendar(const std::string& bytes) {
     refusing([&] {
         const DaysOffRead read = read_days_off(text_of(bytes, "WINDOWS-1252"), {"2026-11-30", 20});
         for (const DayOff& d : read.off)
-            if (!is_date(d.from) || (!d.to.empty() && (!is_date(d.to) || d.to < d.from)) || !is_utf8(d.name)) throw std::logic_error("a day off that is none");
+            if (!is_date(d.from) || (!d.to.empty() && (!is_date(d.to) || d.to < d.from)) || !is_utf8(d.name))
+                throw std::logic_error("a day off that is none");
         if (read.off.size() > 4000) throw std::logic_error("more days off than are taken");
     });
 }
@@ -220,10 +224,12 @@ void typed(const std::string& bytes) {
     const auto woods = read_booklet(bytes);
     if (const auto* w = std::get_if<std::vector<MeterWood>>(&woods)) {
         const auto again = read_booklet(booklet_text(*w));
-        if (!std::holds_alternative<std::vector<MeterWood>>(again) || std::get<0>(again) != *w) throw std::logic_error("it does not read back as it was written");
+        if (!std::holds_alternative<std::vector<MeterWood>>(again) || std::get<0>(again) != *w)
+            throw std::logic_error("it does not read back as it was written");
     }
     const auto extra = read_extra(bytes);
-    if (const auto* x = std::get_if<ExtraCost>(&extra); x && !std::isfinite(x->amount * x->price.value_or(0))) throw std::logic_error("a sum that is no number");
+    if (const auto* x = std::get_if<ExtraCost>(&extra); x && !std::isfinite(x->amount * x->price.value_or(0)))
+        throw std::logic_error("a sum that is no number");
     moment_of(bytes);
 }
 
@@ -268,8 +274,9 @@ void hand(const std::string& bytes) {
 
 const std::map<std::string, void (*)(const std::string&)>& fuzzed_readers() {
     static const std::map<std::string, void (*)(const std::string&)> all{
-        {"job", job},     {"slab", slab},       {"shop", shop},       {"plan", plan},   {"csv", csv}, {"text", text}, {"list", list}, {"calendar", calendar}, {"svg", svg},  {"dxf", dxf},
-        {"cloud", cloud}, {"picture", picture}, {"lengths", lengths}, {"gauge", gauge}, {"book", book_of}, {"typed", typed}, {"store", store}, {"hand", hand}};
+        {"job", job},         {"slab", slab},         {"shop", shop},    {"plan", plan},   {"csv", csv},     {"text", text},
+        {"list", list},       {"calendar", calendar}, {"svg", svg},      {"dxf", dxf},     {"cloud", cloud}, {"picture", picture},
+        {"lengths", lengths}, {"gauge", gauge},       {"book", book_of}, {"typed", typed}, {"store", store}, {"hand", hand}};
     return all;
 }
 

@@ -5,16 +5,16 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/pour/pour.h"
 #include "demo/demo.h"
 #include "tests/documents_of.h"
 #include "tests/everything.h"
-#include "tests/sane.h"
 #include "tests/how_much.h"
+#include "tests/sane.h"
 
 using namespace yb;
 

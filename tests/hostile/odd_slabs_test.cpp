@@ -5,9 +5,9 @@
 #include <filesystem>
 #include <fstream>
 
-#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/rack/rack.h"
 #include "demo/demo.h"
 #include "tests/cli/run.h"

@@ -8,21 +8,21 @@
 #include <random>
 #include <thread>
 
-#include <catch2/catch.hpp>
 #include <fmt/format.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
-#include "core/material/drawing/drawing.h"
 #include "core/files/io/csv.h"
-#include "core/ground/file/file.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
-#include "core/shop/job/documents.h"
+#include "core/ground/file/file.h"
 #include "core/ground/measure/measure.h"
 #include "core/ground/picture/picture.h"
+#include "core/material/drawing/drawing.h"
 #include "core/material/scan/cloud.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "devices/probe.h"
 #include "tests/everything.h"
@@ -171,7 +171,9 @@ TEST_CASE("SVG: a number after Z, deep groups, far places and too many points ar
 
 namespace {
 std::string dxf_of(const std::string& entities) { return "0\nSECTION\n2\nENTITIES\n" + entities + "0\nENDSEC\n0\nEOF\n"; }
-std::string dxf_line(double x0, double y0, double x1, double y1) { return fmt::format("0\nLINE\n8\nslab\n10\n{}\n20\n{}\n11\n{}\n21\n{}\n", x0, y0, x1, y1); }
+std::string dxf_line(double x0, double y0, double x1, double y1) {
+    return fmt::format("0\nLINE\n8\nslab\n10\n{}\n20\n{}\n11\n{}\n21\n{}\n", x0, y0, x1, y1);
+}
 }  // namespace
 
 TEST_CASE("DXF: lines of any length are read past, a number that long is told", "[hostile][drawing]") {
@@ -190,13 +192,16 @@ TEST_CASE("DXF: lines of any length are read past, a number that long is told", 
     CHECK_THROWS_AS(read_dxf(dxf_of(line), Work{{}, stop.get_token()}), Cancelled);
 }
 
-TEST_CASE("SVG: what is not shown is no outline, a viewBox of nothing says no scale, a size that can't be is asked about", "[hostile][drawing]") {
+TEST_CASE("SVG: what is not shown is no outline, a viewBox of nothing says no scale, a size that can't be is asked about",
+          "[hostile][drawing]") {
     const auto svg = [](const std::string& inside, const std::string& head = "width=\"100mm\" viewBox=\"0 0 100 100\"") {
         return read_svg("<svg xmlns=\"http://www.w3.org/2000/svg\" " + head + ">" + inside + "</svg>");
     };
     const std::string seen = "<rect width=\"50\" height=\"20\"/>";
-    for (const char* hidden : {"<g style=\"fill:red; display : none\"><rect width=\"90\" height=\"90\"/></g>", "<rect display=\"none\" width=\"90\" height=\"90\"/>",
-                               "<style>.on{fill:red} .off , .st0 {stroke:#000;display:none}</style><rect class=\"a st0\" width=\"90\" height=\"90\"/>"})
+    for (const char* hidden :
+         {"<g style=\"fill:red; display : none\"><rect width=\"90\" height=\"90\"/></g>",
+          "<rect display=\"none\" width=\"90\" height=\"90\"/>",
+          "<style>.on{fill:red} .off , .st0 {stroke:#000;display:none}</style><rect class=\"a st0\" width=\"90\" height=\"90\"/>"})
         CHECK(bounds(slab_from_drawing(svg(hidden + seen), 1).outline.a).width() == Approx(50));
     CHECK(svg("<g style=\"inline-display:none-such\">" + seen + "</g>").paths.size() == 1);
     CHECK(svg(seen).mm_per_unit == Approx(1));
@@ -210,8 +215,10 @@ TEST_CASE("SVG: what is not shown is no outline, a viewBox of nothing says no sc
 
 TEST_CASE("a drawing with eleven thousand holes becomes a slab with as many voids", "[hostile][drawing]") {
     std::string inside = "<rect width=\"2400\" height=\"600\"/>";
-    for (int i = 0; i < 11000; ++i) inside += fmt::format("<circle cx=\"{}\" cy=\"{}\" r=\"2\"/>", 10 + (i % 220) * 10.8, 15 + (i / 220) * 11.5);
-    const DrawnSlab s = slab_from_drawing(read_svg("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"2400mm\" viewBox=\"0 0 2400 600\">" + inside + "</svg>"), 1);
+    for (int i = 0; i < 11000; ++i)
+        inside += fmt::format("<circle cx=\"{}\" cy=\"{}\" r=\"2\"/>", 10 + (i % 220) * 10.8, 15 + (i / 220) * 11.5);
+    const DrawnSlab s = slab_from_drawing(
+        read_svg("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"2400mm\" viewBox=\"0 0 2400 600\">" + inside + "</svg>"), 1);
     CHECK(s.flaws.size() == 11000);
 }
 

@@ -49,7 +49,8 @@ TEST_CASE("a lift that falls after the one before has lost its tack says so, and
         const Operation *first = operation(p, "pour"), *second = operation(p, "pour_2");
         REQUIRE((first && second));
         const double tack_h = p.pour->lifts.front().clock.next_to_h;
-        const bool told = std::any_of(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.key == "pour.no_tack"; });
+        const bool told =
+            std::any_of(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.key == "pour.no_tack"; });
         INFO("poured on the " << day << ", the next after " << second->start_h - first->hands_end_h << " of " << tack_h);
         CHECK(told == (second->start_h - first->hands_end_h > tack_h + 1e-6));
         (told ? late : in_time) += 1;
@@ -205,7 +206,8 @@ TEST_CASE("an offer stays what it was when the hours really taken are told", "[m
     Cents maker = 0;
     for (const MoneyLine& l : really.lines)
         if (l.key.rfind("hours ", 0) == 0) maker += l.sum;
-    CHECK(static_cast<double>(*really.hour_earns) == Approx(static_cast<double>(planned.net - really.cost + maker) / really.hands_h).margin(1));
+    CHECK(static_cast<double>(*really.hour_earns) ==
+          Approx(static_cast<double>(planned.net - really.cost + maker) / really.hands_h).margin(1));
 }
 
 TEST_CASE("a slab paid by its share is paid for all that does not go back to the rack", "[money]") {

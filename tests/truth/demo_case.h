@@ -5,8 +5,8 @@
 #include <optional>
 #include <string>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/everything.h"
 #include "tests/truth/other_way.h"
 

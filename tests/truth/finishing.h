@@ -65,7 +65,9 @@ inline const Skins& skins(const Case& c) {
         for (const BasePart& p : c.plan.under->base.parts) {
             // All sides of a box, as the growth of its volume when every side is moved out by a hair.
             const double h = 1e-4;
-            s.base += p.count * ((p.length_mm + 2 * h) * (p.width_mm + 2 * h) * (p.thick_mm + 2 * h) - p.length_mm * p.width_mm * p.thick_mm) / h * 1e-6;
+            s.base += p.count *
+                      ((p.length_mm + 2 * h) * (p.width_mm + 2 * h) * (p.thick_mm + 2 * h) - p.length_mm * p.width_mm * p.thick_mm) / h *
+                      1e-6;
         }
     for (const Pocket& p : c.plan.under->pockets) {
         const Channel& k = c.job.under.channels.at(p.channel);
@@ -96,16 +98,21 @@ inline double zone_by_trying(const Case& c) {
 
 inline std::map<std::string, Recompute> of_skin() {
     return {
-        {"skin.area", [](const Case& c, const Figure&) { return Expected{skins(c).all(), 0, 0.01, 0.01, 0}; }},
+        {"skin.area",
+         [](const Case& c, const Figure&) {
+             return Expected{skins(c).all(), 0, 0.01, 0.01, 0};
+         }},
         {"skin.zones",
          [](const Case& c, const Figure&) {
-             return Expected{std::ceil(skins(c).upper_wood / zone_by_trying(c)), c.docs.shop.finishes.of(c.job.skin.finish).window_min * times_at(c) / 60, 1e-6, 1e-6, 0};
+             return Expected{std::ceil(skins(c).upper_wood / zone_by_trying(c)),
+                             c.docs.shop.finishes.of(c.job.skin.finish).window_min * times_at(c) / 60, 1e-6, 1e-6, 0};
          }},
         {"skin.mix",
          [](const Case& c, const Figure&) {
              const FinishClass& f = c.docs.shop.finishes.of(c.job.skin.finish);
              const double zones = std::ceil(skins(c).upper_wood / zone_by_trying(c));
-             return Expected{skins(c).upper_wood / zones * f.first_ml_m2 / 1000 * c.job.skin.thirst * (1 + c.job.skin.rags_pct / 100), 0, 0.002, 0.02, 0};
+             return Expected{skins(c).upper_wood / zones * f.first_ml_m2 / 1000 * c.job.skin.thirst * (1 + c.job.skin.rags_pct / 100), 0,
+                             0.002, 0.02, 0};
          }},
         {"skin.sanding",
          [](const Case& c, const Figure&) {
@@ -115,7 +122,8 @@ inline std::map<std::string, Recompute> of_skin() {
                  const auto grits = static_cast<double>(f.grits.size());
                  const bool resin = f.face.key.rfind("resin", 0) == 0;
                  const bool along = f.face.long_mm > 0;
-                 minutes += along ? 3 * f.face.long_mm / 1000 * grits : ((f.grits[0].grit < 80 ? 40 : 15) + 10 * (grits - 1)) * f.face.m2 * (resin ? 2 : 1);
+                 minutes += along ? 3 * f.face.long_mm / 1000 * grits
+                                  : ((f.grits[0].grit < 80 ? 40 : 15) + 10 * (grits - 1)) * f.face.m2 * (resin ? 2 : 1);
              }
              return Expected{minutes / (c.job.skin.hands == SkinHands::alone ? 1 : 2) / 60, 0, 0.01, 1e-6, 0};
          }},
@@ -134,7 +142,10 @@ inline std::map<std::string, Recompute> of_skin() {
              const double l = m2 * (f.first_ml_m2 + f.more_ml_m2 * (f.coats - 1)) / 1000 * (1 + c.job.skin.rags_pct / 100);
              return Expected{l * f.price_l.value_or(0) + std::ceil(discs) * c.docs.shop.sanding.disc_price.value_or(0), 0, 0.51, 1e-6, 0};
          }},
-        {"skin.recoat", [](const Case& c, const Figure&) { return Expected{c.docs.shop.finishes.of(c.job.skin.finish).recoat_h * times_at(c), 0, 1e-6, 1e-6, 0}; }},
+        {"skin.recoat",
+         [](const Case& c, const Figure&) {
+             return Expected{c.docs.shop.finishes.of(c.job.skin.finish).recoat_h * times_at(c), 0, 1e-6, 1e-6, 0};
+         }},
         {"skin.handle",
          [](const Case& c, const Figure&) {
              const FinishClass& f = c.docs.shop.finishes.of(c.job.skin.finish);

@@ -50,7 +50,8 @@ inline std::map<std::string, Recompute> of_join() {
                                                                            : std::ceil((c.job.top.length_mm - 160) / 450) + 1;
              const double minutes = g.m2 / j.spread_m2_min + g.pieces * j.piece_s / 60 + g.n * j.set_min + g.clamps * j.clamp_s / 60 +
                                     bars * 2 * j.clamp_s / 60;
-             return Expected{minutes / 60, j.open_min * std::pow(2, (20 - c.plan.air_of(step_key::join).day.temp_c) / 10) / 60, 0.02, 0.02, 1e-6};
+             return Expected{minutes / 60, j.open_min * std::pow(2, (20 - c.plan.air_of(step_key::join).day.temp_c) / 10) / 60, 0.02, 0.02,
+                             1e-6};
          }},
         {"join.glue",
          [](const Case& c, const Figure&) {

@@ -8,9 +8,9 @@
 #include <numbers>
 #include <vector>
 
-#include "core/steps/lay/choices.h"
 #include "core/material/slab/slab.h"
 #include "core/material/wood/wood.h"
+#include "core/steps/lay/choices.h"
 
 namespace yb::truth {
 

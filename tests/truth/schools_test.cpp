@@ -93,7 +93,9 @@ const std::vector<Reach>& reaches() {
         {"lay.live", {"lay.fit", "under.mass"}, wood},
         {"makeup.colours", {"pour.batches", "pour.each"}, {"pour", "days"}},
         {"makeup.ends", {"lay.ends"}, wood},
-        {"makeup.faces", {"flat.faces"}, {"rack", "lay", "flat", "fill", "pour", "join", "under", "skin", "days"}},  // the leaves may change places
+        {"makeup.faces",
+         {"flat.faces"},
+         {"rack", "lay", "flat", "fill", "pour", "join", "under", "skin", "days"}},  // the leaves may change places
         {"makeup.line", {"lay.rip"}, wood},
         {"pour.air", {"pour.peak"}, {"pour", "days"}},
         {"pour.degas", {"days.operations"}, {"pour", "days"}},
@@ -139,7 +141,8 @@ TEST_CASE("every school of every step changes the plan, where it should and nowh
                     if (c.key == "lay.makeup" || o.chosen) continue;
                     Job j = job;
                     set_choice(j, c.key, o.key, 0);
-                    if (c.key == "makeup.ends" || c.key == "makeup.line" || c.key == "makeup.faces") {  // the leaves are laid anew with it, as the window does
+                    if (c.key == "makeup.ends" || c.key == "makeup.line" ||
+                        c.key == "makeup.faces") {  // the leaves are laid anew with it, as the window does
                         std::vector<Slab> slabs;
                         for (const Leaf& l : j.leaves) slabs.push_back(d.slabs.at(l.slab));
                         if (!laid_together(j, j.makeup.kind, slabs).empty()) continue;

@@ -84,7 +84,9 @@ std::string said(const StepPlan& p, const std::string& choice) {
 const std::vector<ToldTwice>& told_twice() {
     static const std::vector<ToldTwice> rows{
         {"thickness: Flat, the top, what is agreed", 1e-9,
-         [](const Asked& a) -> Both { return {{a.p.flat->thickness_mm, a.p.top->thickness_mm}, {a.p.flat->tilt.thickness_mm, a.p.flat->thickness_mm}}; }},
+         [](const Asked& a) -> Both {
+             return {{a.p.flat->thickness_mm, a.p.top->thickness_mm}, {a.p.flat->tilt.thickness_mm, a.p.flat->thickness_mm}};
+         }},
         {"what stays below, at most: Flat and the top", 0.5,  // the top asks it on a grid
          [](const Asked& a) -> Both {
              if (!a.p.flat->under_stays || a.job.leaves.size() != 1) return {};
@@ -159,7 +161,9 @@ const std::vector<ToldTwice>& told_twice() {
              return {{a.p.join->glue_l, a.need("glue")}, {a.p.join->pieces, a.need("glued_piece")}};
          }},
         {"discs: Skin and the shopping", 1e-9,
-         [](const Asked& a) -> Both { return a.skin.ready ? Both{{std::ceil(a.skin.discs), a.need("discs")}} : Both{}; }},
+         [](const Asked& a) -> Both {
+             return a.skin.ready ? Both{{std::ceil(a.skin.discs), a.need("discs")}} : Both{};
+         }},
         {"hands at the pour, lift by lift: Pour and Days", 1e-6,
          [](const Asked& a) -> Both {
              if (a.p.pour->lifts.empty() || a.changed("pour")) return {};
@@ -190,7 +194,8 @@ const std::vector<ToldTwice>& told_twice() {
          [](const Asked& a) -> Both {
              if (!a.skin.ready) return {};
              const std::string words = said(a.skin, "skin.finish");
-             const std::string plan = render(say("{}, {}", counted(a.skin.coats, "coat", "coats"), litres(a.skin.ml_in_all / 1000)), Units::metric());
+             const std::string plan =
+                 render(say("{}, {}", counted(a.skin.coats, "coat", "coats"), litres(a.skin.ml_in_all / 1000)), Units::metric());
              const std::string days = render(say("{} until it is handled", hours(24 * a.skin.days())), Units::metric());
              return {{words.find(plan) == 0 ? 0 : 1, 0}, {words.find(days) == std::string::npos, 0}};
          }},
@@ -200,7 +205,9 @@ const std::vector<ToldTwice>& told_twice() {
              if (a.job.flat.tilts == Tilts::one) return out;
              for (const LeafPlan& l : a.p.leaves) {
                  if (!l.flat->ready || a.job.flat.aim != FlatAim::share_out) continue;
-                 const std::string plan = render(say("{} thick at most, {} off the show face", fine(l.flat->most_mm), fine(l.flat->face(Face::a).most_off_mm)), Units::metric());
+                 const std::string plan =
+                     render(say("{} thick at most, {} off the show face", fine(l.flat->most_mm), fine(l.flat->face(Face::a).most_off_mm)),
+                            Units::metric());
                  out.emplace_back(said(*l.flat, "flat.aim") == plan ? 0 : 1, 0);
              }
              return out;
@@ -208,7 +215,8 @@ const std::vector<ToldTwice>& told_twice() {
         {"the glue-up that is chosen: its words and its plan", 0,
          [](const Asked& a) -> Both {
              if (a.p.join->joints.empty()) return {};
-             const std::string plan = render(say("{} of {} open", hours(a.p.join->needed_min / 60), hours(a.p.join->open_min / 60)), Units::metric());
+             const std::string plan =
+                 render(say("{} of {} open", hours(a.p.join->needed_min / 60), hours(a.p.join->open_min / 60)), Units::metric());
              const std::string words = said(*a.p.join, "join.hands");
              return {{words == plan ? 0 : 1, 0}};
          }},
@@ -217,7 +225,8 @@ const std::vector<ToldTwice>& told_twice() {
              Both out;
              for (const AgreedLine& l : to_agree(a.p, a.job, a.docs.shop))
                  if (l.key == "size")
-                     out.emplace_back(l.of == std::to_string(std::llround(a.job.top.length_mm)) + " " + std::to_string(std::llround(a.job.top.width_mm)) + " " +
+                     out.emplace_back(l.of == std::to_string(std::llround(a.job.top.length_mm)) + " " +
+                                                  std::to_string(std::llround(a.job.top.width_mm)) + " " +
                                                   std::to_string(std::llround(a.p.flat->thickness_mm))
                                           ? 0
                                           : 1,
@@ -268,11 +277,14 @@ TEST_CASE("what two rooms tell is the same in both, on the demo's jobs and on tw
         by_dice(flat_aims, j.flat, dice), by_dice(flat_finishes, j.flat, dice), by_dice(flat_firsts, j.flat, dice);
         by_dice(flat_bys, j.flat, dice), by_dice(flat_helds, j.flat, dice);
         j.flat.rest_h = dice() % 3 ? 24 : 0, j.flat.allowance_mm = any(0.2, 2);
-        by_dice(join_hands, j.join, dice), by_dice(join_glues, j.join, dice), by_dice(join_stages, j.join, dice), by_dice(join_looses, j.join, dice);
-        by_dice(finishes, j.skin, dice), by_dice(skin_hands, j.skin, dice), by_dice(raisings, j.skin, dice), by_dice(sides_finished, j.skin, dice);
+        by_dice(join_hands, j.join, dice), by_dice(join_glues, j.join, dice), by_dice(join_stages, j.join, dice),
+            by_dice(join_looses, j.join, dice);
+        by_dice(finishes, j.skin, dice), by_dice(skin_hands, j.skin, dice), by_dice(raisings, j.skin, dice),
+            by_dice(sides_finished, j.skin, dice);
         j.skin.faces.clear();
         for (const char* face : {"upper", "under", "edge left"})
-            if (dice() % 3 == 0) j.skin.faces.push_back({face, dice() % 4 == 0, false, static_cast<FaceFinish>(dice() % face_finishes.values.size())});
+            if (dice() % 3 == 0)
+                j.skin.faces.push_back({face, dice() % 4 == 0, false, static_cast<FaceFinish>(dice() % face_finishes.values.size())});
         j.skin.coats = dice() % 2 ? std::optional<int>(1 + static_cast<int>(dice() % 6)) : std::nullopt;
         j.skin.seams_mm = dice() % 3 ? std::vector<double>() : std::vector<double>{any(-600, 0), any(0, 600)};
         j.pour.lifts = static_cast<int>(dice() % 4), j.pour.cup_l = any(1, 6), j.pour.fans = dice() % 2;
@@ -282,7 +294,8 @@ TEST_CASE("what two rooms tell is the same in both, on the demo's jobs and on tw
             for (int day = 0; day < 5; ++day) d.shop.workday.helper.push_back({day, 9, 16});
         for (Month& m : d.shop.air.months) m.temp_c = any(8, 26);
         if (dice() % 2)
-            for (const auto& leaf : j.leaves) d.slabs.at(leaf.slab).pith_mm = any(-200, 200), d.slabs.at(leaf.slab).moisture_pct = any(8, 16);
+            for (const auto& leaf : j.leaves)
+                d.slabs.at(leaf.slab).pith_mm = any(-200, 200), d.slabs.at(leaf.slab).moisture_pct = any(8, 16);
         ask_both(d, j, used);
     }
     for (const ToldTwice& t : told_twice()) {

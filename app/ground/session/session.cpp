@@ -7,17 +7,17 @@
 
 #include "app/ground/session/whole_file.h"
 #include "app/ground/slow/runner.h"
-#include "core/shop/job/job.h"
+#include "core/files/store/check.h"
+#include "core/ground/file/text.h"
 #include "core/shop/days/season.h"
-#include "core/shop/ways/costs.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/prepared.h"
 #include "core/shop/job/things.h"
-#include "core/files/store/check.h"
-#include "core/ground/file/text.h"
+#include "core/shop/ways/costs.h"
 
 namespace yb {
 
@@ -139,7 +139,8 @@ QString Session::job_name() const { return job() ? QString::fromStdString(job()-
 std::map<std::string, QString> Session::job_names() const {
     std::map<std::string, QString> out;
     for (const auto& [id, j] : docs_.jobs)
-        out[id] = j.way_of.empty() ? QString::fromStdString(j.name) : QStringLiteral("%1 · %2").arg(QString::fromStdString(j.name), QString::fromStdString(j.way));
+        out[id] = j.way_of.empty() ? QString::fromStdString(j.name)
+                                   : QStringLiteral("%1 · %2").arg(QString::fromStdString(j.name), QString::fromStdString(j.way));
     return out;
 }
 
@@ -242,7 +243,8 @@ Session::Written Session::write(const QString& label) {
         mind(e);
         return held();
     } catch (const std::exception& e) {
-        Q_EMIT trouble(tr("The file did not take it (%1). Nothing typed is lost here: try again, or save a copy.").arg(QString::fromStdString(sentence_of(e))));
+        Q_EMIT trouble(tr("The file did not take it (%1). Nothing typed is lost here: try again, or save a copy.")
+                           .arg(QString::fromStdString(sentence_of(e))));
         return held();
     }
 }
@@ -337,7 +339,8 @@ void Session::new_job() {
     const Slab* chosen = slab();
     if (!chosen) return;
     std::string id;
-    edit(tr("New job"), [&, on = *chosen](Documents& d) { id = add_job_on(d, on, QDate::currentDate().toString(Qt::ISODate).toStdString()); });
+    edit(tr("New job"),
+         [&, on = *chosen](Documents& d) { id = add_job_on(d, on, QDate::currentDate().toString(Qt::ISODate).toStdString()); });
     set_job(QString::fromStdString(id));
     set_step(step_key::lay);
 }
@@ -357,7 +360,8 @@ Documents Session::alone(const std::string& id) const {
     return of;
 }
 
-std::shared_ptr<Running> Session::look_for_costs(const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) const {
+std::shared_ptr<Running> Session::look_for_costs(const std::string& choice, QObject* owner,
+                                                 std::function<void(std::vector<ChoiceCost>)> came) const {
     if (!plan_ || !plan_->drawable() || job_id_.empty() || !docs_.jobs.count(job_id_) || previewing()) return {};
     return run_beside(
         owner,

@@ -12,13 +12,13 @@
 #include <QTimer>
 
 #include "app/ground/session/ready_slabs.h"
+#include "core/files/store/store.h"
+#include "core/material/slab/slab.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/job/leaf.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
 #include "core/shop/job/steps.h"
-#include "core/material/slab/slab.h"
-#include "core/files/store/store.h"
 
 namespace yb {
 
@@ -57,7 +57,8 @@ class Session : public QObject {
     bool away() const { return away_.has_value(); }
     /// True where something else stands at its path that can be taken instead.
     bool other_there() const { return away_ == StoreError::Kind::replaced; }
-    /// Opens what stands at the path now; what the file would not take goes into a copy beside it first. @throws StoreError: what was open stays.
+    /// Opens what stands at the path now; what the file would not take goes into a copy beside it first. @throws StoreError: what was open
+    /// stays.
     void take_what_is_there();
 
     const Documents& documents() const { return docs_; }
@@ -147,7 +148,8 @@ class Session : public QObject {
     /// @param came on the interface's thread while `owner` lives and the look was not stopped; nothing where nothing helps.
     std::shared_ptr<Running> look_for_mend(const Caution& caution, QObject* owner, std::function<void(std::optional<Mend>)> came) const;
     /// What each option of a choice of the step does to money and days, planned beside the work (core/shop/ways/costs.h).
-    std::shared_ptr<Running> look_for_costs(const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) const;
+    std::shared_ptr<Running> look_for_costs(const std::string& choice, QObject* owner,
+                                            std::function<void(std::vector<ChoiceCost>)> came) const;
     /// Does it, as one revision; says so where it can't be done any more.
     void mend(const Mend& mend);
 
@@ -183,13 +185,15 @@ class Session : public QObject {
     void redo();
     /// Tries again to write what the file would not take.
     void try_again();
-    /// Writes a line into the book; its job is the one on the bench where it names none. @returns a sentence where the file would not take it.
+    /// Writes a line into the book; its job is the one on the bench where it names none. @returns a sentence where the file would not take
+    /// it.
     QString write_book(BookEntry entry);
     /// The newest notes, readings and photographs of the thing that is picked, as they stand in the book; empty where it is none.
     std::vector<BookEntry> of_picked() const;
     /// @throws StoreError.
     void save_copy(const QString& path);
-    /// Puts a backup in the shop's place, its journal minded, and opens it. @returns the name what stood there is kept under. @throws StoreError.
+    /// Puts a backup in the shop's place, its journal minded, and opens it. @returns the name what stood there is kept under. @throws
+    /// StoreError.
     std::string restore(const std::string& backup);
 
     /// The open shop file; nullptr when there is none.
@@ -212,7 +216,7 @@ class Session : public QObject {
     void dial_moved();
     void picked_changed();
     void trouble(const QString& sentence);
-    void damaged(const QString& what);   ///< something in the shop file that is not shown does not fit its checksum
+    void damaged(const QString& what);  ///< something in the shop file that is not shown does not fit its checksum
     /// What the last change did to money and days: "+84.00 · 1 day later"; empty: nothing.
     void cost_told(const QString& what);
     void book_written();                 ///< a line more is in the book

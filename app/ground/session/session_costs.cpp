@@ -14,7 +14,9 @@ void Session::tell_cost() {
     const std::unique_ptr<Documents> from = std::move(cost_from_);
     const std::string id = job_id_;
     if (costing_) costing_->stop.request_stop();
-    if (!from->jobs.count(id) || !docs_.jobs.count(id) || from->jobs.at(id) == docs_.jobs.at(id) || !can_be_planned(*from, from->jobs.at(id)) || !can_be_planned(docs_, docs_.jobs.at(id))) return Q_EMIT cost_told({});
+    if (!from->jobs.count(id) || !docs_.jobs.count(id) || from->jobs.at(id) == docs_.jobs.at(id) ||
+        !can_be_planned(*from, from->jobs.at(id)) || !can_be_planned(docs_, docs_.jobs.at(id)))
+        return Q_EMIT cost_told({});
     costing_ = run_beside(
         this,
         [this, before = *from, after = alone(id), id](const Work& w) -> std::function<void()> {
@@ -38,7 +40,8 @@ std::vector<BookEntry> Session::of_picked() const {
     std::vector<BookEntry> out;
     for (auto e = book_.rbegin(); e != book_.rend() && out.size() < 3; ++e) {
         const bool told = e->kind == book::note || e->kind == book::reading || e->kind == book::photo || e->kind == book::correction;
-        if (told && e->job == job_id_ && e->step == step_.key && (e->of == thing->key || e->of.rfind(thing->key + ",", 0) == 0)) out.push_back(*e);
+        if (told && e->job == job_id_ && e->step == step_.key && (e->of == thing->key || e->of.rfind(thing->key + ",", 0) == 0))
+            out.push_back(*e);
     }
     return out;
 }

@@ -11,11 +11,11 @@
 #include <cmath>
 
 #include "app/ground/session/pictures.h"
-#include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/fields/measure_field.h"
+#include "core/material/slab/slab.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
-#include "core/material/slab/slab.h"
 
 namespace yb {
 
@@ -175,7 +175,8 @@ void Bench::mousePressEvent(QMouseEvent* e) {
     } else if (const Handle* h = handle_at(all, at)) {
         held_ = *h;  // let go where it is taken it is picked; moved, it shows what comes of that
         setCursor(Qt::ClosedHandCursor);
-    } else if (const QString side = map_.end.contains(at) || map_.strip.contains(at) ? view_->side_thing(map_, session_, at) : QString(); !side.isEmpty()) {
+    } else if (const QString side = map_.end.contains(at) || map_.strip.contains(at) ? view_->side_thing(map_, session_, at) : QString();
+               !side.isEmpty()) {
         take(side);
     } else {
         take_at(at, nullptr);

@@ -6,17 +6,17 @@
 #include <array>
 #include <cmath>
 
-#include "app/kit/bench/bench.h"
-#include "core/shop/job/steps.h"
-#include "app/kit/bench/top_section.h"
-#include "app/kit/bench/wood_face.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/bench/bench.h"
+#include "app/kit/bench/top_section.h"
+#include "app/kit/bench/wood_face.h"
+#include "core/material/slab/slab.h"
+#include "core/shop/job/steps.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/patch/patch.h"
-#include "core/material/slab/slab.h"
 
 namespace yb {
 

@@ -12,11 +12,11 @@
 #include <cmath>
 
 #include "app/ground/session/pictures.h"
-#include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/fields/measure_field.h"
+#include "core/material/slab/slab.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
-#include "core/material/slab/slab.h"
 
 namespace yb {
 

@@ -13,8 +13,8 @@ void draw_small_top(QPainter& p, const QRectF& box, TopPicture& tops, const Smal
     if (box.width() < 4 || box.height() < 4) return;
     const auto& c = theme::colours();
     const WantedTop& top = small.top;
-    const double scale =
-        std::min(box.width() / std::max(1.0, top.length_mm * 1.04), box.height() / std::max(1.0, std::max(top.width_mm, small.across_mm) * 1.25));
+    const double scale = std::min(box.width() / std::max(1.0, top.length_mm * 1.04),
+                                  box.height() / std::max(1.0, std::max(top.width_mm, small.across_mm) * 1.25));
     const auto px = [&](Vec2 uv) { return QPointF(box.center().x() + uv.x * scale, box.center().y() - uv.y * scale); };
     QPolygonF outline;
     for (const Vec2 q : outline_of(top)) outline << px(q);

@@ -5,9 +5,9 @@
 #include <algorithm>
 #include <optional>
 
-#include "app/kit/bench/wood_face.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/bench/wood_face.h"
 
 namespace yb {
 
@@ -261,7 +261,8 @@ void leaning_edges(QPainter& p, const BenchMap& map, const SlabShape& shape, con
     };
     for (std::size_t i = 0; i < n; ++i) {
         const Vec2 along = shape.ring_a[(i + 1) % n] - shape.ring_a[i];
-        const int here = length(along) < 1e-6 ? step : static_cast<int>(std::lround(dot(Vec2{along.y, -along.x} * (1 / length(along)), light) * steps));
+        const int here =
+            length(along) < 1e-6 ? step : static_cast<int>(std::lround(dot(Vec2{along.y, -along.x} * (1 / length(along)), light) * steps));
         if (here != step) {
             paint();
             step = here, begin = i;

@@ -43,9 +43,9 @@ struct Action {
 struct Look {
     QString name, label, says;
     bool known = false;
-    bool counted = true;               ///< of "3 of 9 looked at"
-    std::function<void()> write;       ///< where it is written down
-    std::function<void()> none = {};   ///< looked, and nothing to write: where that can be said
+    bool counted = true;              ///< of "3 of 9 looked at"
+    std::function<void()> write;      ///< where it is written down
+    std::function<void()> none = {};  ///< looked, and nothing to write: where that can be said
 };
 
 /// What can be done now with the picked thing, or with the top; what comes next always.

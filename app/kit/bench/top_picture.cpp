@@ -5,9 +5,9 @@
 #include <memory>
 #include <utility>
 
+#include "app/ground/session/pictures.h"
 #include "app/kit/bench/step_view.h"
 #include "app/kit/bench/wood_face.h"
-#include "app/ground/session/pictures.h"
 
 namespace yb {
 
@@ -41,7 +41,8 @@ void TopPicture::draw_all(const std::function<void()>& painting) {
 void TopPicture::forget(const QString& picture) {
     const auto has = [&](const std::optional<FacePicture>& r) { return r && QString::fromStdString(r->key) == picture; };
     for (const QString& key : drawn_.keys())
-        if (const Slab& slab = drawn_.object(key)->slab; picture.isEmpty() || has(slab.picture_a) || has(slab.picture_b)) drawn_.remove(key);
+        if (const Slab& slab = drawn_.object(key)->slab; picture.isEmpty() || has(slab.picture_a) || has(slab.picture_b))
+            drawn_.remove(key);
 }
 
 const TopPicture::Drawn* TopPicture::slab(const Slab& slab, const SlabShape& shape, double scale, double ratio, bool small, bool turned) {

@@ -9,8 +9,8 @@
 #include <QTimer>
 
 #include "app/kit/bench/bench_map.h"
-#include "core/steps/lay/choices.h"
 #include "core/material/slab/slab.h"
+#include "core/steps/lay/choices.h"
 
 namespace yb {
 
@@ -69,8 +69,8 @@ class TopPicture {
     Pictures& pictures_;
     std::function<void()> again_;  ///< none: all is drawn as it is asked for
     QTimer next_;
-    bool drew_ = false;    ///< this turn's slab
-    bool behind_ = false;  ///< another was left out
+    bool drew_ = false;                       ///< this turn's slab
+    bool behind_ = false;                     ///< another was left out
     QCache<QString, Kept> drawn_{16 * 1024};  ///< what was drawn last; a cost is a kilobyte
 };
 

@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <optional>
 
-#include "app/kit/bench/wood_face.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/bench/wood_face.h"
 #include "core/steps/top/top.h"
 
 namespace yb {

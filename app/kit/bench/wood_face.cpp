@@ -3,10 +3,10 @@
 #include <QPainter>
 #include <QPainterPath>
 
-#include <numbers>
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <numbers>
 #include <vector>
 
 #include "app/ground/theme/theme.h"
@@ -66,8 +66,8 @@ class DrawnWood {
 
     /// Whether both draw the same wood at every place.
     bool same_as(const DrawnWood& o) const {
-        return seed_ == o.seed_ && pith_ == o.pith_ && cross_cut_ == o.cross_cut_ && tone_.early == o.tone_.early && tone_.late == o.tone_.late &&
-               (!cross_cut_ || heart_ == o.heart_) &&
+        return seed_ == o.seed_ && pith_ == o.pith_ && cross_cut_ == o.cross_cut_ && tone_.early == o.tone_.early &&
+               tone_.late == o.tone_.late && (!cross_cut_ || heart_ == o.heart_) &&
                std::equal(knots_.begin(), knots_.end(), o.knots_.begin(), o.knots_.end(),
                           [](const Knot& x, const Knot& y) { return x.at == y.at && x.radius == y.radius; });
     }

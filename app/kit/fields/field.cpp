@@ -2,8 +2,8 @@
 
 #include <map>
 
-#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 

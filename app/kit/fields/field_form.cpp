@@ -8,8 +8,8 @@
 
 #include <cmath>
 
-#include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/fields/measure_field.h"
 
 namespace yb {
 

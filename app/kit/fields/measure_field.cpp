@@ -70,7 +70,8 @@ void MeasureField::understood(const QString& text) {
     const auto read = parse(text.toStdString(), kind_, units_);
     const auto* v = std::get_if<double>(&read);
     const bool plain = text.contains(QRegularExpression(QStringLiteral("^[0-9.,\\s-]*$")));
-    hint(v && !plain ? QStringLiteral("= %1").arg(QString::fromStdString(format({*v, kind_}, units_))) : QString(), theme::colours().pencil);
+    hint(v && !plain ? QStringLiteral("= %1").arg(QString::fromStdString(format({*v, kind_}, units_))) : QString(),
+         theme::colours().pencil);
 }
 
 void MeasureField::wrong(const QString& sentence) {

@@ -43,7 +43,8 @@ void LookLine::paintEvent(QPaintEvent*) {
     p.drawRect(box);
     if (known_) {
         p.setPen(QPen(c.moss, 1.8));
-        p.drawPolyline(QPolygonF{box.topLeft() + QPointF(2, s * 0.5), box.topLeft() + QPointF(s * 0.42, s - 2), box.topRight() + QPointF(-1, 1)});
+        p.drawPolyline(
+            QPolygonF{box.topLeft() + QPointF(2, s * 0.5), box.topLeft() + QPointF(s * 0.42, s - 2), box.topRight() + QPointF(-1, 1)});
     }
     p.setFont(theme::text(10));
     p.setPen(known_ ? c.pencil : c.chalk);

@@ -4,8 +4,8 @@
 #include <functional>
 #include <map>
 
-#include "app/kit/slip/lines.h"
 #include "app/ground/slow/runner.h"
+#include "app/kit/slip/lines.h"
 
 namespace yb {
 

@@ -21,7 +21,8 @@ std::optional<Action> next_missing(Session& session, Step at) {
                           Q_EMIT s->measure_wanted();
                       }};
     if (!session.job())
-        return Action{"next", QObject::tr("Next: a job on %1").arg(QString::fromStdString(session.slab()->name)), {}, [s] { s->new_job(); }};
+        return Action{
+            "next", QObject::tr("Next: a job on %1").arg(QString::fromStdString(session.slab()->name)), {}, [s] { s->new_job(); }};
     return {};
 }
 

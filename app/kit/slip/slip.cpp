@@ -6,14 +6,14 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
-#include "app/kit/slip/doings.h"
+#include "app/ground/theme/theme.h"
+#include "app/ground/words.h"
 #include "app/kit/fields/field_form.h"
+#include "app/kit/slip/doings.h"
 #include "app/kit/slip/looks.h"
 #include "app/kit/slip/minds.h"
 #include "app/kit/slip/next.h"
 #include "app/kit/slip/ways.h"
-#include "app/ground/theme/theme.h"
-#include "app/ground/words.h"
 #include "core/shop/job/steps.h"
 #include "core/steps/days/days.h"
 
@@ -146,7 +146,9 @@ void Slip::build_paper() {
     box->addWidget(doings_);
     ways_ = new Ways(
         open_, [this](const QString& what, const std::string& key, const std::string& option) { session_.choose(what, key, option); },
-        [this](const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) { return session_.look_for_costs(choice, owner, std::move(came)); });
+        [this](const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came) {
+            return session_.look_for_costs(choice, owner, std::move(came));
+        });
     box->addWidget(ways_);
     auto* line = new NamedLine(tr("What you set"));
     line->say({});
@@ -189,7 +191,8 @@ void Slip::fill_form() {
     built_for_ = asked;
     clear(form_fold_->body());
     form_ = nullptr;
-    const bool any = (session_.slab() || session_.job()) && (built_for_.size() > 2 || (session_.about() == "top" && !view_->texts().empty()));
+    const bool any =
+        (session_.slab() || session_.job()) && (built_for_.size() > 2 || (session_.about() == "top" && !view_->texts().empty()));
     form_fold_->call(any ? QStringLiteral("what_you_set") : QString());
     open_.settle(form_fold_);
     if (form_fold_->open()) build_form();
@@ -270,7 +273,11 @@ void Slip::fill_rest() {
     set_words(about_, about);
     about_->setVisible(!about.isEmpty());
     QStringList lines;
-    for (const BookEntry& e : session_.of_picked()) lines << tr("In the book, %1: %2").arg(QString::fromStdString(e.at).left(10), QString::fromStdString(e.what.empty() ? e.value + (e.unit.empty() ? "" : " " + e.unit) : e.what + " " + e.value + (e.unit.empty() ? "" : " " + e.unit)));
+    for (const BookEntry& e : session_.of_picked())
+        lines << tr("In the book, %1: %2")
+                     .arg(QString::fromStdString(e.at).left(10),
+                          QString::fromStdString(e.what.empty() ? e.value + (e.unit.empty() ? "" : " " + e.unit)
+                                                                : e.what + " " + e.value + (e.unit.empty() ? "" : " " + e.unit)));
     set_words(in_book_, lines.join('\n'));
     in_book_->setVisible(!lines.isEmpty());
     looks_->show(view_->looks(session_));

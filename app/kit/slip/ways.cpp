@@ -23,8 +23,14 @@ std::vector<std::string> keys_of(const Choice& c) {
 
 }  // namespace
 
-Ways::Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, LookForCosts costs, QWidget* parent)
-    : QWidget(parent), open_(open), choose_(std::move(choose)), costs_(std::move(costs)), more_line_(new NamedLine), more_(new Fold({}, more_line_)) {
+Ways::Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, LookForCosts costs,
+           QWidget* parent)
+    : QWidget(parent),
+      open_(open),
+      choose_(std::move(choose)),
+      costs_(std::move(costs)),
+      more_line_(new NamedLine),
+      more_(new Fold({}, more_line_)) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(0);
@@ -97,7 +103,8 @@ void Ways::look_for_costs() {
         looking_[key] = costs_(key, this, [this](const std::vector<ChoiceCost>& found) {
             for (const ChoiceCost& c : found) cost_of_[c.choice + "_" + c.option] = told(yb::render(said_of(c), units_));
             make_bodies();
-            for (std::size_t k = 0; k < shown_.size(); ++k) fill(k < by_themselves() ? at_once_[k] : folded_[k - by_themselves()], shown_[k]);
+            for (std::size_t k = 0; k < shown_.size(); ++k)
+                fill(k < by_themselves() ? at_once_[k] : folded_[k - by_themselves()], shown_[k]);
         });
     }
 }
@@ -139,7 +146,9 @@ void Ways::fill(Way& w, const Choice& c) {
         radio->setChecked(o.chosen);
         const QString consequence = QString::fromStdString(yb::render(o.consequence, units_));
         const auto cost = cost_of_.find(c.key + "_" + o.key);
-        set_words(what, cost == cost_of_.end() || cost->second.isEmpty() ? consequence : consequence.isEmpty() ? cost->second : QStringLiteral("%1\n%2").arg(consequence, cost->second));
+        set_words(what, cost == cost_of_.end() || cost->second.isEmpty() ? consequence
+                        : consequence.isEmpty()                          ? cost->second
+                                                                         : QStringLiteral("%1\n%2").arg(consequence, cost->second));
     }
 }
 

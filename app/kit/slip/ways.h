@@ -18,9 +18,11 @@ class Ways : public QWidget {
   public:
     /// @param choose a way was chosen: what that is called, the choice's key and the option's.
     /// Looks beside the work for what each option of a choice does to money and days; tells it when it is found.
-    using LookForCosts = std::function<std::shared_ptr<Running>(const std::string& choice, QObject* owner, std::function<void(std::vector<ChoiceCost>)> came)>;
+    using LookForCosts = std::function<std::shared_ptr<Running>(const std::string& choice, QObject* owner,
+                                                                std::function<void(std::vector<ChoiceCost>)> came)>;
     /// @param costs none: nothing is said of them.
-    Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, LookForCosts costs, QWidget* parent = nullptr);
+    Ways(OpenLines& open, std::function<void(const QString&, const std::string&, const std::string&)> choose, LookForCosts costs,
+         QWidget* parent = nullptr);
     void show(std::vector<Choice> list, const Units& units);
     /// Where there is little room more of them are folded; from the next show on.
     void be_short(bool is) { short_of_room_ = is; }

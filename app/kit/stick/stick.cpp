@@ -7,9 +7,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/kit/bench/step_view.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/bench/step_view.h"
 #include "core/steps/days/days.h"
 
 namespace yb {

@@ -41,7 +41,8 @@ std::vector<std::pair<double, double>> BookChart::thinned(const std::vector<std:
     std::vector<std::pair<double, double>> out;
     const std::size_t each = points.size() / static_cast<std::size_t>(columns) + 1;
     for (std::size_t i = 0; i < points.size(); i += each) {
-        const auto from = points.begin() + static_cast<std::ptrdiff_t>(i), to = points.begin() + static_cast<std::ptrdiff_t>(std::min(points.size(), i + each));
+        const auto from = points.begin() + static_cast<std::ptrdiff_t>(i),
+                   to = points.begin() + static_cast<std::ptrdiff_t>(std::min(points.size(), i + each));
         const auto by_y = [](const auto& a, const auto& b) { return a.second < b.second; };
         auto low = std::min_element(from, to, by_y), high = std::max_element(from, to, by_y);
         if (high < low) std::swap(low, high);
@@ -66,15 +67,25 @@ void BookChart::show_plot(const BookPlot& plot) {
     const auto explain = [&](const QString& mark, const QColor& ink, const QString& words) {
         legend << QStringLiteral("<span style='color:%1'>%2</span> %3").arg(ink.name(), mark, words.toHtmlEscaped());
     };
-    const auto put_legend = [&] { chart()->setTitle(QStringLiteral("%1<br><span style='font-size:small'>%2</span>").arg(title.toHtmlEscaped(), legend.join(QStringLiteral("&#160;&#160;&#160; ")))); };
+    const auto put_legend = [&] {
+        chart()->setTitle(QStringLiteral("%1<br><span style='font-size:small'>%2</span>")
+                              .arg(title.toHtmlEscaped(), legend.join(QStringLiteral("&#160;&#160;&#160; "))));
+    };
     static const QString shapes[] = {QStringLiteral("●"), QStringLiteral("■"), QStringLiteral("▲"), QStringLiteral("★")};
     const QColor inks[] = {c.chalk, c.brass_dark, c.moss, c.madder};
     // Marks differ by shape as well as by ink.
-    constexpr QScatterSeries::MarkerShape marks[] = {QScatterSeries::MarkerShapeCircle, QScatterSeries::MarkerShapeRectangle, QScatterSeries::MarkerShapeTriangle, QScatterSeries::MarkerShapeStar};
+    constexpr QScatterSeries::MarkerShape marks[] = {QScatterSeries::MarkerShapeCircle, QScatterSeries::MarkerShapeRectangle,
+                                                     QScatterSeries::MarkerShapeTriangle, QScatterSeries::MarkerShapeStar};
     double low = 1e300, high = -1e300, left = 1e300, right = -1e300;
-    const double start_ms = plot.start.empty() ? 0 : static_cast<double>(QDateTime(QDate::fromString(QString::fromStdString(plot.start), Qt::ISODate), QTime(0, 0)).toMSecsSinceEpoch());
+    const double start_ms =
+        plot.start.empty()
+            ? 0
+            : static_cast<double>(
+                  QDateTime(QDate::fromString(QString::fromStdString(plot.start), Qt::ISODate), QTime(0, 0)).toMSecsSinceEpoch());
     const auto x_of = [&](double x) { return plot.start.empty() ? x : start_ms + x * 86400000.0; };
-    const auto seen = [&](double x, double y) { low = std::min(low, y), high = std::max(high, y), left = std::min(left, x_of(x)), right = std::max(right, x_of(x)); };
+    const auto seen = [&](double x, double y) {
+        low = std::min(low, y), high = std::max(high, y), left = std::min(left, x_of(x)), right = std::max(right, x_of(x));
+    };
     const auto dress = [&](QAbstractAxis* a) {
         a->setLabelsFont(theme::text(9));
         a->setLabelsColor(c.pencil);
@@ -136,7 +147,8 @@ void BookChart::show_plot(const BookPlot& plot) {
                 std::size_t best = 0;
                 double near = 1e300;
                 for (std::size_t k = 0; k < points.size() && k < ids.size(); ++k)
-                    if (const double d = std::abs(x_of(points[k].first) - at.x()) + std::abs(points[k].second - at.y()); d < near) near = d, best = k;
+                    if (const double d = std::abs(x_of(points[k].first) - at.x()) + std::abs(points[k].second - at.y()); d < near)
+                        near = d, best = k;
                 if (best < ids.size()) Q_EMIT line_picked(ids[best]);
             });
         } else {
@@ -159,14 +171,16 @@ void BookChart::show_plot(const BookPlot& plot) {
     } else {
         auto* dates = new QDateTimeAxis;
         dates->setFormat(right - left > 200.0 * 86400000 ? QStringLiteral("MMM yy") : QStringLiteral("d MMM"));
-        dates->setRange(QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(left) - 43200000), QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(std::max(right, left + 86400000)) + 43200000));
+        dates->setRange(QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(left) - 43200000),
+                        QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(std::max(right, left + 86400000)) + 43200000));
         dates->setTickCount(6);
         x = dates;
     }
     auto* y = new QValueAxis;
     const double room = std::max(0.5, (high - low) * 0.12);
     y->setRange(low - room, high + room);
-    y->setLabelFormat(((high - low) < 5 ? QStringLiteral("%.1f ") : QStringLiteral("%.0f ")) + (plot.unit == "%" ? QStringLiteral("%%") : QString::fromStdString(plot.unit)));
+    y->setLabelFormat(((high - low) < 5 ? QStringLiteral("%.1f ") : QStringLiteral("%.0f ")) +
+                      (plot.unit == "%" ? QStringLiteral("%%") : QString::fromStdString(plot.unit)));
     y->setTickCount(5);
     dress(x), dress(y);
     chart()->addAxis(x, Qt::AlignBottom), chart()->addAxis(y, Qt::AlignLeft);

@@ -14,9 +14,9 @@ namespace yb {
 
 QString kind_in_words(const std::string& kind) {
     static const std::map<std::string, const char*> words{{"reading", QT_TR_NOOP("Reading")},     {"tick", QT_TR_NOOP("Done")},
-                                                         {"note", QT_TR_NOOP("Note")},           {"change", QT_TR_NOOP("Changed")},
-                                                         {"agreement", QT_TR_NOOP("Agreed")},    {"photo", QT_TR_NOOP("Photograph")},
-                                                         {"correction", QT_TR_NOOP("Corrected")}};
+                                                          {"note", QT_TR_NOOP("Note")},           {"change", QT_TR_NOOP("Changed")},
+                                                          {"agreement", QT_TR_NOOP("Agreed")},    {"photo", QT_TR_NOOP("Photograph")},
+                                                          {"correction", QT_TR_NOOP("Corrected")}};
     const auto it = words.find(kind);
     return it == words.end() ? QString::fromStdString(kind) : told(it->second);
 }
@@ -54,7 +54,8 @@ QVariant BookModel::data(const QModelIndex& index, int role) const {
     const BookLine* l = line(index);
     if (!l) return {};
     if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole)
-        return QStringLiteral("%1 %2 %3: %4").arg(QString::fromStdString(l->entry.at).left(16), job_name(l->entry.job), kind_in_words(l->entry.kind), said_of(l->entry));
+        return QStringLiteral("%1 %2 %3: %4")
+            .arg(QString::fromStdString(l->entry.at).left(16), job_name(l->entry.job), kind_in_words(l->entry.kind), said_of(l->entry));
     return {};
 }
 
@@ -95,16 +96,19 @@ void BookDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const 
     p->setPen(c.pencil);
     p->setFont(theme::figures(10.5));
     const QRectF date(box.left(), box.top() + 4, margin - 10, box.height() / 2 - 4);
-    p->drawText(date, Qt::AlignRight | Qt::AlignVCenter, at.isValid() ? QLocale().toString(at.date(), QStringLiteral("d MMM yy")) : QString::fromStdString(l->entry.at).left(10));
+    p->drawText(date, Qt::AlignRight | Qt::AlignVCenter,
+                at.isValid() ? QLocale().toString(at.date(), QStringLiteral("d MMM yy")) : QString::fromStdString(l->entry.at).left(10));
     p->setFont(theme::text(9));
-    p->drawText(date.translated(0, box.height() / 2 - 4), Qt::AlignRight | Qt::AlignVCenter, at.isValid() ? at.time().toString(QStringLiteral("H:mm")) : QString());
+    p->drawText(date.translated(0, box.height() / 2 - 4), Qt::AlignRight | Qt::AlignVCenter,
+                at.isValid() ? at.time().toString(QStringLiteral("H:mm")) : QString());
     const double left = box.left() + margin + 12;
     QFont upper = theme::text(11, l->entry.kind == "note");
     upper.setStrikeOut(l->corrected_by != 0);
     p->setFont(upper);
     p->setPen(l->corrected_by ? c.pencil : l->entry.kind == "correction" ? c.madder : c.ink);
     const QRectF first(left, box.top() + 4, box.right() - left - 10, box.height() / 2 - 3);
-    p->drawText(first, Qt::AlignLeft | Qt::AlignVCenter, p->fontMetrics().elidedText(said_of(l->entry).simplified(), Qt::ElideRight, static_cast<int>(first.width())));
+    p->drawText(first, Qt::AlignLeft | Qt::AlignVCenter,
+                p->fontMetrics().elidedText(said_of(l->entry).simplified(), Qt::ElideRight, static_cast<int>(first.width())));
     p->setFont(theme::text(9.5));
     p->setPen(c.pencil);
     QStringList below{kind_in_words(l->entry.kind)};

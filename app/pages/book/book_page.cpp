@@ -8,8 +8,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
-#include <QPainter>
 #include <QLocale>
+#include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -28,15 +28,31 @@
 namespace yb {
 
 BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), pictures_(pictures), model_(new BookModel(this)), list_(new QListView), chart_(new BookChart), words_(new QLineEdit),
-      from_(new QLineEdit), to_(new QLineEdit), job_(new QComboBox), kind_(new QComboBox), plot_(new QComboBox), about_(named_label("book_about", theme::text(10.5))),
-      title_(named_label("book_title", theme::text(12))), hero_(named_label("book_hero", theme::figures(17))), more_(named_label("book_more", theme::text(10))),
-      photo_(named_label("book_photo", theme::text(9))), pace_head_(named_label("book_pace", theme::text(10.5, true))),
+    : QWidget(parent),
+      session_(session),
+      pictures_(pictures),
+      model_(new BookModel(this)),
+      list_(new QListView),
+      chart_(new BookChart),
+      words_(new QLineEdit),
+      from_(new QLineEdit),
+      to_(new QLineEdit),
+      job_(new QComboBox),
+      kind_(new QComboBox),
+      plot_(new QComboBox),
+      about_(named_label("book_about", theme::text(10.5))),
+      title_(named_label("book_title", theme::text(12))),
+      hero_(named_label("book_hero", theme::figures(17))),
+      more_(named_label("book_more", theme::text(10))),
+      photo_(named_label("book_photo", theme::text(9))),
+      pace_head_(named_label("book_pace", theme::text(10.5, true))),
       correct_(quiet_button("book_correct", tr("Correct it…"), tr("It stays as it is; a line that names it says what was right"))),
       note_(quiet_button("book_note", tr("Write a note…"), tr("Of what is picked on the bench (N, from anywhere)"))),
-      add_photo_(quiet_button("book_add_photo", tr("Bring a photograph…"), tr("Or drop it on the page"))), print_(quiet_button("book_print", tr("Print the job's page…"))),
+      add_photo_(quiet_button("book_add_photo", tr("Bring a photograph…"), tr("Or drop it on the page"))),
+      print_(quiet_button("book_print", tr("Print the job's page…"))),
       agree_(quiet_button("book_agree", tr("What is agreed…"), tr("In the plan's own words, dated, for a signature"))),
-      signed_(quiet_button("book_signed", tr("The signed paper…"), tr("Its scan or photograph is kept with what was agreed"))), paces_(new PaceButtons(session)) {
+      signed_(quiet_button("book_signed", tr("The signed paper…"), tr("Its scan or photograph is kept with what was agreed"))),
+      paces_(new PaceButtons(session)) {
     setObjectName("book_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -60,7 +76,8 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     job_->setObjectName("book_job"), job_->setAccessibleName(tr("Of which job"));
     kind_->setObjectName("book_kind"), kind_->setAccessibleName(tr("What kind of line"));
     kind_->addItem(tr("anything"), QString());
-    for (const char* k : {book::reading, book::tick, book::note, book::change, book::agreement, book::photo, book::correction}) kind_->addItem(kind_in_words(k), QString(k));
+    for (const char* k : {book::reading, book::tick, book::note, book::change, book::agreement, book::photo, book::correction})
+        kind_->addItem(kind_in_words(k), QString(k));
     from_->setObjectName("book_from"), from_->setPlaceholderText(tr("from YYYY-MM-DD")), from_->setAccessibleName(tr("From this day on"));
     to_->setObjectName("book_to"), to_->setPlaceholderText(tr("to YYYY-MM-DD")), to_->setAccessibleName(tr("Up to this day"));
     for (QLineEdit* l : {from_, to_}) l->setMaximumWidth(theme::grown(124));
@@ -178,8 +195,12 @@ void BookPage::look() {
         return;
     }
     const auto& lines = model_->lines();
-    about_->setText(lines.empty() ? tr("Nothing is written yet: what is read, ticked and noted comes here by itself.")
-                                  : tr("%1, the first of %2").arg(told(yb::render(say("{}", counted(static_cast<double>(lines.size()), "line", "lines")), session_.units()))).arg(QLocale().toString(QDate::fromString(QString::fromStdString(lines.front().entry.at).left(10), Qt::ISODate), QStringLiteral("d MMMM yyyy"))));
+    about_->setText(
+        lines.empty() ? tr("Nothing is written yet: what is read, ticked and noted comes here by itself.")
+                      : tr("%1, the first of %2")
+                            .arg(told(yb::render(say("{}", counted(static_cast<double>(lines.size()), "line", "lines")), session_.units())))
+                            .arg(QLocale().toString(QDate::fromString(QString::fromStdString(lines.front().entry.at).left(10), Qt::ISODate),
+                                                    QStringLiteral("d MMMM yyyy"))));
     if (!list_->currentIndex().isValid() && model_->rowCount() > 0) list_->setCurrentIndex(model_->index(0));
     fill();
     draw();
@@ -229,7 +250,11 @@ void BookPage::fill() {
     if (l->corrected_by) {
         for (const BookLine& by : model_->lines())
             if (by.entry.id == l->corrected_by)
-                more << (by.entry.value.empty() ? tr("corrected by line %1: it did not happen").arg(by.entry.id) : tr("corrected by line %1: %2").arg(by.entry.id).arg(QString::fromStdString(by.entry.value + (by.entry.unit.empty() ? "" : " " + by.entry.unit))));
+                more << (by.entry.value.empty()
+                             ? tr("corrected by line %1: it did not happen").arg(by.entry.id)
+                             : tr("corrected by line %1: %2")
+                                   .arg(by.entry.id)
+                                   .arg(QString::fromStdString(by.entry.value + (by.entry.unit.empty() ? "" : " " + by.entry.unit))));
     }
     more_->setText(more.join('\n'));
     if (e.kind == book::photo && !e.value.empty()) photo_->setPixmap(beside_the_first(e));
@@ -239,7 +264,9 @@ void BookPage::fill() {
 QPixmap BookPage::beside_the_first(const BookEntry& e) {
     std::vector<std::string> keys;
     for (const BookLine& l : model_->lines())
-        if (keys.empty() && l.entry.kind == book::photo && l.entry.job == e.job && l.entry.of == e.of && l.entry.id < e.id && l.entry.value != e.value) keys.push_back(l.entry.value);
+        if (keys.empty() && l.entry.kind == book::photo && l.entry.job == e.job && l.entry.of == e.of && l.entry.id < e.id &&
+            l.entry.value != e.value)
+            keys.push_back(l.entry.value);
     keys.push_back(e.value);
     const int wide = theme::grown(262) / static_cast<int>(keys.size()), tall = theme::grown(180);
     QPixmap both(wide * static_cast<int>(keys.size()), tall);
@@ -279,7 +306,8 @@ void BookPage::draw() {
     const std::string id = drawn_of_.toStdString();
     looking_ = run_beside(
         this,
-        [this, docs = session_.documents(), lines = model_->lines(), id, key = plot_->currentData().toString().toStdString()](const Work& w) -> std::function<void()> {
+        [this, docs = session_.documents(), lines = model_->lines(), id,
+         key = plot_->currentData().toString().toStdString()](const Work& w) -> std::function<void()> {
             std::shared_ptr<const Plan> plan;
             if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && can_be_planned(docs, it->second)) {
                 Shop starting = docs.shop;  // hours are planned by the starting values: what was taken stands beside them

@@ -37,7 +37,7 @@ class BookPage : public QWidget {
     void back();
     void note_wanted();
     void photo_wanted();
-    void print_wanted();   ///< the job's page of the book
+    void print_wanted();  ///< the job's page of the book
     void agreement_wanted();
     void signed_wanted();  ///< the scan of the signed agreement
 

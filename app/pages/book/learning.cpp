@@ -57,12 +57,15 @@ void Learning::learn() {
                 for (const PaceFigure& f : shop.paces) {
                     const PaceKind* k = find_pace_kind(f.key);
                     if (k && is_used(f) && std::abs(pace_of(before, f.key) / f.times - 1) > 0.05)
-                        said << tr("%1, %2").arg(told(k->label), QString::fromStdString(yb::render(figure_of(f, shop, job ? *job : Job()), session_.units())));
+                        said << tr("%1, %2").arg(
+                            told(k->label), QString::fromStdString(yb::render(figure_of(f, shop, job ? *job : Job()), session_.units())));
                 }
                 if (said.isEmpty()) return;
                 const int more = static_cast<int>(said.size()) - 2;
-                Q_EMIT learned(more > 0 ? tr("Yours from now on: %1; %2; %3 more in the book (B), where each is put back.").arg(said[0], said[1]).arg(more)
-                                        : tr("Yours from now on: %1. In the book (B) it is put back.").arg(said.join(QStringLiteral("; "))));
+                Q_EMIT learned(
+                    more > 0
+                        ? tr("Yours from now on: %1; %2; %3 more in the book (B), where each is put back.").arg(said[0], said[1]).arg(more)
+                        : tr("Yours from now on: %1. In the book (B) it is put back.").arg(said.join(QStringLiteral("; "))));
             };
         },
         [this](const QString&) { learning_.reset(); });

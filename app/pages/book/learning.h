@@ -1,4 +1,5 @@
-// Learns the maker's pace anew, beside the work, when a table is delivered or a card was run to its end, and says what is his own from then on.
+// Learns the maker's pace anew, beside the work, when a table is delivered or a card was run to its end, and says what is his own from then
+// on.
 #pragma once
 
 #include <memory>
@@ -23,7 +24,7 @@ class Learning : public QObject {
     void learn();
 
     Session& session_;
-    QString of_;          ///< the shop that was counted
+    QString of_;  ///< the shop that was counted
     std::size_t ended_ = 0;
     std::shared_ptr<Running> learning_;
 };

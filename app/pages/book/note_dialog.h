@@ -9,7 +9,8 @@ namespace yb {
 
 class LinesEdit;
 
-/// What is typed is kept from letter to letter beside the program's settings, a note a shop: put aside, or after a crash, it is there again.
+/// What is typed is kept from letter to letter beside the program's settings, a note a shop: put aside, or after a crash, it is there
+/// again.
 class NoteDialog : public QDialog {
     Q_OBJECT
   public:

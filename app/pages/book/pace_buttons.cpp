@@ -33,7 +33,10 @@ void PaceButtons::show_learned(const Learned& learned, bool sure) {
         for (const PaceFigure& p : session_.shop().paces)
             if (p.key == f.key) shown.put_back = p.put_back, kept = std::abs(p.times - f.times) < 0.01 && p.tables == f.tables;
         const QString what = QString::fromStdString(yb::render(yours(f, session_.shop(), job ? *job : Job()), session_.units()));
-        const QString stands = shown.put_back ? tr("the starting value is used") : !is_used(shown) ? tr("not sure enough yet") : kept ? tr("used") : tr("press to use it");
+        const QString stands = shown.put_back    ? tr("the starting value is used")
+                               : !is_used(shown) ? tr("not sure enough yet")
+                               : kept            ? tr("used")
+                                                 : tr("press to use it");
         auto* b = quiet_button("pace_" + QString::fromStdString(f.key), QStringLiteral("%1\n%2\n%3").arg(told(kind->label), what, stands),
                                tr("What it really took beside the starting value; nine times of ten it lies within"));
         b->setMinimumHeight(b->sizeHint().height());

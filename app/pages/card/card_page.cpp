@@ -12,13 +12,13 @@
 #include <cmath>
 
 #include "app/ground/probe.h"
-#include "app/kit/fields/field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/fields/field.h"
+#include "core/shop/job/cards.h"
+#include "core/steps/fill/fill.h"
 #include "core/steps/pace/pace.h"
 #include "core/steps/pour/weigh.h"
-#include "core/steps/fill/fill.h"
-#include "core/shop/job/cards.h"
 
 namespace yb {
 
@@ -398,7 +398,8 @@ void CardPage::draw_now(QPainter& p, const QRectF& box) const {
     const double off = s.now->elapsed_s - s.now->planned_s;
     QString plan = tr("%1 since the start").arg(clock_text(s.now->elapsed_s));
     if (step.takes_s > 0)
-        plan += (pace_of(session_.shop().paces, step.pace) == 1 ? tr(" · planned %1 for this") : tr(" · %1 for this at your pace")).arg(clock_text(step.takes_s));
+        plan += (pace_of(session_.shop().paces, step.pace) == 1 ? tr(" · planned %1 for this") : tr(" · %1 for this at your pace"))
+                    .arg(clock_text(step.takes_s));
     if (std::abs(off) > 60)
         plan += off > 0 ? tr(" · %1 behind the plan").arg(clock_text(off)) : tr(" · %1 ahead of it").arg(clock_text(-off));
     p.drawText(QRectF(rest.left(), y, rest.width(), rest.bottom() - y), Qt::AlignLeft | Qt::TextWordWrap, plan);
@@ -542,8 +543,9 @@ void CardPage::take_mass(double g) {
         const Weighed w = weighed(plan->pour->batches[static_cast<std::size_t>(number) - 1], g, first_poured_g_);
         const auto grams = [](double v) { return QObject::tr("%1 g").arg(std::round(v)); };
         const QString part = w.second ? tr("part B") : tr("part A");
-        QString text = w.to_go_g >= 0 ? tr("In the cup %1: %2 of %3 to go, stop at %4.").arg(grams(g), grams(w.to_go_g), part, grams(w.stop_at_g))
-                                      : tr("In the cup %1: %2 of %3 too much.").arg(grams(g), grams(-w.to_go_g), part);
+        QString text = w.to_go_g >= 0
+                           ? tr("In the cup %1: %2 of %3 to go, stop at %4.").arg(grams(g), grams(w.to_go_g), part, grams(w.stop_at_g))
+                           : tr("In the cup %1: %2 of %3 too much.").arg(grams(g), grams(-w.to_go_g), part);
         if (!w.second) text += tr(" Part B will be %1; press Enter when it is begun.").arg(grams(w.second_g));
         if (w.off) text += tr(" The mix no longer holds its ratio: do not pour it, mix another.");
         line_->setText(text);

@@ -62,9 +62,20 @@ constexpr const char* weekdays[] = {"Monday", "Tuesday", "Wednesday", "Thursday"
 }  // namespace
 
 DaysPage::DaysPage(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), sticks_(new DaysSticks), about_(named_label("days_about", theme::text(10.5), false)), title_(named_label("days_title", theme::text(12))),
-      which_(named_label("days_which", theme::text(9.5))), hero_(named_label("days_hero", theme::text(20), false)), hero_note_(named_label("days_hero_note", theme::text(10))), figures_(named_label("days_figures", theme::text(10.5))),
-      mind_(named_label("days_mind", theme::text(10.5))), today_line_(named_label("days_today", theme::text(10.5))), home_line_(named_label("days_home", theme::text(10.5))), given_(named_label("days_given", theme::text(10))), moved_(named_label("days_moved", theme::text(10))),
+    : QWidget(parent),
+      session_(session),
+      sticks_(new DaysSticks),
+      about_(named_label("days_about", theme::text(10.5), false)),
+      title_(named_label("days_title", theme::text(12))),
+      which_(named_label("days_which", theme::text(9.5))),
+      hero_(named_label("days_hero", theme::text(20), false)),
+      hero_note_(named_label("days_hero_note", theme::text(10))),
+      figures_(named_label("days_figures", theme::text(10.5))),
+      mind_(named_label("days_mind", theme::text(10.5))),
+      today_line_(named_label("days_today", theme::text(10.5))),
+      home_line_(named_label("days_home", theme::text(10.5))),
+      given_(named_label("days_given", theme::text(10))),
+      moved_(named_label("days_moved", theme::text(10))),
       done_(quiet_button("days_done", tr("Done"), tr("Hands are off it now (Enter)"))),
       unpin_(quiet_button("days_unpin", tr("Whenever it can"), tr("It is not kept for a day any more"))),
       sooner_(quiet_button("days_sooner", tr("Its turn sooner"), tr("This job before the one above it (Alt+↑)"))),
@@ -74,8 +85,13 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
       split_(quiet_button("days_split", tr("Split in two"), tr("Half of it now, half of it when there is time"))),
       helped_(quiet_button("days_helped", tr("Give it to the helper"))),
       drop_(quiet_button("days_drop", tr("Take it away"))),
-      gives_(quiet_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))), wanted_(new QLineEdit),
-      hands_(new MeasureField("days_hands", Kind::hours)), waits_(new MeasureField("days_waits", Kind::hours)), air_(new MeasureField("days_air", Kind::temperature)), took_(new MeasureField("days_took", Kind::hours)), ways_(new QVBoxLayout) {
+      gives_(quiet_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))),
+      wanted_(new QLineEdit),
+      hands_(new MeasureField("days_hands", Kind::hours)),
+      waits_(new MeasureField("days_waits", Kind::hours)),
+      air_(new MeasureField("days_air", Kind::temperature)),
+      took_(new MeasureField("days_took", Kind::hours)),
+      ways_(new QVBoxLayout) {
     setObjectName("days_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -195,9 +211,8 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         b->setMinimumWidth(10);
         days->addWidget(b);
         helper_.push_back(b);
-        connect(b, &QPushButton::clicked, this, [this, d](bool there) {
-            session_.edit_shop(tr("When a helper is there"), [&](Shop& s) { helper_on(s, d, there); });
-        });
+        connect(b, &QPushButton::clicked, this,
+                [this, d](bool there) { session_.edit_shop(tr("When a helper is there"), [&](Shop& s) { helper_on(s, d, there); }); });
     }
     foot->addLayout(days);
     auto* files = new QVBoxLayout;
@@ -248,9 +263,11 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         const Operation* o = picked(&job);
         if (!o) return;
         const bool done = o->done_h.has_value();
-        const QString now = fixed_today_.isEmpty() ? QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm"))
-                                                   : fixed_today_ + QStringLiteral("T") + QTime(8, 0).addSecs(3600 * 4).toString(QStringLiteral("HH:mm"));
-        edit(done ? tr("Not done after all") : tr("Done"), [&](Job& j) { tick(j, o->key, done ? std::string() : now.toStdString(), o->label); });
+        const QString now = fixed_today_.isEmpty()
+                                ? QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm"))
+                                : fixed_today_ + QStringLiteral("T") + QTime(8, 0).addSecs(3600 * 4).toString(QStringLiteral("HH:mm"));
+        edit(done ? tr("Not done after all") : tr("Done"),
+             [&](Job& j) { tick(j, o->key, done ? std::string() : now.toStdString(), o->label); });
     };
     connect(sticks_, &DaysSticks::tick_wanted, this, tick_now);
     connect(done_, &QPushButton::clicked, this, tick_now);
@@ -268,7 +285,9 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         const Operation* o = picked();
         if (!o) return;
         bool ok = false;
-        const QString name = QInputDialog::getText(this, tr("Something of your own"), tr("What is it? It takes an hour; the job's own list has its hours."), QLineEdit::Normal, {}, &ok);
+        const QString name =
+            QInputDialog::getText(this, tr("Something of your own"), tr("What is it? It takes an hour; the job's own list has its hours."),
+                                  QLineEdit::Normal, {}, &ok);
         if (!ok || name.trimmed().isEmpty()) return;
         edit(tr("Something of mine"), [&](Job& j) { add_own(j, {name.trimmed().toStdString(), o->key, {}, 1, 0, Who::maker}); });
     });
@@ -286,7 +305,8 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         edit(tr("Split in two"), [&, name = tr("%1, second half").arg(told(o->label)).toStdString()](Job& j) { split(j, *o, name, next); });
     });
     connect(helped_, &QPushButton::clicked, this, [this] {
-        if (const Operation* o = picked()) edit(tr("Who does it"), [key = o->key, to = o->who != Who::helper](Job& j) { give_to_helper(j, key, to); });
+        if (const Operation* o = picked())
+            edit(tr("Who does it"), [key = o->key, to = o->who != Who::helper](Job& j) { give_to_helper(j, key, to); });
     });
     const auto hours_typed = [this](bool hands) {
         return [this, hands](std::optional<double> v) {
@@ -351,7 +371,9 @@ void DaysPage::set_today(const QString& iso) {
     if (plans_) lay_out(session_.documents());
 }
 
-std::string DaysPage::today() const { return (fixed_today_.isEmpty() ? QDate::currentDate().toString(Qt::ISODate) : fixed_today_).toStdString(); }
+std::string DaysPage::today() const {
+    return (fixed_today_.isEmpty() ? QDate::currentDate().toString(Qt::ISODate) : fixed_today_).toStdString();
+}
 
 void DaysPage::look() {
     if (looking_) looking_->stop.request_stop();
@@ -386,11 +408,12 @@ void DaysPage::lay_out(const Documents& docs) {
     season_ = std::move(next);
     std::size_t operations = 0;
     for (const JobDays& j : season_->jobs) operations += j.operations.size();
-    about_->setText(season_->jobs.empty() ? tr("No job is on the go.")
-                                          : tr("%1, %2 operations, all done %3")
-                                                .arg(season_->jobs.size() == 1 ? tr("1 job") : tr("%1 jobs").arg(season_->jobs.size()))
-                                                .arg(operations)
-                                                .arg(QLocale().toString(date_of(season_->date(season_->end_h)), QStringLiteral("d MMMM yyyy"))));
+    about_->setText(season_->jobs.empty()
+                        ? tr("No job is on the go.")
+                        : tr("%1, %2 operations, all done %3")
+                              .arg(season_->jobs.size() == 1 ? tr("1 job") : tr("%1 jobs").arg(season_->jobs.size()))
+                              .arg(operations)
+                              .arg(QLocale().toString(date_of(season_->date(season_->end_h)), QStringLiteral("d MMMM yyyy"))));
     if (sticks_->picked().isEmpty() || !picked()) {
         // What comes next over all jobs is looked at first.
         const JobDays* job = nullptr;
@@ -432,14 +455,16 @@ void DaysPage::tell_moved(const Season& before, const Season& now) {
         };
         for (const Operation& o : j.operations) {
             const Operation* then = find(*was, o.key);
-            const bool other = !then || std::abs(o.hands_on_h - then->hands_on_h) > 0.01 || std::abs(o.waiting_h - then->waiting_h) > 0.01 || o.done_h.has_value() != then->done_h.has_value() ||
+            const bool other = !then || std::abs(o.hands_on_h - then->hands_on_h) > 0.01 ||
+                               std::abs(o.waiting_h - then->waiting_h) > 0.01 || o.done_h.has_value() != then->done_h.has_value() ||
                                (o.not_before_h > 0) != (then->not_before_h > 0);
             if (other && since.isEmpty()) since = told(o.label);
         }
         for (const Operation& o : was->operations)
             if (since.isEmpty() && !find(j, o.key)) since = told(o.label);
         const QString days = QString::fromStdString(format(hours(std::abs(by)), session_.units()));
-        lines << (by > 0 ? tr("%1: %2 later").arg(QString::fromStdString(j.name), days) : tr("%1: %2 sooner").arg(QString::fromStdString(j.name), days)) +
+        lines << (by > 0 ? tr("%1: %2 later").arg(QString::fromStdString(j.name), days)
+                         : tr("%1: %2 sooner").arg(QString::fromStdString(j.name), days)) +
                      (since.isEmpty() ? tr(", for others come before it or go") : tr(", by %1").arg(since));
     }
     moved_->setText(lines.mid(0, 3).join('\n') + (lines.size() > 3 ? tr("\nand %1 more").arg(lines.size() - 3) : QString()));
@@ -471,8 +496,11 @@ void DaysPage::fill() {
     const Operation* o = picked(&job);
     const Units& units = session_.units();
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, units)); };
-    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_, split_, helped_, hands_, waits_, air_, took_, wanted_}) w->setEnabled(o != nullptr);
-    for (int d = 0; d < 7; ++d) helper_[static_cast<std::size_t>(d)]->setChecked(!stretches_on(session_.shop().workday, Crew::helper, d).empty());
+    for (QWidget* w : std::initializer_list<QWidget*>{title_, which_, hero_, hero_note_, figures_, done_, sooner_, later_, own_, again_,
+                                                      split_, helped_, hands_, waits_, air_, took_, wanted_})
+        w->setEnabled(o != nullptr);
+    for (int d = 0; d < 7; ++d)
+        helper_[static_cast<std::size_t>(d)]->setChecked(!stretches_on(session_.shop().workday, Crew::helper, d).empty());
     QStringList minds;
     if (season_)
         for (const Caution& c : season_->cautions) minds << QStringLiteral("• ") + told(yb::render(c.says, units));
@@ -488,12 +516,16 @@ void DaysPage::fill() {
     title_->setText(told(o->label));
     which_->setText(QString::fromStdString(job->name));
     const double day = std::floor(o->start_h / 24) * 24;
-    hero_->setText(o->hands_on_h > 0 ? QStringLiteral("%1 %2").arg(QLocale().toString(date_of(season_->date(o->start_h)), QStringLiteral("ddd d MMM")), clock(o->start_h - day))
-                                     : QLocale().toString(date_of(season_->date(o->start_h)), QStringLiteral("ddd d MMM")));
-    hero_note_->setText(o->done_h                  ? tr("done")
-                        : o->decides               ? tr("the day it is ready hangs on it")
-                        : o->latest_h < o->start_h ? tr("too late for the day it is wanted by %1").arg(as(hours(o->start_h - o->latest_h)))
-                                                   : tr("not later than %1").arg(QLocale().toString(date_of(season_->date(o->latest_h)), QStringLiteral("ddd d MMM"))));
+    hero_->setText(o->hands_on_h > 0
+                       ? QStringLiteral("%1 %2").arg(QLocale().toString(date_of(season_->date(o->start_h)), QStringLiteral("ddd d MMM")),
+                                                     clock(o->start_h - day))
+                       : QLocale().toString(date_of(season_->date(o->start_h)), QStringLiteral("ddd d MMM")));
+    hero_note_->setText(
+        o->done_h    ? tr("done")
+        : o->decides ? tr("the day it is ready hangs on it")
+        : o->latest_h < o->start_h
+            ? tr("too late for the day it is wanted by %1").arg(as(hours(o->start_h - o->latest_h)))
+            : tr("not later than %1").arg(QLocale().toString(date_of(season_->date(o->latest_h)), QStringLiteral("ddd d MMM"))));
     QStringList lines;
     const auto hundredths = [](double h) { return std::round(h * 100) / 100; };
     hands_->show_value(hundredths(o->hands_on_h), units);
@@ -525,7 +557,8 @@ void DaysPage::fill() {
         for (const Operation& b : job->operations)
             if (b.key == k) after << told(b.label);
     if (!after.isEmpty()) lines << tr("after: %1").arg(after.join(QStringLiteral(", ")));
-    if (o->not_before_h > 0) lines << tr("kept for %1 or later").arg(QLocale().toString(date_of(season_->date(o->not_before_h)), QStringLiteral("ddd d MMM")));
+    if (o->not_before_h > 0)
+        lines << tr("kept for %1 or later").arg(QLocale().toString(date_of(season_->date(o->not_before_h)), QStringLiteral("ddd d MMM")));
     figures_->setText(lines.join('\n'));
     done_->setText(o->done_h ? tr("Not done after all") : tr("Done"));
     if (!wanted_->hasFocus()) wanted_->setText(QString::fromStdString(session_.documents().jobs.at(job->id).days.wanted));
@@ -537,23 +570,37 @@ void DaysPage::fill_today() {
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
     QStringList hands;
     for (const TodayLine& l : t.hands)
-        hands << QStringLiteral("<b>%1</b> %2: %3").arg(clock(l.from_h), QString::fromStdString(l.job).toHtmlEscaped(), told(l.label).toHtmlEscaped());
-    today_line_->setText(QStringLiteral("<b>%1</b>  %2").arg(tr("Today"), hands.isEmpty() ? tr("nothing that wants hands") : hands.join(QStringLiteral("  ·  "))));
+        hands << QStringLiteral("<b>%1</b> %2: %3")
+                     .arg(clock(l.from_h), QString::fromStdString(l.job).toHtmlEscaped(), told(l.label).toHtmlEscaped());
+    today_line_->setText(QStringLiteral("<b>%1</b>  %2")
+                             .arg(tr("Today"), hands.isEmpty() ? tr("nothing that wants hands") : hands.join(QStringLiteral("  ·  "))));
     QStringList home;
     for (const TodayLine& l : t.set_going)
         home << tr("%1 of %2 waits for %3").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))).toHtmlEscaped();
     for (const TodayLine& l : t.order_by)
-        home << tr("%1 for %2, by %3").arg(told(l.label), QString::fromStdString(l.job), QLocale().toString(date_of(l.by), QStringLiteral("ddd d MMM"))).toHtmlEscaped();
-    home_line_->setText(QStringLiteral("<b>%1</b>  %2").arg(tr("Before going home"), home.isEmpty() ? tr("nothing that waits over the night") : home.join(QStringLiteral("  ·  "))));
+        home << tr("%1 for %2, by %3")
+                    .arg(told(l.label), QString::fromStdString(l.job), QLocale().toString(date_of(l.by), QStringLiteral("ddd d MMM")))
+                    .toHtmlEscaped();
+    home_line_->setText(
+        QStringLiteral("<b>%1</b>  %2")
+            .arg(tr("Before going home"), home.isEmpty() ? tr("nothing that waits over the night") : home.join(QStringLiteral("  ·  "))));
 }
 
 /// What a change comes to: the day, what it gains, hours of hands and money.
 QString DaysPage::comes_to(const WhatIf& w, const std::string& id) const {
     const auto as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
     const auto it = w.ready_h.find(id);
-    QStringList parts{tr("ready %1").arg(QLocale().toString(date_of(season_->date(it == w.ready_h.end() ? w.end_h : it->second)), QStringLiteral("ddd d MMM"))), (w.gains_h >= 0 ? tr("%1 sooner") : tr("%1 later")).arg(as(hours(std::abs(w.gains_h))))};
-    if (std::abs(w.hands_h) > 0.05) parts << (w.hands_h > 0 ? tr("%1 more of your hands") : tr("%1 less of your hands")).arg(as(hours(std::abs(w.hands_h))));
-    if (w.money != 0) parts << QStringLiteral("%1%2 %3").arg(w.money > 0 ? QStringLiteral("+") : QString(), QString::fromStdString(in_decimals(w.money)), QString::fromStdString(session_.shop().money.currency)).trimmed();
+    QStringList parts{
+        tr("ready %1")
+            .arg(QLocale().toString(date_of(season_->date(it == w.ready_h.end() ? w.end_h : it->second)), QStringLiteral("ddd d MMM"))),
+        (w.gains_h >= 0 ? tr("%1 sooner") : tr("%1 later")).arg(as(hours(std::abs(w.gains_h))))};
+    if (std::abs(w.hands_h) > 0.05)
+        parts << (w.hands_h > 0 ? tr("%1 more of your hands") : tr("%1 less of your hands")).arg(as(hours(std::abs(w.hands_h))));
+    if (w.money != 0)
+        parts << QStringLiteral("%1%2 %3")
+                     .arg(w.money > 0 ? QStringLiteral("+") : QString(), QString::fromStdString(in_decimals(w.money)),
+                          QString::fromStdString(session_.shop().money.currency))
+                     .trimmed();
     return parts.join(QStringLiteral(" · "));
 }
 
@@ -565,7 +612,8 @@ void DaysPage::offer(const WhatIf& w, const std::string& id) {
     tick->setObjectName("gives_with_" + QString::fromStdString(w.key));
     tick->setAccessibleName(tr("%1, together with others").arg(told(yb::render(w.says, session_.units()))));
     line->addWidget(tick);
-    auto* b = quiet_button("gives_" + QString::fromStdString(w.key), QStringLiteral("%1\n%2").arg(told(yb::render(w.says, session_.units())), comes_to(w, id)), tr("Take it"));
+    auto* b = quiet_button("gives_" + QString::fromStdString(w.key),
+                           QStringLiteral("%1\n%2").arg(told(yb::render(w.says, session_.units())), comes_to(w, id)), tr("Take it"));
     wrap(b, b->text());
     line->addWidget(b, 1);
     ways_->addWidget(row);
@@ -590,7 +638,8 @@ void DaysPage::try_together(const std::string& id) {
     if (asking_) asking_->stop.request_stop();
     asking_ = run_beside(
         this,
-        [this, docs = session_.documents(), plans = plans_, ask = SeasonAsk{today(), Rule::ranks, {}}, id, keys](const Work& w) -> std::function<void()> {
+        [this, docs = session_.documents(), plans = plans_, ask = SeasonAsk{today(), Rule::ranks, {}}, id,
+         keys](const Work& w) -> std::function<void()> {
             const auto made = std::make_shared<WhatIf>(what_if(docs, plans->bare(), ask, id, keys, w));
             return [this, made, id, keys] {
                 auto* b = quiet_button("gives_together", tr("Together: %1").arg(comes_to(*made, id)), tr("Take them all"));
@@ -618,7 +667,8 @@ void DaysPage::ask_what_gives() {
             auto all = std::make_shared<std::vector<WhatIf>>(what_ifs(docs, plans->bare(), ask, id, w));
             return [this, all, id] {
                 clear(ways_);
-                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.") : tr("Each by itself; tick two or three to see them together:"));
+                given_->setText(all->empty() ? tr("Nothing of what can be changed makes it sooner.")
+                                             : tr("Each by itself; tick two or three to see them together:"));
                 together_.clear();
                 for (const WhatIf& w_if : *all) offer(w_if, id);
             };

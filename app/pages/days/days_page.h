@@ -34,11 +34,11 @@ class DaysPage : public QWidget {
 
   Q_SIGNALS:
     void back();
-    void calendar_wanted();       ///< to be written
-    void calendar_let_go();       ///< it is not kept up to date any more
-    void settled();               ///< the dates stand, as they are kept
-    void days_off_wanted();       ///< to be read from a calendar
-    void week_sheet_wanted();     ///< to be printed
+    void calendar_wanted();    ///< to be written
+    void calendar_let_go();    ///< it is not kept up to date any more
+    void settled();            ///< the dates stand, as they are kept
+    void days_off_wanted();    ///< to be read from a calendar
+    void week_sheet_wanted();  ///< to be printed
 
   protected:
     void showEvent(QShowEvent* e) override;

@@ -85,7 +85,8 @@ void DaysSticks::lay_out() {
     if (!season_) return;
     double y = rule_.bottom() + theme::grown(22);
     const double room = hours_.top() - y - theme::grown(6);
-    const double pitch = std::clamp(room / std::max<double>(1, static_cast<double>(season_->jobs.size())), theme::grown(least_pitch) * 1.0, theme::grown(most_pitch) * 1.0);
+    const double pitch = std::clamp(room / std::max<double>(1, static_cast<double>(season_->jobs.size())), theme::grown(least_pitch) * 1.0,
+                                    theme::grown(most_pitch) * 1.0);
     const double tall = theme::grown(22);
     for (const JobDays& j : season_->jobs) {
         double from = 0, to = 0;
@@ -120,7 +121,8 @@ void DaysSticks::draw_rule(QPainter& p) const {
     // Days on which nobody works stand back, those off by name more. Whole pixels of one colour: they are many and tall.
     const auto back = [&](double share) {
         const auto mix = [&](int x, int y) { return static_cast<int>(std::lround(x + (y - x) * share)); };
-        return QColor(mix(c.bench.red(), c.wood_edge.red()), mix(c.bench.green(), c.wood_edge.green()), mix(c.bench.blue(), c.wood_edge.blue()));
+        return QColor(mix(c.bench.red(), c.wood_edge.red()), mix(c.bench.green(), c.wood_edge.green()),
+                      mix(c.bench.blue(), c.wood_edge.blue()));
     };
     const QColor free_day = back(0.07), closed = back(0.18);
     const int top = static_cast<int>(rule_.bottom()), bottom = static_cast<int>(hours_.bottom());
@@ -129,7 +131,8 @@ void DaysSticks::draw_rule(QPainter& p) const {
         const std::string iso = season_->date(from_h_ + d * 24.0);
         const bool off = is_off(season_->week, iso);
         if (!off && !stretches_on(season_->week, Crew::maker, weekday_of(iso)).empty()) continue;
-        const int from = static_cast<int>(std::lround(rule_.left() + d * day)), to = static_cast<int>(std::lround(rule_.left() + (d + 1) * day));
+        const int from = static_cast<int>(std::lround(rule_.left() + d * day)),
+                  to = static_cast<int>(std::lround(rule_.left() + (d + 1) * day));
         p.fillRect(QRect(from, top, to - from, bottom - top), off ? closed : free_day);
     }
     p.setRenderHint(QPainter::Antialiasing, true);
@@ -168,7 +171,9 @@ void DaysSticks::draw_lane(QPainter& p, const Lane& lane) const {
     const bool late = j.late_h() > 0 && !j.operations.empty();
     p.setPen(late ? c.madder : c.pencil);
     const auto day = [&](double h) { return QLocale().toString(qdate(season_->date(h)), QStringLiteral("d MMM")); };
-    const QString ready = j.operations.empty() ? tr("no slab yet") : late ? tr("ready %1, wanted %2").arg(day(j.ready_h), day(*j.wanted_h - 24)) : tr("ready %1").arg(day(j.ready_h));
+    const QString ready = j.operations.empty() ? tr("no slab yet")
+                          : late               ? tr("ready %1, wanted %2").arg(day(j.ready_h), day(*j.wanted_h - 24))
+                                               : tr("ready %1").arg(day(j.ready_h));
     p.drawText(QRectF(12, name.top() + theme::grown(two ? 31 : 17), room, theme::grown(15)), Qt::AlignLeft | Qt::AlignVCenter, ready);
     if (j.operations.empty()) return;
     p.save();
@@ -270,7 +275,8 @@ void DaysSticks::draw_today(QPainter& p) const {
     p.drawPolygon(QPolygonF{{x - 4, hours_.top() - 2}, {x + 4, hours_.top() - 2}, {x, hours_.top() + 8}});
     p.setFont(theme::text(9.5));
     p.setPen(c.madder);
-    p.drawText(QPointF(x + 8, hours_.top() + theme::grown(8)), tr("today, %1").arg(QLocale().toString(qdate(season_->today), QStringLiteral("ddd d MMM"))));
+    p.drawText(QPointF(x + 8, hours_.top() + theme::grown(8)),
+               tr("today, %1").arg(QLocale().toString(qdate(season_->today), QStringLiteral("ddd d MMM"))));
 }
 
 void DaysSticks::paintEvent(QPaintEvent*) {
@@ -365,7 +371,8 @@ void DaysSticks::step(int jobs, int operations) {
     int lane = 0, op = -1;
     for (int i = 0; i < static_cast<int>(lanes_.size()); ++i)
         for (int k = 0; k < static_cast<int>(lanes_[static_cast<std::size_t>(i)].job->operations.size()); ++k)
-            if (key_of(*lanes_[static_cast<std::size_t>(i)].job, lanes_[static_cast<std::size_t>(i)].job->operations[static_cast<std::size_t>(k)]) == picked_)
+            if (key_of(*lanes_[static_cast<std::size_t>(i)].job,
+                       lanes_[static_cast<std::size_t>(i)].job->operations[static_cast<std::size_t>(k)]) == picked_)
                 lane = i, op = k;
     lane = std::clamp(lane + jobs, 0, static_cast<int>(lanes_.size()) - 1);
     const JobDays& j = *lanes_[static_cast<std::size_t>(lane)].job;
@@ -393,7 +400,8 @@ void DaysSticks::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Equal:
         case Qt::Key_Minus: {
             const QRectF there = place(picked_);
-            const double about = there.isEmpty() ? (from_h_ + to_h_) / 2 : from_h_ + (there.left() - rule_.left()) / rule_.width() * (to_h_ - from_h_);
+            const double about =
+                there.isEmpty() ? (from_h_ + to_h_) / 2 : from_h_ + (there.left() - rule_.left()) / rule_.width() * (to_h_ - from_h_);
             return zoom(e->key() == Qt::Key_Minus ? 1 / 1.6 : 1.6, std::clamp(about, from_h_, to_h_));
         }
         case Qt::Key_Escape:
@@ -412,7 +420,9 @@ bool DaysSticks::event(QEvent* e) {
             for (const Operation& o : l.job->operations)
                 if (key_of(*l.job, o) == key) {
                     QToolTip::showText(help->globalPos(),
-                                       QStringLiteral("%1 · %2").arg(told(o.label), QLocale().toString(qdate(season_->date(o.start_h)), QStringLiteral("ddd d MMM"))), this);
+                                       QStringLiteral("%1 · %2").arg(
+                                           told(o.label), QLocale().toString(qdate(season_->date(o.start_h)), QStringLiteral("ddd d MMM"))),
+                                       this);
                     return true;
                 }
         QToolTip::hideText();

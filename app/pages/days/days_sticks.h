@@ -71,8 +71,8 @@ class DaysSticks : public QWidget {
     double pan_x_ = 0;
     bool panning_ = false;
     QString picked_;
-    QString held_;       ///< under the mouse's button
-    double held_at_ = 0; ///< so many px right of its beginning
+    QString held_;        ///< under the mouse's button
+    double held_at_ = 0;  ///< so many px right of its beginning
     bool moved_ = false;
 };
 

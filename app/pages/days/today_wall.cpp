@@ -12,7 +12,8 @@
 
 namespace yb {
 
-TodayWall::TodayWall(const Season& season, const Units& units, QWidget* parent) : QWidget(parent, Qt::Window), season_(season), units_(units) {
+TodayWall::TodayWall(const Season& season, const Units& units, QWidget* parent)
+    : QWidget(parent, Qt::Window), season_(season), units_(units) {
     setObjectName("today_wall");
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Today"));
@@ -77,14 +78,19 @@ void TodayWall::paintEvent(QPaintEvent*) {
     y += tall * 1.15;
     if (today_.hands.empty()) line({}, tr("nothing that wants hands"), {}, c.pencil, 0.55);
     for (const TodayLine& l : today_.hands)
-        line(clock(l.from_h), QStringLiteral("%1  ·  %2").arg(told(l.label), QString::fromStdString(l.job)), as(hours(l.hands_h)), c.ink, 0.55);
+        line(clock(l.from_h), QStringLiteral("%1  ·  %2").arg(told(l.label), QString::fromStdString(l.job)), as(hours(l.hands_h)), c.ink,
+             0.55);
     if (!today_.set_going.empty()) {
         y += tall * 0.3;
         line({}, tr("Before going home"), {}, c.chalk, 0.5);
-        for (const TodayLine& l : today_.set_going) line({}, QStringLiteral("%1  ·  %2").arg(told(l.label), QString::fromStdString(l.job)), tr("waits %1").arg(as(hours(l.waits_h))), c.ink, 0.5);
+        for (const TodayLine& l : today_.set_going)
+            line({}, QStringLiteral("%1  ·  %2").arg(told(l.label), QString::fromStdString(l.job)),
+                 tr("waits %1").arg(as(hours(l.waits_h))), c.ink, 0.5);
     }
     for (const TodayLine& l : today_.order_by)
-        line({}, tr("%1, %2").arg(told(l.label), QString::fromStdString(l.job)), tr("by %1").arg(QLocale().toString(QDate::fromString(QString::fromStdString(l.by), Qt::ISODate), QStringLiteral("ddd d MMM"))), c.madder, 0.5);
+        line({}, tr("%1, %2").arg(told(l.label), QString::fromStdString(l.job)),
+             tr("by %1").arg(QLocale().toString(QDate::fromString(QString::fromStdString(l.by), Qt::ISODate), QStringLiteral("ddd d MMM"))),
+             c.madder, 0.5);
 }
 
 }  // namespace yb

@@ -15,12 +15,12 @@
 #include <QVBoxLayout>
 
 #include "app/ground/session/pictures.h"
-#include "app/kit/fields/field_form.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "core/steps/fill/fill.h"
+#include "app/kit/fields/field_form.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/steps/fill/fill.h"
 
 namespace yb {
 
@@ -128,7 +128,11 @@ void Ticket::paintEvent(QPaintEvent*) {
 }
 
 FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), tops_(pictures, [this] { paint_tickets(); }), about_(new QLabel), stop_(new QPushButton(tr("stop looking"))) {
+    : QWidget(parent),
+      session_(session),
+      tops_(pictures, [this] { paint_tickets(); }),
+      about_(new QLabel),
+      stop_(new QPushButton(tr("stop looking"))) {
     setObjectName("find_page");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(24, 16, 24, 12);
@@ -150,10 +154,11 @@ FindPage::FindPage(Session& session, Pictures& pictures, QWidget* parent)
         about_->setText(tr("Stopped: these are the best so far."));
     });
     side->addWidget(stop_, 0, Qt::AlignLeft);
-    form_ = new FieldForm(session, {}, {},
-                          {wanted("top.length_mm", "find_length", &WantedTop::length_mm), wanted("top.width_mm", "find_width", &WantedTop::width_mm),
-                           wanted("top.thickness_mm", "find_thickness", &WantedTop::thickness_mm),
-                           job_number("makeup.river_mm", "find_river", tr("River, if any"))});
+    form_ = new FieldForm(
+        session, {}, {},
+        {wanted("top.length_mm", "find_length", &WantedTop::length_mm), wanted("top.width_mm", "find_width", &WantedTop::width_mm),
+         wanted("top.thickness_mm", "find_thickness", &WantedTop::thickness_mm),
+         job_number("makeup.river_mm", "find_river", tr("River, if any"))});
     side->addWidget(form_);
     auto* kinds = new QGridLayout;
     int n = 0;
@@ -359,7 +364,9 @@ void FindPage::take(const Found& f, const WantedTop& top) {
 /// Three at most stand side by side: the first of them goes for a fourth.
 void FindPage::pin(const Found& f, const Boards& boards, const WantedTop& top) {
     constexpr std::size_t most = 3;
-    const auto same = [&](const Ticket* t) { return t->found().slabs == f.slabs && t->found().kind == f.kind && t->found().placements == f.placements; };
+    const auto same = [&](const Ticket* t) {
+        return t->found().slabs == f.slabs && t->found().kind == f.kind && t->found().placements == f.placements;
+    };
     if (std::any_of(pins_.begin(), pins_.end(), same)) return;
     if (pins_.size() == most) let_go(pins_.front());
     Ticket* t = ticket(f, boards, top);

@@ -9,10 +9,10 @@
 #include <QTimer>
 #include <QWidget>
 
-#include "app/kit/bench/small_top.h"
-#include "app/kit/fields/field.h"
 #include "app/ground/session/session.h"
 #include "app/ground/slow/runner.h"
+#include "app/kit/bench/small_top.h"
+#include "app/kit/fields/field.h"
 #include "core/shop/find/find.h"
 
 class QLabel;

@@ -7,9 +7,9 @@
 
 #include <algorithm>
 
-#include "app/kit/fields/field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/fields/field.h"
 
 namespace yb {
 

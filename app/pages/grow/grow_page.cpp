@@ -10,12 +10,12 @@
 #include <QTimer>
 
 #include <array>
-#include <numbers>
 #include <cmath>
+#include <numbers>
 
-#include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/fields/measure_field.h"
 #include "core/material/wood/wood.h"
 
 namespace yb {
@@ -145,9 +145,9 @@ GrowPage::GrowPage(Session& session, QWidget* parent)
     auto* title = new QLabel(tr("A log to saw"));
     title->setFont(theme::figures(20));
     side->addWidget(title);
-    auto* what =
-        new QLabel(tr("Your own by what you measured, or one to practise on: what you leave empty is drawn by lot. Turn it on the mill, choose "
-                      "how it is sawn, and its slabs stand on your rack."));
+    auto* what = new QLabel(
+        tr("Your own by what you measured, or one to practise on: what you leave empty is drawn by lot. Turn it on the mill, choose "
+           "how it is sawn, and its slabs stand on your rack."));
     what->setWordWrap(true);
     side->addWidget(what);
     side->addSpacing(8);
@@ -261,16 +261,17 @@ void GrowPage::show_ways(const std::vector<SawWay>& all) {
     const auto told_as = [&](Quantity q) { return QString::fromStdString(format(q, session_.units())); };
     for (std::size_t k = 0; k < ways_.size() && k < all.size(); ++k) {
         const SawWay& way = all[k];
-        ways_[k]->setText(way.straight_mm > 0
-                              ? tr("%1: %2 slabs, straight to %3, %4 m² in all, finishes at %5")
-                                    .arg(told_as(fine(way.plan.thickness_mm)))
-                                    .arg(way.boards)
-                                    .arg(told_as(mm(way.straight_mm)), QString::number(way.usable_m2, 'f', 1), told_as(fine(way.finishes_mm)))
-                              : tr("%1: no straight top runs its length").arg(told_as(fine(way.plan.thickness_mm))));
-        ways_[k]->setToolTip(tr("%1, %2; %n of them hold pith. Estimates: the inside of a log is seen when it is sawn.", nullptr, way.with_pith)
-                                 .arg(way.sweep_lies ? tr("Its sweep lying: slabs bend edgewise, and stay flat")
-                                                     : tr("Its sweep standing: slabs are straight, and bow"),
-                                      way.pith_boxed ? tr("the pith in the middle of one slab") : tr("a cut along the pith")));
+        ways_[k]->setText(way.straight_mm > 0 ? tr("%1: %2 slabs, straight to %3, %4 m² in all, finishes at %5")
+                                                    .arg(told_as(fine(way.plan.thickness_mm)))
+                                                    .arg(way.boards)
+                                                    .arg(told_as(mm(way.straight_mm)), QString::number(way.usable_m2, 'f', 1),
+                                                         told_as(fine(way.finishes_mm)))
+                                              : tr("%1: no straight top runs its length").arg(told_as(fine(way.plan.thickness_mm))));
+        ways_[k]->setToolTip(
+            tr("%1, %2; %n of them hold pith. Estimates: the inside of a log is seen when it is sawn.", nullptr, way.with_pith)
+                .arg(way.sweep_lies ? tr("Its sweep lying: slabs bend edgewise, and stay flat")
+                                    : tr("Its sweep standing: slabs are straight, and bow"),
+                     way.pith_boxed ? tr("the pith in the middle of one slab") : tr("a cut along the pith")));
         ways_[k]->setEnabled(way.boards > 0);
         ways_[k]->disconnect(this);
         connect(ways_[k], &QPushButton::clicked, this, [this, plan = way.plan] {

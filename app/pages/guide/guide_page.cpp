@@ -11,8 +11,8 @@
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QScrollBar>
-#include <QTextBrowser>
 #include <QTextBlock>
+#include <QTextBrowser>
 #include <QVBoxLayout>
 
 #include "app/ground/theme/theme.h"
@@ -22,7 +22,8 @@ namespace yb {
 namespace {
 
 /// In the order they are read.
-constexpr std::array page_names{"README.md", "leaves.md", "flat.md", "pour.md", "join.md", "under.md", "skin.md", "days.md", "book.md", "money.md", "mistakes.md", "trouble.md", "others.md"};
+constexpr std::array page_names{"README.md", "leaves.md", "flat.md",  "pour.md",     "join.md",    "under.md", "skin.md",
+                                "days.md",   "book.md",   "money.md", "mistakes.md", "trouble.md", "others.md"};
 
 /// Marks of Markdown that nobody reads.
 QString plain(QString text) {
@@ -34,12 +35,26 @@ QString plain(QString text) {
 /// Where each topic stands: the page and words its paragraph begins with.
 const std::map<QString, std::pair<QString, QString>>& topics() {
     static const std::map<QString, std::pair<QString, QString>> all{
-        {"rack", {"README.md", "Rack"}},      {"lay", {"README.md", "Lay"}},         {"flat", {"flat.md", ""}},
-        {"fill", {"README.md", "Fill"}},      {"pour", {"pour.md", ""}},             {"join", {"join.md", ""}},
-        {"under", {"under.md", ""}},          {"skin", {"skin.md", ""}},          {"sheets", {"README.md", "Sheets"}},   {"find", {"leaves.md", "What could be made"}},
-        {"log", {"leaves.md", "The log"}},    {"shop", {"README.md", "The shop"}},   {"jobs", {"README.md", "Jobs"}},
-        {"trouble", {"trouble.md", ""}},      {"grow", {"README.md", "Slabs in"}},   {"photo", {"README.md", "Slabs in"}},
-        {"start", {"README.md", "First start"}}, {"days", {"days.md", ""}}, {"book", {"book.md", ""}}, {"money", {"money.md", ""}},
+        {"rack", {"README.md", "Rack"}},
+        {"lay", {"README.md", "Lay"}},
+        {"flat", {"flat.md", ""}},
+        {"fill", {"README.md", "Fill"}},
+        {"pour", {"pour.md", ""}},
+        {"join", {"join.md", ""}},
+        {"under", {"under.md", ""}},
+        {"skin", {"skin.md", ""}},
+        {"sheets", {"README.md", "Sheets"}},
+        {"find", {"leaves.md", "What could be made"}},
+        {"log", {"leaves.md", "The log"}},
+        {"shop", {"README.md", "The shop"}},
+        {"jobs", {"README.md", "Jobs"}},
+        {"trouble", {"trouble.md", ""}},
+        {"grow", {"README.md", "Slabs in"}},
+        {"photo", {"README.md", "Slabs in"}},
+        {"start", {"README.md", "First start"}},
+        {"days", {"days.md", ""}},
+        {"book", {"book.md", ""}},
+        {"money", {"money.md", ""}},
     };
     return all;
 }
@@ -123,7 +138,9 @@ void GuidePage::show_page(const QString& name, const QString& at) {
         if (b.text().simplified().startsWith(at, Qt::CaseInsensitive)) found = b;
     QTextCursor cursor = found.isValid() ? QTextCursor(found) : doc->find(at);
     if (cursor.isNull()) return;
-    if (found.isValid()) cursor.setPosition(found.position() + static_cast<int>(std::min<qsizetype>(at.size(), found.text().size())), QTextCursor::KeepAnchor);
+    if (found.isValid())
+        cursor.setPosition(found.position() + static_cast<int>(std::min<qsizetype>(at.size(), found.text().size())),
+                           QTextCursor::KeepAnchor);
     paper_->setTextCursor(cursor);
     const QRect place = paper_->cursorRect(cursor);
     paper_->verticalScrollBar()->setValue(paper_->verticalScrollBar()->value() + place.top() - theme::grown(30));
@@ -149,7 +166,8 @@ std::vector<GuidePage::Hit> GuidePage::search(const QString& words) const {
         for (const QString& paragraph : p.text.split(between)) {
             const QString text = plain(paragraph).remove(QRegularExpression(QStringLiteral("^[#\\-\\s]+")));
             if (text.isEmpty()) continue;
-            if (std::all_of(all.begin(), all.end(), [&](const QString& w) { return text.contains(w, Qt::CaseInsensitive); })) out.push_back({p.name, text});
+            if (std::all_of(all.begin(), all.end(), [&](const QString& w) { return text.contains(w, Qt::CaseInsensitive); }))
+                out.push_back({p.name, text});
         }
     }
     return out;

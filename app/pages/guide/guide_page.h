@@ -16,8 +16,8 @@ class GuidePage : public QWidget {
     Q_OBJECT
   public:
     explicit GuidePage(QWidget* parent = nullptr);
-    /// Opens it at a place: a step's key ("pour"), a page of the program ("find", "log", "shop", "jobs", "trouble") or the headline of a caution;
-    /// what it knows nothing of opens the beginning.
+    /// Opens it at a place: a step's key ("pour"), a page of the program ("find", "log", "shop", "jobs", "trouble") or the headline of a
+    /// caution; what it knows nothing of opens the beginning.
     void open_at(const QString& topic);
     /// The page that is shown: "flat.md".
     const QString& shown() const { return shown_; }

@@ -139,7 +139,12 @@ void JobCard::paintEvent(QPaintEvent*) {
 }
 
 JobsPage::JobsPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), tops_(pictures, [this] { paint_cards(); }), about_(new QLabel), away_(new QCheckBox), grid_(new QGridLayout) {
+    : QWidget(parent),
+      session_(session),
+      tops_(pictures, [this] { paint_cards(); }),
+      about_(new QLabel),
+      away_(new QCheckBox),
+      grid_(new QGridLayout) {
     setObjectName("jobs_page");
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(36, 20, 36, 16);
@@ -211,9 +216,12 @@ void JobsPage::look() {
             for (const auto& [id, job] : docs.jobs) {
                 w.check();
                 if (first_of_ways(docs, id) != id) continue;  // other ways of it stand on the page of money
-                JobShown s{id, QString::fromStdString(job.name), QString::fromStdString(job.client), job.put_away, std::make_shared<Job>(job), {}, {}};
+                JobShown s{
+                    id, QString::fromStdString(job.name), QString::fromStdString(job.client), job.put_away, std::make_shared<Job>(job), {},
+                    {}};
                 const auto ids = job.slabs();
-                if (!job.first().slab.empty() && std::all_of(ids.begin(), ids.end(), [&](const std::string& slab) { return docs.slabs.count(slab); }))
+                if (!job.first().slab.empty() &&
+                    std::all_of(ids.begin(), ids.end(), [&](const std::string& slab) { return docs.slabs.count(slab); }))
                     s.plan = std::make_shared<Plan>(plan_job(job, docs));
                 s.state = state_of(job, s.plan.get());
                 jobs->push_back(std::move(s));
@@ -306,8 +314,10 @@ void JobsPage::offer(const JobCard& card, const QPoint& at) {
     if (card.shown().job->record.delivered.empty())
         menu->addAction(tr("It is delivered…"), this, [this, id] {
             bool ok = false;
-            const QString on = QInputDialog::getText(this, tr("Delivered"), tr("On which day? It gets its number in the book, and its slabs are used up."), QLineEdit::Normal,
-                                                     QDate::currentDate().toString(Qt::ISODate), &ok).trimmed();
+            const QString on =
+                QInputDialog::getText(this, tr("Delivered"), tr("On which day? It gets its number in the book, and its slabs are used up."),
+                                      QLineEdit::Normal, QDate::currentDate().toString(Qt::ISODate), &ok)
+                    .trimmed();
             if (!ok) return;
             if (!is_date(on.toStdString())) return Q_EMIT session_.trouble(tr("“%1” is no day: type it as 2026-11-30.").arg(on));
             session_.edit(tr("Delivered"), [&](Documents& d) {
@@ -320,7 +330,8 @@ void JobsPage::offer(const JobCard& card, const QPoint& at) {
                 if (d.jobs.count(id)) deliver(d, id, {});
             });
         });
-    if (card.shown().away) menu->addAction(tr("Bring it back"), this, [edit_it] { edit_it(tr("Bring a job back"), [](Job& j) { put_away(j, false); }); });
+    if (card.shown().away)
+        menu->addAction(tr("Bring it back"), this, [edit_it] { edit_it(tr("Bring a job back"), [](Job& j) { put_away(j, false); }); });
     else menu->addAction(tr("Put it away"), this, [edit_it] { edit_it(tr("Put a job away"), [](Job& j) { put_away(j, true); }); });
     menu->popup(at);
 }

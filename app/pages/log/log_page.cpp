@@ -10,10 +10,10 @@
 
 #include <set>
 
-#include "app/kit/bench/wood_face.h"
-#include "app/ground/slow/long_work.h"
 #include "app/ground/session/pictures.h"
+#include "app/ground/slow/long_work.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/bench/wood_face.h"
 #include "core/shop/edit/slab_edits.h"
 
 namespace yb {

@@ -6,8 +6,8 @@
 
 #include <QWidget>
 
-#include "app/kit/bench/top_picture.h"
 #include "app/ground/session/session.h"
+#include "app/kit/bench/top_picture.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/match/sequence.h"
 

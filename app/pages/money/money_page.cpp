@@ -46,9 +46,12 @@ QTableWidget* ledger(const QString& name, const QString& what) {
     t->setFont(theme::text(10.5));
     t->setFocusPolicy(Qt::StrongFocus);
     const auto& c = theme::colours();
-    t->setStyleSheet(QStringLiteral("QTableWidget { background: %1; border: none; outline: 0; } QTableWidget::item { border-bottom: 1px solid %2; padding: 0 6px; } "
-                                    "QTableWidget::item:selected, QTableWidget::item:focus { border: none; border-bottom: 1px solid %2; background: %3; color: %4; } QHeaderView, QHeaderView::section { background: %1; border: none; color: %5; padding: 2px 6px; }")
-                         .arg(c.paper.name(), c.rule.name(), c.ochre_wash.name(), c.ink.name(), c.pencil.name()));
+    t->setStyleSheet(
+        QStringLiteral("QTableWidget { background: %1; border: none; outline: 0; } QTableWidget::item { border-bottom: 1px solid %2; "
+                       "padding: 0 6px; } "
+                       "QTableWidget::item:selected, QTableWidget::item:focus { border: none; border-bottom: 1px solid %2; background: %3; "
+                       "color: %4; } QHeaderView, QHeaderView::section { background: %1; border: none; color: %5; padding: 2px 6px; }")
+            .arg(c.paper.name(), c.rule.name(), c.ochre_wash.name(), c.ink.name(), c.pencil.name()));
     t->horizontalHeader()->setFont(theme::text(9.5));
     t->verticalHeader()->setDefaultSectionSize(theme::grown(24));
     return t;
@@ -65,14 +68,27 @@ QTableWidgetItem* cell(const QString& text, bool figure = false) {
 }  // namespace
 
 MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
-    : QWidget(parent), session_(session), pictures_(pictures), picture_(new TablePicture(pictures)), ways_(ledger("money_ways", tr("Ways of this job side by side"))),
-      lines_(ledger("money_lines", tr("What it costs, line by line"))), about_(named_label("money_about", theme::text(10.5))), offer_(named_label("money_offer", theme::figures(24))),
-      offer_note_(named_label("money_offer_note", theme::text(10))), figures_(named_label("money_figures", theme::text(10.5))), missing_(named_label("money_missing", theme::text(10))), paces_(new PaceButtons(session)),
+    : QWidget(parent),
+      session_(session),
+      pictures_(pictures),
+      picture_(new TablePicture(pictures)),
+      ways_(ledger("money_ways", tr("Ways of this job side by side"))),
+      lines_(ledger("money_lines", tr("What it costs, line by line"))),
+      about_(named_label("money_about", theme::text(10.5))),
+      offer_(named_label("money_offer", theme::figures(24))),
+      offer_note_(named_label("money_offer_note", theme::text(10))),
+      figures_(named_label("money_figures", theme::text(10.5))),
+      missing_(named_label("money_missing", theme::text(10))),
+      paces_(new PaceButtons(session)),
       add_(quiet_button("money_add_way", tr("Another way…"), tr("The job as it stands, copied whole, to be laid out otherwise"))),
       take_(quiet_button("money_take_way", tr("This way is made"), tr("It takes the job's place; the other is kept as a way"))),
-      away_(quiet_button("money_put_away", tr("Put this way away"))), bench_(quiet_button("money_to_bench", tr("To the bench"), tr("This way is laid on the bench and worked on"))),
-      hour_(new MeasureField("money_hour", Kind::number)), margin_(new MeasureField("money_margin", Kind::percent)), base_(new MeasureField("money_base", Kind::number)),
-      not_included_(new QLineEdit), extra_(new QLineEdit) {
+      away_(quiet_button("money_put_away", tr("Put this way away"))),
+      bench_(quiet_button("money_to_bench", tr("To the bench"), tr("This way is laid on the bench and worked on"))),
+      hour_(new MeasureField("money_hour", Kind::number)),
+      margin_(new MeasureField("money_margin", Kind::percent)),
+      base_(new MeasureField("money_base", Kind::number)),
+      not_included_(new QLineEdit),
+      extra_(new QLineEdit) {
     setObjectName("money_page");
     auto* all = new QHBoxLayout(this);
     all->setContentsMargins(0, 0, 0, 0);
@@ -101,7 +117,8 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     upper->addLayout(turns);
     left->addLayout(upper, 4);
     ways_->setColumnCount(10);
-    ways_->setHorizontalHeaderLabels({tr("offer"), tr("way"), tr("price"), tr("ready"), tr("thick"), tr("weighs"), tr("hours"), tr("resin"), tr("waste"), tr("to mind")});
+    ways_->setHorizontalHeaderLabels({tr("offer"), tr("way"), tr("price"), tr("ready"), tr("thick"), tr("weighs"), tr("hours"), tr("resin"),
+                                      tr("waste"), tr("to mind")});
     ways_->setMaximumHeight(theme::grown(190));
     left->addWidget(ways_, 1);
     auto* doing = new QHBoxLayout;
@@ -166,7 +183,8 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     connect(above, &QPushButton::toggled, picture_, &TablePicture::from_above);
     connect(chair, &QPushButton::toggled, picture_, &TablePicture::with_chair);
     connect(save, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("The client's picture"), {}, tr("Pictures (*.png)"), nullptr, QFileDialog::ReadOnly);
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("The client's picture"), {}, tr("Pictures (*.png)"), nullptr, QFileDialog::ReadOnly);
         if (path.isEmpty()) return;
         const QImage image = picture_->picture({1600, 1000});
         const bool ok = !image.isNull() && image.save(path);
@@ -189,7 +207,8 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
         if (const Planned* w = picked()) session_.edit(tr("This way is made"), [id = w->line.job](Documents& d) { take_way(d, id); });
     });
     connect(away_, &QPushButton::clicked, this, [this, picked] {
-        if (const Planned* w = picked()) session_.edit(tr("A way put away"), [id = w->line.job](Documents& d) { put_way_away(d, id, true); });
+        if (const Planned* w = picked())
+            session_.edit(tr("A way put away"), [id = w->line.job](Documents& d) { put_way_away(d, id, true); });
     });
     connect(bench_, &QPushButton::clicked, this, [this, picked] {
         if (const Planned* w = picked()) {
@@ -203,12 +222,16 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
                 if (const auto it = d.jobs.find(id); it != d.jobs.end()) change(it->second);
             });
     };
-    connect(hour_, &MeasureField::committed, this, [edit](std::optional<double> v) { edit(tr("The maker's hour"), [v](Job& j) { set_job_hour(j, v); }); });
-    connect(margin_, &MeasureField::committed, this, [edit](std::optional<double> v) { edit(tr("Margin"), [v](Job& j) { set_job_margin(j, v); }); });
-    connect(base_, &MeasureField::committed, this, [edit](std::optional<double> v) { edit(tr("The base, bought"), [v](Job& j) { set_base_price(j, v); }); });
+    connect(hour_, &MeasureField::committed, this,
+            [edit](std::optional<double> v) { edit(tr("The maker's hour"), [v](Job& j) { set_job_hour(j, v); }); });
+    connect(margin_, &MeasureField::committed, this,
+            [edit](std::optional<double> v) { edit(tr("Margin"), [v](Job& j) { set_job_margin(j, v); }); });
+    connect(base_, &MeasureField::committed, this,
+            [edit](std::optional<double> v) { edit(tr("The base, bought"), [v](Job& j) { set_base_price(j, v); }); });
     connect(not_included_, &QLineEdit::editingFinished, this, [this, edit, picked] {
         const std::string text = not_included_->text().trimmed().toStdString();
-        if (const Planned* w = picked(); w && w->job->money.not_included != text) edit(tr("Not included"), [text](Job& j) { set_not_included(j, text); });
+        if (const Planned* w = picked(); w && w->job->money.not_included != text)
+            edit(tr("Not included"), [text](Job& j) { set_not_included(j, text); });
     });
     connect(extra_, &QLineEdit::returnPressed, this, [this, edit] {
         const QString typed = extra_->text();
@@ -317,7 +340,8 @@ void MoneyPage::fill_ways() {
     }
     ways_->setIconSize(QSize(theme::grown(100), theme::grown(52)));
     ways_->verticalHeader()->setDefaultSectionSize(theme::grown(planned_.size() > 1 ? 54 : 26));
-    ways_->setMinimumHeight(ways_->horizontalHeader()->sizeHint().height() + std::min(3, ways_->rowCount()) * ways_->verticalHeader()->defaultSectionSize() + 4);
+    ways_->setMinimumHeight(ways_->horizontalHeader()->sizeHint().height() +
+                            std::min(3, ways_->rowCount()) * ways_->verticalHeader()->defaultSectionSize() + 4);
     ways_->resizeColumnsToContents();
     ways_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
     if (ways_->rowCount() > 0) ways_->setCurrentCell(at, 1);
@@ -329,7 +353,8 @@ void MoneyPage::fill_lines() {
     const Planned* w = row < static_cast<int>(planned_.size()) ? &planned_[static_cast<std::size_t>(row)] : nullptr;
     take_->setEnabled(w && !w->job->way_of.empty());
     away_->setEnabled(w && !w->job->way_of.empty());
-    for (QWidget* f : std::initializer_list<QWidget*>{add_, bench_, hour_, margin_, base_, not_included_, extra_}) f->setEnabled(w != nullptr);
+    for (QWidget* f : std::initializer_list<QWidget*>{add_, bench_, hour_, margin_, base_, not_included_, extra_})
+        f->setEnabled(w != nullptr);
     paces_->hide();
     picture_->show_table(w ? w->plan : nullptr, w ? w->job : nullptr);
     if (!w || !w->plan) {
@@ -351,7 +376,8 @@ void MoneyPage::fill_lines() {
         workings_[i]->stand_for(i < m.figures.size() ? QString::fromStdString(m.figures[i].key) : QString());
         if (i < m.figures.size()) workings_[i]->show(m.figures[i], session_.units(), false);
     }
-    QStringList lines{tr("margin %1").arg(sum(m.margin)), tr("%1 of your hands").arg(QString::fromStdString(format(hours(m.hands_h), session_.units())))};
+    QStringList lines{tr("margin %1").arg(sum(m.margin)),
+                      tr("%1 of your hands").arg(QString::fromStdString(format(hours(m.hands_h), session_.units())))};
     paces_->setVisible(w->real.has_value());
     if (w->real) {
         // Where it lost and where it earned: the two that differ most.
@@ -361,10 +387,13 @@ void MoneyPage::fill_lines() {
                 if (o.key == l.key && o.sum != l.sum) off.emplace_back(o.sum - l.sum, l.what);
         std::sort(off.begin(), off.end(), [](const auto& a, const auto& b) { return std::llabs(a.first) > std::llabs(b.first); });
         for (std::size_t i = 0; i < std::min<std::size_t>(2, off.size()); ++i)
-            lines << (off[i].first > 0 ? tr("lost %1 on: %2") : tr("earned %1 on: %2")).arg(sum(std::llabs(off[i].first)), told(off[i].second));
+            lines << (off[i].first > 0 ? tr("lost %1 on: %2") : tr("earned %1 on: %2"))
+                         .arg(sum(std::llabs(off[i].first)), told(off[i].second));
         paces_->show_learned(w->learned, true);
     }
-    if (w->real) lines << tr("really: cost %1, an hour earned %2").arg(sum(w->real->cost), w->real->hour_earns ? sum(*w->real->hour_earns) : QStringLiteral("–"));
+    if (w->real)
+        lines << tr("really: cost %1, an hour earned %2")
+                     .arg(sum(w->real->cost), w->real->hour_earns ? sum(*w->real->hour_earns) : QStringLiteral("–"));
     figures_->setText(lines.join('\n'));
     QStringList gone;
     for (const std::string& s : m.missing) gone << told(s);
@@ -390,7 +419,8 @@ void MoneyPage::fill_lines() {
         if (w->real)
             for (const MoneyLine& o : w->real->lines)
                 if (o.key == l.key && o.sum != l.sum) real = sum(o.sum);
-        put(told(l.what), QStringLiteral("%1 %2").arg(QLocale::c().toString(l.amount, 'g', 6), unit_in_words(l.unit)), l.price ? QLocale::c().toString(*l.price, 'g', 8) : tr("no price"), l.price ? sum(l.sum) : QStringLiteral("–"), real);
+        put(told(l.what), QStringLiteral("%1 %2").arg(QLocale::c().toString(l.amount, 'g', 6), unit_in_words(l.unit)),
+            l.price ? QLocale::c().toString(*l.price, 'g', 8) : tr("no price"), l.price ? sum(l.sum) : QStringLiteral("–"), real);
     }
     put(tr("Overhead"), QString(), QString(), sum(m.overhead), {});
     put(tr("It costs"), QString(), QString(), sum(m.cost), w->real ? sum(w->real->cost) : QString());
@@ -402,9 +432,13 @@ void MoneyPage::add_way() {
     const int row = std::max(0, ways_->currentRow());
     if (row >= static_cast<int>(planned_.size())) return;
     bool ok = false;
-    const QString name = QInputDialog::getText(this, tr("Another way"), tr("What is it called? It begins as a copy of the way that is picked."), QLineEdit::Normal, tr("narrower river"), &ok);
+    const QString name =
+        QInputDialog::getText(this, tr("Another way"), tr("What is it called? It begins as a copy of the way that is picked."),
+                              QLineEdit::Normal, tr("narrower river"), &ok);
     if (!ok || name.trimmed().isEmpty()) return;
-    session_.edit(tr("Another way"), [&, id = planned_[static_cast<std::size_t>(row)].line.job](Documents& d) { yb::add_way(d, id, name.trimmed().toStdString()); });
+    session_.edit(tr("Another way"), [&, id = planned_[static_cast<std::size_t>(row)].line.job](Documents& d) {
+        yb::add_way(d, id, name.trimmed().toStdString());
+    });
 }
 
 std::vector<MoneyPage::Offered> MoneyPage::offered() {
@@ -416,7 +450,8 @@ std::vector<MoneyPage::Offered> MoneyPage::offered() {
         picture_->show_table(w.plan, w.job);
         out.push_back({w.job, w.plan, told(w.line.name), picture_->picture({1600, 1000})});
     }
-    if (at < static_cast<int>(planned_.size())) picture_->show_table(planned_[static_cast<std::size_t>(at)].plan, planned_[static_cast<std::size_t>(at)].job);
+    if (at < static_cast<int>(planned_.size()))
+        picture_->show_table(planned_[static_cast<std::size_t>(at)].plan, planned_[static_cast<std::size_t>(at)].job);
     return out;
 }
 

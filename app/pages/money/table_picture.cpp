@@ -20,7 +20,10 @@ namespace yb {
 
 namespace {
 
-QColor dimmed(const QColor& c, double light) { return QColor::fromRgbF(static_cast<float>(c.redF() * light), static_cast<float>(c.greenF() * light), static_cast<float>(c.blueF() * light), c.alphaF()); }
+QColor dimmed(const QColor& c, double light) {
+    return QColor::fromRgbF(static_cast<float>(c.redF() * light), static_cast<float>(c.greenF() * light),
+                            static_cast<float>(c.blueF() * light), c.alphaF());
+}
 
 /// What the maker calls the colour, where that is a colour's name; else the program's own resin.
 QColor resin_colour(const Job& job) {
@@ -30,7 +33,8 @@ QColor resin_colour(const Job& job) {
 
 QColor finished(QColor wood, const Job& job) {
     const auto left = left_of_light(look_of(job.skin.finish, job.skin.sheen));
-    return QColor::fromRgbF(static_cast<float>(wood.redF() * left[0]), static_cast<float>(wood.greenF() * left[1]), static_cast<float>(wood.blueF() * left[2]));
+    return QColor::fromRgbF(static_cast<float>(wood.redF() * left[0]), static_cast<float>(wood.greenF() * left[1]),
+                            static_cast<float>(wood.blueF() * left[2]));
 }
 
 }  // namespace
@@ -39,7 +43,8 @@ QImage finished_top(TopPicture& tops, const Plan& plan, const Job& job, double p
     const Top& top = *plan.top;
     const Box b = bounds(top.above);
     *corner = {b.low.x, b.high.y};
-    QImage image(std::max(1, static_cast<int>(std::ceil(b.width() * px_mm))), std::max(1, static_cast<int>(std::ceil(b.height() * px_mm))), QImage::Format_ARGB32_Premultiplied);
+    QImage image(std::max(1, static_cast<int>(std::ceil(b.width() * px_mm))), std::max(1, static_cast<int>(std::ceil(b.height() * px_mm))),
+                 QImage::Format_ARGB32_Premultiplied);
     image.fill(Qt::transparent);
     QPainter p(&image);
     p.setRenderHint(QPainter::Antialiasing);
@@ -107,7 +112,8 @@ QImage finished_top(TopPicture& tops, const Plan& plan, const Job& job, double p
     return image;
 }
 
-QImage table_picture(const Plan& plan, const Job& job, const QImage& flat, Vec2 corner, double px_mm, const Eye& eye, bool chair, bool ground) {
+QImage table_picture(const Plan& plan, const Job& job, const QImage& flat, Vec2 corner, double px_mm, const Eye& eye, bool chair,
+                     bool ground) {
     const auto& c = theme::colours();
     QImage image(static_cast<int>(eye.width_px), static_cast<int>(eye.height_px), QImage::Format_ARGB32_Premultiplied);
     image.fill(ground ? c.paper : QColor(Qt::transparent));
@@ -138,7 +144,10 @@ QImage table_picture(const Plan& plan, const Job& job, const QImage& flat, Vec2 
     const QColor base_wood = finished(c.wood_edge.lighter(150), job), chair_wood = c.faint;
     const auto faces = [&](const std::vector<SceneFace>& all) {
         for (const SceneFace& f : all) {
-            QColor ink = f.what == SceneFace::What::chair ? chair_wood : f.what == SceneFace::What::base ? base_wood : f.what == SceneFace::What::rim_resin ? resin_colour(job) : c.wood;
+            QColor ink = f.what == SceneFace::What::chair       ? chair_wood
+                         : f.what == SceneFace::What::base      ? base_wood
+                         : f.what == SceneFace::What::rim_resin ? resin_colour(job)
+                                                                : c.wood;
             if (f.what == SceneFace::What::rim_wood) {
                 const Region& r = plan.top->regions[f.region];
                 ink = finished(r.species ? theme::tone_of(r.species->name).edge : c.wood_edge, job);

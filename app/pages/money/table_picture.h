@@ -1,5 +1,5 @@
-// The client's picture: the laid top as it will look – its own wood, wetted by its finish, resin in its colour with the banks showing below it – from above,
-// or on its base beside a chair, turned with the mouse.
+// The client's picture: the laid top as it will look – its own wood, wetted by its finish, resin in its colour with the banks showing below
+// it – from above, or on its base beside a chair, turned with the mouse.
 #pragma once
 
 #include <memory>
@@ -16,11 +16,13 @@ class Pictures;
 struct Job;
 struct Plan;
 
-/// The upper face, finished, so many px a millimetre; transparent outside. @param corner where its upper left pixel lies in the top's frame.
+/// The upper face, finished, so many px a millimetre; transparent outside. @param corner where its upper left pixel lies in the top's
+/// frame.
 QImage finished_top(TopPicture& tops, const Plan& plan, const Job& job, double px_mm, Vec2* corner);
 
 /// In perspective. @param flat of finished_top(). @param ground false: nothing but the top, transparent: for measuring it.
-QImage table_picture(const Plan& plan, const Job& job, const QImage& flat, Vec2 corner, double px_mm, const Eye& eye, bool chair, bool ground = true);
+QImage table_picture(const Plan& plan, const Job& job, const QImage& flat, Vec2 corner, double px_mm, const Eye& eye, bool chair,
+                     bool ground = true);
 
 class TablePicture : public QWidget {
     Q_OBJECT

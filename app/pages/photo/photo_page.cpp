@@ -1,7 +1,7 @@
 #include "app/pages/photo/photo_page.h"
 
-#include <QButtonGroup>
 #include <QBuffer>
+#include <QButtonGroup>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QImageReader>
@@ -14,12 +14,12 @@
 
 #include "app/files/bring.h"
 #include "app/ground/slow/long_work.h"
-#include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
-#include "core/shop/edit/slab_edits.h"
+#include "app/kit/fields/measure_field.h"
 #include "core/ground/file/digest.h"
 #include "core/ground/file/file.h"
 #include "core/ground/file/format_error.h"
+#include "core/shop/edit/slab_edits.h"
 
 namespace yb {
 
@@ -279,8 +279,7 @@ void PhotoPage::open(const QString& path) {
             Read read;
             read.shown = reader.read().convertToFormat(QImage::Format_RGB888);
             if (read.shown.isNull())
-                throw FormatError(
-                    tr("%1 can't be read as a picture: choose a JPEG or PNG").arg(QFileInfo(path).fileName()).toStdString());
+                throw FormatError(tr("%1 can't be read as a picture: choose a JPEG or PNG").arg(QFileInfo(path).fileName()).toStdString());
             read.pixels = Picture(read.shown.width(), read.shown.height());
             for (int y = 0; y < read.shown.height(); ++y)
                 std::copy_n(read.shown.constScanLine(y), static_cast<std::size_t>(read.shown.width()) * 3, read.pixels.at(0, y));

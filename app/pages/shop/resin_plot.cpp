@@ -4,9 +4,9 @@
 
 #include <algorithm>
 
-#include "app/kit/fields/field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/fields/field.h"
 #include "core/material/resin/mix.h"
 #include "core/shop/job/shop.h"
 

@@ -8,14 +8,14 @@
 
 #include <algorithm>
 
-#include "app/pages/shop/resin_plot.h"
-#include "app/pages/shop/shop_pictures.h"
-#include "app/kit/fields/field_form.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "core/shop/edit/shop_edits.h"
+#include "app/kit/fields/field_form.h"
+#include "app/pages/shop/resin_plot.h"
+#include "app/pages/shop/shop_pictures.h"
 #include "core/ground/fields/walk.h"
 #include "core/material/resin/mix.h"
+#include "core/shop/edit/shop_edits.h"
 
 namespace yb {
 
@@ -85,8 +85,9 @@ std::vector<Field> resin_fields(const std::string& key) {
 /// What a class of finish's label says, and how its zones are worked.
 std::vector<Field> finish_fields(const std::string& key) {
     std::vector<Field> out;
-    for (const char* field : {"first_ml_m2", "more_ml_m2", "coats", "parts_a", "parts_b", "soak_min", "window_min", "on_min_m2", "off_min_m2",
-                              "recoat_h", "recoat_to_h", "handle_h", "cure_h", "low_c", "high_c", "maintain_ml_m2", "maintain_months", "price_l", "left_l"})
+    for (const char* field :
+         {"first_ml_m2", "more_ml_m2", "coats", "parts_a", "parts_b", "soak_min", "window_min", "on_min_m2", "off_min_m2", "recoat_h",
+          "recoat_to_h", "handle_h", "cure_h", "low_c", "high_c", "maintain_ml_m2", "maintain_months", "price_l", "left_l"})
         out.push_back(shop_number("finishes." + key + "." + field, QString::fromStdString(key) + "_" + field));
     return out;
 }
@@ -304,34 +305,36 @@ std::vector<ShopGroup> ShopPage::groups() {
                    {climate("shop_climate", tr("Shop, like"), &Shop::air, set_shop_air),
                     climate("store_climate", tr("Store, like"), &Shop::store, set_store_air)},
                    months});
-    out.push_back({"hands",
-                   tr("Hands and hours"),
-                   tr("When hands are there. Waiting runs day and night; work falls into these hours."),
-                   picture("shop_week", draw_week),
-                   shop_texts(),
-                   {yes_no("work_saturdays", tr("Saturdays"), tr("free"), tr("worked"), [](Shop& s) -> bool& { return s.workday.saturdays; }),
-                    yes_no("paper", tr("Sheets on"), tr("A4"), tr("Letter"), [](Shop& s) -> bool& { return s.letter; })},
-                   {shop_number("workday.from_h", "work_from"), shop_number("workday.to_h", "work_to")}});
-    out.push_back({"sled",
-                   tr("The sled"),
-                   tr("Router, sled, rails and bed, as they are: lanes, hours and the height of the rails follow from them."),
-                   picture("shop_sled", draw_sled),
-                   {},
-                   {yes_no("rails", tr("Rails stand"), tr("on the deck"), tr("beside it"), [](Shop& s) -> bool& { return s.sled.rails_beside; }),
-                    yes_no("sled_to_build", tr("The sled"), tr("is there"), tr("is to be built"),
-                           [](Shop& s) -> bool& { return s.sled.to_build; })},
-                   together(sled_fields(), bed_fields())});
+    out.push_back(
+        {"hands",
+         tr("Hands and hours"),
+         tr("When hands are there. Waiting runs day and night; work falls into these hours."),
+         picture("shop_week", draw_week),
+         shop_texts(),
+         {yes_no("work_saturdays", tr("Saturdays"), tr("free"), tr("worked"), [](Shop& s) -> bool& { return s.workday.saturdays; }),
+          yes_no("paper", tr("Sheets on"), tr("A4"), tr("Letter"), [](Shop& s) -> bool& { return s.letter; })},
+         {shop_number("workday.from_h", "work_from"), shop_number("workday.to_h", "work_to")}});
+    out.push_back(
+        {"sled",
+         tr("The sled"),
+         tr("Router, sled, rails and bed, as they are: lanes, hours and the height of the rails follow from them."),
+         picture("shop_sled", draw_sled),
+         {},
+         {yes_no("rails", tr("Rails stand"), tr("on the deck"), tr("beside it"), [](Shop& s) -> bool& { return s.sled.rails_beside; }),
+          yes_no("sled_to_build", tr("The sled"), tr("is there"), tr("is to be built"), [](Shop& s) -> bool& { return s.sled.to_build; })},
+         together(sled_fields(), bed_fields())});
     const auto there = [](const QString& name, const QString& label, bool FlatTools::*has) {
         return yes_no(name, label, tr("not here"), tr("is here"), [has](Shop& s) -> bool& { return s.sled.tools.*has; });
     };
-    out.push_back({"machines",
-                   tr("Other machines"),
-                   tr("What else makes a face flat. What is not here is left out of plans."),
-                   picture("shop_machines", draw_machines),
-                   {},
-                   {there("has_planer", tr("Thickness planer"), &FlatTools::has_planer), there("has_drum", tr("Drum sander"), &FlatTools::has_drum),
-                    there("has_hand", tr("Hand power planer"), &FlatTools::has_hand)},
-                   tool_fields()});
+    out.push_back(
+        {"machines",
+         tr("Other machines"),
+         tr("What else makes a face flat. What is not here is left out of plans."),
+         picture("shop_machines", draw_machines),
+         {},
+         {there("has_planer", tr("Thickness planer"), &FlatTools::has_planer), there("has_drum", tr("Drum sander"), &FlatTools::has_drum),
+          there("has_hand", tr("Hand power planer"), &FlatTools::has_hand)},
+         tool_fields()});
     out.push_back({"stock",
                    tr("Stock"),
                    tr("What lies in the boxes: shims are stacked from it, the sled's boards and templates chosen from it."),
@@ -341,17 +344,19 @@ std::vector<ShopGroup> ShopPage::groups() {
                    {}});
     out.push_back({"resins", tr("Resins"), tr("As their labels say. What the label says stands above these figures."), {}, {}, {}, {}});
     out.push_back({"finishes", tr("Finishes"), tr("As their labels say. What the label says stands above these figures."), {}, {}, {}, {}});
-    out.push_back({"sanders",
-                   tr("Sanders"),
-                   tr("How many minutes a square metre takes you, grit by grit, and how long a disc lasts. A maker's pace to begin with: change it."),
-                   picture("shop_sanders", draw_sanders),
-                   {},
-                   {yes_no("disc_sander", tr("Coarse grits"), tr("by the orbital sander"), tr("by a disc sander"),
-                           [](Shop& s) -> bool& { return s.sanding.disc_sander; })},
-                   sanding_fields()});
+    out.push_back(
+        {"sanders",
+         tr("Sanders"),
+         tr("How many minutes a square metre takes you, grit by grit, and how long a disc lasts. A maker's pace to begin with: change it."),
+         picture("shop_sanders", draw_sanders),
+         {},
+         {yes_no("disc_sander", tr("Coarse grits"), tr("by the orbital sander"), tr("by a disc sander"),
+                 [](Shop& s) -> bool& { return s.sanding.disc_sander; })},
+         sanding_fields()});
     std::vector<Field> prices;
-    for (const char* what : {"hour", "helper_hour", "overhead_pct", "margin_pct", "tax_pct", "order_days", "valid_days", "prices.glue_l", "prices.glued_piece", "prices.panel", "prices.tape_roll",
-                             "prices.caulk_m", "prices.cutter_m2", "prices.pigment_kg", "prices.bolt", "prices.insert", "prices.channel_m", "prices.plate", "prices.base_l"})
+    for (const char* what : {"hour", "helper_hour", "overhead_pct", "margin_pct", "tax_pct", "order_days", "valid_days", "prices.glue_l",
+                             "prices.glued_piece", "prices.panel", "prices.tape_roll", "prices.caulk_m", "prices.cutter_m2",
+                             "prices.pigment_kg", "prices.bolt", "prices.insert", "prices.channel_m", "prices.plate", "prices.base_l"})
         prices.push_back(shop_number(std::string("money.") + what));
     for (const char* what : {"sled.tools.machine_m2", "sled.tools.bought_m2", "sanding.disc_price"}) prices.push_back(shop_number(what));
     for (const Resin& r : session_.shop().resins) {
@@ -360,7 +365,8 @@ std::vector<ShopGroup> ShopPage::groups() {
         prices.push_back(std::move(f));
     }
     for (const OptionName& o : finishes.options)
-        prices.push_back(shop_number(std::string("finishes.") + o.key + ".price_l", QString("%1_cost").arg(o.key), tr("%1, a litre").arg(told(o.label))));
+        prices.push_back(shop_number(std::string("finishes.") + o.key + ".price_l", QString("%1_cost").arg(o.key),
+                                     tr("%1, a litre").arg(told(o.label))));
     out.push_back({"money",
                    tr("Money"),
                    tr("What is paid elsewhere, in whatever money you count."),
@@ -461,7 +467,9 @@ void ShopPage::fill_finishes(QHBoxLayout* row, const ShopGroup& g) {
         show_group("finishes");
     });
     left->addWidget(new ShopPicture(session_, "shop_finishes", draw_finishes), 1);
-    auto* word = new QLabel(tr("Rags with oil on them can set themselves alight: flat outside, or under water in a closed tin. Spraying wants a booth; local rules stand above this."));
+    auto* word =
+        new QLabel(tr("Rags with oil on them can set themselves alight: flat outside, or under water in a closed tin. Spraying wants a "
+                      "booth; local rules stand above this."));
     word->setWordWrap(true);
     word->setFont(theme::text(9.5));
     left->addWidget(word);

@@ -44,7 +44,8 @@ void draw_week(QPainter& p, const QRectF& rect, const Session& session) {
     p.setFont(theme::figures(10));
     const Workday& day = session.shop().workday;
     const QRectF room = rect.adjusted(theme::grown(44), theme::grown(24), -16, -theme::grown(28));
-    const QStringList names{QObject::tr("Mon"), QObject::tr("Tue"), QObject::tr("Wed"), QObject::tr("Thu"), QObject::tr("Fri"), QObject::tr("Sat"), QObject::tr("Sun")};
+    const QStringList names{QObject::tr("Mon"), QObject::tr("Tue"), QObject::tr("Wed"), QObject::tr("Thu"),
+                            QObject::tr("Fri"), QObject::tr("Sat"), QObject::tr("Sun")};
     const auto x = [&](double h) { return room.left() + room.width() * h / 24; };
     const double row = room.height() / 7;
     for (int i = 0; i < 7; ++i) {
@@ -99,15 +100,18 @@ void draw_sled(QPainter& p, const QRectF& rect, const Session& session) {
     p.drawRect(box(-s.base_mm / 2, s.rail_mm + s.floor_mm, s.base_mm / 2, s.rail_mm + s.floor_mm + 110));
     const double tip = s.rail_mm + s.floor_mm - std::min(s.reach_mm, s.floor_mm + s.stickout_mm);
     p.drawRect(box(-s.cutter_mm / 2, tip, s.cutter_mm / 2, s.rail_mm + s.floor_mm));
-    measure(p, at(-half, s.rail_mm + s.floor_mm + s.beam_high_mm + 60), at(-s.base_mm / 2 - 20, s.rail_mm + s.floor_mm + s.beam_high_mm + 60), {}, false);
+    measure(p, at(-half, s.rail_mm + s.floor_mm + s.beam_high_mm + 60),
+            at(-s.base_mm / 2 - 20, s.rail_mm + s.floor_mm + s.beam_high_mm + 60), {}, false);
     measure(p, at(-half, -18 / ky), at(half, -18 / ky), {}, false);
     p.setPen(c.ink);
     written(p, at(0, 0) + QPointF(0, theme::grown(30)), QObject::tr("%1 between the rails").arg(in_units(mm(s.span_mm), session)));
     measure(p, at(half + 100, 0), at(half + 100, s.rail_mm), QObject::tr("rail %1").arg(in_units(fine(s.rail_mm), session)), true);
     p.setPen(c.ink);
-    written(p, at(half + 96, s.rail_mm + s.floor_mm / 2) + QPointF(4, -6), QObject::tr("floor %1").arg(in_units(fine(s.floor_mm), session)), Qt::AlignLeft);
+    written(p, at(half + 96, s.rail_mm + s.floor_mm / 2) + QPointF(4, -6), QObject::tr("floor %1").arg(in_units(fine(s.floor_mm), session)),
+            Qt::AlignLeft);
     written(p, at(s.base_mm / 2, s.rail_mm + s.floor_mm + 96) + QPointF(8, 0),
-            QObject::tr("cutter %1, out %2 at most").arg(in_units(fine(s.cutter_mm), session), in_units(fine(s.stickout_mm), session)), Qt::AlignLeft);
+            QObject::tr("cutter %1, out %2 at most").arg(in_units(fine(s.cutter_mm), session), in_units(fine(s.stickout_mm), session)),
+            Qt::AlignLeft);
     p.setPen(c.pencil);
     p.setFont(theme::text(9));
     written(p, QPointF(rect.center().x(), theme::grown(12)), QObject::tr("cut across, heights drawn larger than widths"));
@@ -139,7 +143,8 @@ void draw_machines(QPainter& p, const QRectF& rect, const Session& session) {
         if (m.there) {
             p.setPen(QPen(c.wood_edge, 1));
             p.setBrush(c.wood);
-            p.drawRect(QRectF(mouth.left() + 4, mouth.bottom() - mouth.height() * 0.42, std::max(4.0, mouth.width() - 8), mouth.height() * 0.34));
+            p.drawRect(
+                QRectF(mouth.left() + 4, mouth.bottom() - mouth.height() * 0.42, std::max(4.0, mouth.width() - 8), mouth.height() * 0.34));
         }
         p.setPen(m.there ? c.ink : c.pencil);
         const QString wide = in_units(mm(m.wide), session);
@@ -175,7 +180,8 @@ void draw_stock(QPainter& p, const QRectF& rect, const Session& session) {
             const QRectF piece(x, room.top() + i * row + theme::grown(20), w, row - theme::grown(42));
             p.drawRect(piece);
             p.setPen(c.ink);
-            written(p, QPointF(piece.center().x(), piece.bottom() + theme::grown(9)), QString::fromStdString(edit_text(fine(s), session.units())));
+            written(p, QPointF(piece.center().x(), piece.bottom() + theme::grown(9)),
+                    QString::fromStdString(edit_text(fine(s), session.units())));
             x += std::max(w + gap, double(theme::grown(28)));
         }
     };
@@ -206,7 +212,7 @@ void draw_stock(QPainter& p, const QRectF& rect, const Session& session) {
         p.setPen(c.ink);
         written(p, QPointF(x + 4 + s.width_mm * k / 2, room.bottom() - theme::grown(6)),
                 QObject::tr("%1 × %2").arg(QString::fromStdString(edit_text(fine(s.width_mm), session.units())),
-                                  QString::fromStdString(edit_text(fine(s.depth_mm), session.units()))));
+                                           QString::fromStdString(edit_text(fine(s.depth_mm), session.units()))));
         x += s.width_mm * k + theme::grown(40);
     }
 }
@@ -294,7 +300,8 @@ void draw_finishes(QPainter& p, const QRectF& rect, const Session& session) {
         }
         p.setPen(c.ink);
         p.setFont(theme::figures(10));
-        written(p, QPointF(x + 8, y), QString::fromStdString(format(hours(l.recoat_h * (l.coats - 1) + l.handle_h), session.units())), Qt::AlignLeft);
+        written(p, QPointF(x + 8, y), QString::fromStdString(format(hours(l.recoat_h * (l.coats - 1) + l.handle_h), session.units())),
+                Qt::AlignLeft);
     }
 }
 
@@ -312,9 +319,9 @@ void ShopPicture::paintEvent(QPaintEvent*) {
 }
 
 namespace {
-constexpr double most_c = 35, least_c = 0;    ///< what is plotted; what lies beyond stands at its end
+constexpr double most_c = 35, least_c = 0;  ///< what is plotted; what lies beyond stands at its end
 constexpr double most_rh = 90, least_rh = 20;
-}
+}  // namespace
 
 AirPicture::AirPicture(Session& session, QWidget* parent)
     : ShopPicture(
@@ -352,7 +359,8 @@ void AirPicture::draw_air(QPainter& p) {
     }
     for (const double t : {0.0, 10.0, 20.0, 30.0}) {
         p.setPen(c.pencil);
-        written(p, QPointF(r.right() + 8, r.bottom() - r.height() * (t - least_c) / (most_c - least_c)), in_units(celsius(t), session_), Qt::AlignLeft);
+        written(p, QPointF(r.right() + 8, r.bottom() - r.height() * (t - least_c) / (most_c - least_c)), in_units(celsius(t), session_),
+                Qt::AlignLeft);
     }
     for (int m = 0; m < 12; ++m) {
         const double x = point(m, true).x();
@@ -360,8 +368,7 @@ void AirPicture::draw_air(QPainter& p) {
         written(p, QPointF(x, r.bottom() + theme::grown(11)), told(month_name(m)).left(3));
         const Month& at = air_.months[static_cast<std::size_t>(m)];
         p.setPen(c.ink);
-        written(p, QPointF(x, r.bottom() + theme::grown(30)),
-                QString::number(equilibrium_moisture(at.temp_c, at.rh_pct), 'f', 1));
+        written(p, QPointF(x, r.bottom() + theme::grown(30)), QString::number(equilibrium_moisture(at.temp_c, at.rh_pct), 'f', 1));
     }
     for (const bool humidity : {true, false}) {
         QPolygonF line;
@@ -385,7 +392,8 @@ void AirPicture::draw_air(QPainter& p) {
         }
         p.setPen(ink);
         p.setFont(theme::text(9));
-        written(p, humidity ? QPointF(r.left() - theme::grown(40), theme::grown(11)) : QPointF(r.right() + theme::grown(44), theme::grown(11)),
+        written(p,
+                humidity ? QPointF(r.left() - theme::grown(40), theme::grown(11)) : QPointF(r.right() + theme::grown(44), theme::grown(11)),
                 humidity ? tr("humidity, round") : tr("warmth, square"), humidity ? Qt::AlignLeft : Qt::AlignRight);
         p.setFont(theme::figures(9));
     }

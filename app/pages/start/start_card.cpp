@@ -136,8 +136,9 @@ RecentCard::RecentCard(const QString& name, const QString& path, QWidget* parent
     if (gone_) holds_ = tr("its file is not where it was");
     else {
         const QDate open = QSettings().value(last_open_key(path)).toDate();
-        when_ = open.isValid() ? tr("last open %1").arg(QLocale().toString(open, QStringLiteral("d MMMM yyyy")))
-                               : tr("last changed %1").arg(QLocale().toString(QFileInfo(path).lastModified().date(), QStringLiteral("d MMMM yyyy")));
+        when_ = open.isValid()
+                    ? tr("last open %1").arg(QLocale().toString(open, QStringLiteral("d MMMM yyyy")))
+                    : tr("last changed %1").arg(QLocale().toString(QFileInfo(path).lastModified().date(), QStringLiteral("d MMMM yyyy")));
     }
     setAccessibleDescription(holds_);
     if (!gone_) read();

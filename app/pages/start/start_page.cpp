@@ -242,7 +242,8 @@ void StartPage::last_used() {
         menu->setAttribute(Qt::WA_DeleteOnClose);
         menu->setObjectName("start_more_menu");
         for (const QString& path : others) {
-            QAction* one = menu->addAction(QFileInfo(path).completeBaseName() + (QFile::exists(path) ? QString() : tr(" – not where it was")));
+            QAction* one =
+                menu->addAction(QFileInfo(path).completeBaseName() + (QFile::exists(path) ? QString() : tr(" – not where it was")));
             one->setToolTip(path);
             one->setEnabled(QFile::exists(path));
             connect(one, &QAction::triggered, this, [this, path] { Q_EMIT open(path); });
@@ -257,7 +258,8 @@ StartPage::StartPage(const QString& why, const QString& path, StoreError::Kind w
     begin(plain ? tr("What is on the bench?") : tr("That shop could not be opened"),
           plain ? tr("A shop – its slabs, its jobs – is one file of yours. Everything is kept as you type it.") : why);
     if (what == StoreError::Kind::stray_journal)
-        offer("journal_aside", tr("Set the journal aside and open the shop"), [this, path] { Q_EMIT journal_aside(path); }, true);
+        offer(
+            "journal_aside", tr("Set the journal aside and open the shop"), [this, path] { Q_EMIT journal_aside(path); }, true);
     if (what == StoreError::Kind::damaged) {
         offer_backup(path, true);
         offer("open_repair", tr("Put everything that is whole into a new file"), [this, path] { Q_EMIT repair_it(path); });

@@ -110,7 +110,8 @@ void draw_list(QPainter& p, const QRectF& box) {
         p.drawRect(QRectF(page.left() + 10, y, page.width() * (0.34 - 0.05 * (i % 3)), row * 0.55));
         p.setPen(QPen(c.pencil, 1.2));
         for (const double from : {0.5, 0.72})
-            p.drawLine(QPointF(page.left() + page.width() * from, y + row * 0.3), QPointF(page.left() + page.width() * (from + 0.16), y + row * 0.3));
+            p.drawLine(QPointF(page.left() + page.width() * from, y + row * 0.3),
+                       QPointF(page.left() + page.width() * (from + 0.16), y + row * 0.3));
     }
 }
 
@@ -158,7 +159,8 @@ WaysIn::WaysIn(QWidget* parent) : QWidget(parent) {
         new StartCard("way_photograph", tr("Photograph it"), tr("With something of known size beside it."), draw_photograph, high);
     auto* scan_card = new StartCard("way_scan", tr("Bring a scan"), tr("Points as PLY, XYZ or CSV."), draw_scan, high);
     auto* drawing_card = new StartCard("way_drawing", tr("Bring a drawing"), tr("A closed outline as SVG or DXF."), draw_drawing, high);
-    auto* list_card = new StartCard("way_list", tr("Bring a stock list"), tr("A line a slab, as CSV from a yard or a spreadsheet."), draw_list, high);
+    auto* list_card =
+        new StartCard("way_list", tr("Bring a stock list"), tr("A line a slab, as CSV from a yard or a spreadsheet."), draw_list, high);
     auto* log_card = new StartCard("way_log", tr("Grow a log"), tr("Yours by its measures, or one to practise on."), draw_log_end, high);
     connect(tape_card, &QAbstractButton::clicked, this, &WaysIn::tape);
     connect(photo, &QAbstractButton::clicked, this, &WaysIn::photograph);

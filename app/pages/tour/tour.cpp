@@ -86,7 +86,8 @@ void Tour::place() {
     else if (target.top() > size.height() + 30) at = {target.center().x() - size.width() / 2, target.top() - size.height() - 16};
     else if (height() - target.bottom() > size.height() + 30) at = {target.center().x() - size.width() / 2, target.bottom() + 16};
     else at = target.center() - QPoint(size.width() / 2, size.height() / 2);
-    note_->move(std::clamp(at.x(), 8, std::max(8, width() - size.width() - 8)), std::clamp(at.y(), 8, std::max(8, height() - size.height() - 8)));
+    note_->move(std::clamp(at.x(), 8, std::max(8, width() - size.width() - 8)),
+                std::clamp(at.y(), 8, std::max(8, height() - size.height() - 8)));
 }
 
 void Tour::paintEvent(QPaintEvent*) {

@@ -93,8 +93,8 @@ std::vector<Action> FillView::actions(Session& session) {
     Session* s = &session;
     return {{"draw_more", QObject::tr("Draw another flaw on the slab"), QObject::tr("Goes to Rack, where flaws are drawn"),
              [s] { s->set_step(step_key::rack); }},
-            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(QStringLiteral("resins")); },
-             true, false, "top void"},
+            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"),
+             [s] { Q_EMIT s->shop_wanted(QStringLiteral("resins")); }, true, false, "top void"},
             {"void_on_rack", QObject::tr("Its depth and outline, on the rack"), QObject::tr("Goes to Rack with this flaw picked"),
              [s] {
                  const Thing* t = s->picked_thing();

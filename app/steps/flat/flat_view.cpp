@@ -8,12 +8,12 @@
 #include <cmath>
 
 #include "app/ground/theme/theme.h"
+#include "core/material/slab/slab.h"
 #include "core/shop/job/cards.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/laid.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/steps/lay/lay.h"
-#include "core/material/slab/slab.h"
 
 namespace yb {
 
@@ -402,74 +402,77 @@ std::vector<Field> FlatView::fields(const Session& s) const {
 
 std::vector<Action> FlatView::actions(Session& session) {
     Session* s = &session;
-    return {
-        {"shim_add",
-         QObject::tr("Add a shim at the gauge"),
-         {},
-         [s] {
-             if (!s->plan() || !s->plan()->flat->ready) return;
-             auto now = supports_of(*s->plan()->flat);
-             now.push_back({s->gauge_mm(), middle_y(*s)});
-             s->edit_leaf(QObject::tr("Add a shim"), [&](Leaf& leaf) { set_supports(leaf, now); });
-         }},
-        {"shim_away",
-         QObject::tr("Take this shim away"),
-         {},
-         [s] {
-             const Thing* t = s->picked_thing();
-             if (!t || s->plan()->flat->shims.size() < 2)
-                 return Q_EMIT s->trouble(QObject::tr("The last shim stays: it says where it stands."));
-             s->edit_leaf(QObject::tr("Take a shim away"),
-                          [now = supports_of(*s->plan()->flat), i = t->index](Leaf& leaf) { drop_support(leaf, now, i); });
-             s->pick({});
-         },
-         true,
-         false,
-         "shim"},
-        {"shim_reset",
-         QObject::tr("Shims back to four"),
-         {},
-         [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { set_supports(leaf, {}); }); }},
-        {"run_card", QObject::tr("Run the card of the lanes"), QObject::tr("Layer by layer; what is done is passed over: first face, second, after the rest"),
-         [s] { Q_EMIT s->card_wanted(QString::fromStdString(next_card(*s->job(), {"flat_one", "flat_two", "flat_last"}))); },
-         s->plan() && s->plan()->flat->ready && (s->plan()->flat->work.by == FlatBy::sled || !s->plan()->flat->work.possible)},
-        {"play_layers", QObject::tr("Play the layers"), QObject::tr("Cuts one layer after the other on the plan"),
-         [this, s] {
-             s->set_dial(0);
-             play_.disconnect();
-             QObject::connect(&play_, &QTimer::timeout, s, [this, s] {
-                 if (!s->dial() || *s->dial() >= 1) return play_.stop();
-                 s->set_dial(*s->dial() + 1.0 / 240);  // four seconds, whatever there is to cut
-             });
-             play_.start(16);
-         },
-         true, false, "top face"},
-        {"read_again", QObject::tr("It was read again"), QObject::tr("After a rest: what it did meanwhile is typed"),
-         [s] {
-             s->edit_leaf(QObject::tr("Read it again"), [thick = s->plan()->flat->thickness_mm](Leaf& leaf) {
-                 leaf.rounds.push_back({QDate::currentDate().toString(Qt::ISODate).toStdString(), 0, 0, 0,
-                                        leaf.rounds.empty() ? thick + 2 : leaf.rounds.back().thickness_mm});
-             });
-             const auto& leaf = (*s->leaves())[static_cast<std::size_t>(std::max(0, s->leaf()))];
-             s->pick(QStringLiteral("round %1").arg(leaf.rounds.size()));
-             Q_EMIT s->typing_wanted("round_bow");
-         },
-         true, false, "top round"},
-        {"round_away",
-         QObject::tr("Take this reading away"),
-         {},
-         [s] {
-             const Thing* t = s->picked_thing();
-             if (!t) return;
-             s->edit_leaf(QObject::tr("Take a reading away"), [i = t->index](Leaf& leaf) {
-                 if (i < leaf.rounds.size()) leaf.rounds.erase(leaf.rounds.begin() + static_cast<std::ptrdiff_t>(i));
-             });
-             s->pick({});
-         },
-         true,
-         false,
-         "round"},
-        {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(QStringLiteral("sled")); }}};
+    return {{"shim_add",
+             QObject::tr("Add a shim at the gauge"),
+             {},
+             [s] {
+                 if (!s->plan() || !s->plan()->flat->ready) return;
+                 auto now = supports_of(*s->plan()->flat);
+                 now.push_back({s->gauge_mm(), middle_y(*s)});
+                 s->edit_leaf(QObject::tr("Add a shim"), [&](Leaf& leaf) { set_supports(leaf, now); });
+             }},
+            {"shim_away",
+             QObject::tr("Take this shim away"),
+             {},
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 if (!t || s->plan()->flat->shims.size() < 2)
+                     return Q_EMIT s->trouble(QObject::tr("The last shim stays: it says where it stands."));
+                 s->edit_leaf(QObject::tr("Take a shim away"),
+                              [now = supports_of(*s->plan()->flat), i = t->index](Leaf& leaf) { drop_support(leaf, now, i); });
+                 s->pick({});
+             },
+             true,
+             false,
+             "shim"},
+            {"shim_reset",
+             QObject::tr("Shims back to four"),
+             {},
+             [s] { s->edit_leaf(QObject::tr("Shims back to four"), [](Leaf& leaf) { set_supports(leaf, {}); }); }},
+            {"run_card", QObject::tr("Run the card of the lanes"),
+             QObject::tr("Layer by layer; what is done is passed over: first face, second, after the rest"),
+             [s] {
+                 Q_EMIT s->card_wanted(QString::fromStdString(next_card(*s->job(), {"flat_one", "flat_two", "flat_last"})));
+             },
+             s->plan() && s->plan()->flat->ready && (s->plan()->flat->work.by == FlatBy::sled || !s->plan()->flat->work.possible)},
+            {"play_layers", QObject::tr("Play the layers"), QObject::tr("Cuts one layer after the other on the plan"),
+             [this, s] {
+                 s->set_dial(0);
+                 play_.disconnect();
+                 QObject::connect(&play_, &QTimer::timeout, s, [this, s] {
+                     if (!s->dial() || *s->dial() >= 1) return play_.stop();
+                     s->set_dial(*s->dial() + 1.0 / 240);  // four seconds, whatever there is to cut
+                 });
+                 play_.start(16);
+             },
+             true, false, "top face"},
+            {"read_again", QObject::tr("It was read again"), QObject::tr("After a rest: what it did meanwhile is typed"),
+             [s] {
+                 s->edit_leaf(QObject::tr("Read it again"), [thick = s->plan()->flat->thickness_mm](Leaf& leaf) {
+                     leaf.rounds.push_back({QDate::currentDate().toString(Qt::ISODate).toStdString(), 0, 0, 0,
+                                            leaf.rounds.empty() ? thick + 2 : leaf.rounds.back().thickness_mm});
+                 });
+                 const auto& leaf = (*s->leaves())[static_cast<std::size_t>(std::max(0, s->leaf()))];
+                 s->pick(QStringLiteral("round %1").arg(leaf.rounds.size()));
+                 Q_EMIT s->typing_wanted("round_bow");
+             },
+             true, false, "top round"},
+            {"round_away",
+             QObject::tr("Take this reading away"),
+             {},
+             [s] {
+                 const Thing* t = s->picked_thing();
+                 if (!t) return;
+                 s->edit_leaf(QObject::tr("Take a reading away"), [i = t->index](Leaf& leaf) {
+                     if (i < leaf.rounds.size()) leaf.rounds.erase(leaf.rounds.begin() + static_cast<std::ptrdiff_t>(i));
+                 });
+                 s->pick({});
+             },
+             true,
+             false,
+             "round"},
+            {"the_shop", QObject::tr("The sled, its boards and pace"), QObject::tr("Opens the shop's page"),
+             [s] { Q_EMIT s->shop_wanted(QStringLiteral("sled")); }}};
 }
 
 QString FlatView::help() const {

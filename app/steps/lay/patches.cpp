@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/kit/bench/bench.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/bench/bench.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/makeup.h"
 #include "core/steps/patch/match.h"

@@ -6,12 +6,12 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/kit/bench/bench.h"
 #include "app/ground/theme/theme.h"
-#include "core/shop/edit/edits.h"
+#include "app/kit/bench/bench.h"
 #include "core/material/resin/mix.h"
-#include "core/steps/flat/flat.h"
+#include "core/shop/edit/edits.h"
 #include "core/shop/job/shop.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/pour/pour.h"
 #include "core/steps/top/top.h"
@@ -120,7 +120,8 @@ QString PourView::end_note(const Session& s) const {
     if (!c) return s.plan()->pour->compartments.empty() ? QString() : QObject::tr("heat is being followed");
     const QString hottest = QObject::tr("hottest here %1 after %2").arg(in_units(celsius(c->peak_c), s), in_units(hours(c->peak_h), s));
     const auto now = s.dial() ? heat(s) : std::nullopt;
-    return now ? QObject::tr("%1, %2 cured").arg(in_units(celsius(now->hottest_c), s), in_units(percent(std::round(now->cured_pct)), s)) : hottest;
+    return now ? QObject::tr("%1, %2 cured").arg(in_units(celsius(now->hottest_c), s), in_units(percent(std::round(now->cured_pct)), s))
+               : hottest;
 }
 
 namespace {
@@ -364,7 +365,8 @@ void PourView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     const double half = here(s)->x.back();
     const double middle = (wide->from + wide->to) / 2;
     // It lies at the bottom of the top: the first lift. On edge heights run to the right, across runs up.
-    const QRectF where = QRectF(map.end_px(middle + half, s.plan()->pour->lifts.front().depth_mm), map.end_px(middle - half, 0)).normalized();
+    const QRectF where =
+        QRectF(map.end_px(middle + half, s.plan()->pour->lifts.front().depth_mm), map.end_px(middle - half, 0)).normalized();
     p.save();
     p.setRenderHint(QPainter::SmoothPixmapTransform);
     p.drawImage(where, map.end_on_edge ? now->heat.transformed(QTransform().rotate(90)) : now->heat);
@@ -403,8 +405,8 @@ std::vector<Action> PourView::actions(Session& session) {
     Session* s = &session;
     return {{"run_card", QObject::tr("Run the card of the day"), QObject::tr("In large type, with its clock; every tick goes to the book"),
              [s] { Q_EMIT s->card_wanted(QStringLiteral("pour")); }, session.plan() && !session.plan()->pour->lifts.empty()},
-            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"), [s] { Q_EMIT s->shop_wanted(QStringLiteral("resins")); },
-             true, false, "top river lift"},
+            {"the_shop", QObject::tr("The resins of the shop"), QObject::tr("Opens the shop's page"),
+             [s] { Q_EMIT s->shop_wanted(QStringLiteral("resins")); }, true, false, "top river lift"},
             {"hottest", QObject::tr("Where it is hottest"), QObject::tr("The gauge goes to the widest place"),
              [s] {
                  double best = 0;

@@ -3,8 +3,8 @@
 #include <QObject>
 #include <QTimer>
 
-#include "app/kit/bench/step_view.h"
 #include "app/ground/slow/slow.h"
+#include "app/kit/bench/step_view.h"
 #include "app/steps/pour/heat_section.h"
 #include "core/ground/cure/cure.h"
 

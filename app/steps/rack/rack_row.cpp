@@ -2,22 +2,22 @@
 
 #include <QComboBox>
 #include <QDate>
+#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
-#include <QHelpEvent>
 #include <QToolTip>
 #include <QWheelEvent>
 
 #include <algorithm>
 
-#include "app/kit/bench/step_view.h"
-#include "app/kit/bench/wood_face.h"
 #include "app/ground/session/pictures.h"
 #include "app/ground/theme/theme.h"
+#include "app/kit/bench/step_view.h"
+#include "app/kit/bench/wood_face.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/pace/pace.h"
 
@@ -153,8 +153,7 @@ void RackRow::choose() {
     }
     count_->setStyleSheet(QStringLiteral("color: %1").arg(theme::colours().pencil.name()));
     const auto there = static_cast<std::size_t>(std::count_if(all_.begin(), all_.end(), [](const RackEntry& e) { return !e.retired; }));
-    count_->setText(slabs_.size() == there ? tr("%1 slabs").arg(there)
-                                                 : tr("%1 of %2 slabs").arg(slabs_.size()).arg(there));
+    count_->setText(slabs_.size() == there ? tr("%1 slabs").arg(there) : tr("%1 of %2 slabs").arg(slabs_.size()).arg(there));
     lay_out();
     if (const Slab* now = session_.slab(); now && in_sight_ != now->id) {
         in_sight_ = now->id;

@@ -6,14 +6,14 @@
 #include <map>
 #include <string_view>
 
-#include "app/kit/bench/bench.h"
 #include "app/files/bring.h"
-#include "app/steps/rack/tape_panel.h"
+#include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/bench/bench.h"
+#include "app/steps/rack/tape_panel.h"
 #include "core/shop/edit/slab_edits.h"
 #include "core/steps/flat/yard.h"
 #include "core/steps/rack/looked.h"
-#include "app/ground/theme/theme.h"
 
 namespace yb {
 
@@ -276,12 +276,7 @@ std::vector<Action> RackView::actions(Session& session) {
                  if (!slab.retired && other != id) return s->look_at(QString::fromStdString(other));
          },
          some},
-        {"new_job",
-         QObject::tr("New job from this slab"),
-         {},
-         [s] { s->new_job(); },
-         measured,
-         measured && !has_job},
+        {"new_job", QObject::tr("New job from this slab"), {}, [s] { s->new_job(); }, measured, measured && !has_job},
         {"add_leaf", QObject::tr("Add it to this job's top"), QObject::tr("As another leaf: opened like a book with a sister, or a river"),
          [s] {
              const Slab* slab = s->slab();
@@ -314,8 +309,8 @@ std::vector<Action> RackView::actions(Session& session) {
 namespace {
 /// Where each thing to look at is written down.
 const std::map<std::string_view, const char*>& typed_at() {
-    static const std::map<std::string_view, const char*> all{{"moisture", "slab_moisture"}, {"pith", "slab_pith"}, {"price", "slab_price"},
-                                                             {"wood", "slab_species"},      {"tree", "slab_tree"}};
+    static const std::map<std::string_view, const char*> all{
+        {"moisture", "slab_moisture"}, {"pith", "slab_pith"}, {"price", "slab_price"}, {"wood", "slab_species"}, {"tree", "slab_tree"}};
     return all;
 }
 }  // namespace
@@ -341,7 +336,9 @@ std::vector<Look> RackView::looks(Session& session) {
         else if (key == "flaws") look.write = [this] { type_tape(TapeSheet::flaws); };
         else if (key == "picture") look.write = [s] { Q_EMIT s->picture_wanted(); };
         else if (key == "faces")
-            look.write = [s] { s->edit_slab(QObject::tr("Both faces looked at"), [](Slab& b) { set_looked(b, &Slab::faces_looked, !b.faces_looked); }); };
+            look.write = [s] {
+                s->edit_slab(QObject::tr("Both faces looked at"), [](Slab& b) { set_looked(b, &Slab::faces_looked, !b.faces_looked); });
+            };
         else look.write = [s, field = typed_at().at(key)] { Q_EMIT s->typing_wanted(field); };
         if (key == "flaws" && l.or_none && !l.known)
             look.none = [s] { s->edit_slab(QObject::tr("No flaws found"), [](Slab& b) { set_looked(b, &Slab::no_flaws, true); }); };

@@ -1,8 +1,8 @@
 #include "app/steps/rack/tape_panel.h"
 
-#include <QCheckBox>
 #include <QApplication>
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QClipboard>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -17,12 +17,12 @@
 #include <algorithm>
 
 #include "app/ground/probe.h"
-#include "app/kit/fields/field.h"
-#include "app/kit/fields/measure_field.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "core/shop/edit/slab_edits.h"
+#include "app/kit/fields/field.h"
+#include "app/kit/fields/measure_field.h"
 #include "core/files/io/csv.h"
+#include "core/shop/edit/slab_edits.h"
 
 namespace yb {
 
@@ -235,15 +235,15 @@ void TapePanel::fill() {
         fill_heights();
     }
     if (wrong_.isEmpty()) say_at(-1, -1, {});
-    if (wrong_.isEmpty() && !understood_.isEmpty())
-        hint_->setText(understood_);
+    if (wrong_.isEmpty() && !understood_.isEmpty()) hint_->setText(understood_);
     else if (wrong_.isEmpty())
-        hint_->setText(sheet_ == Sheet::edges ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next "
-                                                   "station; leave empty what you did not read. “every 1 ft” sets stations so far apart.")
-                       : sheet_ == Sheet::flaws
-                           ? tr("What it is by its first letters – a crack, a void … in the empty line is a new one; face A or B; depth from that "
-                                "face, empty means through; then where its middle lies and how large it is. Delete takes it away.")
-                           : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
+        hint_->setText(
+            sheet_ == Sheet::edges ? tr("From the chalk line to each edge, face A up. Tab goes across, Enter to the next "
+                                        "station; leave empty what you did not read. “every 1 ft” sets stations so far apart.")
+            : sheet_ == Sheet::flaws
+                ? tr("What it is by its first letters – a crack, a void … in the empty line is a new one; face A or B; depth from that "
+                     "face, empty means through; then where its middle lies and how large it is. Delete takes it away.")
+                : tr("The gap under the straightedge. Rows are stations, columns lie across from the chalk line."));
     filling_ = false;
 }
 
@@ -318,7 +318,8 @@ void TapePanel::fill_flaws() {
         set_text(i, 1, f.face == Face::a ? "A" : "B");
         set_cell(i, 2, f.through ? std::nullopt : f.depth_mm, Kind::fine);
         set_cell(i, 3, f.floor_share, Kind::number);
-        set_cell(i, 4, std::round((b.low.x + b.high.x) / 2), Kind::length), set_cell(i, 5, std::round((b.low.y + b.high.y) / 2), Kind::length);
+        set_cell(i, 4, std::round((b.low.x + b.high.x) / 2), Kind::length),
+            set_cell(i, 5, std::round((b.low.y + b.high.y) / 2), Kind::length);
         set_cell(i, 6, std::round(b.width()), Kind::length), set_cell(i, 7, std::round(b.height()), Kind::length);
     }
     for (int c = 0; c < 8; ++c) set_text(n, c, {});
@@ -431,8 +432,9 @@ void TapePanel::pasted(const QString& text) {
 void TapePanel::next_station() {
     const int row = table_->currentRow() + 1;
     const bool new_flaw = sheet_ == Sheet::flaws && session_.slab() && row >= static_cast<int>(session_.slab()->flaws.size());
-    const int column = new_flaw                ? 0
-                       : sheet_ == Sheet::edges ? std::max(1, std::min(table_->currentColumn(), 1)) : std::max(1, table_->currentColumn());
+    const int column = new_flaw                 ? 0
+                       : sheet_ == Sheet::edges ? std::max(1, std::min(table_->currentColumn(), 1))
+                                                : std::max(1, table_->currentColumn());
     if (row < table_->rowCount()) table_->setCurrentCell(row, std::min(column, table_->columnCount() - 1));
 }
 

@@ -52,8 +52,8 @@ void shims(Flow& flow, const SheetData& d, const LeafPlan& l, bool over, bool fa
     for (std::size_t i = 0; i < l.flat->shims.size(); ++i) {
         const Shim& s = l.flat->shims[i];
         if (laid_mm(s) < 0.05) continue;  // it lies on the bench there: nothing is laid
-        rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), beside_line(d, over ? -s.at.y_mm : s.at.y_mm), d.say(fine(laid_mm(s))),
-                        stack_text(d, s.stack_mm)});
+        rows.push_back({QString::number(i + 1), d.say(along(s.at.x_mm)), beside_line(d, over ? -s.at.y_mm : s.at.y_mm),
+                        d.say(fine(laid_mm(s))), stack_text(d, s.stack_mm)});
     }
     if (rows.empty()) return flow.note(QObject::tr("None: it lies on the bench as it is."));
     flow.table({{QObject::tr("shim"), 0.8},

@@ -1,8 +1,8 @@
 // The cut list: every cut in its order, then what to keep of what falls off.
-#include "app/steps/sheets/sheet_drawing.h"
 #include "app/ground/words.h"
-#include "core/steps/makeup/choices.h"
+#include "app/steps/sheets/sheet_drawing.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/makeup/choices.h"
 #include "core/steps/makeup/cuts.h"
 
 namespace yb {
@@ -25,7 +25,8 @@ void write_cut_sheet(Flow& flow, const SheetData& d) {
             if (list.offcuts.empty()) return;
             page.note(QObject::tr("Back to the rack"), 12, true);
             for (const Offcut& o : list.offcuts)
-                page.note(QString::fromStdString(o.name) + QObject::tr(": about %1 × %2").arg(d.say(mm(o.length_mm)), d.say(mm(o.width_mm))));
+                page.note(QString::fromStdString(o.name) +
+                          QObject::tr(": about %1 × %2").arg(d.say(mm(o.length_mm)), d.say(mm(o.width_mm))));
         });
 }
 

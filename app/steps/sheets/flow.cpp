@@ -93,8 +93,7 @@ void Flow::begin() {
     y_ = 10;
     p_.setPen(Qt::black);
     p_.setFont(font(17, true));
-    p_.drawText(QRectF(margin, y_, width() - 72, line(17)), Qt::AlignLeft | Qt::AlignVCenter,
-                words_.title);
+    p_.drawText(QRectF(margin, y_, width() - 72, line(17)), Qt::AlignLeft | Qt::AlignVCenter, words_.title);
     p_.setFont(font(text_points));
     p_.drawText(QRectF(size_.width() - margin - 70, y_, 70, line(17)), Qt::AlignRight | Qt::AlignVCenter, words_.shop);
     y_ += line(17);
@@ -172,7 +171,8 @@ std::vector<double> Flow::widths_of(const std::vector<Column>& columns, const st
         double longest = 0;
         p_.setFont(font(at_points, true));
         for (const auto& row : rows)
-            if (columns[i].figures && i < row.size()) longest = std::max(longest, p_.boundingRect(QRectF(0, 0, 1e4, 1e4), Qt::AlignLeft, row[i]).width() + 2);
+            if (columns[i].figures && i < row.size())
+                longest = std::max(longest, p_.boundingRect(QRectF(0, 0, 1e4, 1e4), Qt::AlignLeft, row[i]).width() + 2);
         wanted.push_back(longest);
     }
     double lacks = 0, spare = 0;
@@ -192,7 +192,8 @@ void Flow::table(const std::vector<Column>& columns, const std::vector<std::vect
         for (const auto& row : rows)
             for (std::size_t i = 0; i < row.size() && i < columns.size(); ++i) {
                 p_.setFont(font(at, columns[i].figures));
-                if (columns[i].figures && p_.boundingRect(QRectF(0, 0, 1e4, 1e4), Qt::AlignLeft, row[i]).width() > wide(i) - 1.5) return false;
+                if (columns[i].figures && p_.boundingRect(QRectF(0, 0, 1e4, 1e4), Qt::AlignLeft, row[i]).width() > wide(i) - 1.5)
+                    return false;
             }
         return true;
     };

@@ -90,7 +90,9 @@ class Flow {
     double bottom() const { return size_.height() - 19; }
     static double line(double points) { return points * 0.3528 * 1.35; }
     double scaled(double points) const { return points * scale_; }
-    void wrote(const QString& text) { if (!finding_ && look_.written && !text.isEmpty()) look_.written->emplace_back(pages_, text); }
+    void wrote(const QString& text) {
+        if (!finding_ && look_.written && !text.isEmpty()) look_.written->emplace_back(pages_, text);
+    }
     double height_of(const QString& text, double width, double points, bool bold = false, bool slab = false);
     std::vector<double> widths_of(const std::vector<Column>& columns, const std::vector<std::vector<QString>>& rows, double at_points);
     /// As many words of a text as fit so high; the rest is left in `text`.

@@ -2,10 +2,10 @@
 #include <map>
 
 #include "app/steps/sheets/sheet_drawing.h"
-#include "core/steps/join/choices.h"
-#include "core/steps/lay/choices.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/join/choices.h"
 #include "core/steps/join/join.h"
+#include "core/steps/lay/choices.h"
 #include "core/steps/top/top.h"
 
 namespace yb {
@@ -63,9 +63,9 @@ void bow_ties(Flow& page, const SheetData& d) {
     for (std::size_t i = 0; i < d.join().ties.size(); ++i) {
         const BowTie& b = d.join().ties[i];
         // From above as it lies; what is let in from below is set out on the upturned top, its left end still to the left.
-        rows.push_back({QString::number(i + 1), d.say(along(b.u_mm + d.top().length_mm / 2)), beside_line(d, b.from_above ? b.v_mm : -b.v_mm),
-                        b.from_above ? QObject::tr("above") : QObject::tr("below"), d.say(mm(b.long_mm)), d.say(mm(b.wide_mm)),
-                        d.say(fine(b.deep_mm))});
+        rows.push_back({QString::number(i + 1), d.say(along(b.u_mm + d.top().length_mm / 2)),
+                        beside_line(d, b.from_above ? b.v_mm : -b.v_mm), b.from_above ? QObject::tr("above") : QObject::tr("below"),
+                        d.say(mm(b.long_mm)), d.say(mm(b.wide_mm)), d.say(fine(b.deep_mm))});
     }
     page.table({{QObject::tr("bow tie"), 1.2},
                 {QObject::tr("from the left end"), 2.3, true},
@@ -75,7 +75,8 @@ void bow_ties(Flow& page, const SheetData& d) {
                 {QObject::tr("wide"), 1.7, true},
                 {QObject::tr("deep"), 1.7, true}},
                rows, Flow::cut_points);
-    page.note(QObject::tr("Left and right of the top's middle line as you look along it from its left end at the face the tie is let into."));
+    page.note(
+        QObject::tr("Left and right of the top's middle line as you look along it from its left end at the face the tie is let into."));
 }
 
 }  // namespace
@@ -89,7 +90,8 @@ void write_join_sheet(Flow& flow, const SheetData& d) {
     if (!d.join().ties.empty())
         flow.matter(
             QObject::tr("Bow ties"), drawn_high(flow, box_of_top(d)),
-            [&](QPainter& p, const QRectF& room) { draw_top_on(p, room, flow, d, {.ties = true}); }, [&](Flow& page) { bow_ties(page, d); });
+            [&](QPainter& p, const QRectF& room) { draw_top_on(p, room, flow, d, {.ties = true}); },
+            [&](Flow& page) { bow_ties(page, d); });
 }
 
 }  // namespace yb

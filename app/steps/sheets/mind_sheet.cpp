@@ -1,6 +1,6 @@
 // Everything that is to be minded, worst first.
-#include "app/steps/sheets/sheets.h"
 #include "app/ground/words.h"
+#include "app/steps/sheets/sheets.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
 

@@ -17,7 +17,8 @@ struct Job;
 struct Plan;
 struct Shop;
 
-/// Writes pages of the shop's paper as PDF: letters as large as let each matter stay together. @returns an empty text, or what went wrong in a sentence.
+/// Writes pages of the shop's paper as PDF: letters as large as let each matter stay together. @returns an empty text, or what went wrong
+/// in a sentence.
 QString write_paper(const QString& path, const Shop& shop, const Flow::Words& words, const std::function<void(Flow&)>& write);
 
 /// What is agreed, with room for a name and a signature. @param on ISO date.

@@ -2,17 +2,17 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/steps/sheets/sheet_drawing.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "core/steps/fill/fill.h"
+#include "app/steps/sheets/sheet_drawing.h"
 #include "core/material/resin/mix.h"
-#include "core/steps/pour/choices.h"
-#include "core/shop/job/plan.h"
-#include "core/shop/templates/templates.h"
-#include "core/shop/job/shop.h"
-#include "core/steps/pour/pour.h"
 #include "core/material/slab/slab.h"
+#include "core/shop/job/plan.h"
+#include "core/shop/job/shop.h"
+#include "core/shop/templates/templates.h"
+#include "core/steps/fill/fill.h"
+#include "core/steps/pour/choices.h"
+#include "core/steps/pour/pour.h"
 
 namespace yb {
 
@@ -116,7 +116,8 @@ void river(Flow& flow, const SheetData& d) {
     for (std::size_t i = 0; i < p.lifts.size(); ++i) {
         const PourLift& l = p.lifts[i];
         rows.push_back({QString::number(i + 1), d.say(fine(l.depth_mm)), d.say(litres(l.mix_l)), d.say(celsius(l.peak_high_c)),
-                        d.say(hours(l.peak_h)), QObject::tr("%1 to %2").arg(d.say(hours(l.clock.next_from_h)), d.say(hours(l.clock.next_to_h)))});
+                        d.say(hours(l.peak_h)),
+                        QObject::tr("%1 to %2").arg(d.say(hours(l.clock.next_from_h)), d.say(hours(l.clock.next_to_h)))});
     }
     flow.table({{QObject::tr("lift"), 1},
                 {QObject::tr("deep"), 1.6, true},
@@ -189,8 +190,8 @@ void write_pour_sheet(Flow& flow, const SheetData& d) {
             [&](QPainter& p, const QRectF& room) { draw_paths_on(p, room, flow, from_above, {}); }, [&](Flow& page) { form(page, d); });
         flow.matter(QObject::tr("Before the bottle is opened"), 0, {}, [&](Flow& page) { set_out(page, d); });
     }
-    const bool any = std::any_of(fill.voids.begin(), fill.voids.end(),
-                                 [](const VoidPlan& v) { return !v.gone && !v.left_open && !v.lifts.empty(); });
+    const bool any =
+        std::any_of(fill.voids.begin(), fill.voids.end(), [](const VoidPlan& v) { return !v.gone && !v.left_open && !v.lifts.empty(); });
     if (!any) return;
     flow.matter(
         QObject::tr("Voids to fill"), drawn_high(flow, box_of_top(d)),
@@ -198,7 +199,8 @@ void write_pour_sheet(Flow& flow, const SheetData& d) {
         [&](Flow& page) {
             for (const VoidPlan& v : fill.voids)
                 if (!v.gone && !v.left_open && !v.lifts.empty())
-                    lifts(page, d, QObject::tr("%1 at %2: %3").arg(told(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)), v.lifts);
+                    lifts(page, d, QObject::tr("%1 at %2: %3").arg(told(name_of(v.kind)), d.say(along(v.at.x)), resin_name(d, v.resin)),
+                          v.lifts);
             if (fill.mixed_l > 0)
                 page.note(QObject::tr("To mix for voids: %1, of it %2 to fill everything flush.")
                               .arg(d.say(litres(fill.mixed_l)), d.say(litres(fill.volume_l))));

@@ -1,21 +1,21 @@
 #include "app/steps/sheets/sheet.h"
 
 #include <QBuffer>
-#include <QLocale>
 #include <QDate>
+#include <QLocale>
 #include <QPageSize>
 #include <QPdfWriter>
 #include <QPrinter>
 
 #include "app/ground/session/whole_file.h"
-#include "app/kit/step_views.h"
-#include "app/steps/sheets/sheets.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
-#include "core/steps/flat/flat.h"
-#include "core/shop/job/documents.h"
+#include "app/kit/step_views.h"
+#include "app/steps/sheets/sheets.h"
 #include "core/shop/days/season.h"
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/lay/lay.h"
 
 namespace yb {
@@ -48,11 +48,12 @@ QString about(const Job& job, const Plan& plan, const SheetData& d) {
 
 /// Writes all matters one after another.
 void write_all(QPainter& p, QSizeF size, const SheetData& data, SheetLook& look, bool finding, const std::function<void()>& next_page) {
-    Flow flow(p, size, next_page,
-              {QString::fromStdString(data.job.name), QString::fromStdString(data.shop.name), about(data.job, data.plan, data),
-               QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
-                           "them.")},
-              look, finding);
+    Flow flow(
+        p, size, next_page,
+        {QString::fromStdString(data.job.name), QString::fromStdString(data.shop.name), about(data.job, data.plan, data),
+         QObject::tr("Weights, loads and lifting are estimates for the maker's judgement; local codes and licensed practice stand above "
+                     "them.")},
+        look, finding);
     write_first_sheet(flow, data);
     write_cut_sheet(flow, data);
     for (const StepViewRow& row : step_views())
@@ -137,10 +138,14 @@ void write_week(QPainter& p, const Season& season, const std::string& day, const
     const auto table_of = [&](Flow& page, const Today& t, double points) {
         std::vector<std::vector<QString>> rows;
         for (const TodayLine& l : t.hands)
-            rows.push_back({l.goes_on ? QObject::tr("goes on") : clock(l.from_h), QString::fromStdString(l.job), told(l.label), as(hours(l.hands_h)),
-                            l.waits_h > 0 ? as(hours(l.waits_h)) : QString()});
+            rows.push_back({l.goes_on ? QObject::tr("goes on") : clock(l.from_h), QString::fromStdString(l.job), told(l.label),
+                            as(hours(l.hands_h)), l.waits_h > 0 ? as(hours(l.waits_h)) : QString()});
         if (rows.empty()) return page.note(QObject::tr("Nothing that wants hands."), points);
-        page.table({{QObject::tr("from"), 1.2}, {QObject::tr("job"), 3}, {QObject::tr("what"), 2.6}, {QObject::tr("takes"), 1.2, true}, {QObject::tr("then waits"), 1.4, true}},
+        page.table({{QObject::tr("from"), 1.2},
+                    {QObject::tr("job"), 3},
+                    {QObject::tr("what"), 2.6},
+                    {QObject::tr("takes"), 1.2, true},
+                    {QObject::tr("then waits"), 1.4, true}},
                    rows, points);
     };
     flow.matter(day_named(day), 0, {}, [&](Flow& page) {
@@ -149,9 +154,12 @@ void write_week(QPainter& p, const Season& season, const std::string& day, const
         page.heading(QObject::tr("Before going home"));
         if (t.set_going.empty()) page.note(QObject::tr("Nothing that waits over the night."), 13);
         for (const TodayLine& l : t.set_going)
-            page.note(QObject::tr("%1 of %2: it waits for %3 from then on.").arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))), 13);
+            page.note(QObject::tr("%1 of %2: it waits for %3 from then on.")
+                          .arg(told(l.label), QString::fromStdString(l.job), as(hours(l.waits_h))),
+                      13);
         if (!t.order_by.empty()) page.heading(QObject::tr("To be ordered this week"));
-        for (const TodayLine& l : t.order_by) page.note(QObject::tr("%1 for %2, by %3").arg(told(l.label), QString::fromStdString(l.job), day_named(l.by)), 13);
+        for (const TodayLine& l : t.order_by)
+            page.note(QObject::tr("%1 for %2, by %3").arg(told(l.label), QString::fromStdString(l.job), day_named(l.by)), 13);
     });
     flow.matter(QObject::tr("The week"), 0, {}, [&](Flow& page) {
         for (int d = 1; d <= 6; ++d) {
@@ -170,7 +178,9 @@ void write_week(QPainter& p, const Season& season, const std::string& day, const
 QString write_week_pdf(const QString& path, const Season& season, const std::string& day, const Shop& shop) {
     SheetLook look;
     paint_pdf(shop, {}, [&](QPainter& dry, QPdfWriter&) { write_week(dry, season, day, shop, look, true, [] {}); });
-    return write_whole(path, paint_pdf(shop, {}, [&](QPainter& p, QPdfWriter& pdf) { write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); }); }));
+    return write_whole(path, paint_pdf(shop, {}, [&](QPainter& p, QPdfWriter& pdf) {
+                           write_week(p, season, day, shop, look, false, [&] { pdf.newPage(); });
+                       }));
 }
 
 QString write_sheet_pdf(const QString& path, const Job& job, const Plan& plan, const Shop& shop) {

@@ -204,7 +204,8 @@ Box box_of_paths(const std::vector<DrawnPath>& paths) {
     return all.empty() ? Box{} : bounds(all);
 }
 
-void draw_paths_on(QPainter& p, const QRectF& room, const Flow& flow, const std::vector<DrawnPath>& paths, const std::vector<Vec2>& numbered) {
+void draw_paths_on(QPainter& p, const QRectF& room, const Flow& flow, const std::vector<DrawnPath>& paths,
+                   const std::vector<Vec2>& numbered) {
     const BenchMap map = map_in(box_of_paths(paths), room);
     const auto& c = theme::colours();
     for (const DrawnPath& path : paths) {
@@ -212,7 +213,10 @@ void draw_paths_on(QPainter& p, const QRectF& room, const Flow& flow, const std:
         p.setPen(QPen(Qt::black, path.layer == "middle" ? 0.15 : 0.35, line ? Qt::DashDotLine : Qt::SolidLine));
         const bool wood = path.layer == "underside" || path.layer == "top" || path.layer == "form, bottom";
         const bool resin = path.layer == "river";
-        p.setBrush(wood ? c.printed_leaf : resin ? c.printed_resin : path.layer == "pocket" || path.layer == "notch" ? c.printed_next_leaf : QColor(Qt::transparent));
+        p.setBrush(wood                                              ? c.printed_leaf
+                   : resin                                           ? c.printed_resin
+                   : path.layer == "pocket" || path.layer == "notch" ? c.printed_next_leaf
+                                                                     : QColor(Qt::transparent));
         path.closed ? p.drawPolygon(map.px(path.points)) : p.drawPolyline(map.px(path.points));
     }
     // Numbers stand beside what they count, so that it is still seen.

@@ -26,7 +26,8 @@ Box box_of_top(const SheetData& d);
 void draw_leaf_on(QPainter& p, const QRectF& room, const Flow& flow, const SheetData& d, const LeafPlan& leaf, bool over);
 Box box_of_leaf(const LeafPlan& leaf);
 /// Paths by their layers; places numbered from 1 in their order.
-void draw_paths_on(QPainter& p, const QRectF& room, const Flow& flow, const std::vector<DrawnPath>& paths, const std::vector<Vec2>& numbered);
+void draw_paths_on(QPainter& p, const QRectF& room, const Flow& flow, const std::vector<DrawnPath>& paths,
+                   const std::vector<Vec2>& numbered);
 Box box_of_paths(const std::vector<DrawnPath>& paths);
 
 }  // namespace yb

@@ -4,8 +4,8 @@
 
 #include <algorithm>
 
-#include "app/steps/sheets/sheet.h"
 #include "app/ground/theme/theme.h"
+#include "app/steps/sheets/sheet.h"
 
 namespace yb {
 

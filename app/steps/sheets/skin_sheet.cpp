@@ -19,9 +19,14 @@ void sanding(Flow& page, const SheetData& d, const SkinPlan& p) {
         for (const GritStep& g : f.grits) grits << (g.wetted ? QObject::tr("wet, %1").arg(g.grit) : QString::number(g.grit));
         rows.push_back({d.say(f.face.name), d.say(square_metres(f.face.m2)), grits.join(" · "), d.say(hours(f.sanding_min / 60))});
     }
-    page.table({{QObject::tr("face"), 2.6}, {QObject::tr("area"), 1.6, true}, {QObject::tr("grits, in their order"), 4}, {QObject::tr("minutes"), 1.6, true}}, rows, 13);
-    page.note(QObject::tr("Underside first. Pencil all over before each grit and sand until it is gone. Look along the light. %1 discs in all.")
-                  .arg(static_cast<int>(std::ceil(p.discs))));
+    page.table({{QObject::tr("face"), 2.6},
+                {QObject::tr("area"), 1.6, true},
+                {QObject::tr("grits, in their order"), 4},
+                {QObject::tr("minutes"), 1.6, true}},
+               rows, 13);
+    page.note(
+        QObject::tr("Underside first. Pencil all over before each grit and sand until it is gone. Look along the light. %1 discs in all.")
+            .arg(static_cast<int>(std::ceil(p.discs))));
 }
 
 void finish(Flow& page, const SheetData& d, const SkinPlan& p) {
@@ -35,12 +40,16 @@ void finish(Flow& page, const SheetData& d, const SkinPlan& p) {
                 QString where = std::string(face) == "under" ? QObject::tr("underside") : QObject::tr("upper face");
                 if (const SkinFacePlan* f = treated(p, face); f && p.used.size() > 1)
                     where = QObject::tr("%1: %2").arg(where, yb::told(finishes.options[finishes.index(f->finish)].label));
-                rows.push_back({QString::number(coat), where, QString::number(z.order),
-                                d.say(litres(z.ml / 1000)), d.say(hours(z.minutes / 60))});
+                rows.push_back(
+                    {QString::number(coat), where, QString::number(z.order), d.say(litres(z.ml / 1000)), d.say(hours(z.minutes / 60))});
             }
         }
-    page.table({{QObject::tr("coat"), 1}, {QObject::tr("face"), 2.4}, {QObject::tr("zone"), 1}, {QObject::tr("mix"), 1.6, true}, {QObject::tr("wiped after"), 2, true}}, rows,
-               Flow::cut_points);
+    page.table({{QObject::tr("coat"), 1},
+                {QObject::tr("face"), 2.4},
+                {QObject::tr("zone"), 1},
+                {QObject::tr("mix"), 1.6, true},
+                {QObject::tr("wiped after"), 2, true}},
+               rows, Flow::cut_points);
     page.note(QObject::tr("Next coat from %1; handled after %2, cured after %3, at %4.")
                   .arg(d.say(hours(p.recoat_h)), d.say(hours(p.handle_h)), d.say(hours(p.cure_h)), d.say(celsius(p.air_c))));
     for (const Caution& c : p.cautions)
@@ -62,7 +71,8 @@ void write_skin_sheet(Flow& flow, const SheetData& d) {
         }
     flow.matter(
         QObject::tr("The finish"), drawn_high(flow, box_of_paths(zones)),
-        [&](QPainter& painter, const QRectF& room) { draw_paths_on(painter, room, flow, zones, numbered); }, [&](Flow& page) { finish(page, d, p); });
+        [&](QPainter& painter, const QRectF& room) { draw_paths_on(painter, room, flow, zones, numbered); },
+        [&](Flow& page) { finish(page, d, p); });
     flow.matter(QObject::tr("Care, for whoever lives with it"), 0, {}, [&](Flow& page) {
         for (const Phrase& line : care_of(p)) page.note(d.say(line), 13);
     });

@@ -1,9 +1,9 @@
 // Under: every hole with its slot, where the bolt sits, every pocket.
 #include "app/steps/sheets/sheet_drawing.h"
-#include "core/steps/lay/choices.h"
 #include "core/shop/job/plan.h"
-#include "core/steps/under/under.h"
 #include "core/shop/templates/templates.h"
+#include "core/steps/lay/choices.h"
+#include "core/steps/under/under.h"
 
 namespace yb {
 
@@ -13,8 +13,9 @@ namespace {
 void drilling(Flow& flow, const SheetData& d) {
     std::vector<std::vector<QString>> rows;
     for (const Slot& s : d.plan.under->slots)
-        rows.push_back({QString::number(rows.size() + 1), QString::fromStdString(s.part), d.say(fine(s.made.drill_mm)), d.say(fine(s.made.stop_mm)),
-                        d.say(fine(s.made.above_mm)), s.made.washer_mm > 0 ? d.say(fine(s.made.washer_mm)) : QStringLiteral("–")});
+        rows.push_back({QString::number(rows.size() + 1), QString::fromStdString(s.part), d.say(fine(s.made.drill_mm)),
+                        d.say(fine(s.made.stop_mm)), d.say(fine(s.made.above_mm)),
+                        s.made.washer_mm > 0 ? d.say(fine(s.made.washer_mm)) : QStringLiteral("–")});
     flow.table({{{}, 0.7},
                 {QObject::tr("drill for"), 2},
                 {QObject::tr("drill"), 1.6, true},
@@ -109,9 +110,10 @@ namespace {
 /// Every hole with its opening and where what holds the top stands in it on the day.
 void holes(Flow& page, const SheetData& d) {
     const UnderPlan& under = *d.plan.under;
-    page.note(QObject::tr("The top lies upturned, its left end to the left; left and right of the fixed line are as you see it so. At %1 on "
-                          "the day; room %2 to %3.")
-                  .arg(d.say(percent(under.day_pct)), d.say(percent(under.low_pct)), d.say(percent(under.high_pct))));
+    page.note(
+        QObject::tr("The top lies upturned, its left end to the left; left and right of the fixed line are as you see it so. At %1 on "
+                    "the day; room %2 to %3.")
+            .arg(d.say(percent(under.day_pct)), d.say(percent(under.low_pct)), d.say(percent(under.high_pct))));
     std::vector<std::vector<QString>> rows;
     for (std::size_t i = 0; i < under.slots.size(); ++i) {
         const Slot& s = under.slots[i];
@@ -130,9 +132,15 @@ void holes(Flow& page, const SheetData& d) {
     for (const Pocket& k : under.pockets)
         pockets.push_back({QObject::tr("channel %1").arg(k.channel + 1), QObject::tr("pocket %1 long").arg(d.say(mm(k.length_mm)))});
     switch (d.under().fixing) {
-        case Fixing::slots: page.note(QObject::tr("On the day each bolt stands so far in from its slot's inner end, the one nearer the line.")); break;
-        case Fixing::oversize: page.note(QObject::tr("On the day each bolt stands in the middle of its hole, under a washer that covers it.")); break;
-        case Fixing::figure_eight: page.note(QObject::tr("On the day each figure-eight stands straight along the rail, free to swing.")); break;
+        case Fixing::slots:
+            page.note(QObject::tr("On the day each bolt stands so far in from its slot's inner end, the one nearer the line."));
+            break;
+        case Fixing::oversize:
+            page.note(QObject::tr("On the day each bolt stands in the middle of its hole, under a washer that covers it."));
+            break;
+        case Fixing::figure_eight:
+            page.note(QObject::tr("On the day each figure-eight stands straight along the rail, free to swing."));
+            break;
         case Fixing::clips:
         case Fixing::buttons: page.note(QObject::tr("On the day each tongue stands so far back from the end of its kerf.")); break;
     }

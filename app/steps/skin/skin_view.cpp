@@ -62,7 +62,8 @@ void wet(QPainter& p, const QPolygonF& where, const FinishLook& look, double how
     QColor c = theme::colours().paper;
     if (paler) c.setAlphaF(static_cast<float>(std::clamp(-look.darker * 2.5 * how_much, 0.0, 1.0)));
     else
-        c = QColor::fromRgbF(static_cast<float>(1 - (1 - left[0]) * how_much), static_cast<float>(1 - (1 - left[1]) * how_much), static_cast<float>(1 - (1 - left[2]) * how_much));
+        c = QColor::fromRgbF(static_cast<float>(1 - (1 - left[0]) * how_much), static_cast<float>(1 - (1 - left[1]) * how_much),
+                             static_cast<float>(1 - (1 - left[2]) * how_much));
     p.setPen(Qt::NoPen);
     p.setBrush(c);
     if (!paler) p.setCompositionMode(QPainter::CompositionMode_Multiply);
@@ -181,12 +182,15 @@ std::vector<Label> SkinView::labels(const BenchMap& map, const Session& s) const
     for (const Zone& z : plan->zones) {
         if (z.face != face || z.coat != coat || z.order == told_of) continue;
         told_of = z.order;
-        out.push_back({map.px(f.to_slab(centroid(z.ring))),
-                       QObject::tr("%1 · %2, wiped after %3").arg(z.order).arg(in_units(litres(z.ml / 1000), s), in_units(hours(z.minutes / 60), s)), c.chalk, 2});
+        out.push_back(
+            {map.px(f.to_slab(centroid(z.ring))),
+             QObject::tr("%1 · %2, wiped after %3").arg(z.order).arg(in_units(litres(z.ml / 1000), s), in_units(hours(z.minutes / 60), s)),
+             c.chalk, 2});
     }
     for (const SkinFacePlan& one : plan->faces)
         if (one.face.key == "resin above" && !one.grits.empty() && !one.face.at.empty())
-            out.push_back({map.px(f.to_slab(centroid(one.face.at.front()))), QObject::tr("resin: up to %1").arg(one.grits.back().grit), c.resin, 1});
+            out.push_back(
+                {map.px(f.to_slab(centroid(one.face.at.front()))), QObject::tr("resin: up to %1").arg(one.grits.back().grit), c.resin, 1});
     return out;
 }
 
@@ -273,7 +277,8 @@ void SkinView::draw_end(QPainter& p, const BenchMap& map, const Session& s) cons
     if (above.empty() || below.empty()) return;
     const int coat = coat_shown(s, *plan);
     const auto treated = [&](const char* key) {
-        return std::any_of(plan->faces.begin(), plan->faces.end(), [&](const SkinFacePlan& one) { return one.face.key == key && !one.left_out; });
+        return std::any_of(plan->faces.begin(), plan->faces.end(),
+                           [&](const SkinFacePlan& one) { return one.face.key == key && !one.left_out; });
     };
     const auto at = [&](double v, double z) { return map.end_px(f.to_slab({u, v}).y, z); };
     p.setPen(QPen(theme::colours().wood_edge, 1.5 + 1.5 * coat, Qt::SolidLine, Qt::RoundCap));
@@ -295,9 +300,11 @@ std::vector<Handle> SkinView::handles(const BenchMap& map, const Session& s) con
     const Box box = bounds(s.plan()->top->above);
     for (std::size_t i = 0; i < seams.size(); ++i) {
         const double near = 5 / map.scale;
-        const Ring strip{{seams[i] - near, box.low.y}, {seams[i] + near, box.low.y}, {seams[i] + near, box.high.y}, {seams[i] - near, box.high.y}};
+        const Ring strip{
+            {seams[i] - near, box.low.y}, {seams[i] + near, box.low.y}, {seams[i] + near, box.high.y}, {seams[i] - near, box.high.y}};
         out.push_back({QStringLiteral("seam %1").arg(i + 1), QObject::tr("Move a seam between zones"), map.px(f.to_slab(strip)),
-                       f.to_slab(Vec2{seams[i], (box.low.y + box.high.y) / 2}), Qt::SizeHorCursor, [f, seams, i](Session& session, Vec2 from, Vec2 to) {
+                       f.to_slab(Vec2{seams[i], (box.low.y + box.high.y) / 2}), Qt::SizeHorCursor,
+                       [f, seams, i](Session& session, Vec2 from, Vec2 to) {
                            session.preview([&](Job& job) { move_seam(job, seams, i, (f.from_slab(to) - f.from_slab(from)).x); });
                        }});
     }
@@ -333,7 +340,8 @@ QString SkinView::side_thing(const BenchMap& map, const Session& s, QPointF at) 
         const double k = std::clamp(QPointF::dotProduct(at - one.a, way) / std::max(1e-9, QPointF::dotProduct(way, way)), 0.0, 1.0);
         return QLineF(at, one.a + way * k).length();
     };
-    const Line& nearest = *std::min_element(std::begin(sides), std::end(sides), [&](const Line& a, const Line& b) { return far(a) < far(b); });
+    const Line& nearest =
+        *std::min_element(std::begin(sides), std::end(sides), [&](const Line& a, const Line& b) { return far(a) < far(b); });
     constexpr double reach = 14;
     if (far(nearest) > reach) return {};
     for (const std::string& key : {std::string(nearest.key), std::string("rim")})
@@ -345,13 +353,15 @@ QString SkinView::side_thing(const BenchMap& map, const Session& s, QPointF at) 
 std::optional<Dial> SkinView::dial(const Session& s) const {
     const SkinPlan* plan = plan_of(s);
     if (!plan || plan->coats < 2) return {};
-    return Dial{s.dial() ? QObject::tr("coat %1 of %2").arg(coat_shown(s, *plan)).arg(plan->coats) : QObject::tr("coat by coat"), plan->coats};
+    return Dial{s.dial() ? QObject::tr("coat %1 of %2").arg(coat_shown(s, *plan)).arg(plan->coats) : QObject::tr("coat by coat"),
+                plan->coats};
 }
 
 std::vector<Field> SkinView::fields(const Session& s) const {
     if (!plan_of(s)) return {};
     std::vector<Field> out;
-    for (const char* path : {"skin.first_grit", "skin.stop_grit", "skin.resin_grit", "skin.coats", "skin.thirst", "skin.rags_pct", "skin.wait_h"})
+    for (const char* path :
+         {"skin.first_grit", "skin.stop_grit", "skin.resin_grit", "skin.coats", "skin.thirst", "skin.rags_pct", "skin.wait_h"})
         out.push_back(job_number(path));
     return out;
 }
@@ -359,11 +369,12 @@ std::vector<Field> SkinView::fields(const Session& s) const {
 std::vector<PickField> SkinView::picks(const Session& s) const {
     const SkinPlan* plan = plan_of(s);
     if (!plan) return {};
-    std::vector<PickField> out{{"skin_figured",
-                                QObject::tr("Figure"),
-                                {QObject::tr("plain"), QObject::tr("figured: one grit finer")},
-                                [](const Session& now) { return now.skin() ? static_cast<int>(now.skin()->figured) : -1; },
-                                [](Session& now, int i) { now.edit_job(QObject::tr("Figured wood"), [&](Job& j) { set_figured(j, i == 1); }); }}};
+    std::vector<PickField> out{
+        {"skin_figured",
+         QObject::tr("Figure"),
+         {QObject::tr("plain"), QObject::tr("figured: one grit finer")},
+         [](const Session& now) { return now.skin() ? static_cast<int>(now.skin()->figured) : -1; },
+         [](Session& now, int i) { now.edit_job(QObject::tr("Figured wood"), [&](Job& j) { set_figured(j, i == 1); }); }}};
     if (const Thing* t = s.picked_thing(); t && t->kind == "face" && t->index < plan->faces.size()) {
         const std::string key = plan->faces[t->index].face.key;
         QStringList ways;
@@ -398,28 +409,40 @@ std::vector<Action> SkinView::actions(Session& session) {
                            sign_sample(j, signed_now ? std::string() : QDate::currentDate().toString(Qt::ISODate).toStdString());
                        });
                    }});
-    out.push_back({"sample_picture", session.skin()->sample_picture.empty() ? QObject::tr("Keep the sample's picture…") : QObject::tr("Another picture of the sample…"),
-                   QObject::tr("A photograph of the board, kept with the job"), [s] { Q_EMIT s->sample_wanted(); }});
+    out.push_back(
+        {"sample_picture",
+         session.skin()->sample_picture.empty() ? QObject::tr("Keep the sample's picture…") : QObject::tr("Another picture of the sample…"),
+         QObject::tr("A photograph of the board, kept with the job"), [s] { Q_EMIT s->sample_wanted(); }});
     if (!session.skin()->seams_mm.empty())
-        out.push_back({"even_zones", QObject::tr("Zones as large as the window asks"), QObject::tr("Instead of where their seams were moved"),
+        out.push_back({"even_zones", QObject::tr("Zones as large as the window asks"),
+                       QObject::tr("Instead of where their seams were moved"),
                        [s] { s->edit_job(QObject::tr("Even zones"), [](Job& j) { even_zones(j); }); }});
     if (const Thing* t = session.picked_thing(); t && t->kind == "face" && t->index < plan->faces.size()) {
         const SkinFacePlan& f = plan->faces[t->index];
         const std::string key = f.face.key;
-        out.push_back({"face_out", f.left_out ? QObject::tr("Treat it as the rest") : QObject::tr("Leave it out"), {},
-                       [s, key, out_now = f.left_out] { s->edit_job(QObject::tr("A face left out"), [&](Job& j) { leave_face_out(j, key, !out_now); }); },
-                       true, false, "face"});
+        out.push_back({"face_out",
+                       f.left_out ? QObject::tr("Treat it as the rest") : QObject::tr("Leave it out"),
+                       {},
+                       [s, key, out_now = f.left_out] {
+                           s->edit_job(QObject::tr("A face left out"), [&](Job& j) { leave_face_out(j, key, !out_now); });
+                       },
+                       true,
+                       false,
+                       "face"});
         if (f.face.kind == SkinFace::Kind::pocket)
-            out.push_back({"face_sealed", f.sealed ? QObject::tr("Do not seal it") : QObject::tr("Seal it with one coat"), QObject::tr("Against damp, not sanded"),
-                           [s, key, sealed = f.sealed] { s->edit_job(QObject::tr("Seal a pocket"), [&](Job& j) { seal_face(j, key, !sealed); }); }, true, false,
-                           "face"});
+            out.push_back(
+                {"face_sealed", f.sealed ? QObject::tr("Do not seal it") : QObject::tr("Seal it with one coat"),
+                 QObject::tr("Against damp, not sanded"),
+                 [s, key, sealed = f.sealed] { s->edit_job(QObject::tr("Seal a pocket"), [&](Job& j) { seal_face(j, key, !sealed); }); },
+                 true, false, "face"});
     }
     return out;
 }
 
 QString SkinView::help() const {
     return QObject::tr(
-        "Zones are as large as can be wiped in time, in their order. Choose the finish; pick a face to leave it out. The dial goes coat by coat. Run the card on the day.");
+        "Zones are as large as can be wiped in time, in their order. Choose the finish; pick a face to leave it out. The dial goes coat by "
+        "coat. Run the card on the day.");
 }
 
 }  // namespace yb

@@ -8,7 +8,8 @@ class Pictures;
 struct SkinChoices;
 struct SkinPlan;
 
-/// Skin: zones of a coat in their order on the plan, the ladder of grits and the coats in hours on the strip, the edge with its coats at the gauge.
+/// Skin: zones of a coat in their order on the plan, the ladder of grits and the coats in hours on the strip, the edge with its coats at
+/// the gauge.
 class SkinView : public StepView {
   public:
     explicit SkinView(Pictures& pictures) : pictures_(pictures) {}

@@ -4,15 +4,15 @@
 #include <numbers>
 #include <tuple>
 
-#include "app/kit/bench/top_section.h"
-#include "app/steps/under/holes.h"
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
+#include "app/kit/bench/top_section.h"
+#include "app/steps/under/holes.h"
+#include "core/material/wood/wood.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/under.h"
-#include "core/material/wood/wood.h"
 
 namespace yb {
 
@@ -360,9 +360,10 @@ std::vector<Field> UnderView::fields(const Session& now) const {
     out.push_back(of(job_number("under.insert_n"), "hole"));
     if (now.job() && now.under()->base == BaseKind::pedestal) out.push_back(of(job_number("under.notch_mm"), "base"));
     // What it stands on, where it is made here; what it has to go through.
-    for (const char* path : {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm",
-                             "under.foot_across_mm", "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm",
-                             "under.stair_mm", "under.stair_high_mm", "under.feet_travel_mm", "under.person_n", "under.push_n", "under.lead_days"})
+    for (const char* path :
+         {"under.leg_wide_mm", "under.leg_thick_mm", "under.splay_deg", "under.stock_mm", "under.foot_along_mm", "under.foot_across_mm",
+          "under.base_kg", "under.knee_mm", "under.door_wide_mm", "under.door_high_mm", "under.stair_mm", "under.stair_high_mm",
+          "under.feet_travel_mm", "under.person_n", "under.push_n", "under.lead_days"})
         out.push_back(of(job_number(path), "base"));
     if (const Thing* t = now.picked_thing(); t && t->kind == "base" && now.job()) base_fields(out, now);
     // How far the plate's corners hang below the top, the base stood under it.

@@ -32,13 +32,22 @@ std::string book_csv(const std::vector<BookEntry>& entries) {
 Json book_json(const std::vector<BookEntry>& entries) {
     Json out = Json::array();
     for (const BookEntry& e : entries)
-        out.push_back({{"at", e.at}, {"job", e.job}, {"step", e.step}, {"kind", e.kind}, {"what", e.what}, {"value", e.value}, {"unit", e.unit}, {"of", e.of}});
+        out.push_back({{"at", e.at},
+                       {"job", e.job},
+                       {"step", e.step},
+                       {"kind", e.kind},
+                       {"what", e.what},
+                       {"value", e.value},
+                       {"unit", e.unit},
+                       {"of", e.of}});
     return out;
 }
 
 std::vector<BookEntry> read_book_csv(const std::string& text) {
     CsvRows rows(text);
-    const auto fail = [&](const std::string& what) { throw FormatError(fmt::format("line {}", std::max<std::size_t>(rows.line(), 1)), what); };
+    const auto fail = [&](const std::string& what) {
+        throw FormatError(fmt::format("line {}", std::max<std::size_t>(rows.line(), 1)), what);
+    };
     std::string head;
     if (rows.next()) head = fmt::format("{}", fmt::join(rows.cells(), ","));
     if (head != header) fail(fmt::format("a book begins with its columns: {}", header));

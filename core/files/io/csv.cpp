@@ -58,7 +58,8 @@ class Table {
 }  // namespace
 
 std::string cells_beyond(std::size_t cells, std::size_t columns, std::string_view first) {
-    return fmt::format("{} cells under {} columns: ‘{}’ stands beyond the heading. A cell that holds the separator wants quotes round it", cells, columns, first.substr(0, 40));
+    return fmt::format("{} cells under {} columns: ‘{}’ stands beyond the heading. A cell that holds the separator wants quotes round it",
+                       cells, columns, first.substr(0, 40));
 }
 
 Readings read_readings(const std::string& text) {
@@ -119,7 +120,8 @@ AirLog read_air(const std::string& text) {
     while (table.next()) {
         const std::string date(table.cell(at).substr(0, 10));
         const std::string_view behind = table.cell(at).substr(std::min<std::size_t>(10, table.cell(at).size()));
-        if (!is_date(date) || (!behind.empty() && behind.front() != 'T' && behind.front() != ' ')) table.fail(fmt::format("‘{}’ does not begin with a date as 2026-11-26", table.cell(at)));
+        if (!is_date(date) || (!behind.empty() && behind.front() != 'T' && behind.front() != ' '))
+            table.fail(fmt::format("‘{}’ does not begin with a date as 2026-11-26", table.cell(at)));
         for (const Column c : {rh, warm})
             if (!table.number(c)) table.fail(fmt::format("‘{}’ is not a number with a point", table.cell(c)));
         const double h = *table.number(rh);

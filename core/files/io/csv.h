@@ -8,8 +8,8 @@
 #include <string_view>
 #include <vector>
 
-#include "core/ground/geometry/geometry.h"
 #include "core/ground/file/format_error.h"
+#include "core/ground/geometry/geometry.h"
 #include "core/material/wood/air_log.h"
 
 namespace yb {

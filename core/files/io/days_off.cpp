@@ -19,9 +19,9 @@ namespace {
 
 constexpr std::size_t most_days_off = 4000;
 constexpr std::size_t most_events = 100000;
-constexpr std::size_t longest_line = 65536;   ///< of a date or rule, unfolded
-constexpr std::size_t longest_name = 200;     ///< octets of a summary that are kept
-constexpr int most_instances = 100000;        ///< of one rule that are looked at
+constexpr std::size_t longest_line = 65536;  ///< of a date or rule, unfolded
+constexpr std::size_t longest_name = 200;    ///< octets of a summary that are kept
+constexpr int most_instances = 100000;       ///< of one rule that are looked at
 
 struct IcalFreed {
     void operator()(icalcomponent* c) const { icalcomponent_free(c); }
@@ -30,14 +30,15 @@ struct IcalFreed {
 
 /// An event as its lines: those that say when it is, for libical to read.
 struct EventText {
-    std::size_t line = 0;  ///< where it begins, from 1
+    std::size_t line = 0;          ///< where it begins, from 1
     std::string name, uid, moved;  ///< moved: the instance it stands for, as the file has it
     std::string dates;
     bool cancelled = false, too_long = false;
 };
 
 bool same_word(std::string_view a, std::string_view b) {
-    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](unsigned char x, unsigned char y) { return std::toupper(x) == std::toupper(y); });
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [](unsigned char x, unsigned char y) { return std::toupper(x) == std::toupper(y); });
 }
 
 /// A line's name, and its value behind the first colon outside of quotes.
@@ -100,7 +101,8 @@ class Events {
         ++depth_;
         if (same_word(what, "VCALENDAR")) calendar_ = true;
         if (!same_word(what, "VEVENT") || in_event_ || !calendar_) return;
-        if (all_.size() >= most_events) throw FormatError("calendar", fmt::format("more than {} events are not read: bring a calendar of holidays alone", most_events));
+        if (all_.size() >= most_events)
+            throw FormatError("calendar", fmt::format("more than {} events are not read: bring a calendar of holidays alone", most_events));
         in_event_ = true, event_depth_ = depth_;
         all_.emplace_back().line = begun_;
     }
@@ -131,11 +133,14 @@ class Events {
 };
 
 std::string iso_day(const icaltimetype& t) { return fmt::format("{:04}-{:02}-{:02}", t.year, t.month, t.day); }
-icaltimetype day_of(const std::string& date) { return icaltime_from_string(fmt::format("{}{}{}", date.substr(0, 4), date.substr(5, 2), date.substr(8, 2)).c_str()); }
+icaltimetype day_of(const std::string& date) {
+    return icaltime_from_string(fmt::format("{}{}{}", date.substr(0, 4), date.substr(5, 2), date.substr(8, 2)).c_str());
+}
 
 class DaysOffReader {
   public:
-    DaysOffReader(const DaysOffAsk& ask, const Work& work) : from_(ask.from), last_(date_after(ask.from, std::clamp(ask.years, 1, 20) * 8766.0)), seconds_(ask.most_seconds), work_(work) {}
+    DaysOffReader(const DaysOffAsk& ask, const Work& work)
+        : from_(ask.from), last_(date_after(ask.from, std::clamp(ask.years, 1, 20) * 8766.0)), seconds_(ask.most_seconds), work_(work) {}
 
     DaysOffRead read(const std::string& text) {
         const std::vector<EventText> events = Events(text, work_).read(out_.notes);
@@ -146,7 +151,8 @@ class DaysOffReader {
             work_.check();
             work_.tell(static_cast<double>(i) / static_cast<double>(events.size()));
             if (std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count() > seconds_) {
-                out_.notes.push_back(fmt::format("Reading took longer than {:g} s: {} of {} events were left out, from line {} on.", seconds_, events.size() - i, events.size(), events[i].line));
+                out_.notes.push_back(fmt::format("Reading took longer than {:g} s: {} of {} events were left out, from line {} on.",
+                                                 seconds_, events.size() - i, events.size(), events[i].line));
                 break;
             }
             if (!events[i].cancelled) event(events[i]);
@@ -158,14 +164,17 @@ class DaysOffReader {
 
   private:
     void left_out(const EventText& e, const std::string& why) {
-        if (++left_out_ <= 20) out_.notes.push_back(fmt::format("‘{}’ (line {}) was left out: {}.", e.name.empty() ? "An event" : e.name, e.line, why));
+        if (++left_out_ <= 20)
+            out_.notes.push_back(fmt::format("‘{}’ (line {}) was left out: {}.", e.name.empty() ? "An event" : e.name, e.line, why));
     }
 
     void event(const EventText& e) {
         if (e.too_long) return left_out(e, "its dates are longer than 64 kB");
-        const std::unique_ptr<icalcomponent, IcalFreed> c(icalparser_parse_string(("BEGIN:VEVENT\r\n" + e.dates + "END:VEVENT\r\n").c_str()));
+        const std::unique_ptr<icalcomponent, IcalFreed> c(
+            icalparser_parse_string(("BEGIN:VEVENT\r\n" + e.dates + "END:VEVENT\r\n").c_str()));
         if (!c || icalcomponent_isa(c.get()) != ICAL_VEVENT_COMPONENT) return left_out(e, "it can't be read");
-        if (icalcomponent_get_first_property(c.get(), ICAL_XLICERROR_PROPERTY)) return left_out(e, "one of its dates or its rule can't be read");
+        if (icalcomponent_get_first_property(c.get(), ICAL_XLICERROR_PROPERTY))
+            return left_out(e, "one of its dates or its rule can't be read");
         const icaltimetype begins = icalcomponent_get_dtstart(c.get());
         if (icaltime_is_null_time(begins)) return left_out(e, "it has no day");
         if (!is_date(iso_day(begins))) return left_out(e, iso_day(begins) + " is not a date");
@@ -177,7 +186,8 @@ class DaysOffReader {
         if (!icaltime_is_null_time(ends) && !is_date(iso_day(ends))) return left_out(e, iso_day(ends) + " is not a date");
         const double days = icaltime_is_null_time(ends) ? 1 : std::max(1.0, days_between(iso_day(begins), iso_day(ends)).value_or(1));
         const Instances of{e.name, days, called_off(c.get(), e)};
-        for (icalproperty* p = icalcomponent_get_first_property(c.get(), ICAL_RDATE_PROPERTY); p; p = icalcomponent_get_next_property(c.get(), ICAL_RDATE_PROPERTY)) {
+        for (icalproperty* p = icalcomponent_get_first_property(c.get(), ICAL_RDATE_PROPERTY); p;
+             p = icalcomponent_get_next_property(c.get(), ICAL_RDATE_PROPERTY)) {
             const icaldatetimeperiodtype at = icalproperty_get_rdate(p);
             add(iso_day(icaltime_is_null_time(at.time) ? at.period.start : at.time), of);
         }
@@ -195,7 +205,8 @@ class DaysOffReader {
     /// Instances that are not, as ISO dates.
     std::set<std::string> called_off(icalcomponent* c, const EventText& e) const {
         std::set<std::string> out;
-        for (icalproperty* p = icalcomponent_get_first_property(c, ICAL_EXDATE_PROPERTY); p; p = icalcomponent_get_next_property(c, ICAL_EXDATE_PROPERTY))
+        for (icalproperty* p = icalcomponent_get_first_property(c, ICAL_EXDATE_PROPERTY); p;
+             p = icalcomponent_get_next_property(c, ICAL_EXDATE_PROPERTY))
             out.insert(iso_day(icalproperty_get_exdate(p)));
         const auto moved = moved_.find(e.uid);
         if (!e.moved.empty() || moved == moved_.end()) return out;
@@ -230,15 +241,20 @@ class DaysOffReader {
         if (!is_date(first)) return true;
         const std::string to = date_after(first, (of.days - 1) * 24);
         const bool room = out_.off.size() < most_days_off;
-        if (to >= from_ && first <= last_ && room && !of.not_on.count(first)) out_.off.push_back({first, of.days > 1 ? to : std::string(), of.name});
+        if (to >= from_ && first <= last_ && room && !of.not_on.count(first))
+            out_.off.push_back({first, of.days > 1 ? to : std::string(), of.name});
         return first <= last_ && room;
     }
 
     void tell_rest() {
         if (left_out_ > 20) out_.notes.push_back(fmt::format("{} more events were left out for the like.", left_out_ - 20));
-        if (for_ever_ == 1) out_.notes.push_back(fmt::format("‘{}’ comes back for ever: it is taken until {}.", for_ever_name_.empty() ? "A day off" : for_ever_name_, last_));
+        if (for_ever_ == 1)
+            out_.notes.push_back(fmt::format("‘{}’ comes back for ever: it is taken until {}.",
+                                             for_ever_name_.empty() ? "A day off" : for_ever_name_, last_));
         if (for_ever_ > 1) out_.notes.push_back(fmt::format("{} days off come back for ever: they are taken until {}.", for_ever_, last_));
-        if (with_hours_ > 0) out_.notes.push_back(with_hours_ == 1 ? "1 event with hours is no day off and was left out." : fmt::format("{} events with hours are no days off and were left out.", with_hours_));
+        if (with_hours_ > 0)
+            out_.notes.push_back(with_hours_ == 1 ? "1 event with hours is no day off and was left out."
+                                                  : fmt::format("{} events with hours are no days off and were left out.", with_hours_));
         if (out_.off.size() >= most_days_off) out_.notes.push_back(fmt::format("Only the first {} days off were taken.", most_days_off));
     }
 

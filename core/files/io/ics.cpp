@@ -27,8 +27,8 @@ icaltimetype at(const std::string& start, double h, bool whole_day) {
     return t;
 }
 
-void event(icalcomponent* into, const std::string& uid, const icaltimetype& stamp, const std::string& summary, const std::string& more, const icaltimetype& from,
-           const icaltimetype& to) {
+void event(icalcomponent* into, const std::string& uid, const icaltimetype& stamp, const std::string& summary, const std::string& more,
+           const icaltimetype& from, const icaltimetype& to) {
     icalcomponent* e = icalcomponent_new_vevent();
     icalcomponent_add_property(e, icalproperty_new_uid(uid.c_str()));
     icalcomponent_add_property(e, icalproperty_new_dtstamp(stamp));
@@ -53,10 +53,12 @@ std::string to_ics(const Season& s, const IcsAsk& ask) {
             const std::string uid = j.id + "/" + o.key;
             const std::string waits = o.waiting_h > 0 ? fmt::format("then it waits {:.0f} h", o.waiting_h) : "";
             if (o.hands_on_h > 0)
-                event(cal.get(), uid + "@young-burl", stamp, j.name + ": " + o.label, waits, at(s.start, o.start_h, false), at(s.start, o.hands_end_h, false));
+                event(cal.get(), uid + "@young-burl", stamp, j.name + ": " + o.label, waits, at(s.start, o.start_h, false),
+                      at(s.start, o.hands_end_h, false));
             if (o.hands_on_h <= 0 || (ask.waits_as_days && o.waiting_h >= 12))
-                event(cal.get(), uid + (o.hands_on_h > 0 ? "/wait" : "") + "@young-burl", stamp, j.name + ": " + o.label + (o.hands_on_h > 0 ? " (waits)" : ""), {},
-                      at(s.start, o.hands_end_h, true), at(s.start, std::floor(o.end_h / 24) * 24 + 24, true));
+                event(cal.get(), uid + (o.hands_on_h > 0 ? "/wait" : "") + "@young-burl", stamp,
+                      j.name + ": " + o.label + (o.hands_on_h > 0 ? " (waits)" : ""), {}, at(s.start, o.hands_end_h, true),
+                      at(s.start, std::floor(o.end_h / 24) * 24 + 24, true));
         }
     const std::unique_ptr<char, void (*)(void*)> text(icalcomponent_as_ical_string_r(cal.get()), icalmemory_free_buffer);
     return text.get();

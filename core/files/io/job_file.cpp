@@ -6,10 +6,10 @@
 #include <fmt/format.h>
 #include <sodium.h>
 
+#include "core/files/io/json.h"
+#include "core/ground/file/digest.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/slab_edits.h"
-#include "core/ground/file/digest.h"
-#include "core/files/io/json.h"
 
 namespace yb {
 

@@ -7,8 +7,8 @@
 #include <string>
 #include <vector>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 

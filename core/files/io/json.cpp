@@ -5,8 +5,8 @@
 #include <fmt/format.h>
 #include <simdjson.h>
 
-#include "core/ground/file/file.h"
 #include "core/files/io/upgrade.h"
+#include "core/ground/file/file.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/shop.h"
 

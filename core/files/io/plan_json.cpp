@@ -1,10 +1,10 @@
 // Plans as JSON for the shell: values in the program's units, the unit in the key.
-#include "core/steps/days/days.h"
-#include "core/steps/fill/fill.h"
-#include "core/steps/flat/flat.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/steps.h"
+#include "core/steps/days/days.h"
+#include "core/steps/fill/fill.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/makeup/cuts.h"
 #include "core/steps/pour/pour.h"
 #include "core/steps/top/top.h"

@@ -48,7 +48,8 @@ void job_to_4(Json& j) {
         const Json was = j["makeup"]["hollow_mm"];
         j["makeup"].erase("hollow_mm");
         if (!j.contains("join")) j["join"] = Json::object();
-        if (Json& join = j["join"]; was.is_number() && was.get<double>() > 0 && join.is_object() && join.value("spring", Json("straight")) != "hollow")
+        if (Json& join = j["join"];
+            was.is_number() && was.get<double>() > 0 && join.is_object() && join.value("spring", Json("straight")) != "hollow")
             join["spring"] = "hollow", join["spring_mm"] = was;
     }
     if (!j.contains("flat") || !j["flat"].is_object() || !j["flat"].contains("both_faces_to_air")) return;

@@ -9,13 +9,13 @@
 #include <unordered_map>
 #include <vector>
 
-#include <cerrno>
 #include <fcntl.h>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
 #include <sqlite3.h>
 #include <sys/stat.h>
 #include <unistd.h>
+#include <cerrno>
 
 #include "core/files/store/check.h"
 #include "core/files/store/schema.h"
@@ -27,9 +27,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-
-/// The bytes of a file as they lie there, past SQLite. Closing a descriptor would take away the locks that SQLite holds on the same file in this process
-/// (POSIX has it so), therefore each file is opened once and stays open until the program ends.
+/// The bytes of a file as they lie there, past SQLite. Closing a descriptor would take away the locks that SQLite holds on the same file in
+/// this process (POSIX has it so), therefore each file is opened once and stays open until the program ends.
 int raw_file(const std::string& path) {
     static std::mutex mutex;
     static std::map<std::pair<std::uint64_t, std::uint64_t>, int> open;
@@ -43,7 +42,9 @@ int raw_file(const std::string& path) {
     return it->second = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
 }
 
-std::uint32_t big_endian(const unsigned char* p) { return (std::uint32_t{p[0]} << 24) | (std::uint32_t{p[1]} << 16) | (std::uint32_t{p[2]} << 8) | p[3]; }
+std::uint32_t big_endian(const unsigned char* p) {
+    return (std::uint32_t{p[0]} << 24) | (std::uint32_t{p[1]} << 16) | (std::uint32_t{p[2]} << 8) | p[3];
+}
 
 bool read_at(int fd, std::uint64_t at, std::vector<unsigned char>& into) {
     return fd >= 0 && ::pread(fd, into.data(), into.size(), static_cast<off_t>(at)) == static_cast<ssize_t>(into.size());
@@ -120,7 +121,9 @@ std::string aside(const std::string& path, const char* why) {
 void renamed(const std::string& from, const std::string& to) {
     std::error_code e;
     fs::rename(from, to, e);
-    if (e) throw StoreError(StoreError::Kind::read_only, fmt::format("{} can't be given another name here. Nothing was changed; look who may write in its folder.", from));
+    if (e)
+        throw StoreError(StoreError::Kind::read_only,
+                         fmt::format("{} can't be given another name here. Nothing was changed; look who may write in its folder.", from));
 }
 
 }  // namespace
@@ -128,7 +131,8 @@ void renamed(const std::string& from, const std::string& to) {
 FileStamp stamp_of(const std::string& path) {
     struct stat s {};
     if (::stat(path.c_str(), &s) != 0) return {};
-    return {static_cast<std::uint64_t>(s.st_dev), static_cast<std::uint64_t>(s.st_ino), static_cast<std::uint64_t>(s.st_size), std::int64_t{s.st_mtim.tv_sec} * 1000000000 + s.st_mtim.tv_nsec};
+    return {static_cast<std::uint64_t>(s.st_dev), static_cast<std::uint64_t>(s.st_ino), static_cast<std::uint64_t>(s.st_size),
+            std::int64_t{s.st_mtim.tv_sec} * 1000000000 + s.st_mtim.tv_nsec};
 }
 
 bool file_is_as_read(SQLite::Database& db, const std::string& path) {
@@ -168,7 +172,8 @@ std::string Store::set_journal_aside(const std::string& path) {
 }
 
 std::string Store::restore_backup(const std::string& path, const std::string& backup) {
-    if (!check_shop(backup).ok) throw StoreError(StoreError::Kind::damaged, backup + " is damaged itself. Choose another backup; nothing was changed.");
+    if (!check_shop(backup).ok)
+        throw StoreError(StoreError::Kind::damaged, backup + " is damaged itself. Choose another backup; nothing was changed.");
     // Made whole beside it first: a full disk leaves what stands there.
     const std::string part = path + ".restored";
     std::error_code e;
@@ -178,7 +183,8 @@ std::string Store::restore_backup(const std::string& path, const std::string& ba
     if (!e) fs::permissions(part, fs::perms::owner_read | fs::perms::owner_write, e);
     if (e) {
         fs::remove(part, e);
-        throw StoreError(StoreError::Kind::full, fmt::format("{} can't be copied to {}. Nothing was changed; free some space and try again.", backup, path));
+        throw StoreError(StoreError::Kind::full,
+                         fmt::format("{} can't be copied to {}. Nothing was changed; free some space and try again.", backup, path));
     }
     std::string before;
     if (stamp_of(path).there()) {
@@ -200,7 +206,8 @@ void make_own_file(const std::string& path) {
         return;
     }
     if (errno == EEXIST) throw StoreError(StoreError::Kind::other, path + " is there already. Choose another name.");
-    if (errno == ENOSPC || errno == EDQUOT) throw StoreError(StoreError::Kind::full, "The disk that is to hold " + path + " is full. Free some space and try again.");
+    if (errno == ENOSPC || errno == EDQUOT)
+        throw StoreError(StoreError::Kind::full, "The disk that is to hold " + path + " is full. Free some space and try again.");
     throw StoreError(StoreError::Kind::read_only, path + " can't be made here. Choose a folder of your own.");
 }
 

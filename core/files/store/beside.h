@@ -1,5 +1,5 @@
-// What other programs do with a shop file without asking it: taken away, another put in its place, laid over, a journal left behind. Used by the
-// store only.
+// What other programs do with a shop file without asking it: taken away, another put in its place, laid over, a journal left behind. Used
+// by the store only.
 #pragma once
 
 #include <cstdint>
@@ -20,8 +20,9 @@ struct FileStamp {
 FileStamp stamp_of(const std::string& path);
 
 /// True where what lies in the file is what the open connection takes it for: as many pages, and the seal of the head it reads stands on
-/// the head's page. It is not after bytes of another file were laid over it: the connection still goes by what it read before. What its journal
-/// holds is brought into the file first, as every commit does. True too while another program keeps it from that: then nothing can be told.
+/// the head's page. It is not after bytes of another file were laid over it: the connection still goes by what it read before. What its
+/// journal holds is brought into the file first, as every commit does. True too while another program keeps it from that: then nothing can
+/// be told.
 /// @throws SQLite::Exception.
 bool file_is_as_read(SQLite::Database& db, const std::string& path);
 

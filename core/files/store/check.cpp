@@ -11,12 +11,12 @@
 #include <fmt/format.h>
 #include <unistd.h>
 
-#include "core/ground/file/digest.h"
-#include "core/ground/file/format_error.h"
-#include "core/shop/job/documents.h"
 #include "core/files/store/beside.h"
 #include "core/files/store/schema.h"
+#include "core/ground/file/digest.h"
+#include "core/ground/file/format_error.h"
 #include "core/ground/file/text.h"
+#include "core/shop/job/documents.h"
 
 namespace yb {
 
@@ -80,7 +80,8 @@ class Looker {
         while (q.executeStep()) {
             const std::string sql = q.getColumn(0).getString();
             if (std::find(ours.begin(), ours.end(), sql) == ours.end())
-                foreign_.push_back(fmt::format("the {} ‘{}’ is not one of ours; it never runs and is left as it is", q.getColumn(1).getString(), plain_text(q.getColumn(2).getString())));
+                foreign_.push_back(fmt::format("the {} ‘{}’ is not one of ours; it never runs and is left as it is",
+                                               q.getColumn(1).getString(), plain_text(q.getColumn(2).getString())));
             have.insert(sql);
         }
         for (const std::string& wanted : table_statements())
@@ -193,7 +194,7 @@ class Looker {
     const Work& work_;
     std::mutex mutex_;
     std::size_t found_ = 0;
-    std::vector<std::string> foreign_;  ///< triggers, views, tables that somebody put into the file
+    std::vector<std::string> foreign_;          ///< triggers, views, tables that somebody put into the file
     std::map<std::string, std::string> named_;  ///< pictures and scans, and a slab that names each
 };
 

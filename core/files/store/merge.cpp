@@ -4,10 +4,10 @@
 #include <map>
 #include <string_view>
 
-#include "core/shop/job/job.h"
+#include "core/files/io/json.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/slab_edits.h"
-#include "core/files/io/json.h"
+#include "core/shop/job/job.h"
 
 namespace yb {
 
@@ -22,13 +22,42 @@ struct Members {
 
 /// Every list of objects in our documents, by its field (a test holds it against them).
 const std::map<std::string_view, Members>& lists() {
-    static const std::map<std::string_view, Members> all{
-        {"runs", {{"card", "started"}}}, {"ticks", {{"step"}}}, {"readings", {}}, {"week", {}}, {"helper", {}}, {"off", {{"from", "name"}}}, {"stations", {{"x_mm"}}},
-        {"moisture_log", {}}, {"flaws", {{"id"}, false, true}}, {"supports", {}}, {"rounds", {{"on"}}}, {"voids", {{"flaw_id"}}}, {"resins", {{"key"}, false, true}},
-        {"job_order", {{"id"}}}, {"sections", {}}, {"meter", {{"species"}}}, {"paces", {{"key"}}}, {"leaves", {{}, true}}, {"lines", {{"key"}}}, {"agreed", {{"on"}}},
-        {"photos", {{"key"}}}, {"extra", {{"what"}}}, {"dividers", {}}, {"joints", {{}, true}}, {"patches", {{"id"}, false, true}}, {"done", {{"key"}}}, {"pins", {{"key"}}},
-        {"changes", {{"key"}}}, {"own", {{"name"}}}, {"plates", {}}, {"channels", {}}, {"outline", {{}, true}}, {"faces", {{"key"}}}, {"ties", {}},
-        {"gaps", {{"joint", "u_mm"}}}, {"months", {{}, true}}};
+    static const std::map<std::string_view, Members> all{{"runs", {{"card", "started"}}},
+                                                         {"ticks", {{"step"}}},
+                                                         {"readings", {}},
+                                                         {"week", {}},
+                                                         {"helper", {}},
+                                                         {"off", {{"from", "name"}}},
+                                                         {"stations", {{"x_mm"}}},
+                                                         {"moisture_log", {}},
+                                                         {"flaws", {{"id"}, false, true}},
+                                                         {"supports", {}},
+                                                         {"rounds", {{"on"}}},
+                                                         {"voids", {{"flaw_id"}}},
+                                                         {"resins", {{"key"}, false, true}},
+                                                         {"job_order", {{"id"}}},
+                                                         {"sections", {}},
+                                                         {"meter", {{"species"}}},
+                                                         {"paces", {{"key"}}},
+                                                         {"leaves", {{}, true}},
+                                                         {"lines", {{"key"}}},
+                                                         {"agreed", {{"on"}}},
+                                                         {"photos", {{"key"}}},
+                                                         {"extra", {{"what"}}},
+                                                         {"dividers", {}},
+                                                         {"joints", {{}, true}},
+                                                         {"patches", {{"id"}, false, true}},
+                                                         {"done", {{"key"}}},
+                                                         {"pins", {{"key"}}},
+                                                         {"changes", {{"key"}}},
+                                                         {"own", {{"name"}}},
+                                                         {"plates", {}},
+                                                         {"channels", {}},
+                                                         {"outline", {{}, true}},
+                                                         {"faces", {{"key"}}},
+                                                         {"ties", {}},
+                                                         {"gaps", {{"joint", "u_mm"}}},
+                                                         {"months", {{}, true}}};
     return all;
 }
 
@@ -52,7 +81,9 @@ std::vector<std::pair<std::string, const Json*>> named(const Json& list, const M
 /// Under a name that neither hand has.
 Json renamed(const Json& member, const char* key, const Json& mine, const Json& theirs) {
     const auto taken = [&](const std::string& name) {
-        const auto has = [&](const Json& list) { return std::any_of(list.begin(), list.end(), [&](const Json& m) { return m.contains(key) && m.at(key) == name; }); };
+        const auto has = [&](const Json& list) {
+            return std::any_of(list.begin(), list.end(), [&](const Json& m) { return m.contains(key) && m.at(key) == name; });
+        };
         return has(mine) || has(theirs);
     };
     const std::string was = member.at(key).get<std::string>();
@@ -71,7 +102,8 @@ Json merged_list(const Members& how, const Json& base, const Json& mine, const J
     for (const auto& [name, other] : t) {
         const Json* was = in(b, name);
         const Json* own = in(m, name);
-        if (own && !was && how.made && *own != *other) out.emplace_back(name, *other), out.emplace_back(name, renamed(*own, how.by.front(), mine, theirs));
+        if (own && !was && how.made && *own != *other)
+            out.emplace_back(name, *other), out.emplace_back(name, renamed(*own, how.by.front(), mine, theirs));
         else if (own) out.emplace_back(name, merged_json(was ? *was : Json(), *own, *other));
         else if (!was || *was != *other) out.emplace_back(name, *other);  // what I took away and they left as it was, goes
     }
@@ -117,7 +149,8 @@ Json merged_json(const Json& base, const Json& mine, const Json& theirs, const s
         const auto list = [](const Json& j) { return j.is_null() ? Json::array() : j; };
         const Json was = list(base), own = list(mine), other = list(theirs);
         const bool by_place = how->second.by.empty() && was.size() == own.size() && was.size() == other.size();
-        if (of_objects(was) && of_objects(own) && of_objects(other) && !by_place) return how->second.whole ? mine : merged_list(how->second, was, own, other);
+        if (of_objects(was) && of_objects(own) && of_objects(other) && !by_place)
+            return how->second.whole ? mine : merged_list(how->second, was, own, other);
     }
     if (base.is_array() && mine.is_array() && theirs.is_array() && base.size() == mine.size() && base.size() == theirs.size() &&
         std::none_of(base.begin(), base.end(), [](const Json& m) { return m.is_array(); })) {  // points of a line hang together

@@ -9,9 +9,10 @@
 
 namespace yb {
 
-/// Brings two changes of one document together: what only one hand changed is that hand's, field by field. Lists of things are merged by what names their
-/// members (an operation's key, a tick's step, a photograph's key …): what either added stays, what one took away goes unless the other changed
-/// it; lists of numbers that both left as long as they were, item by item. Where both changed the same, `mine` holds: it is the later one.
+/// Brings two changes of one document together: what only one hand changed is that hand's, field by field. Lists of things are merged by
+/// what names their members (an operation's key, a tick's step, a photograph's key …): what either added stays, what one took away goes
+/// unless the other changed it; lists of numbers that both left as long as they were, item by item. Where both changed the same, `mine`
+/// holds: it is the later one.
 /// @param field what the value is called in its document; empty for a whole document.
 Json merged_json(const Json& base, const Json& mine, const Json& theirs, const std::string& field = {});
 /// The fields that hold lists of things, as merged_json() knows them.

@@ -8,13 +8,13 @@
 
 #include <fmt/format.h>
 
-#include "core/ground/file/digest.h"
-#include "core/ground/file/format_error.h"
-#include "core/shop/job/documents.h"
 #include "core/files/store/beside.h"
 #include "core/files/store/check.h"
 #include "core/files/store/pages.h"
 #include "core/files/store/schema.h"
+#include "core/ground/file/digest.h"
+#include "core/ground/file/format_error.h"
+#include "core/shop/job/documents.h"
 
 namespace yb {
 
@@ -353,8 +353,7 @@ Repair repair_shop(const std::string& path, const std::string& out, const Work& 
     try {
         mender.read();
     } catch (const SQLite::Exception&) {
-        throw StoreError(StoreError::Kind::damaged,
-                         "Nothing in " + path + " can be read any more. It was left as it is.");
+        throw StoreError(StoreError::Kind::damaged, "Nothing in " + path + " can be read any more. It was left as it is.");
     }
     try {
         make_own_file(out);

@@ -1,5 +1,5 @@
-#include "core/ground/file/text.h"
 #include "core/files/store/schema.h"
+#include "core/ground/file/text.h"
 
 #include <algorithm>
 #include <filesystem>
@@ -8,9 +8,9 @@
 #include <sqlite3.h>
 #include <unistd.h>
 
+#include "core/files/io/json.h"
 #include "core/ground/file/digest.h"
 #include "core/ground/file/format_error.h"
-#include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 
@@ -368,7 +368,9 @@ StoreError sqlite_error(const SQLite::Exception& e, const std::string& path) {
         case SQLITE_LOCKED: return {K::busy, path + " is held by another program just now. Close it there and try again."};
         case SQLITE_CORRUPT: return {K::damaged, path + " is damaged: its pages do not hang together."};
         case SQLITE_NOTADB: return {K::damaged, path + " is damaged or no shop file: its first page can't be read."};
-        default: return {K::other, fmt::format("{} could not be read or written (the database says {}). Nothing typed is lost here; try again.", path, e.getExtendedErrorCode())};
+        default:
+            return {K::other, fmt::format("{} could not be read or written (the database says {}). Nothing typed is lost here; try again.",
+                                          path, e.getExtendedErrorCode())};
     }
 }
 

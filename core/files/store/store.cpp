@@ -38,7 +38,8 @@ std::string written(const Doc& doc, const std::string& kind, const std::string& 
     try {
         return to_json(doc).dump();
     } catch (const Json::exception&) {
-        throw StoreError(StoreError::Kind::unwritable, "Text of " + document_in_words(kind, plain_text(id)) + " is not in UTF-8 and can't be kept. Nothing was changed; type it again.");
+        throw StoreError(StoreError::Kind::unwritable, "Text of " + document_in_words(kind, plain_text(id)) +
+                                                           " is not in UTF-8 and can't be kept. Nothing was changed; type it again.");
     }
 }
 
@@ -61,7 +62,9 @@ std::vector<Written> changes(const Documents& old, const Documents& next) {
 }
 
 StoreError replaced(const std::string& path) {
-    return {StoreError::Kind::replaced, "Another file stands in the place of " + path + ", or was laid over it, while it was open. Nothing typed is lost here, and nothing is written until you save a copy or take what is there."};
+    return {StoreError::Kind::replaced, "Another file stands in the place of " + path +
+                                            ", or was laid over it, while it was open. Nothing typed is lost here, and nothing is written "
+                                            "until you save a copy or take what is there."};
 }
 
 }  // namespace
@@ -89,7 +92,8 @@ void Store::Impl::take_later() {
     }
     for (const auto& [id, row] : revisions_before) {
         const auto it = revisions.find(id);
-        if (it != revisions.end() && it->second.label == row.label && it->second.at == row.at && it->second.changes == row.changes) continue;
+        if (it != revisions.end() && it->second.label == row.label && it->second.at == row.at && it->second.changes == row.changes)
+            continue;
         back();
         throw replaced(path);
     }
@@ -100,7 +104,9 @@ void Store::Impl::look_at_file() {
     const FileStamp seen = file->seen();
     if (now == seen) return;
     if (!now.there())
-        throw StoreError(StoreError::Kind::gone, path + " was taken away while it was open: moved, renamed or deleted. Nothing typed is lost here, and nothing is written until you put it back or save a copy.");
+        throw StoreError(StoreError::Kind::gone, path +
+                                                     " was taken away while it was open: moved, renamed or deleted. Nothing typed is lost "
+                                                     "here, and nothing is written until you put it back or save a copy.");
     if (!now.same_file(seen) || !file_is_as_read(db, path)) throw replaced(path);
     file->saw(stamp_of(path));
 }
@@ -182,8 +188,9 @@ void look_at_journal(const std::string& path) {
     } catch (const SQLite::Exception&) {
         return;  // what it is tells the one who opens it
     }
-    throw StoreError(StoreError::Kind::stray_journal,
-                     "Beside " + path + " lies a journal (" + path + "-wal) that belongs to another file, as when a copy was laid over a shop. Nothing was changed: set the journal aside and open it again.");
+    throw StoreError(StoreError::Kind::stray_journal, "Beside " + path + " lies a journal (" + path +
+                                                          "-wal) that belongs to another file, as when a copy was laid over a shop. "
+                                                          "Nothing was changed: set the journal aside and open it again.");
 }
 }  // namespace
 

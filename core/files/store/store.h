@@ -125,8 +125,8 @@ class Store {
 
     /// Gives the journal beside a shop file a name of its own, under which nothing reads it. @returns the name. @throws StoreError.
     static std::string set_journal_aside(const std::string& path);
-    /// Puts a backup in a shop's place: what stood there is kept beside it under a name of its own with its journal, and is not opened. Nothing may have
-    /// it open. @returns that name; empty where nothing stood there. @throws StoreError, with everything as it was.
+    /// Puts a backup in a shop's place: what stood there is kept beside it under a name of its own with its journal, and is not opened.
+    /// Nothing may have it open. @returns that name; empty where nothing stood there. @throws StoreError, with everything as it was.
     static std::string restore_backup(const std::string& path, const std::string& backup);
 
     /// Revisions from the root to the head.

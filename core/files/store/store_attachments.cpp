@@ -61,7 +61,8 @@ Store::Beside Store::beside() const {
 void Store::attach_beside(const Beside& file, const Attachments& all) {
     const std::string& path = file.file_->path;
     if (!(stamp_of(path) == file.file_->seen()))
-        throw StoreError(StoreError::Kind::busy, path + " was changed a moment ago, and nobody has looked at it yet. It is tried again later.");
+        throw StoreError(StoreError::Kind::busy,
+                         path + " was changed a moment ago, and nobody has looked at it yet. It is tried again later.");
     try {
         SQLite::Database db(path, SQLite::OPEN_READWRITE, 5000);
         trust_nothing(db);

@@ -23,7 +23,9 @@
 namespace yb {
 
 /// Now, as the book keeps it.
-inline std::string now_local() { return local_time(std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count()); }
+inline std::string now_local() {
+    return local_time(std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count());
+}
 
 /// What is known of a file, for all threads that write into it.
 struct Store::Beside::File {
@@ -103,7 +105,8 @@ struct Store::Impl {
         } catch (const FormatError& e) {
             throw StoreError(StoreError::Kind::damaged, path + ": what another program wrote can't be read: " + e.what() + ".");
         } catch (const std::bad_alloc&) {
-            throw StoreError(StoreError::Kind::other, "There was no memory left to write " + path + ". Close other programs and try again.");
+            throw StoreError(StoreError::Kind::other,
+                             "There was no memory left to write " + path + ". Close other programs and try again.");
         }
     }
 };

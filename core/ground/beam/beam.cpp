@@ -1,5 +1,5 @@
-#include "core/ground/measure/constants.h"
 #include "core/ground/beam/beam.h"
+#include "core/ground/measure/constants.h"
 
 #include <algorithm>
 #include <cmath>

@@ -100,7 +100,8 @@ std::optional<double> hours_to(const std::string& start, const std::string& at) 
     int h = 0;
     int m = 0;
     int used = 0;
-    if (at.size() < 16 || at[10] != 'T' || std::sscanf(at.c_str() + 11, "%2d:%2d%n", &h, &m, &used) != 2 || used != 5 || h > 24 || m > 59 || h < 0 || m < 0)
+    if (at.size() < 16 || at[10] != 'T' || std::sscanf(at.c_str() + 11, "%2d:%2d%n", &h, &m, &used) != 2 || used != 5 || h > 24 || m > 59 ||
+        h < 0 || m < 0)
         return {};
     return *days * 24 + h + m / 60.0;
 }

@@ -45,8 +45,8 @@ std::string wall_clock(const std::string& start, double h);
 const char* name_of_day(int day);
 /// 0 Monday … 6 Sunday; 0 where the date can't be read.
 int weekday_of(const std::string& iso);
-/// Stretches on a weekday, in order, those that meet or overlap as one: of the maker, of the helper, or of both at once. Hours that end before they
-/// begin are open until midnight.
+/// Stretches on a weekday, in order, those that meet or overlap as one: of the maker, of the helper, or of both at once. Hours that end
+/// before they begin are open until midnight.
 std::vector<std::pair<double, double>> stretches_on(const Workday& w, Crew hand, int day);
 /// Nobody works on that date.
 bool is_off(const Workday& w, const std::string& iso);

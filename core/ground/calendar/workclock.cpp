@@ -58,7 +58,8 @@ double WorkClock::after(double h, double work) const {
     const double goal = stretches_[i].sum + (h - stretches_[i].from) + work;
     reach_work(goal);
     // The first stretch in which the goal is reached.
-    const auto it = std::partition_point(stretches_.begin(), stretches_.end(), [&](const Stretch& s) { return s.sum + (s.to - s.from) < goal - eps; });
+    const auto it =
+        std::partition_point(stretches_.begin(), stretches_.end(), [&](const Stretch& s) { return s.sum + (s.to - s.from) < goal - eps; });
     return it == stretches_.end() ? most_hours : it->from + (goal - it->sum);
 }
 
@@ -69,7 +70,8 @@ double WorkClock::before(double h, double work) const {
     // Work up to h.
     const double goal = between(0, h) - work;
     if (goal < -eps) return goal;
-    const auto it = std::partition_point(stretches_.begin(), stretches_.end(), [&](const Stretch& s) { return s.sum + (s.to - s.from) <= goal + eps; });
+    const auto it =
+        std::partition_point(stretches_.begin(), stretches_.end(), [&](const Stretch& s) { return s.sum + (s.to - s.from) <= goal + eps; });
     if (it == stretches_.end()) return h;
     return it->from + std::max(0.0, goal - it->sum);
 }

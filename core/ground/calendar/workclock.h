@@ -8,8 +8,8 @@
 
 namespace yb {
 
-/// When somebody works, day after day, worked out as far as it is asked for; twenty years at most. Hours are wall clock: a day has 24, whatever
-/// summer time does to its night.
+/// When somebody works, day after day, worked out as far as it is asked for; twenty years at most. Hours are wall clock: a day has 24,
+/// whatever summer time does to its night.
 class WorkClock {
   public:
     /// @param start midnight of this ISO date is hour 0; one that can't be read counts as a Monday.
@@ -21,8 +21,8 @@ class WorkClock {
     double next(double h) const;
     /// When so many hours of work begun at an hour are done, in working time alone; it begins at the next working moment.
     double after(double h, double work_h) const;
-    /// The latest moment at which so many hours can be begun so that they are done by an hour: after(before(h, w), w) ≤ h. Where the stretches
-    /// before it have less, as far back as the first day, less than nothing.
+    /// The latest moment at which so many hours can be begun so that they are done by an hour: after(before(h, w), w) ≤ h. Where the
+    /// stretches before it have less, as far back as the first day, less than nothing.
     double before(double h, double work_h) const;
     /// Hours of work from one hour to another.
     double between(double from, double to) const;
@@ -35,7 +35,7 @@ class WorkClock {
     void reach(double h) const;       ///< until a stretch ends after h, or there are no more days
     void reach_work(double w) const;  ///< until so much has been summed
     bool add_day() const;
-    std::size_t at(double h) const;   ///< the first stretch that ends after h
+    std::size_t at(double h) const;  ///< the first stretch that ends after h
 
     Workday week_;
     Crew hand_;

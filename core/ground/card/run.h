@@ -17,7 +17,7 @@ struct CardTick {
     std::optional<double> air_c;    ///< of the shop, as typed
     std::optional<double> mixed_l;  ///< what was really mixed
     std::string note;
-    std::optional<double> left_l{}; ///< what was left over of all of it
+    std::optional<double> left_l{};  ///< what was left over of all of it
     bool operator==(const CardTick&) const = default;
 };
 

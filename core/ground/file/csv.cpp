@@ -19,7 +19,9 @@ constexpr char guard = '\'';
 bool begins_formula(std::string_view s) { return !s.empty() && formula.find(s.front()) != std::string_view::npos; }
 
 /// Behind its apostrophes.
-bool guarded(std::string_view s) { return !s.empty() && s.front() == guard && begins_formula(s.substr(std::min(s.find_first_not_of(guard), s.size()))); }
+bool guarded(std::string_view s) {
+    return !s.empty() && s.front() == guard && begins_formula(s.substr(std::min(s.find_first_not_of(guard), s.size())));
+}
 
 std::string_view trim(std::string_view s) {
     const auto first = s.find_first_not_of(" \t\r");
@@ -54,7 +56,8 @@ std::string csv_field(const std::string& text) {
 
 std::optional<double> number_of_cell(std::string_view cell, char separator) {
     std::string with_point;
-    if (const auto comma = cell.find(','); separator != ',' && comma != std::string_view::npos && cell.find('.') == std::string_view::npos) {
+    if (const auto comma = cell.find(',');
+        separator != ',' && comma != std::string_view::npos && cell.find('.') == std::string_view::npos) {
         with_point = cell;
         with_point[comma] = '.';
         cell = with_point;
@@ -103,7 +106,9 @@ std::string_view CsvRows::quoted() {
     }
     ++at_;
     if (const std::string_view behind = bare(); !behind.empty())
-        throw FormatError(fmt::format("line {}", next_line_), fmt::format("text stands behind a closing quote: ‘{}’. Double the quotes that belong to the text", behind.substr(0, 40)));
+        throw FormatError(
+            fmt::format("line {}", next_line_),
+            fmt::format("text stands behind a closing quote: ‘{}’. Double the quotes that belong to the text", behind.substr(0, 40)));
     return cell;
 }
 

@@ -41,7 +41,8 @@ bool is_control(std::string_view c) {
 std::optional<std::string> converted(std::string_view bytes, const char* page) {
     const auto close = [](iconv_t* c) { iconv_close(*c), delete c; };
     const iconv_t opened = iconv_open("UTF-8", page);
-    if (opened == reinterpret_cast<iconv_t>(-1)) throw FormatError(fmt::format("the code page {} is not known on this machine: save the file as UTF-8", page));
+    if (opened == reinterpret_cast<iconv_t>(-1))
+        throw FormatError(fmt::format("the code page {} is not known on this machine: save the file as UTF-8", page));
     const std::unique_ptr<iconv_t, decltype(close)> hold(new iconv_t(opened), close);
     std::string in(bytes);
     std::string out(bytes.size() * 3 + 16, '\0');
@@ -86,7 +87,8 @@ std::string tidied(std::string_view text) {
 }
 
 std::optional<std::string> by_mark(std::string_view bytes) {
-    static constexpr std::pair<std::string_view, const char*> marks[] = {{{"\xFF\xFE\0\0", 4}, "UTF-32LE"}, {{"\0\0\xFE\xFF", 4}, "UTF-32BE"}, {"\xFF\xFE", "UTF-16LE"}, {"\xFE\xFF", "UTF-16BE"}};
+    static constexpr std::pair<std::string_view, const char*> marks[] = {
+        {{"\xFF\xFE\0\0", 4}, "UTF-32LE"}, {{"\0\0\xFE\xFF", 4}, "UTF-32BE"}, {"\xFF\xFE", "UTF-16LE"}, {"\xFE\xFF", "UTF-16BE"}};
     for (const auto& [mark, page] : marks) {
         if (bytes.substr(0, mark.size()) != mark) continue;
         auto read = converted(bytes.substr(mark.size()), page);
@@ -108,8 +110,10 @@ const std::vector<CodePage>& code_pages() {
 }
 
 UnknownCodePage::UnknownCodePage(std::vector<Reading> readings)
-    : FormatError(fmt::format("the letters beyond a to z can't be told: the file is not in UTF-8 and does not say its code page{}. Save it as UTF-8 and try again",
-                              readings.empty() ? "" : fmt::format(" (‘{}’ as read by {})", readings.front().sample, readings.front().page.name))),
+    : FormatError(
+          fmt::format("the letters beyond a to z can't be told: the file is not in UTF-8 and does not say its code page{}. Save it as "
+                      "UTF-8 and try again",
+                      readings.empty() ? "" : fmt::format(" (‘{}’ as read by {})", readings.front().sample, readings.front().page.name))),
       readings_(std::move(readings)) {}
 
 bool is_utf8(std::string_view bytes) {
@@ -146,11 +150,14 @@ std::string text_of(std::string_view bytes, const std::string& page) {
     for (const CodePage& p : code_pages()) {
         if (!converted(bytes, p.name)) continue;
         const std::string sample = tidied(converted(telling_line(bytes), p.name).value_or(""));
-        if (std::none_of(readings.begin(), readings.end(), [&](const auto& r) { return r.sample == sample; })) readings.push_back({p, sample});
+        if (std::none_of(readings.begin(), readings.end(), [&](const auto& r) { return r.sample == sample; }))
+            readings.push_back({p, sample});
     }
     throw UnknownCodePage(std::move(readings));
 }
 
-std::string read_text(const std::string& path, std::uint64_t most_bytes, const std::string& page) { return text_of(read_file(path, most_bytes), page); }
+std::string read_text(const std::string& path, std::uint64_t most_bytes, const std::string& page) {
+    return text_of(read_file(path, most_bytes), page);
+}
 
 }  // namespace yb

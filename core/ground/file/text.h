@@ -34,8 +34,8 @@ class UnknownCodePage : public FormatError {
     std::vector<Reading> readings_;
 };
 
-/// What bytes say as UTF-8: by their byte order mark, or as UTF-8 where they are valid; else by `page`. Lines end in \n; control characters but tab
-/// become blanks.
+/// What bytes say as UTF-8: by their byte order mark, or as UTF-8 where they are valid; else by `page`. Lines end in \n; control characters
+/// but tab become blanks.
 /// @param page as iconv names it; empty: not known. @throws UnknownCodePage where it is wanted; FormatError where the bytes are no text (a
 /// character of nothing stands in it) or don't fit `page`.
 std::string text_of(std::string_view bytes, const std::string& page = {});

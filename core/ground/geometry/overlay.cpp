@@ -44,7 +44,8 @@ Geometry areas_of(Geometry g) {
     for (int i = 0; i < GEOSGetNumGeometries_r(h, g.get()); ++i) {
         const GEOSGeometry* part = GEOSGetGeometryN_r(h, g.get(), i);
         for (int k = 0; k < GEOSGetNumGeometries_r(h, part); ++k)
-            if (const GEOSGeometry* one = GEOSGetGeometryN_r(h, part, k); GEOSGeomTypeId_r(h, one) == GEOS_POLYGON) parts.push_back(GEOSGeom_clone_r(h, one));
+            if (const GEOSGeometry* one = GEOSGetGeometryN_r(h, part, k); GEOSGeomTypeId_r(h, one) == GEOS_POLYGON)
+                parts.push_back(GEOSGeom_clone_r(h, one));
     }
     return own(GEOSGeom_createCollection_r(h, GEOS_MULTIPOLYGON, parts.data(), static_cast<unsigned>(parts.size())));
 }
@@ -52,7 +53,8 @@ Geometry areas_of(Geometry g) {
 Geometry mended(const GEOSGeometry* g) { return areas_of(own(GEOSMakeValid_r(context().handle, g))); }
 
 /// Two that all but touch can be beyond what doubles tell apart: then both are mended first, and laid over one another on a grid.
-Geometry overlaid(GEOSGeometry* exactly, GEOSGeometry* (*on_grid)(GEOSContextHandle_t, const GEOSGeometry*, const GEOSGeometry*, double), const GEOSGeometry* a, const GEOSGeometry* b) {
+Geometry overlaid(GEOSGeometry* exactly, GEOSGeometry* (*on_grid)(GEOSContextHandle_t, const GEOSGeometry*, const GEOSGeometry*, double),
+                  const GEOSGeometry* a, const GEOSGeometry* b) {
     if (exactly) return areas_of(own(exactly));
     const Geometry left = mended(a);
     const Geometry right = mended(b);
@@ -60,8 +62,12 @@ Geometry overlaid(GEOSGeometry* exactly, GEOSGeometry* (*on_grid)(GEOSContextHan
         if (GEOSGeometry* made = on_grid(context().handle, left.get(), right.get(), grid_mm)) return areas_of(own(made));
     return own(nullptr);
 }
-Geometry overlap_of(const GEOSGeometry* a, const GEOSGeometry* b) { return overlaid(GEOSIntersection_r(context().handle, a, b), GEOSIntersectionPrec_r, a, b); }
-Geometry difference_of(const GEOSGeometry* a, const GEOSGeometry* b) { return overlaid(GEOSDifference_r(context().handle, a, b), GEOSDifferencePrec_r, a, b); }
+Geometry overlap_of(const GEOSGeometry* a, const GEOSGeometry* b) {
+    return overlaid(GEOSIntersection_r(context().handle, a, b), GEOSIntersectionPrec_r, a, b);
+}
+Geometry difference_of(const GEOSGeometry* a, const GEOSGeometry* b) {
+    return overlaid(GEOSDifference_r(context().handle, a, b), GEOSDifferencePrec_r, a, b);
+}
 
 Geometry polygon(const Ring& ring) {
     auto* h = context().handle;
@@ -139,9 +145,7 @@ Geometry sound(const Ring& ring) {
     return mended(p.get());
 }
 
-Geometry overlap(const Ring& a, const Ring& b) {
-    return overlap_of(sound(a).get(), sound(b).get());
-}
+Geometry overlap(const Ring& a, const Ring& b) { return overlap_of(sound(a).get(), sound(b).get()); }
 
 }  // namespace
 
@@ -287,9 +291,7 @@ std::vector<Ring> without(const Ring& ring, const std::vector<Ring>& holes) {
     return out;
 }
 
-Ring widened(const Ring& ring, double by) {
-    return largest(rings_of(own(GEOSBuffer_r(context().handle, sound(ring).get(), by, 8))));
-}
+Ring widened(const Ring& ring, double by) { return largest(rings_of(own(GEOSBuffer_r(context().handle, sound(ring).get(), by, 8)))); }
 
 std::optional<Vec2> self_crossing(const Ring& ring) {
     if (ring.size() < 3) return {};

@@ -31,7 +31,7 @@ struct Drawing {
 inline constexpr std::size_t most_drawing_points = 4000000;
 inline constexpr int most_svg_depth = 256;
 inline constexpr int most_spline_degree = 25;
-inline constexpr double farthest_place = 1e9;  ///< of a point from the drawing's nought, in its units
+inline constexpr double farthest_place = 1e9;                              ///< of a point from the drawing's nought, in its units
 inline constexpr double shortest_drawn_mm = 50, longest_drawn_mm = 15000;  ///< of a slab; beyond them its unit is asked for
 /// @}
 

@@ -18,9 +18,9 @@
 #include <dxflib/dl_dxf.h>
 #include <fmt/format.h>
 
-#include "core/material/drawing/drawing.h"
 #include "core/ground/file/format_error.h"
 #include "core/ground/file/text.h"
+#include "core/material/drawing/drawing.h"
 
 namespace yb {
 namespace {
@@ -243,8 +243,8 @@ void check_promises(const std::string& bytes) {
     }
 }
 
-/// The library's line buffer has 1024 places, and it never comes back from a line that is longer. What is so long is text, of which nothing is wanted:
-/// it is cut. A number never is. @throws FormatError with the line.
+/// The library's line buffer has 1024 places, and it never comes back from a line that is longer. What is so long is text, of which nothing
+/// is wanted: it is cut. A number never is. @throws FormatError with the line.
 std::string with_short_lines(const std::string& bytes, const Work& work) {
     constexpr std::size_t longest = 1000;
     std::string out;
@@ -263,10 +263,12 @@ std::string with_short_lines(const std::string& bytes, const Work& work) {
             std::from_chars(digits.data(), digits.data() + digits.size(), code);
         }
         // Group codes of text, as the open reference has them; the rest are numbers.
-        const bool is_text = (code >= 0 && code <= 9) || (code >= 100 && code <= 105) || (code >= 300 && code <= 369) || (code >= 390 && code <= 399) || (code >= 410 && code <= 419) ||
-                             (code >= 430 && code <= 439) || (code >= 470 && code <= 481) || code >= 999;
+        const bool is_text = (code >= 0 && code <= 9) || (code >= 100 && code <= 105) || (code >= 300 && code <= 369) ||
+                             (code >= 390 && code <= 399) || (code >= 410 && code <= 419) || (code >= 430 && code <= 439) ||
+                             (code >= 470 && code <= 481) || code >= 999;
         if (text.size() > longest && (line % 2 == 1 || !is_text))
-            throw FormatError(fmt::format("DXF: line {} has {} characters where a number is wanted; the file is damaged", line, text.size()));
+            throw FormatError(
+                fmt::format("DXF: line {} has {} characters where a number is wanted; the file is damaged", line, text.size()));
         out += text.substr(0, longest);
         out += '\n';
     }

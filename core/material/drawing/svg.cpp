@@ -11,9 +11,9 @@
 #include <fmt/format.h>
 #include <pugixml.hpp>
 
-#include "core/material/drawing/drawing.h"
 #include "core/ground/file/format_error.h"
 #include "core/ground/file/text.h"
+#include "core/material/drawing/drawing.h"
 
 namespace yb {
 namespace {
@@ -300,7 +300,9 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Walked& to, int depth
     if (depth > most_svg_depth) throw FormatError(fmt::format("SVG: groups are nested more than {} deep", most_svg_depth));
     for (const pugi::xml_node& n : node.children()) {
         const std::string_view name = local(n);
-        if (name == "defs" || name == "clipPath" || name == "symbol" || name == "pattern" || name == "marker" || name == "mask" || is_hidden(n, to)) continue;
+        if (name == "defs" || name == "clipPath" || name == "symbol" || name == "pattern" || name == "marker" || name == "mask" ||
+            is_hidden(n, to))
+            continue;
         if (to.out.paths.size() % 256 == 0) to.work.check();
         const Matrix m = outer.then(read_transform(n.attribute("transform").value()));
         const auto v = [&](const char* key) { return number_in(n.attribute(key)); };
@@ -348,7 +350,9 @@ void walk(const pugi::xml_node& node, const Matrix& outer, Walked& to, int depth
 Drawing read_svg(const std::string& bytes, const Work& work) {
     pugi::xml_document doc;
     const auto result = doc.load_buffer(bytes.data(), bytes.size());
-    if (!result) throw FormatError(fmt::format("SVG: it is not well-formed XML from character {} on. It was cut short or is damaged", result.offset + 1));
+    if (!result)
+        throw FormatError(
+            fmt::format("SVG: it is not well-formed XML from character {} on. It was cut short or is damaged", result.offset + 1));
     pugi::xml_node root;
     for (const auto& n : doc.children()) {
         const std::string name = n.name();

@@ -6,8 +6,8 @@
 #include <vector>
 
 #include "core/ground/cure/cure.h"
-#include "core/material/resin/resin.h"
 #include "core/ground/figure/figure.h"
+#include "core/material/resin/resin.h"
 
 namespace yb {
 

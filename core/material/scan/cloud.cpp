@@ -1,7 +1,7 @@
 #include "core/material/scan/cloud.h"
 
-#include <bit>
 #include <algorithm>
+#include <bit>
 #include <charconv>
 #include <cmath>
 #include <cstring>

@@ -4,8 +4,8 @@
 #include <cmath>
 #include <numeric>
 
-#include <Eigen/Dense>
 #include <fmt/format.h>
+#include <Eigen/Dense>
 
 #include "core/ground/geometry/noise.h"
 

@@ -10,9 +10,9 @@
 #include <string>
 #include <vector>
 
+#include "core/ground/work/work.h"
 #include "core/material/scan/cloud.h"
 #include "core/material/slab/slab.h"
-#include "core/ground/work/work.h"
 
 namespace yb {
 

@@ -112,13 +112,13 @@ struct Slab {
     std::vector<MoistureReading> moisture_log;  ///< earlier readings, as they were taken
     std::string sawn_on;                        ///< ISO date; empty: not known
     Dried dried = Dried::unknown;
-    std::string came_on;                        ///< into the shop, ISO date; empty: not known
-    std::optional<double> settle_days;          ///< it lies in the shop before it is worked; empty: the starting value of how it was dried
-    bool faces_looked = false;                  ///< both faces were looked at, and which shows is chosen
-    bool no_flaws = false;                      ///< looked for, none found
-    bool no_pith = false;                       ///< looked for, not to be told
-    bool retired = false;                       ///< used up or gone; kept for the record
-    std::string cut_from;                       ///< id of the slab it is an offcut of; empty: sawn from the log
+    std::string came_on;                ///< into the shop, ISO date; empty: not known
+    std::optional<double> settle_days;  ///< it lies in the shop before it is worked; empty: the starting value of how it was dried
+    bool faces_looked = false;          ///< both faces were looked at, and which shows is chosen
+    bool no_flaws = false;              ///< looked for, none found
+    bool no_pith = false;               ///< looked for, not to be told
+    bool retired = false;               ///< used up or gone; kept for the record
+    std::string cut_from;               ///< id of the slab it is an offcut of; empty: sawn from the log
     std::optional<double> price;
     std::string notes;
     std::optional<TracedOutline> outline;

@@ -154,7 +154,7 @@ GrownLog::GrownLog(LogRecipe recipe)
             const double shape = 1 + r.out_of_round * std::cos(4 * pi * (turn - lobe) + x / 4000) +
                                  0.030 * around(turn, x / 620, 5, seed_ + 3) + 0.010 * around(turn, x / 170, 14, seed_ + 4) + flutes;
             wobble_.push_back({static_cast<float>(shape * leaning), static_cast<float>(0.012 * around(turn, x / 420, 9, seed_ + 5) +
-                                                                             0.004 * around(turn, x / 90, 26, seed_ + 6))});
+                                                                                       0.004 * around(turn, x / 90, 26, seed_ + 6))});
         }
     // Rings: wide in youth, narrow later, good years and bad ones.
     std::vector<double> edges{0};

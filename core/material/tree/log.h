@@ -17,8 +17,8 @@
 #include <vector>
 
 #include "core/ground/geometry/geometry.h"
-#include "core/material/slab/slab.h"
 #include "core/ground/geometry/noise.h"
+#include "core/material/slab/slab.h"
 
 namespace yb {
 

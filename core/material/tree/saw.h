@@ -8,8 +8,8 @@
 #include <vector>
 
 #include "core/ground/picture/picture.h"
-#include "core/material/tree/log.h"
 #include "core/ground/work/work.h"
+#include "core/material/tree/log.h"
 
 namespace yb {
 

@@ -14,7 +14,7 @@ namespace yb {
 
 /// What is measured of a log before it is sawn; what is empty is drawn by lot.
 struct LogMeasured {
-    double length_mm = 3000, butt_mm = 620;             ///< diameter under bark
+    double length_mm = 3000, butt_mm = 620;               ///< diameter under bark
     std::optional<double> top_mm, sweep_mm, pith_off_mm;  ///< at the other end; bow over the length; pith from the middle of the butt
 };
 
@@ -23,12 +23,12 @@ LogRecipe measured_recipe(std::uint64_t seed, const std::string& species, const 
 
 struct SawWay {
     SawPlan plan;
-    bool pith_boxed = true;     ///< one slab holds the pith in its middle; else a cut runs along it
-    bool sweep_lies = true;     ///< in the plane of the cuts: slabs bend edgewise; else it stands, and they bow
+    bool pith_boxed = true;  ///< one slab holds the pith in its middle; else a cut runs along it
+    bool sweep_lies = true;  ///< in the plane of the cuts: slabs bend edgewise; else it stands, and they bow
     int boards = 0, with_pith = 0;
-    double straight_mm = 0;     ///< widest straight top, the length of the log, both faces, of any slab
-    double usable_m2 = 0;       ///< Σ length × straight width, of those not narrower than the plan's least
-    double finishes_mm = 0;     ///< the widest one, dried and both faces flattened: what shrinks in thickness and what it cups taken off
+    double straight_mm = 0;  ///< widest straight top, the length of the log, both faces, of any slab
+    double usable_m2 = 0;    ///< Σ length × straight width, of those not narrower than the plan's least
+    double finishes_mm = 0;  ///< the widest one, dried and both faces flattened: what shrinks in thickness and what it cups taken off
 };
 
 /// Through and through, for each thickness the two ways to lie and the two places of the pith: the one that gives most usable

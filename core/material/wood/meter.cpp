@@ -50,8 +50,11 @@ std::variant<std::vector<MeterWood>, ParseError> read_booklet(const std::string&
             else break;
         MeterWood w;
         for (const std::string& word : words) w.species += (w.species.empty() ? "" : " ") + word;
-        if (!find_species(w.species)) return ParseError{begins, "‘" + w.species + "’ is no wood that is known", "a name of the list, as on the slab: hackberry 1.05 -0.3"};
-        if (numbers.empty()) return ParseError{begins, "‘" + w.species + "’ has no slope", "as the meter's booklet has it: " + w.species + " 1.05 -0.3"};
+        if (!find_species(w.species))
+            return ParseError{begins, "‘" + w.species + "’ is no wood that is known",
+                              "a name of the list, as on the slab: hackberry 1.05 -0.3"};
+        if (numbers.empty())
+            return ParseError{begins, "‘" + w.species + "’ has no slope", "as the meter's booklet has it: " + w.species + " 1.05 -0.3"};
         w.slope = numbers[0], w.offset = numbers.size() > 1 ? numbers[1] : 0;
         if (w.slope < 0.2 || w.slope > 5) return ParseError{begins, fmt::format("a slope of {} is none", w.slope), "between 0.2 and 5"};
         if (std::abs(w.offset) > 20) return ParseError{begins, fmt::format("an offset of {} is none", w.offset), "between -20 and 20"};

@@ -53,7 +53,8 @@ double equilibrium_moisture(double t, double rh_pct) {
 }
 
 double meter_moisture(double shows, double c, double a, double b) {
-    if (!std::isfinite(shows + c + a + b) || std::abs(a) < 1e-6 || c < -40 || c > 100) throw std::invalid_argument("a meter's reading, the wood's temperature and its species' slope must be numbers");
+    if (!std::isfinite(shows + c + a + b) || std::abs(a) < 1e-6 || c < -40 || c > 100)
+        throw std::invalid_argument("a meter's reading, the wood's temperature and its species' slope must be numbers");
     return ((shows + 0.567 - 0.0260 * c + 0.000051 * c * c) / (0.881 * std::pow(1.0056, c)) - b) / a;
 }
 

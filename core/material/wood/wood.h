@@ -34,9 +34,10 @@ const Species* find_species(std::string_view name);
 /// @throws std::invalid_argument outside 0–100 % or −40–100 °C.
 double equilibrium_moisture(double temp_c, double rh_pct);
 
-/// Moisture of wood from what a pin meter shows, percent: ((R + 0.567 − 0.0260·T + 0.000051·T²)/(0.881·1.0056^T) − b)/a, T the wood's temperature in °C
-/// (Pfaff and Garrahan, 1986); a and b of the species as the meter's own booklet has them, 1 and 0 for the one it is made for. Check: 12 % shown at
-/// 20 °C → 12.25 %, at 0 °C → 14.26 %. An estimate within the meter's own. @throws std::invalid_argument for a slope of nothing, or what is no number.
+/// Moisture of wood from what a pin meter shows, percent: ((R + 0.567 − 0.0260·T + 0.000051·T²)/(0.881·1.0056^T) − b)/a, T the wood's
+/// temperature in °C (Pfaff and Garrahan, 1986); a and b of the species as the meter's own booklet has them, 1 and 0 for the one it is made
+/// for. Check: 12 % shown at 20 °C → 12.25 %, at 0 °C → 14.26 %. An estimate within the meter's own. @throws std::invalid_argument for a
+/// slope of nothing, or what is no number.
 double meter_moisture(double shows_pct, double wood_c, double a = 1, double b = 0);
 
 /// Change in mm of a dimension `width_mm` across the grain when moisture goes from `from_mc` to `to_mc`

@@ -32,7 +32,8 @@ std::string local_time_of(const std::string& utc) {
 std::optional<double> moment_of(const std::string& at) {
     int hours = 0, minutes = 0;
     char sign = 0;
-    if (at.size() < 25 || std::sscanf(at.c_str() + 19, "%c%2d:%2d", &sign, &hours, &minutes) != 3 || (sign != '+' && sign != '-')) return {};
+    if (at.size() < 25 || std::sscanf(at.c_str() + 19, "%c%2d:%2d", &sign, &hours, &minutes) != 3 || (sign != '+' && sign != '-'))
+        return {};
     const auto wall = utc_seconds(at.substr(0, 19) + "Z");
     return wall ? std::optional(*wall - (sign == '+' ? 1 : -1) * (hours * 3600.0 + minutes * 60)) : std::nullopt;
 }
@@ -74,7 +75,8 @@ class Decisions : public PathVisitor {
     static bool wanted(const std::string& p) { return p.rfind("days.", 0) != 0; }
     void size(const NumberField& f, double v) {
         const std::string p = path(f.key);
-        if (p.rfind("top.", 0) == 0) all[p] = {text_of(v), f.label, f.kind == Kind::length || f.kind == Kind::fine || f.kind == Kind::along ? "mm" : "", "lay"};
+        if (p.rfind("top.", 0) == 0)
+            all[p] = {text_of(v), f.label, f.kind == Kind::length || f.kind == Kind::fine || f.kind == Kind::along ? "mm" : "", "lay"};
     }
     static std::string step(const std::string& p) {
         const std::string first = p.substr(0, p.find_first_of(".["));
@@ -138,7 +140,10 @@ class Telling {
                 const FlatRound& r = b.leaves[i].rounds[k];
                 const std::string of = "leaf " + std::to_string(i + 1);
                 const std::string at = is_date(r.on) ? with_offset(r.on + "T12:00", now_) : now_;
-                for (const auto& [what, value] : {std::pair<const char*, double>{"bow", r.bow_mm}, {"cup", r.cup_mm}, {"twist", r.twist_mm}, {"thickness", r.thickness_mm}})
+                for (const auto& [what, value] : {std::pair<const char*, double>{"bow", r.bow_mm},
+                                                  {"cup", r.cup_mm},
+                                                  {"twist", r.twist_mm},
+                                                  {"thickness", r.thickness_mm}})
                     put({0, at, id, "flat", book::reading, what, text_of(value), "mm", of});
             }
         }
@@ -154,17 +159,21 @@ class Telling {
         };
         for (const OpDone& d : b.days.done)
             if (const OpDone* was = of(a, d.key); !was || !(*was == d))
-                put({0, with_offset(d.at, now_), id, "", book::tick, d.name.empty() ? d.key : d.name, d.took_h ? text_of(*d.took_h) : "", d.took_h ? "h" : "", d.key});
+                put({0, with_offset(d.at, now_), id, "", book::tick, d.name.empty() ? d.key : d.name, d.took_h ? text_of(*d.took_h) : "",
+                     d.took_h ? "h" : "", d.key});
         for (const OpDone& d : a.days.done)
-            if (!of(b, d.key)) put({0, now_, id, "", book::correction, d.name.empty() ? d.key : d.name, "not done after all", "", "tick " + d.key});
+            if (!of(b, d.key))
+                put({0, now_, id, "", book::correction, d.name.empty() ? d.key : d.name, "not done after all", "", "tick " + d.key});
     }
 
     void runs(const std::string& id, const Job& a, const Job& b) {
         for (const CardRun& run : b.runs) {
-            const auto it = std::find_if(a.runs.begin(), a.runs.end(), [&](const CardRun& r) { return r.card == run.card && r.started == run.started; });
+            const auto it = std::find_if(a.runs.begin(), a.runs.end(),
+                                         [&](const CardRun& r) { return r.card == run.card && r.started == run.started; });
             const std::string of = "card " + run.card;
             const std::string step = step_of_card(run.card);
-            const std::size_t known_ticks = it == a.runs.end() ? 0 : it->ticks.size(), known_readings = it == a.runs.end() ? 0 : it->readings.size();
+            const std::size_t known_ticks = it == a.runs.end() ? 0 : it->ticks.size(),
+                              known_readings = it == a.runs.end() ? 0 : it->readings.size();
             if (run.fast != 1) continue;  // practice
             for (std::size_t i = known_ticks; i < run.ticks.size(); ++i) {
                 const CardTick& t = run.ticks[i];
@@ -189,9 +198,11 @@ class Telling {
             for (const AgreedLine& l : g.lines) put({0, now_, id, "", book::agreement, l.key, l.says, "", g.on});
         }
         for (std::size_t i = 0; i < std::min(a.agreed.size(), b.agreed.size()); ++i)
-            if (a.agreed[i].signed_as != b.agreed[i].signed_as) put({0, now_, id, "", book::photo, "the signed agreement", b.agreed[i].signed_as, "", b.agreed[i].on});
+            if (a.agreed[i].signed_as != b.agreed[i].signed_as)
+                put({0, now_, id, "", book::photo, "the signed agreement", b.agreed[i].signed_as, "", b.agreed[i].on});
         for (const JobPhoto& p : b.photos)
-            if (std::find(a.photos.begin(), a.photos.end(), p) == a.photos.end()) put({0, now_, id, "", book::photo, p.about, p.key, "", p.thing});
+            if (std::find(a.photos.begin(), a.photos.end(), p) == a.photos.end())
+                put({0, now_, id, "", book::photo, p.about, p.key, "", p.thing});
         if (a.delivered != b.delivered) put({0, now_, id, "", book::note, "Delivered", b.delivered, "", ""});
         if (a.number != b.number && !b.number.empty()) put({0, now_, id, "", book::note, "Number in the book", b.number, "", ""});
     }
@@ -201,7 +212,9 @@ class Telling {
         for (const auto& [jid, j] : after_.jobs)
             if (job.empty() && j.uses(id)) job = jid;
         const auto read = [&](const std::optional<double>& pct, const std::string& on) {
-            if (pct) put({0, is_date(on) ? with_offset(on + "T12:00", now_) : now_, job, "rack", book::reading, "moisture", text_of(*pct), "%", "slab " + id});
+            if (pct)
+                put({0, is_date(on) ? with_offset(on + "T12:00", now_) : now_, job, "rack", book::reading, "moisture", text_of(*pct), "%",
+                     "slab " + id});
         };
         std::set<std::pair<std::string, double>> known;
         for (const MoistureReading& r : a.moisture_log) known.insert({r.on, r.pct});
@@ -231,11 +244,14 @@ std::optional<std::int64_t> names_line(const std::string& of) {
 
 }  // namespace
 
-std::vector<BookEntry> happened(const Documents& before, const Documents& after, const std::string& now) { return Telling(before, after, now).run(); }
+std::vector<BookEntry> happened(const Documents& before, const Documents& after, const std::string& now) {
+    return Telling(before, after, now).run();
+}
 
 BookEntry typed_entry(const std::string& text) {
     BookEntry note{0, "", "", "", book::note, "", text, "", ""};
-    static constexpr std::string_view units[] = {"mm", "m", "in", "%", "°C", "°F", "g", "kg", "lb", "ml", "mL", "l", "L", "h", "min", "s", "µm", "days"};
+    static constexpr std::string_view units[] = {"mm", "m",  "in", "%", "°C", "°F",  "g", "kg", "lb",
+                                                 "ml", "mL", "l",  "L", "h",  "min", "s", "µm", "days"};
     if (text.find('\n') != std::string::npos) return note;
     const std::size_t last = text.rfind(' ');
     if (last == std::string::npos || last == 0) return note;
@@ -299,7 +315,8 @@ std::vector<std::size_t> search(const std::vector<BookLine>& lines, const BookAs
         if (!ask.from.empty() && day < ask.from) continue;
         if (!ask.to.empty() && day > ask.to) continue;
         if (!words.empty()) {
-            const std::string all = lower(e.at + ' ' + e.job + ' ' + e.step + ' ' + e.kind + ' ' + e.what + ' ' + e.value + ' ' + e.unit + ' ' + e.of);
+            const std::string all =
+                lower(e.at + ' ' + e.job + ' ' + e.step + ' ' + e.kind + ' ' + e.what + ' ' + e.value + ' ' + e.unit + ' ' + e.of);
             if (!std::all_of(words.begin(), words.end(), [&](const std::string& w) { return all.find(w) != std::string::npos; })) continue;
         }
         out.push_back(i);
@@ -308,16 +325,26 @@ std::vector<std::size_t> search(const std::vector<BookLine>& lines, const BookAs
 }
 
 BookEntry correcting(const BookEntry& wrong, const std::string& value, const std::string& why) {
-    return {0, "", wrong.job, wrong.step, book::correction, why.empty() ? wrong.what : why, value, value.empty() ? std::string() : wrong.unit, "#" + std::to_string(wrong.id)};
+    return {0,
+            "",
+            wrong.job,
+            wrong.step,
+            book::correction,
+            why.empty() ? wrong.what : why,
+            value,
+            value.empty() ? std::string() : wrong.unit,
+            "#" + std::to_string(wrong.id)};
 }
 
-std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std::string& what, const std::string& job, const std::string& of) {
+std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std::string& what, const std::string& job,
+                                   const std::string& of) {
     std::map<std::int64_t, const BookEntry*> by_id;
     for (const BookLine& l : lines) by_id[l.entry.id] = &l.entry;
     std::vector<BookPoint> out;
     for (const BookLine& l : lines) {
         const BookEntry& e = l.entry;
-        if (e.kind != book::reading || e.what != what || (!job.empty() && e.job != job) || (!of.empty() && e.of.rfind(of, 0) != 0)) continue;
+        if (e.kind != book::reading || e.what != what || (!job.empty() && e.job != job) || (!of.empty() && e.of.rfind(of, 0) != 0))
+            continue;
         const std::string& value = l.corrected_by ? by_id.at(l.corrected_by)->value : e.value;
         char* end = nullptr;
         const double v = std::strtod(value.c_str(), &end);

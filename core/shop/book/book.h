@@ -1,4 +1,5 @@
-// The book: what really happened, in the order it was written down. Only ever added to: what was wrong is corrected by a line that names it.
+// The book: what really happened, in the order it was written down. Only ever added to: what was wrong is corrected by a line that names
+// it.
 #pragma once
 
 #include <cstdint>
@@ -40,12 +41,13 @@ std::string local_time_of(const std::string& utc);
 /// Seconds since 1970 of a local time with its offset, whatever the zone and the season; nothing for what is none.
 std::optional<double> moment_of(const std::string& at);
 
-/// What a change of the documents means for the book: readings, ticks, notes, photographs, agreements, decisions of the plan that are other now – a
-/// school, a size, a slab. What is taken back is a correction that says so. Nothing for what is only moved or looked at.
+/// What a change of the documents means for the book: readings, ticks, notes, photographs, agreements, decisions of the plan that are other
+/// now – a school, a size, a slab. What is taken back is a correction that says so. Nothing for what is only moved or looked at.
 /// @param now when it is written, local with offset; ticks and readings that know their own time keep it.
 std::vector<BookEntry> happened(const Documents& before, const Documents& after, const std::string& now);
 
-/// What was typed to be written down: "dry film 0.08 mm" is a reading – a name, a number, a unit of those instruments and makers have –, all else a note.
+/// What was typed to be written down: "dry film 0.08 mm" is a reading – a name, a number, a unit of those instruments and makers have –,
+/// all else a note.
 BookEntry typed_entry(const std::string& text);
 
 /// A line with what became of it.
@@ -53,14 +55,14 @@ struct BookLine {
     BookEntry entry;
     std::int64_t corrected_by = 0;  ///< the last line that corrects it; 0: it stands
 };
-/// The book as it is read, oldest first: corrections are followed, corrections of corrections likewise. One that names a line that is not there, or
-/// one that comes after it, corrects nothing.
+/// The book as it is read, oldest first: corrections are followed, corrections of corrections likewise. One that names a line that is not
+/// there, or one that comes after it, corrects nothing.
 std::vector<BookLine> read_book(const std::vector<BookEntry>& entries);
 
 struct BookAsk {
-    std::string words;     ///< all of them stand somewhere in it, whatever their case
-    std::string job, kind; ///< empty: any
-    std::string from, to;  ///< ISO dates, both counted; empty: any
+    std::string words;      ///< all of them stand somewhere in it, whatever their case
+    std::string job, kind;  ///< empty: any
+    std::string from, to;   ///< ISO dates, both counted; empty: any
 };
 /// Places in the book of the lines that are asked for, in its order.
 std::vector<std::size_t> search(const std::vector<BookLine>& lines, const BookAsk& ask);
@@ -74,8 +76,9 @@ struct BookPoint {
     double value = 0;
     std::int64_t id = 0;
 };
-/// Readings of a kind that stand, in order of their time: of a job (empty: any) and of a thing (empty: any). Corrected ones have their new value;
-/// those that can't be read as a number are left out.
-std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std::string& what, const std::string& job = {}, const std::string& of = {});
+/// Readings of a kind that stand, in order of their time: of a job (empty: any) and of a thing (empty: any). Corrected ones have their new
+/// value; those that can't be read as a number are left out.
+std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std::string& what, const std::string& job = {},
+                                   const std::string& of = {});
 
 }  // namespace yb

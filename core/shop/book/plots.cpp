@@ -85,10 +85,15 @@ class Plotting {
         for (std::size_t i = 0; i < ids.size(); ++i) {
             const auto it = docs_.slabs.find(ids[i]);
             if (it == docs_.slabs.end() || all[i].empty()) continue;
-            const double thick = plan_ && i < plan_->leaves.size() && plan_->leaves[i].made ? plan_->leaves[i].slab().tape.stations.empty() ? 50 : plan_->leaves[i].slab().tape.stations[0].thickness_mm.value_or(50) : 50;
+            const double thick = plan_ && i < plan_->leaves.size() && plan_->leaves[i].made
+                                     ? plan_->leaves[i].slab().tape.stations.empty()
+                                           ? 50
+                                           : plan_->leaves[i].slab().tape.stations[0].thickness_mm.value_or(50)
+                                     : 50;
             const std::string on = all[i].front().at.substr(0, 10);
             Slab first = it->second;
-            const auto f = drying_of(first, thick, docs_.shop.air, dry_enough_pct(job()->room, docs_.shop), on, pace_of(docs_.shop.paces, "drying"));
+            const auto f =
+                drying_of(first, thick, docs_.shop.air, dry_enough_pct(job()->room, docs_.shop), on, pace_of(docs_.shop.paces, "drying"));
             if (!f || !(f->tau_days > 0)) continue;
             const double m0 = all[i].front().value, x0 = x_of(all[i].front().at);
             PlotLine l{f->fitted ? "forecast, by its own readings" : "forecast, a rule of thumb", {}, false};
@@ -182,7 +187,8 @@ class Plotting {
 
 }  // namespace
 
-BookPlot plot_of(const std::string& key, const std::vector<BookLine>& lines, const Documents& docs, const std::string& job, const Plan* plan) {
+BookPlot plot_of(const std::string& key, const std::vector<BookLine>& lines, const Documents& docs, const std::string& job,
+                 const Plan* plan) {
     return Plotting(lines, docs, job, plan).of(key);
 }
 

@@ -1,5 +1,5 @@
-// What the book's readings are drawn against: the drying forecast with its band, what the shop's air lets wood settle to, the simulation of a pour, the rest
-// between two passes, hours planned.
+// What the book's readings are drawn against: the drying forecast with its band, what the shop's air lets wood settle to, the simulation of
+// a pour, the rest between two passes, hours planned.
 #pragma once
 
 #include <string>
@@ -19,9 +19,9 @@ struct PlotLine {
     std::vector<std::int64_t> lines{};              ///< of readings: the book's line each came from
 };
 struct BookPlot {
-    std::string key;             ///< "moisture", "air", "rest", "pour", "hours"
+    std::string key;  ///< "moisture", "air", "rest", "pour", "hours"
     std::string title, unit;
-    std::string start;           ///< ISO date that x counts from, in days; empty: x is in hours since the pour, or one bar after the other
+    std::string start;  ///< ISO date that x counts from, in days; empty: x is in hours since the pour, or one bar after the other
     std::vector<PlotLine> lines;
     std::vector<std::pair<double, double>> low, high;  ///< a band; empty: none
     std::vector<std::string> bars;                     ///< of "hours": what each bar is
@@ -33,6 +33,7 @@ const std::vector<std::pair<const char*, const char*>>& book_plots();
 
 /// A plot of a job from its book and its plan. @param lines of the whole shop. @param plan may be null: readings alone are drawn then.
 /// @throws std::invalid_argument for a plot that nobody knows.
-BookPlot plot_of(const std::string& key, const std::vector<BookLine>& lines, const Documents& docs, const std::string& job, const Plan* plan);
+BookPlot plot_of(const std::string& key, const std::vector<BookLine>& lines, const Documents& docs, const std::string& job,
+                 const Plan* plan);
 
 }  // namespace yb

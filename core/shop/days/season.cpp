@@ -5,9 +5,9 @@
 #include <set>
 #include <stdexcept>
 
+#include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "core/shop/job/cards.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/money/money.h"
 #include "core/steps/pour/pour.h"
@@ -21,7 +21,9 @@ namespace {
 bool is_ordered(const Operation& o) { return o.who == Who::outside || o.key == "base_order" || o.key.rfind("buy_", 0) == 0; }
 
 /// It is on the rule: not put away, not delivered, and no other way of a job that is there.
-bool on_the_rule(const Documents& docs, const Job& job) { return !job.put_away && job.record.delivered.empty() && (job.way_of.empty() || !docs.jobs.count(job.way_of)); }
+bool on_the_rule(const Documents& docs, const Job& job) {
+    return !job.put_away && job.record.delivered.empty() && (job.way_of.empty() || !docs.jobs.count(job.way_of));
+}
 
 }  // namespace
 
@@ -33,12 +35,14 @@ bool can_be_planned(const Documents& docs, const Job& job) {
 std::vector<std::string> job_order(const Documents& docs) {
     std::vector<std::string> out;
     for (const auto& [id] : docs.shop.job_order)
-        if (const auto it = docs.jobs.find(id); it != docs.jobs.end() && on_the_rule(docs, it->second) && std::find(out.begin(), out.end(), id) == out.end())
+        if (const auto it = docs.jobs.find(id);
+            it != docs.jobs.end() && on_the_rule(docs, it->second) && std::find(out.begin(), out.end(), id) == out.end())
             out.push_back(id);
     std::vector<std::string> rest;
     for (const auto& [id, job] : docs.jobs)
         if (on_the_rule(docs, job) && std::find(out.begin(), out.end(), id) == out.end()) rest.push_back(id);
-    std::stable_sort(rest.begin(), rest.end(), [&](const std::string& a, const std::string& b) { return docs.jobs.at(a).start < docs.jobs.at(b).start; });
+    std::stable_sort(rest.begin(), rest.end(),
+                     [&](const std::string& a, const std::string& b) { return docs.jobs.at(a).start < docs.jobs.at(b).start; });
     out.insert(out.end(), rest.begin(), rest.end());
     return out;
 }
@@ -71,7 +75,8 @@ double air_of(const Season& season, const Job& job, const Operation& o, const Cl
 
 namespace {
 
-/// A job is planned for the air of the days it would have alone; where the others move it into another, what was planned of heat, windows and waits no longer holds.
+/// A job is planned for the air of the days it would have alone; where the others move it into another, what was planned of heat, windows
+/// and waits no longer holds.
 void tell_air(Season& s, const JobDays& j, const Job& job, const Plan& plan, const Climate& shop) {
     constexpr double told_from_c = 3;
     std::set<std::string_view> said;
@@ -81,9 +86,12 @@ void tell_air(Season& s, const JobDays& j, const Job& job, const Plan& plan, con
         const StepAir planned = plan.air_of(o.step);
         if (then <= planned.warmest_c + told_from_c && then >= planned.coldest_c - told_from_c) continue;
         said.insert(o.step.key);
-        s.cautions.push_back({"days.air", Severity::watch, {},
-                              say("{}: other jobs move ‘{}’ to {}, at {} in place of {}. Lifts, windows, waits and what the wood settles at are planned for the other air: start the job then, or move it up.", j.name, o.label, s.date(o.start_h), celsius(then),
-                                  celsius(planned.day.temp_c))});
+        s.cautions.push_back({"days.air",
+                              Severity::watch,
+                              {},
+                              say("{}: other jobs move ‘{}’ to {}, at {} in place of {}. Lifts, windows, waits and what the wood settles "
+                                  "at are planned for the other air: start the job then, or move it up.",
+                                  j.name, o.label, s.date(o.start_h), celsius(then), celsius(planned.day.temp_c))});
     }
 }
 
@@ -116,16 +124,26 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
     for (Net& n : nets) {
         JobDays j{n.job, docs.jobs.at(n.job).name, std::move(n.operations), 0, n.wanted_h};
         for (const Operation& o : j.operations) j.ready_h = std::max(j.ready_h, o.end_h);
-        std::stable_sort(j.operations.begin(), j.operations.end(), [](const Operation& a, const Operation& b) { return a.start_h < b.start_h; });
+        std::stable_sort(j.operations.begin(), j.operations.end(),
+                         [](const Operation& a, const Operation& b) { return a.start_h < b.start_h; });
         if (j.wanted_h && !j.operations.empty() && j.ready_h > *j.wanted_h) {
             const double days = std::ceil((j.ready_h - *j.wanted_h) / 24);
-            s.cautions.push_back({"days.late", Severity::stop, {}, say("{} is ready {} after the day it is wanted: look at what could give.", j.name, counted(days, "day", "days"))});
+            s.cautions.push_back(
+                {"days.late",
+                 Severity::stop,
+                 {},
+                 say("{} is ready {} after the day it is wanted: look at what could give.", j.name, counted(days, "day", "days"))});
         }
         for (const Operation& o : j.operations)
             if (o.key == "dry" && j.wanted_h && !o.done_h && o.end_h > *j.wanted_h)
-                s.cautions.push_back({"days.damp", Severity::stop, {},
-                                      say("{} is wanted before its wood is dry, about {}: a drier slab, a kiln, or a later day. Damp wood moves after it is made.", j.name, s.date(o.end_h))});
-        if (const auto plan = plans.find(j.id); plan != plans.end() && plan->second) tell_air(s, j, docs.jobs.at(j.id), *plan->second, docs.shop.air);
+                s.cautions.push_back({"days.damp",
+                                      Severity::stop,
+                                      {},
+                                      say("{} is wanted before its wood is dry, about {}: a drier slab, a kiln, or a later day. Damp wood "
+                                          "moves after it is made.",
+                                          j.name, s.date(o.end_h))});
+        if (const auto plan = plans.find(j.id); plan != plans.end() && plan->second)
+            tell_air(s, j, docs.jobs.at(j.id), *plan->second, docs.shop.air);
         s.jobs.push_back(std::move(j));
     }
     // Days that are none, and ticks of days that have not come.
@@ -135,22 +153,36 @@ Season season_of(const Documents& docs, const std::map<std::string, const Plan*>
             if (text.empty()) return;
             const auto h = hours_to(s.start, text);
             if (!h)
-                s.cautions.push_back({"days.odd_date", Severity::watch, {},
-                                      say("{}: ‘{}’ is no day ({}): write it as 2026-12-18. Until then it is left out.", job.name, text, what)});
+                s.cautions.push_back(
+                    {"days.odd_date",
+                     Severity::watch,
+                     {},
+                     say("{}: ‘{}’ is no day ({}): write it as 2026-12-18. Until then it is left out.", job.name, text, what)});
             else if (ticked && !s.today.empty() && *h > s.now_h + 48)
-                s.cautions.push_back({"days.odd_date", Severity::watch, {}, say("{}: something is ticked for {}, which has not come yet.", job.name, text)});
+                s.cautions.push_back(
+                    {"days.odd_date", Severity::watch, {}, say("{}: something is ticked for {}, which has not come yet.", job.name, text)});
         };
         odd(job.days.wanted, "the day it is wanted", false);
         for (const OpDone& d : job.days.done) odd(d.at, "what is done", true);
         for (const OpPin& p : job.days.pins) odd(p.on, "what is kept for a day", false);
     }
     for (const std::string& c : s.said.circular)
-        s.cautions.push_back({"days.circle", Severity::stop, {}, say("{} waits for itself: take one of its ties away. Until then it waits for none of them.", c)});
+        s.cautions.push_back({"days.circle",
+                              Severity::stop,
+                              {},
+                              say("{} waits for itself: take one of its ties away. Until then it waits for none of them.", c)});
     if (s.said.no_hands)
-        s.cautions.push_back({"days.no_helper", Severity::watch, {}, say("A second pair of hands is asked for and never there: set the helper's days in the shop. Until then it is planned alone.")});
+        s.cautions.push_back({"days.no_helper",
+                              Severity::watch,
+                              {},
+                              say("A second pair of hands is asked for and never there: set the helper's days in the shop. Until then it "
+                                  "is planned alone.")});
     if (s.said.endless)
-        s.cautions.push_back({"days.no_hours", Severity::stop, {},
-                              say("Some of it is never done: nobody works then, or hours were typed far too large. Look at working hours, days off and hours that were typed.")});
+        s.cautions.push_back({"days.no_hours",
+                              Severity::stop,
+                              {},
+                              say("Some of it is never done: nobody works then, or hours were typed far too large. Look at working hours, "
+                                  "days off and hours that were typed.")});
     return s;
 }
 
@@ -179,7 +211,9 @@ std::map<std::string, const Plan*> bare(const std::map<std::string, std::shared_
 }
 }  // namespace
 
-Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work) { return season_of(docs, bare(plans_of(docs, ask.only, work)), ask); }
+Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work) {
+    return season_of(docs, bare(plans_of(docs, ask.only, work)), ask);
+}
 
 Today today_of(const Season& s, const std::string& day) {
     Today t;
@@ -193,7 +227,8 @@ Today today_of(const Season& s, const std::string& day) {
             const WorkClock& clock = hands.of(o.who);
             const double begins = clock.next(std::max(o.start_h, from));
             const double done = clock.between(begins, std::min(o.hands_end_h, to));
-            const TodayLine line{j.name, o.key, o.label, begins - from, clock.after(begins, done) - from, done, o.waiting_h, o.who, o.start_h < from};
+            const TodayLine line{j.name, o.key,       o.label, begins - from,   clock.after(begins, done) - from,
+                                 done,   o.waiting_h, o.who,   o.start_h < from};
             if (o.hands_on_h > 0 && done > 0.01 && begins < to) t.hands.push_back(line), t.hands_h += o.who == Who::helper ? 0 : done;
             // Whatever waits over the night and longer, and is put to wait that day.
             if (o.waiting_h >= 8 && o.hands_end_h > from && o.hands_end_h <= to) t.set_going.push_back(line);
@@ -218,7 +253,8 @@ std::vector<DayLoad> loads_of(const Season& s, double to_h) {
             if (o.who == Who::helper || !(o.hands_on_h > 0)) continue;
             const int last = std::min(days - 1, static_cast<int>(o.hands_end_h / 24));
             for (int d = std::max(0, static_cast<int>(o.start_h / 24)); d <= last; ++d)
-                out[static_cast<std::size_t>(d)].hands_h += clock.between(std::max(o.start_h, d * 24.0), std::min(o.hands_end_h, d * 24.0 + 24));
+                out[static_cast<std::size_t>(d)].hands_h +=
+                    clock.between(std::max(o.start_h, d * 24.0), std::min(o.hands_end_h, d * 24.0 + 24));
         }
     return out;
 }
@@ -258,7 +294,10 @@ void helper_comes(Documents& d, const std::string& job, const std::vector<int>& 
 void quicker_resin(Documents& d, const std::string& job) {
     each_job(d, job, [&](Job& j) {
         if (j.makeup.kind != MakeUp::river || !can_be_planned(d, j)) return;
-        const auto stops = [](const Plan& p) { return std::count_if(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.severity == Severity::stop; }); };
+        const auto stops = [](const Plan& p) {
+            return std::count_if(p.pour->cautions.begin(), p.pour->cautions.end(),
+                                 [](const Caution& c) { return c.severity == Severity::stop; });
+        };
         const Plan now = plan_job(j, d);
         if (now.pour->lifts.empty()) return;
         double soonest = now.pour->wait_h;
@@ -268,7 +307,8 @@ void quicker_resin(Documents& d, const std::string& job) {
             Job other = j;
             other.fill.river = r.key;
             const Plan then = plan_job(other, d);
-            if (!then.pour->lifts.empty() && stops(then) <= stops(now) && then.pour->wait_h < soonest - 0.5) soonest = then.pour->wait_h, best = r.key;
+            if (!then.pour->lifts.empty() && stops(then) <= stops(now) && then.pour->wait_h < soonest - 0.5)
+                soonest = then.pour->wait_h, best = r.key;
         }
         if (!best.empty()) j.fill.river = best;
     });
@@ -286,14 +326,17 @@ const std::vector<Change>& changes() {
         {"helper_saturdays", "A helper on Saturdays, for base, form and jigs", Change::nothing,
          [](Documents& d, const std::string& job) { helper_comes(d, job, {5}); }},
         {"helper_days", "A helper every day, for base, form and jigs", Change::nothing,
-         [](Documents& d, const std::string& job) { helper_comes(d, job, {0, 1, 2, 3, 4}); }},
+         [](Documents& d, const std::string& job) {
+             helper_comes(d, job, {0, 1, 2, 3, 4});
+         }},
         {"quicker_resin", "A quicker resin that stays cool", Change::jobs, quicker_resin},
         {"kiln", "The slab dried in a kiln first: ten days, then a week to settle", Change::jobs,
          [](Documents& d, const std::string& job) {
              each_job(d, job, [&](Job& j) {
                  const double dry = settles_at(j.room);
                  for (const std::string& id : j.slabs())
-                     if (const auto it = d.slabs.find(id); it != d.slabs.end() && it->second.moisture_pct && *it->second.moisture_pct > dry_enough_pct(j.room, d.shop)) {
+                     if (const auto it = d.slabs.find(id);
+                         it != d.slabs.end() && it->second.moisture_pct && *it->second.moisture_pct > dry_enough_pct(j.room, d.shop)) {
                          Slab& slab = it->second;
                          slab.moisture_log.clear();  // its own drying in the shop says nothing of a kiln
                          slab.moisture_pct = std::max(6.0, std::round(dry));
@@ -323,7 +366,8 @@ const std::vector<Change>& changes() {
              d.shop.job_order.clear();
              for (const std::string& id : order) d.shop.job_order.push_back({id});
          }},
-        {"soonest", "Whatever lets all be done soonest", Change::nothing, [](Documents& d, const std::string&) { d.shop.all_soonest = true; }},
+        {"soonest", "Whatever lets all be done soonest", Change::nothing,
+         [](Documents& d, const std::string&) { d.shop.all_soonest = true; }},
     };
     return all;
 }
@@ -333,8 +377,8 @@ const std::vector<Change>& changes() {
 namespace {
 
 /// How it would be with some changes made.
-WhatIf tried(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const std::vector<const Change*>& made,
-             const Season& now, const Work& work) {
+WhatIf tried(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
+             const std::vector<const Change*>& made, const Season& now, const Work& work) {
     const auto ends = [&](const Season& s) {
         const auto it = std::find_if(s.jobs.begin(), s.jobs.end(), [&](const JobDays& j) { return j.id == job; });
         return it == s.jobs.end() ? s.end_h : it->ready_h;
@@ -359,7 +403,8 @@ WhatIf tried(const Documents& docs, const std::map<std::string, const Plan*>& pl
     std::map<std::string, std::shared_ptr<const Plan>> anew;
     if (replans == Change::shop) anew = plans_of(other, ask.only, work);
     // What changes nothing of a job plans nothing anew.
-    if (replans == Change::jobs && !(other.jobs == docs.jobs && other.slabs == docs.slabs)) anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
+    if (replans == Change::jobs && !(other.jobs == docs.jobs && other.slabs == docs.slabs))
+        anew = plans_of(other, job.empty() ? ask.only : std::vector{job}, work);
     std::map<std::string, const Plan*> with = plans;
     for (const auto& [id, plan] : anew) with[id] = plan.get();
     const Season s = season_of(other, with, ask);
@@ -396,14 +441,17 @@ void take_what_if(Documents& docs, const std::string& key, const std::string& jo
     for (const Change* c : changes_of(key)) c->make(docs, job);
 }
 
-WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const std::string& key, const Work& work) {
+WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
+               const std::string& key, const Work& work) {
     return tried(docs, plans, ask, job, changes_of(key), season_of(docs, plans, ask), work);
 }
 
-std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const Work& work) {
+std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask,
+                             const std::string& job, const Work& work) {
     const Season now = season_of(docs, plans, ask);
     std::vector<WhatIf> all(changes().size());
-    in_parallel(all.size(), [&](std::size_t i) { all[i] = tried(docs, plans, ask, job, {&changes()[i]}, now, work); }, work);
+    in_parallel(
+        all.size(), [&](std::size_t i) { all[i] = tried(docs, plans, ask, job, {&changes()[i]}, now, work); }, work);
     std::vector<WhatIf> out;
     for (WhatIf& w : all)
         if (std::abs(w.gains_h) > 0.5) out.push_back(std::move(w));

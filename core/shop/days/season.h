@@ -24,7 +24,7 @@ struct JobDays {
     std::string id, name;
     std::vector<Operation> operations;  ///< hours from midnight of the season's first day, in the order they begin
     double ready_h = 0;
-    std::optional<double> wanted_h;     ///< the evening of the day it is wanted
+    std::optional<double> wanted_h;  ///< the evening of the day it is wanted
     double late_h() const { return wanted_h ? ready_h - *wanted_h : 0; }
 };
 
@@ -40,7 +40,8 @@ struct Season {
     std::string date(double h) const { return date_after(start, h); }
 };
 
-/// A job's operations as its plan gives them, what was ticked and pinned laid on them. @param start the rule's first day: hours count from there.
+/// A job's operations as its plan gives them, what was ticked and pinned laid on them. @param start the rule's first day: hours count from
+/// there.
 Net net_of(const std::string& id, const Job& job, const Plan& plan, const std::string& start);
 
 /// The air an operation is done in on the rule, °C: typed, or of the month its day falls into.
@@ -49,7 +50,8 @@ double air_of(const Season& season, const Job& job, const Operation& operation, 
 /// True where all of its slabs are there.
 bool can_be_planned(const Documents& docs, const Job& job);
 
-/// Jobs in the order of the shop, other ways of one left out; those it does not name after them by their first day; put away ones are left out.
+/// Jobs in the order of the shop, other ways of one left out; those it does not name after them by their first day; put away ones are left
+/// out.
 std::vector<std::string> job_order(const Documents& docs);
 
 struct SeasonAsk {
@@ -69,14 +71,14 @@ struct TodayLine {
     double hands_h = 0;           ///< of that day
     double waits_h = 0;           ///< then it waits
     Who who = Who::maker;
-    bool goes_on = false;         ///< begun on an earlier day
-    std::string by{};             ///< of what is ordered: at the latest on this day
+    bool goes_on = false;  ///< begun on an earlier day
+    std::string by{};      ///< of what is ordered: at the latest on this day
 };
 struct Today {
     std::string date;
-    std::vector<TodayLine> hands;     ///< in order
-    std::vector<TodayLine> set_going; ///< long waits that begin that day: last thing before going home
-    std::vector<TodayLine> order_by;  ///< what somebody else brings: to be ordered by a day, within a week
+    std::vector<TodayLine> hands;      ///< in order
+    std::vector<TodayLine> set_going;  ///< long waits that begin that day: last thing before going home
+    std::vector<TodayLine> order_by;   ///< what somebody else brings: to be ordered by a day, within a week
     double hands_h = 0;
 };
 /// @param day ISO date.
@@ -93,24 +95,27 @@ std::vector<DayLoad> loads_of(const Season& season, double to_h);
 struct WhatIf {
     std::string key;
     Phrase says;
-    double end_h = 0;             ///< of all jobs
+    double end_h = 0;                       ///< of all jobs
     std::map<std::string, double> ready_h;  ///< by job
-    double gains_h = 0;           ///< of the job that is asked about, or of all
-    double hands_h = 0;           ///< more of the maker's hours
-    std::int64_t money = 0;       ///< more on the offers, hundredths, where prices are known
+    double gains_h = 0;                     ///< of the job that is asked about, or of all
+    double hands_h = 0;                     ///< more of the maker's hours
+    std::int64_t money = 0;                 ///< more on the offers, hundredths, where prices are known
 };
-/// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, a colder one, faster resin, no rest between the faces, a machine shop for the
-/// flattening, another order of jobs, a kiln. Those that change nothing are left out; what gains most first, what loses last.
+/// Each tried by planning it: a helper on Saturdays, a helper every day, a warmer shop, a colder one, faster resin, no rest between the
+/// faces, a machine shop for the flattening, another order of jobs, a kiln. Those that change nothing are left out; what gains most first,
+/// what loses last.
 /// @param job the one that must be sooner; empty: all of them.
 /// @param plans of all jobs as they stand: what a change does not touch is not planned again.
-std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
-                             const Work& work = {});
-/// One of them, or several at once ("saturdays+quicker_resin"), whatever it gains. @throws std::invalid_argument for a change that nobody knows.
-WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job, const std::string& key,
-               const Work& work = {});
+std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask,
+                             const std::string& job, const Work& work = {});
+/// One of them, or several at once ("saturdays+quicker_resin"), whatever it gains. @throws std::invalid_argument for a change that nobody
+/// knows.
+WhatIf what_if(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask, const std::string& job,
+               const std::string& key, const Work& work = {});
 /// Changes the documents as a what-if has it. @param job as of the asking. @throws std::invalid_argument for a change that nobody knows.
 void take_what_if(Documents& docs, const std::string& key, const std::string& job);
 /// Plans of the jobs that are on the rule, by job; those without a slab are left out. @param only ids; none: all. @throws Cancelled.
-std::map<std::string, std::shared_ptr<const Plan>> plans_of(const Documents& docs, const std::vector<std::string>& only = {}, const Work& work = {});
+std::map<std::string, std::shared_ptr<const Plan>> plans_of(const Documents& docs, const std::vector<std::string>& only = {},
+                                                            const Work& work = {});
 
 }  // namespace yb

@@ -26,7 +26,8 @@ void set_air(Job& job, const std::string& key, std::optional<double> air_c);
 void give_to_helper(Job& job, const std::string& key, bool helper);
 /// The same once more after it: a second leak, another coat of filler. @returns the key of what was added.
 std::string again_after(Job& job, const Operation& operation, const std::string& name);
-/// In two halves, the second after the first and before all that came after it; its wait goes with the second. @param next what follows it, or empty.
+/// In two halves, the second after the first and before all that came after it; its wait goes with the second. @param next what follows it,
+/// or empty.
 /// @returns the key of the second.
 std::string split(Job& job, const Operation& operation, const std::string& name, const std::string& next);
 /// An operation of the maker's own; @returns its key, "own 1".

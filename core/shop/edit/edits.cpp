@@ -1,22 +1,22 @@
 // What can be done to a job: choices taken, slabs given and laid together, leaves turned, patches cut.
-#include "core/shop/job/job.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/shop_edits.h"
+#include "core/shop/job/job.h"
 
 #include <algorithm>
 #include <cmath>
 #include <tuple>
 
+#include "core/ground/fields/walk.h"
+#include "core/material/wood/air_log.h"
 #include "core/shop/edit/first_top.h"
 #include "core/shop/edit/items.h"
-#include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/lay/lay.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/patch/patch.h"
 #include "core/steps/under/under.h"
-#include "core/material/wood/air_log.h"
 
 namespace yb {
 

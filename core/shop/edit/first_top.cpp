@@ -73,7 +73,8 @@ FirstTop first_top(const Slab& slab, std::optional<double> settles_pct) {
     }
     if (top.length_mm < 100 || top.width_mm < 50) return out;
     const LayPlan lay = plan_lay({slab, shape, top, out.placement});
-    if (const auto thick = rested_inside(slab, shape, lay.outline, lay.rough, FlatChoices(), settles_pct); thick && *thick >= 4) top.thickness_mm = std::floor(*thick + 1e-6);
+    if (const auto thick = rested_inside(slab, shape, lay.outline, lay.rough, FlatChoices(), settles_pct); thick && *thick >= 4)
+        top.thickness_mm = std::floor(*thick + 1e-6);
     out.top = top;
     return out;
 }

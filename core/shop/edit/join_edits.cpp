@@ -3,10 +3,10 @@
 
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/items.h"
-#include "core/steps/fill/fill.h"
-#include "core/steps/flat/flat.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/fill/fill.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/join/join.h"
 #include "core/steps/top/top.h"
 

@@ -59,7 +59,8 @@ std::variant<ExtraCost, std::string> read_extra(const std::string& typed) {
     ExtraCost out;
     out.what = trimmed(parts[0]);
     if (out.what.empty()) return std::string("What else is paid begins with what it is: write it as “glass; 1; 120”.");
-    if (parts.size() > 3) return std::string("Three things stand in it, parted by semicolons: what, how many, each. Write it as “glass; 1; 120”.");
+    if (parts.size() > 3)
+        return std::string("Three things stand in it, parted by semicolons: what, how many, each. Write it as “glass; 1; 120”.");
     if (parts.size() > 1) {
         const auto n = number_of(parts[1]);
         if (!n || *n < 0 || *n > 1e6) return "‘" + trimmed(parts[1]) + "’ is no number of pieces: write how many, 0 takes it off the list.";
@@ -68,7 +69,8 @@ std::variant<ExtraCost, std::string> read_extra(const std::string& typed) {
     if (parts.size() > 2) {
         const auto price = number_of(parts[2]);
         if (!price) return "‘" + trimmed(parts[2]) + "’ is no price: write the number alone, without a currency sign.";
-        if (*price < 0 || *price > 1e7) return "A price of " + trimmed(parts[2]) + " can't be: it is 0 or more. What comes off is taken off the list.";
+        if (*price < 0 || *price > 1e7)
+            return "A price of " + trimmed(parts[2]) + " can't be: it is 0 or more. What comes off is taken off the list.";
         out.price = *price;
     }
     return out;
@@ -90,7 +92,8 @@ void give_number(Documents& docs, const std::string& id, const std::string& year
     if (!number.empty()) return;
     int last = 0;
     for (const auto& [other, j] : docs.jobs)
-        if (int n = 0; j.record.number.rfind(year + "-", 0) == 0 && std::sscanf(j.record.number.c_str() + year.size(), "-%6d", &n) == 1) last = std::max(last, n);
+        if (int n = 0; j.record.number.rfind(year + "-", 0) == 0 && std::sscanf(j.record.number.c_str() + year.size(), "-%6d", &n) == 1)
+            last = std::max(last, n);
     number = fmt::format("{}-{:02}", year, last + 1);
 }
 

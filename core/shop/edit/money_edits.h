@@ -20,7 +20,8 @@ void set_base_price(Job& job, std::optional<double> price);
 void set_not_included(Job& job, const std::string& text);
 /// Puts something else that is paid on the list; one of the same name is replaced, none of it (amount 0) takes it off.
 void set_extra(Job& job, const ExtraCost& extra);
-/// Reads "glass; 1; 120": what, how many, each. A comma may be the decimal point; a currency sign is refused. @returns a sentence where it can't be read.
+/// Reads "glass; 1; 120": what, how many, each. A comma may be the decimal point; a currency sign is refused. @returns a sentence where it
+/// can't be read.
 std::variant<ExtraCost, std::string> read_extra(const std::string& typed);
 
 /// Keeps what was agreed, of a day.

@@ -2,11 +2,11 @@
 
 #include <algorithm>
 
-#include "core/shop/edit/edits.h"
 #include "core/ground/fields/walk.h"
-#include "core/shop/job/documents.h"
 #include "core/ground/measure/measure.h"
 #include "core/material/resin/mix.h"
+#include "core/shop/edit/edits.h"
+#include "core/shop/job/documents.h"
 
 namespace yb {
 

@@ -1,5 +1,5 @@
-#include "core/shop/job/job.h"
 #include "core/shop/edit/slab_edits.h"
+#include "core/shop/job/job.h"
 
 #include <algorithm>
 #include <cmath>

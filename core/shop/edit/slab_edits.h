@@ -59,8 +59,8 @@ struct LayInLog {
     bool over = false, ended = false;
 };
 void number_slabs(Documents& docs, const std::vector<LayInLog>& from_the_lowest);
-/// One of the six readings at the yard (core/steps/flat/yard.h), the others as they were, 0 where none was; empty: taken for straight. @throws
-/// Refusal while the slab has no edges, or where face A has heights of another kind.
+/// One of the six readings at the yard (core/steps/flat/yard.h), the others as they were, 0 where none was; empty: taken for straight.
+/// @throws Refusal while the slab has no edges, or where face A has heights of another kind.
 void read_at_yard(Slab& slab, double YardReading::*what, std::optional<double> value);
 /// A grid for heights, every 200 mm along and 150 mm across, on each face that has no readings yet.
 void lay_height_grid(Slab& slab);

@@ -5,9 +5,9 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/material/slab/slab.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/slab_edits.h"
-#include "core/material/slab/slab.h"
 
 namespace yb {
 
@@ -55,7 +55,9 @@ void place_flaw(Flaw& f, std::size_t column, std::optional<double> v) {
 void new_flaw(Slab& slab, FlawKind kind) {
     const SlabShape shape = shape_of(slab);
     const double mid = shape.ring_a.empty() ? 300 : (shape.x0 + shape.x1) / 2;
-    const Vec2 half = kind == FlawKind::crack || kind == FlawKind::pith ? Vec2{150, 3} : kind == FlawKind::knot ? Vec2{20, 20} : Vec2{50, 15};
+    const Vec2 half = kind == FlawKind::crack || kind == FlawKind::pith ? Vec2{150, 3}
+                      : kind == FlawKind::knot                          ? Vec2{20, 20}
+                                                                        : Vec2{50, 15};
     Ring ring;
     constexpr int n = 16;
     for (int i = 0; i < n; ++i)

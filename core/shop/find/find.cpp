@@ -1,15 +1,15 @@
-#include "core/shop/job/job.h"
 #include "core/shop/find/find.h"
+#include "core/shop/job/job.h"
 
 #include <algorithm>
 #include <cmath>
 #include <mutex>
 
 #include "core/ground/calendar/calendar.h"
-#include "core/steps/fill/fill.h"
-#include "core/steps/flat/flat.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/fill/fill.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/lay/place.h"
 #include "core/steps/pour/pour.h"
 #include "core/steps/top/top.h"
@@ -216,7 +216,8 @@ class Finder {
             if (!one_edge) {
                 const WideBy by = live != LiveEdges::none && rectangle ? WideBy::live : WideBy::sawn;
                 // Turned over the place is the same, seen from below, for sawn edges; between live ones each face has its own.
-                if (!over || by == WideBy::live) place = widest_top(ways.shape(over), length, by, by == WideBy::live ? most_live_turn_deg : most_turn_deg);
+                if (!over || by == WideBy::live)
+                    place = widest_top(ways.shape(over), length, by, by == WideBy::live ? most_live_turn_deg : most_turn_deg);
                 else place.placement.y_mm = -place.placement.y_mm, place.placement.angle_deg = -place.placement.angle_deg;
                 look(over, place, by, false);
                 continue;
@@ -230,7 +231,8 @@ class Finder {
         measure(f, *best);
         // Where an edge is sawn there is as much as the place has, not as much as is wanted.
         if (rectangle && live != LiveEdges::both) f.narrowest_mm = widest;
-        f.thickness_mm = rested_inside(ways.slab(over), ways.shape(over), best->outline, best->rough, order_.flat, order_.settles_pct).value_or(0);
+        f.thickness_mm =
+            rested_inside(ways.slab(over), ways.shape(over), best->outline, best->rough, order_.flat, order_.settles_pct).value_or(0);
         weigh(f, k, best->outline);
         count_flaws(f, ways.slab(over), best->flaws);
     }
@@ -263,7 +265,9 @@ class Finder {
                 f.thickness_mm = 0;
                 continue;
             }
-            f.thickness_mm = std::min(f.thickness_mm, rested_inside(in.leaves[i].slab, in.leaves[i].shape, own.outline, own.rough, order_.flat, order_.settles_pct).value_or(0));
+            f.thickness_mm = std::min(
+                f.thickness_mm,
+                rested_inside(in.leaves[i].slab, in.leaves[i].shape, own.outline, own.rough, order_.flat, order_.settles_pct).value_or(0));
             weigh(f, *known_[order[i]], own.outline);
             count_flaws(f, in.leaves[i].slab, own.flaws);
         }

@@ -13,11 +13,11 @@
 #include <string>
 #include <vector>
 
+#include "core/ground/work/work.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/lay/choices.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/makeup/choices.h"
-#include "core/ground/work/work.h"
 
 namespace yb {
 
@@ -45,12 +45,12 @@ struct FindOrder {
     MakeUpChoices choices;
     FindWeights weights;
     bool singles = true, pairs = true, boards = true, rivers = true;
-    double dry_pct = usual_dry_pct();  ///< dry enough for the room: see dry_enough_pct()
-    FlatChoices flat;                  ///< how long it rests, and what is left for after it
-    std::optional<double> settles_pct; ///< what the shop's air settles wood at when the job begins; empty: not known
-    std::string for_job;               ///< slabs reserved for other jobs are left out
-    std::size_t keep = 24;             ///< results
-    double resin_price_l = 0;          ///< of a litre; 0: not counted as money
+    double dry_pct = usual_dry_pct();   ///< dry enough for the room: see dry_enough_pct()
+    FlatChoices flat;                   ///< how long it rests, and what is left for after it
+    std::optional<double> settles_pct;  ///< what the shop's air settles wood at when the job begins; empty: not known
+    std::string for_job;                ///< slabs reserved for other jobs are left out
+    std::size_t keep = 24;              ///< results
+    double resin_price_l = 0;           ///< of a litre; 0: not counted as money
 };
 
 /// What is looked for in a job of a shop; weights and ways as they start.

@@ -67,7 +67,8 @@ bool run_to_its_end(const CardRun& run) { return run.over && run.fast == 1 && !r
 
 std::string next_card(const Job& job, std::initializer_list<const char*> cards) {
     for (const char* card : cards)
-        if (std::none_of(job.runs.begin(), job.runs.end(), [&](const CardRun& r) { return r.card == card && run_to_its_end(r); })) return card;
+        if (std::none_of(job.runs.begin(), job.runs.end(), [&](const CardRun& r) { return r.card == card && run_to_its_end(r); }))
+            return card;
     return cards.size() > 0 ? *(cards.end() - 1) : "";
 }
 

@@ -32,7 +32,8 @@ struct CardRow {
     bool all_parts = false;  ///< it runs through every lift, round or stage of its operation
 };
 
-/// The steps of a card, "pour", "glue", "sand", as the maker's pace has them; empty where the plan has nothing for it, or for a card nobody knows.
+/// The steps of a card, "pour", "glue", "sand", as the maker's pace has them; empty where the plan has nothing for it, or for a card nobody
+/// knows.
 std::vector<CardStep> card_of(const std::string& card, const Job& job, const Plan& plan, const Shop& shop);
 /// The card of that key; nullptr for one nobody knows.
 const CardRow* find_card(const std::string& card);

@@ -8,20 +8,20 @@
 #include <vector>
 
 #include "core/ground/card/run.h"
+#include "core/material/slab/slab.h"
+#include "core/material/wood/wood.h"
+#include "core/shop/job/leaf.h"
 #include "core/shop/record/choices.h"
 #include "core/steps/days/choices.h"
 #include "core/steps/fill/choices.h"
 #include "core/steps/flat/choices.h"
-#include "core/shop/job/leaf.h"
 #include "core/steps/join/choices.h"
 #include "core/steps/lay/choices.h"
-#include "core/steps/money/choices.h"
 #include "core/steps/makeup/choices.h"
+#include "core/steps/money/choices.h"
 #include "core/steps/pour/choices.h"
-#include "core/material/slab/slab.h"
 #include "core/steps/skin/choices.h"
 #include "core/steps/under/choices.h"
-#include "core/material/wood/wood.h"
 
 namespace yb {
 
@@ -45,8 +45,8 @@ struct Job {
     DaysChoices days;
     JobMoney money;
     Record record;
-    std::string way_of;  ///< id of the job that this is another way of; empty: it stands for itself
-    std::string way;     ///< what this way is called: "with the river"
+    std::string way_of;         ///< id of the job that this is another way of; empty: it stands for itself
+    std::string way;            ///< what this way is called: "with the river"
     std::vector<CardRun> runs;  ///< of running cards: what was ticked off at the bench, and when
     Climate room;               ///< where the table will stand
     std::string kept;           ///< fields of a newer program, kept as they came: JSON

@@ -18,9 +18,7 @@ constexpr std::pair<const char*, const char*> kinds[] = {{"slab", "Slabs"},     
 const char* key_of(NeedKind k) { return kinds[static_cast<std::size_t>(k)].first; }
 const char* name_of(NeedKind k) { return kinds[static_cast<std::size_t>(k)].second; }
 
-double Need::buys() const {
-    return to_buy(amount, left.value_or(0), kit.value_or(0));
-}
+double Need::buys() const { return to_buy(amount, left.value_or(0), kit.value_or(0)); }
 
 std::vector<Need> needs_of(const Plan& plan, const Job& job, const Shop& shop) {
     std::vector<Need> all;
@@ -38,8 +36,8 @@ std::vector<Need> needs_of(const Plan& plan, const Job& job, const Shop& shop) {
 }
 
 void order_short(std::vector<Operation>& operations, const std::vector<Need>& needs, double days) {
-    static constexpr std::pair<NeedKind, std::pair<const char*, const char*>> kinds_ordered[] = {{NeedKind::resin, {"buy_resin", "Order resin"}},
-                                                                                               {NeedKind::finish, {"buy_finish", "Order finish"}}};
+    static constexpr std::pair<NeedKind, std::pair<const char*, const char*>> kinds_ordered[] = {
+        {NeedKind::resin, {"buy_resin", "Order resin"}}, {NeedKind::finish, {"buy_finish", "Order finish"}}};
     for (const auto& [kind, op] : kinds_ordered) {
         const Operation* first = nullptr;
         for (const Need& n : needs)

@@ -8,8 +8,6 @@
 #include <span>
 #include <stdexcept>
 
-#include "core/steps/days/days.h"
-#include "core/steps/flat/yard.h"
 #include "core/ground/fields/walk.h"
 #include "core/ground/file/format_error.h"
 #include "core/shop/job/documents.h"
@@ -18,6 +16,8 @@
 #include "core/shop/job/rates.h"
 #include "core/shop/job/state.h"
 #include "core/shop/job/steps.h"
+#include "core/steps/days/days.h"
+#include "core/steps/flat/yard.h"
 #include "core/steps/join/join.h"
 #include "core/steps/makeup/cuts.h"
 #include "core/steps/match/likeness.h"
@@ -188,9 +188,9 @@ Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_sh
         try {
             work();
         } catch (const std::exception& e) {
-            held.cautions.emplace_back(
-                row.step, Caution{"plan.failed", Severity::stop, row.step,
-                                  say("{} can't be planned with what is given ({}). Look over what was typed last.", row.name, sentence_of(e))});
+            held.cautions.emplace_back(row.step, Caution{"plan.failed", Severity::stop, row.step,
+                                                         say("{} can't be planned with what is given ({}). Look over what was typed last.",
+                                                             row.name, sentence_of(e))});
         }
     };
     const auto in_it = [&](const StepRow& row) { return !wanted.slab_alone || row.step == step_key::rack; };
@@ -221,7 +221,8 @@ Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_sh
     lay_on_bench(w);
     if (!w.quick && !given_shop.paces.empty())
         for (const StepRow& row : steps())
-            if (auto figures = row.says(p)->figures; tell_rates(figures, given_shop.paces, given_shop, given_job)) row.own(p)->figures = std::move(figures);
+            if (auto figures = row.says(p)->figures; tell_rates(figures, given_shop.paces, given_shop, given_job))
+                row.own(p)->figures = std::move(figures);
     for (const StepRow& row : steps()) {
         std::vector<Caution> more;
         for (const auto& [step, caution] : held.cautions)

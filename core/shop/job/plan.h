@@ -13,8 +13,8 @@
 #include <vector>
 
 #include "core/ground/figure/figure.h"
-#include "core/steps/lay/choices.h"
 #include "core/material/wood/wood.h"
+#include "core/steps/lay/choices.h"
 
 namespace yb {
 
@@ -57,9 +57,10 @@ struct LeafPlan {
     const SlabShape& shape() const;  ///< of it
 };
 
-/// The shop's air while a step is done: of the month its days fall into, by the schedule of its own job, or as it was typed for one of its operations.
+/// The shop's air while a step is done: of the month its days fall into, by the schedule of its own job, or as it was typed for one of its
+/// operations.
 struct StepAir {
-    Month day;                             ///< of the first of its operations that the air matters to
+    Month day;                            ///< of the first of its operations that the air matters to
     double coldest_c = 0, warmest_c = 0;  ///< of all of them
     /// What wood settles at in it, %.
     double settles_pct() const;
@@ -108,7 +109,8 @@ struct Plan {
 
 /// Plans a whole job on one slab. `slab` is as measured; the placement says whether it is turned over.
 Plan plan_job(const Job& job, const Slab& slab, const Shop& shop);
-/// Plans a whole job with the slabs of a shop. @param shop in place of theirs; nullptr: theirs. @throws std::out_of_range when one of its slabs is not there.
+/// Plans a whole job with the slabs of a shop. @param shop in place of theirs; nullptr: theirs. @throws std::out_of_range when one of its
+/// slabs is not there.
 Plan plan_job(const Job& job, const Documents& docs, int on_bench = whole_top, const Shop* shop = nullptr);
 
 /// A job as a list names it.

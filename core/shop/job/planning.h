@@ -1,12 +1,12 @@
 // A plan while it is being made: what the rows of the table (core/shop/rows) work on. Used by them and by plan_job only.
 #pragma once
 
-#include "core/steps/fill/fill.h"
-#include "core/steps/flat/flat.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/prepared.h"
 #include "core/shop/job/shop.h"
+#include "core/steps/fill/fill.h"
+#include "core/steps/flat/flat.h"
 #include "core/steps/makeup/makeup.h"
 #include "core/steps/top/top.h"
 

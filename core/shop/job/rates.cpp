@@ -28,15 +28,20 @@ const std::vector<Rate>& rates() {
     using CS = const Shop&;
     using CJ = const Job&;
     static const std::vector<Rate> all{
-        {"sand_felt", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.felt_min_m2; }, [](S s, J, double t) { s.sanding.felt_min_m2 *= t; }},
-        {"sand_first", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.planed_min_m2; }, [](S s, J, double t) { s.sanding.planed_min_m2 *= t; }},
-        {"sand_after", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.after_min_m2; }, [](S s, J, double t) { s.sanding.after_min_m2 *= t; }},
-        {"sand_edge", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.edge_min_m; }, [](S s, J, double t) { s.sanding.edge_min_m *= t; }},
+        {"sand_felt", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.felt_min_m2; },
+         [](S s, J, double t) { s.sanding.felt_min_m2 *= t; }},
+        {"sand_first", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.planed_min_m2; },
+         [](S s, J, double t) { s.sanding.planed_min_m2 *= t; }},
+        {"sand_after", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.after_min_m2; },
+         [](S s, J, double t) { s.sanding.after_min_m2 *= t; }},
+        {"sand_edge", "skin.sanding", [](CS s, CJ) { return 60 / s.sanding.edge_min_m; },
+         [](S s, J, double t) { s.sanding.edge_min_m *= t; }},
         {"lane", "flat.hours", [](CS s, CJ) { return 3600 / (s.sled.turn_s + 1000 / s.sled.feed_mm_s); },
          [](S s, J, double t) { s.sled.turn_s *= t, s.sled.feed_mm_s /= t; }},
         {"layer", "flat.hours", [](CS s, CJ) { return s.sled.layer_s / 60; }, [](S s, J, double t) { s.sled.layer_s *= t; }},
         {"mix", "pour.batches", [](CS, CJ j) { return j.pour.mix_min; }, [](S, J j, double t) { j.pour.mix_min *= t; }},
-        {"glue_spread", "join.needed", [](CS, CJ j) { return j.join.spread_m2_min * 60; }, [](S, J j, double t) { j.join.spread_m2_min /= t; }},
+        {"glue_spread", "join.needed", [](CS, CJ j) { return j.join.spread_m2_min * 60; },
+         [](S, J j, double t) { j.join.spread_m2_min /= t; }},
         {"glue_pieces", "join.needed", [](CS, CJ j) { return 3600 / j.join.piece_s; }, [](S, J j, double t) { j.join.piece_s *= t; }},
         {"glue_set", "join.needed", [](CS, CJ j) { return j.join.set_min; }, [](S, J j, double t) { j.join.set_min *= t; }},
         {"glue_clamp", "join.needed", [](CS, CJ j) { return 3600 / j.join.clamp_s; }, [](S, J j, double t) { j.join.clamp_s *= t; }},
@@ -104,7 +109,8 @@ bool tell_rates(std::vector<Figure>& figures, const std::vector<PaceFigure>& pac
         if (const double times = pace_of(paces, kind); times != 1)
             for (Figure& one : figures)
                 if (one.key == told) {
-                    one.working.given.push_back({"at your pace, as days and money count it", hours(one.value.value * times), "hours × your pace of it"});
+                    one.working.given.push_back(
+                        {"at your pace, as days and money count it", hours(one.value.value * times), "hours × your pace of it"});
                     one.note.then.push_back(say("{} at your pace", hours(one.value.value * times)));
                     any = true;
                 }
@@ -115,7 +121,8 @@ bool tell_rates(std::vector<Figure>& figures, const std::vector<PaceFigure>& pac
         for (Figure& one : figures) {
             if (one.key != r->told) continue;
             const PaceKind& k = *find_pace_kind(f.key);
-            const auto known = std::find_if(one.working.given.begin(), one.working.given.end(), [&](const Given& g) { return g.name == k.label; });
+            const auto known =
+                std::find_if(one.working.given.begin(), one.working.given.end(), [&](const Given& g) { return g.name == k.label; });
             Given g{k.label, number(own->value), render(yours(f, shop, job), Units::metric())};
             if (known == one.working.given.end()) one.working.given.push_back(std::move(g));
             else *known = std::move(g);

@@ -5,16 +5,16 @@
 #include <vector>
 
 #include "core/ground/calendar/calendar.h"
+#include "core/ground/measure/measure.h"
 #include "core/material/resin/resin.h"
+#include "core/material/wood/meter.h"
+#include "core/material/wood/wood.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/money/choices.h"
 #include "core/steps/pace/choices.h"
 #include "core/steps/skin/coats.h"
 #include "core/steps/skin/grits.h"
-#include "core/ground/measure/measure.h"
 #include "core/steps/under/choices.h"
-#include "core/material/wood/meter.h"
-#include "core/material/wood/wood.h"
 
 namespace yb {
 
@@ -44,8 +44,8 @@ struct Shop {
     ShopMoney money;
     std::vector<MeterWood> meter;   ///< its booklet
     std::vector<PaceFigure> paces;  ///< of the maker, as the tables that were made have taught
-    bool letter = false;                                                                       ///< sheets on Letter, otherwise A4
-    std::string kept;  ///< fields of a newer program, kept as they came: JSON
+    bool letter = false;            ///< sheets on Letter, otherwise A4
+    std::string kept;               ///< fields of a newer program, kept as they came: JSON
     Shop();
     /// What its air settles wood at in the month of an ISO date, %.
     double settles_pct(const std::string& on) const;

@@ -68,9 +68,7 @@ JobState state_of(const Job& job, const Plan* plan) {
     const Operation* next = nullptr;
     for (const Operation& o : plan->days->operations)
         if (o.order > done && !o.done_h && (!next || o.order < next->order)) next = &o;
-    out.next = stop != plan->sheets.cautions.end() ? say("{}", headline_of(stop->key))
-               : next                              ? say("{}", next->label)
-                                                   : say("the finish");
+    out.next = stop != plan->sheets.cautions.end() ? say("{}", headline_of(stop->key)) : next ? say("{}", next->label) : say("the finish");
     return out;
 }
 

@@ -11,12 +11,12 @@ struct Job;
 struct Plan;
 
 struct JobState {
-    std::string key;                    ///< as JobLine::state has it
-    Phrase says;                        ///< "rough-cut; both faces come next"
-    Phrase next;                        ///< what to do now
-    std::string ready;                  ///< ISO date its last operation ends; empty where nothing is dated
-    Severity worst = Severity::note;    ///< of what is to be minded
-    int stops = 0;                      ///< how many things stop it
+    std::string key;                  ///< as JobLine::state has it
+    Phrase says;                      ///< "rough-cut; both faces come next"
+    Phrase next;                      ///< what to do now
+    std::string ready;                ///< ISO date its last operation ends; empty where nothing is dated
+    Severity worst = Severity::note;  ///< of what is to be minded
+    int stops = 0;                    ///< how many things stop it
 };
 
 /// @param plan of the job; nullptr where it can't be planned: a slab of it has gone.

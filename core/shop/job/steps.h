@@ -42,7 +42,7 @@ struct StepRow {
     void (*plan)(Planning&) = nullptr;  ///< none for steps that plan nothing
     void (*told)(Planning&) = nullptr;  ///< what it says once later steps are planned
     void (*operations)(const Planning&, std::vector<Operation>& out) = nullptr;  ///< given to Days
-    void (*dated)(Planning&) = nullptr;  ///< what it says once the days are known
+    void (*dated)(Planning&) = nullptr;                                          ///< what it says once the days are known
     void (*needs)(const ThingsAsk&, std::vector<Need>& out) = nullptr;           ///< what it takes beside hands, given to Money and Days
     void (*things)(const ThingsAsk&, std::vector<Thing>& out) = nullptr;         ///< what of it can be picked on the bench
     std::span<const CardRow> (*cards)() = nullptr;                               ///< to run at the bench

@@ -5,8 +5,8 @@
 #include <cmath>
 #include <stdexcept>
 
-#include <boost/multiprecision/cpp_dec_float.hpp>
 #include <fmt/format.h>
+#include <boost/multiprecision/cpp_dec_float.hpp>
 
 #include "core/ground/file/csv.h"
 #include "core/shop/job/job.h"
@@ -137,8 +137,10 @@ class Summing {
             if (it == by_step.end()) continue;
             m_.hands_h += thousandth(it->second.maker);
             line({"hours", std::string("hours ") + std::string(row.step.key), row.name, it->second.maker, "h", rate});
-            if (rate && !m_.lines.empty() && m_.lines.back().key == std::string("hours ") + std::string(row.step.key)) maker_ += m_.lines.back().sum;
-            line({"hours", std::string("helper ") + std::string(row.step.key), std::string(row.name) + ", the helper", it->second.helper, "h", helper});
+            if (rate && !m_.lines.empty() && m_.lines.back().key == std::string("hours ") + std::string(row.step.key))
+                maker_ += m_.lines.back().sum;
+            line({"hours", std::string("helper ") + std::string(row.step.key), std::string(row.name) + ", the helper", it->second.helper,
+                  "h", helper});
         }
         // One word for all hours without a rate.
         if (!rate) {
@@ -161,23 +163,45 @@ class Summing {
                 if (l.kind == std::string(key)) c += l.sum, any = true;
             if (any) kinds.push_back({name, money(c), "its lines"});
         };
-        for (int k = 0; k <= static_cast<int>(NeedKind::extra); ++k) add_kind(key_of(static_cast<NeedKind>(k)), name_of(static_cast<NeedKind>(k)));
+        for (int k = 0; k <= static_cast<int>(NeedKind::extra); ++k)
+            add_kind(key_of(static_cast<NeedKind>(k)), name_of(static_cast<NeedKind>(k)));
         add_kind("hours", "Hours");
-        const Phrase left = m_.missing.empty() ? Phrase() : say("without what has no price: {}", counted(static_cast<double>(m_.missing.size()), "thing", "things"));
-        m_.figures.push_back({"money.cost", "It costs", money(m_.cost), {}, left,
-                              {"Σ lines + overhead", [&] {
+        const Phrase left = m_.missing.empty()
+                                ? Phrase()
+                                : say("without what has no price: {}", counted(static_cast<double>(m_.missing.size()), "thing", "things"));
+        m_.figures.push_back({"money.cost",
+                              "It costs",
+                              money(m_.cost),
+                              {},
+                              left,
+                              {"Σ lines + overhead",
+                               [&] {
                                    auto t = kinds;
                                    t.push_back({"overhead", money(m_.overhead), "a share of the lines"});
                                    return t;
-                               }(), "each line: amount × price, to the hundredth"}});
-        m_.figures.push_back({"money.offer", "Offered for", money(m_.offer), {}, left,
+                               }(),
+                               "each line: amount × price, to the hundredth"}});
+        m_.figures.push_back({"money.offer",
+                              "Offered for",
+                              money(m_.offer),
+                              {},
+                              left,
                               {"cost / (1 − margin) + tax",
-                               {{"cost", money(m_.cost), "its figure"}, {"margin", percent(margin), "of the offer before tax"}, {"tax", money(m_.tax), "on it"}},
+                               {{"cost", money(m_.cost), "its figure"},
+                                {"margin", percent(margin), "of the offer before tax"},
+                                {"tax", money(m_.tax), "on it"}},
                                "to the hundredth"}});
         if (m_.hour_earns)
-            m_.figures.push_back({"money.hour_earns", "An hour of it earns", money(*m_.hour_earns), {}, {},
+            m_.figures.push_back({"money.hour_earns",
+                                  "An hour of it earns",
+                                  money(*m_.hour_earns),
+                                  {},
+                                  {},
                                   {"(offer before tax − cost + the maker's hours) / hours",
-                                   {{"before tax", money(m_.net), ""}, {"cost", money(m_.cost), ""}, {"maker", money(maker_), "in the cost"}, {"hours", hours_of(m_.hands_h), "of all operations"}},
+                                   {{"before tax", money(m_.net), ""},
+                                    {"cost", money(m_.cost), ""},
+                                    {"maker", money(maker_), "in the cost"},
+                                    {"hours", hours_of(m_.hands_h), "of all operations"}},
                                    "what is left for the maker"}});
     }
     static Quantity hours_of(double h) { return yb::hours(h); }
@@ -209,9 +233,9 @@ std::vector<ShoppingLine> shopping_list(const Plan& plan, const Job& job, const 
 std::string shopping_csv(const std::vector<ShoppingLine>& list) {
     std::string out = "kind,what,needed,unit,on_shelf,to_buy,price,cost\n";
     for (const ShoppingLine& l : list)
-        out += fmt::format("{},{},{},{},{},{},{},{}\n", key_of(l.need.kind), csv_field(l.need.what), thousandth(l.need.amount), csv_field(l.need.unit),
-                           l.need.left ? fmt::format("{}", *l.need.left) : "", thousandth(l.need.buys()), l.need.price ? fmt::format("{}", *l.need.price) : "",
-                           l.cost ? in_decimals(*l.cost) : "");
+        out += fmt::format("{},{},{},{},{},{},{},{}\n", key_of(l.need.kind), csv_field(l.need.what), thousandth(l.need.amount),
+                           csv_field(l.need.unit), l.need.left ? fmt::format("{}", *l.need.left) : "", thousandth(l.need.buys()),
+                           l.need.price ? fmt::format("{}", *l.need.price) : "", l.cost ? in_decimals(*l.cost) : "");
     return out;
 }
 

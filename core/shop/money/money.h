@@ -1,7 +1,8 @@
-// Money: what a top costs, what it is offered for, what an hour of it earns. Sums in exact decimals, to the hundredth of whatever is paid with.
+// Money: what a top costs, what it is offered for, what an hour of it earns. Sums in exact decimals, to the hundredth of whatever is paid
+// with.
 //
-// A line is its amount (to the thousandth) times its price, rounded half up; every sum adds rounded lines, so that what stands on paper adds up.
-// Each amount is asked of the step that knows it (needs.h); hours of the operations. What has no price is in no sum, and is named.
+// A line is its amount (to the thousandth) times its price, rounded half up; every sum adds rounded lines, so that what stands on paper
+// adds up. Each amount is asked of the step that knows it (needs.h); hours of the operations. What has no price is in no sum, and is named.
 #pragma once
 
 #include <cstdint>
@@ -19,8 +20,8 @@ namespace yb {
 using Cents = std::int64_t;
 /// "1284.50".
 std::string in_decimals(Cents c);
-/// An amount to the thousandth times a price as it was typed, exactly, rounded half up to the hundredth. @throws std::invalid_argument for what is no number,
-/// or beyond nine million million.
+/// An amount to the thousandth times a price as it was typed, exactly, rounded half up to the hundredth. @throws std::invalid_argument for
+/// what is no number, or beyond nine million million.
 Cents times_price(double amount, double price);
 /// So many hundredths of it, rounded half up. @param pct as typed.
 Cents percent_of(Cents c, double pct);
@@ -43,9 +44,9 @@ struct Money {
     Cents overhead = 0, cost = 0;      ///< parts and overhead
     Cents margin = 0, net = 0;         ///< of the offer; the offer before tax
     Cents tax = 0, offer = 0;
-    double hands_h = 0;                ///< of the maker
-    std::optional<Cents> hour_earns;   ///< what is left of the offer before tax for each of them, once all else is paid
-    std::vector<Figure> figures;       ///< with their workings
+    double hands_h = 0;               ///< of the maker
+    std::optional<Cents> hour_earns;  ///< what is left of the offer before tax for each of them, once all else is paid
+    std::vector<Figure> figures;      ///< with their workings
 };
 
 /// Hours an operation really took, by its key; those that are not named are as planned.

@@ -72,7 +72,9 @@ Learned learned_paces(const Documents& docs, const Work& work) {
         if (!(j.days.done.empty() && j.runs.empty()) && can_be_planned(docs, j)) ids.push_back(id);
     const auto planned = [&](const Shop* shop) {
         std::vector<std::shared_ptr<const Plan>> all(ids.size());
-        in_parallel(ids.size(), [&](std::size_t i) { all[i] = std::make_shared<Plan>(plan_job(docs.jobs.at(ids[i]), docs, whole_top, shop)); }, work);
+        in_parallel(
+            ids.size(), [&](std::size_t i) { all[i] = std::make_shared<Plan>(plan_job(docs.jobs.at(ids[i]), docs, whole_top, shop)); },
+            work);
         Plans plans;
         for (std::size_t i = 0; i < ids.size(); ++i) plans[ids[i]] = all[i];
         return plans;

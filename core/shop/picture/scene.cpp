@@ -48,7 +48,8 @@ std::vector<std::vector<Vec3>> faces_of(const std::vector<Vec3>& c) {
 }
 
 std::vector<Vec3> box(Vec3 a, Vec3 b) {
-    return {{a.x, a.y, a.z}, {b.x, a.y, a.z}, {b.x, b.y, a.z}, {a.x, b.y, a.z}, {a.x, a.y, b.z}, {b.x, a.y, b.z}, {b.x, b.y, b.z}, {a.x, b.y, b.z}};
+    return {{a.x, a.y, a.z}, {b.x, a.y, a.z}, {b.x, b.y, a.z}, {a.x, b.y, a.z},
+            {a.x, a.y, b.z}, {b.x, a.y, b.z}, {b.x, b.y, b.z}, {a.x, b.y, b.z}};
 }
 
 Vec2 nearest_on(const Ring& ring, Vec2 p) {
@@ -70,7 +71,11 @@ struct Chair {
     double x = 0, y = 0;  ///< its middle on the floor
     std::vector<std::vector<Vec3>> boxes() const {
         const auto leg = [&](double dx, double dy, double h) { return box({x + dx - 18, y + dy - 18, 0}, {x + dx + 18, y + dy + 18, h}); };
-        return {leg(-190, -190, 440), leg(190, -190, 440), leg(-190, 190, 860), leg(190, 190, 860), box({x - 215, y - 215, 430}, {x + 215, y + 215, 455}),
+        return {leg(-190, -190, 440),
+                leg(190, -190, 440),
+                leg(-190, 190, 860),
+                leg(190, 190, 860),
+                box({x - 215, y - 215, 430}, {x + 215, y + 215, 455}),
                 box({x - 200, y + 178, 620}, {x + 200, y + 198, 840})};
     }
 };
@@ -92,7 +97,8 @@ void add_box(const std::vector<Vec3>& corners, SceneFace::What what, const Camer
 }
 
 void farthest_first(std::vector<SceneFace>& faces, const Camera& camera) {
-    std::stable_sort(faces.begin(), faces.end(), [&](const SceneFace& a, const SceneFace& b) { return camera.depth(middle_of(a.at)) > camera.depth(middle_of(b.at)); });
+    std::stable_sort(faces.begin(), faces.end(),
+                     [&](const SceneFace& a, const SceneFace& b) { return camera.depth(middle_of(a.at)) > camera.depth(middle_of(b.at)); });
 }
 
 }  // namespace
@@ -132,9 +138,15 @@ std::array<double, 9> Camera::level(double z) const {
     // px(x, y, z) with x and y free: numerator and denominator are linear in them.
     const Vec3 o = minus({0, 0, z}, eye_);
     const double w0 = dot(o, forward_);
-    return {cx_ * forward_.x + focal_ * right_.x, cx_ * forward_.y + focal_ * right_.y, cx_ * w0 + focal_ * dot(o, right_),
-            cy_ * forward_.x - focal_ * up_.x,    cy_ * forward_.y - focal_ * up_.y,    cy_ * w0 - focal_ * dot(o, up_),
-            forward_.x,                           forward_.y,                           w0};
+    return {cx_ * forward_.x + focal_ * right_.x,
+            cx_ * forward_.y + focal_ * right_.y,
+            cx_ * w0 + focal_ * dot(o, right_),
+            cy_ * forward_.x - focal_ * up_.x,
+            cy_ * forward_.y - focal_ * up_.y,
+            cy_ * w0 - focal_ * dot(o, up_),
+            forward_.x,
+            forward_.y,
+            w0};
 }
 
 SceneBox box_of(const Plan& plan, const Job& job, bool chair) {
@@ -142,7 +154,9 @@ SceneBox box_of(const Plan& plan, const Job& job, bool chair) {
     const Box b = bounds(plan.top->above);
     SceneBox out{{b.low.x, b.low.y, 0}, {b.high.x, b.high.y, height_of(plan, job)}};
     for (const BasePiece& p : plan.under->base.pieces)
-        for (const Vec3& c : p.corners) out.low.x = std::min(out.low.x, c.x), out.low.y = std::min(out.low.y, c.y), out.high.x = std::max(out.high.x, c.x), out.high.y = std::max(out.high.y, c.y);
+        for (const Vec3& c : p.corners)
+            out.low.x = std::min(out.low.x, c.x), out.low.y = std::min(out.low.y, c.y), out.high.x = std::max(out.high.x, c.x),
+            out.high.y = std::max(out.high.y, c.y);
     if (chair) {
         const Chair c = chair_of(plan);
         out.high.y = std::max(out.high.y, c.y + 220), out.high.z = std::max(out.high.z, 860.0);
@@ -158,7 +172,8 @@ Scene scene_of(const Plan& plan, const Job& job, const Camera& camera, bool chai
     for (const BasePiece& p : plan.under->base.pieces) add_box(p.corners, SceneFace::What::base, camera, s.behind);
     // A bought base is not known: four slender legs stand for it at its plates.
     if (plan.under->base.pieces.empty())
-        for (const Vec2 f : plan.under->feet) add_box(box({f.x - 22, f.y - 22, 0}, {f.x + 22, f.y + 22, s.under_z}), SceneFace::What::base, camera, s.behind);
+        for (const Vec2 f : plan.under->feet)
+            add_box(box({f.x - 22, f.y - 22, 0}, {f.x + 22, f.y + 22, s.under_z}), SceneFace::What::base, camera, s.behind);
     const Vec3 mid{0, 0, s.top_z / 2};
     if (chair) {
         const Chair c = chair_of(plan);

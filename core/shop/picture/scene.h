@@ -1,7 +1,7 @@
 // The client's picture as geometry: the finished top on its base beside a chair, seen in perspective from any side, light from one side.
 //
-// x along the top, y across it, z up from the floor, mm. The eye stands on a sphere about the middle of the table: turned from straight before its long
-// side, lifted from the level. A plane through the eye is projected as a pinhole does: x/z, y/z.
+// x along the top, y across it, z up from the floor, mm. The eye stands on a sphere about the middle of the table: turned from straight
+// before its long side, lifted from the level. A plane through the eye is projected as a pinhole does: x/z, y/z.
 #pragma once
 
 #include <array>
@@ -41,15 +41,15 @@ class Camera {
 struct SceneFace {
     enum class What { base, chair, rim_wood, rim_resin, rim_bark } what = What::base;
     std::vector<Vec3> at;
-    double light = 1;         ///< 0 to 1, of a light from the left, above and before
-    std::size_t region = 0;   ///< of a rim: whose
+    double light = 1;        ///< 0 to 1, of a light from the left, above and before
+    std::size_t region = 0;  ///< of a rim: whose
 };
 
 struct Scene {
-    double top_z = 0, under_z = 0;    ///< of the upper face and of the underside
-    std::vector<SceneFace> behind;    ///< of chair and base, those seen, the farthest first
-    std::vector<SceneFace> rims;      ///< the sides of the top, those seen, the farthest first
-    std::vector<SceneFace> before;    ///< of a chair that stands nearer than the table
+    double top_z = 0, under_z = 0;           ///< of the upper face and of the underside
+    std::vector<SceneFace> behind;           ///< of chair and base, those seen, the farthest first
+    std::vector<SceneFace> rims;             ///< the sides of the top, those seen, the farthest first
+    std::vector<SceneFace> before;           ///< of a chair that stands nearer than the table
     std::vector<std::vector<Vec2>> shadows;  ///< on the floor, px
 };
 

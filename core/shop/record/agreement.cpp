@@ -23,7 +23,9 @@ namespace yb {
 std::vector<AgreedLine> to_agree(const Plan& plan, const Job& job, const Shop& shop) {
     std::vector<AgreedLine> out;
     if (!plan.drawable()) return out;
-    const auto add = [&](const char* key, const Phrase& says, std::string of) { out.push_back({key, render(says, shop.units), std::move(of)}); };
+    const auto add = [&](const char* key, const Phrase& says, std::string of) {
+        out.push_back({key, render(says, shop.units), std::move(of)});
+    };
     const auto whole = [](double v) { return std::to_string(std::llround(v)); };
     const double thick = plan.top ? plan.top->thickness_mm : job.top.thickness_mm;
     add("size", say("{} long, {} wide where it is narrowest, {} thick", mm(job.top.length_mm), mm(job.top.width_mm), mm(std::round(thick))),
@@ -34,7 +36,11 @@ std::vector<AgreedLine> to_agree(const Plan& plan, const Job& job, const Shop& s
         int open = 0, filled = 0;
         for (const VoidPlan& v : plan.fill->voids)
             if (!v.gone) (v.left_open ? open : filled) += 1;
-        if (open + filled > 0) add("voids", say("{} filled with resin, {} left open; knots and what else the wood shows stay as they are", counted(filled, "void", "voids"), count(open)), whole(filled) + " " + whole(open));
+        if (open + filled > 0)
+            add("voids",
+                say("{} filled with resin, {} left open; knots and what else the wood shows stay as they are",
+                    counted(filled, "void", "voids"), count(open)),
+                whole(filled) + " " + whole(open));
     }
     if (const SkinPlan& s = skin_of(plan); s.ready && !s.used.empty()) {
         std::string names, keys;
@@ -44,15 +50,23 @@ std::vector<AgreedLine> to_agree(const Plan& plan, const Job& job, const Shop& s
         }
         add("finish", say("finish: {}", names), keys);
         if (job.skin.finish == Finish::tinted || job.skin.before != BeforeFinish::nothing)
-            add("colour", job.skin.sample_signed ? say("the colour is that of the board that was signed") : say("the colour is that of a board that is still to be signed"),
+            add("colour",
+                job.skin.sample_signed ? say("the colour is that of the board that was signed")
+                                       : say("the colour is that of a board that is still to be signed"),
                 job.skin.sample_signed ? "signed" : "unsigned");
     }
     if (const UnderPlan& u = *plan.under; u.ready && u.travel_mm > 0)
-        add("seasons", say("the top grows and shrinks across its grain by about {} in a year; it is left free to move", mm(std::max(1.0, std::round(u.travel_mm)))), whole(std::max(1.0, std::round(u.travel_mm))));
+        add("seasons",
+            say("the top grows and shrinks across its grain by about {} in a year; it is left free to move",
+                mm(std::max(1.0, std::round(u.travel_mm)))),
+            whole(std::max(1.0, std::round(u.travel_mm))));
     if (is_date(job.days.wanted)) add("day", say("wanted on {}", job.days.wanted), job.days.wanted);
     if (shop.money.hour || job.money.hour)
         if (const Money m = money_of(plan, job, shop); m.missing.empty())
-            add("price", shop.money.currency.empty() ? say("price: {}", in_decimals(m.offer)) : say("price: {} {}", in_decimals(m.offer), shop.money.currency), in_decimals(m.offer));
+            add("price",
+                shop.money.currency.empty() ? say("price: {}", in_decimals(m.offer))
+                                            : say("price: {} {}", in_decimals(m.offer), shop.money.currency),
+                in_decimals(m.offer));
     return out;
 }
 
@@ -73,11 +87,14 @@ std::vector<Caution> agreement_cautions(const Plan& plan, const Job& job, const 
     if (!plan.drawable()) return out;
     for (const BrokenLine& b : broken(plan, job, shop))
         out.push_back({"record.broken", Severity::watch, step_key::sheets,
-                       b.now.empty() ? say("Agreed on {} was: {}. The plan says nothing of it now: agree anew, or change it back.", job.record.agreed.back().on, b.agreed)
-                                     : say("Agreed on {} was: {}. Now it is: {}. Agree anew, or change it back.", job.record.agreed.back().on, b.agreed, b.now)});
+                       b.now.empty() ? say("Agreed on {} was: {}. The plan says nothing of it now: agree anew, or change it back.",
+                                           job.record.agreed.back().on, b.agreed)
+                                     : say("Agreed on {} was: {}. Now it is: {}. Agree anew, or change it back.",
+                                           job.record.agreed.back().on, b.agreed, b.now)});
     if (job.record.agreed.empty() && !job.client.empty() && plan.lay && plan.lay->ready) {
         const auto flaws = plan.lay->flaws.size();
-        const bool open = plan.fill && std::any_of(plan.fill->voids.begin(), plan.fill->voids.end(), [](const VoidPlan& v) { return v.left_open && !v.gone; });
+        const bool open = plan.fill && std::any_of(plan.fill->voids.begin(), plan.fill->voids.end(),
+                                                   [](const VoidPlan& v) { return v.left_open && !v.gone; });
         if (flaws > 0 || open)
             out.push_back({"record.not_agreed", Severity::note, step_key::sheets,
                            say("{} in the top and nothing agreed in writing: print what is agreed, have it signed, keep it in the book.",

@@ -13,8 +13,8 @@ struct Job;
 struct Plan;
 struct Shop;
 
-/// What there is to agree to as the plan stands: size, edges, voids, colour, finish, what wood does with the seasons, the day, the price where one is known.
-/// Measures in the shop's units; dates ISO.
+/// What there is to agree to as the plan stands: size, edges, voids, colour, finish, what wood does with the seasons, the day, the price
+/// where one is known. Measures in the shop's units; dates ISO.
 std::vector<AgreedLine> to_agree(const Plan& plan, const Job& job, const Shop& shop);
 
 /// A line of an agreement that does not hold any more.

@@ -10,14 +10,15 @@ namespace yb {
 
 /// A sentence that was agreed to, of the plan as it stood.
 struct AgreedLine {
-    std::string key;   ///< "size", "edges", "voids", "colour", "finish", "seasons", "price"
+    std::string key;  ///< "size", "edges", "voids", "colour", "finish", "seasons", "price"
     std::string says;
-    std::string of{};  ///< what is agreed as keys and quantities, whatever units and words it is said in: "2400 900 45"; empty: by a program before that
+    std::string of{};  ///< what is agreed as keys and quantities, whatever units and words it is said in: "2400 900 45"; empty: by a
+                       ///< program before that
     bool operator==(const AgreedLine&) const = default;
 };
 struct Agreement {
-    std::string on;        ///< ISO date
-    std::string signed_as; ///< its scan or photograph, by its key in the shop; empty: none
+    std::string on;         ///< ISO date
+    std::string signed_as;  ///< its scan or photograph, by its key in the shop; empty: none
     std::vector<AgreedLine> lines;
     bool operator==(const Agreement&) const = default;
 };

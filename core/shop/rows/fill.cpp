@@ -1,8 +1,8 @@
 // Fill as a row of the table.
 
-#include "core/shop/rows/row.h"
 #include "core/material/resin/mix.h"
 #include "core/shop/edit/edits.h"
+#include "core/shop/rows/row.h"
 #include "core/steps/pour/voids.h"
 
 namespace yb {
@@ -32,9 +32,9 @@ void plan(Planning& w) {
                 fillings.push_back({i, v.left_open ? "" : v.resin, name_of(v.kind), v.mouth, v.face == Face::a, v.through, v.depth_mm,
                                     v.volume_l, v.left_open ? 0 : 1000 * v.mass_kg / v.volume_l, v.river});
     }
-    w.p.fill = w.several()
-                   ? std::make_shared<FillPlan>(plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.air(step_key::fill).day.temp_c}))
-                   : w.p.leaves[0].fill;
+    w.p.fill = w.several() ? std::make_shared<FillPlan>(
+                                 plan_whole_fill({fills, slabs, *w.top, w.job.fill, w.shop.resins, w.air(step_key::fill).day.temp_c}))
+                           : w.p.leaves[0].fill;
     let_in(*w.top, fillings);
 }
 
@@ -75,9 +75,19 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
             need_resin(out, r, f.soak_l, "soak");
             break;
         }
-    if (f.tape_mm > 0) out.push_back({NeedKind::consumable, "tape", "Tape, rolls", f.tape_mm / 1000 / std::max(1.0, a.job.pour.roll_m), "pcs", "fill", {}, 1.0, a.shop.money.prices.tape_roll});
+    if (f.tape_mm > 0)
+        out.push_back({NeedKind::consumable,
+                       "tape",
+                       "Tape, rolls",
+                       f.tape_mm / 1000 / std::max(1.0, a.job.pour.roll_m),
+                       "pcs",
+                       "fill",
+                       {},
+                       1.0,
+                       a.shop.money.prices.tape_roll});
     if (const double dose = a.job.fill.pigment_g_kg; dose > 0)
-        out.push_back({NeedKind::consumable, "pigment", "Pigment", f.mass_kg * dose / 1000, "kg", "fill", {}, {}, a.shop.money.prices.pigment_kg});
+        out.push_back(
+            {NeedKind::consumable, "pigment", "Pigment", f.mass_kg * dose / 1000, "kg", "fill", {}, {}, a.shop.money.prices.pigment_kg});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {

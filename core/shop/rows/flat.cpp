@@ -3,9 +3,9 @@
 #include <array>
 #include <cmath>
 
-#include "core/shop/rows/row.h"
 #include "core/ground/work/work.h"
 #include "core/material/resin/mix.h"
+#include "core/shop/rows/row.h"
 #include "core/steps/flat/dragged.h"
 #include "core/steps/flat/holding.h"
 #include "core/steps/flat/next_reading.h"
@@ -68,12 +68,13 @@ std::shared_ptr<FlatFrom> from_of(const Planning& w, std::size_t i, const std::v
 }
 
 FlatInputs inputs_of(const Planning& w, std::size_t i, const FlatFrom& from, const Solved& solved) {
-    return {w.slab(i).slab, w.slab(i).shape,  *w.lays[i],      w.job.top,        from.choices, from.sled,
-            from.supports,  w.slab(i).whole_mm, from.together, from.tilt,        from.rounds,  from.needs,
-            from.plates,    from.settles_pct, solved.empty() ? nullptr : &solved};
+    return {w.slab(i).slab, w.slab(i).shape, *w.lays[i],         w.job.top,        from.choices,
+            from.sled,      from.supports,   w.slab(i).whole_mm, from.together,    from.tilt,
+            from.rounds,    from.needs,      from.plates,        from.settles_pct, solved.empty() ? nullptr : &solved};
 }
 
-/// The most that all leaves can have, by the aim that was chosen and after the rest, and what they come to. @param solved each leaf's tilts.
+/// The most that all leaves can have, by the aim that was chosen and after the rest, and what they come to. @param solved each leaf's
+/// tilts.
 std::optional<Together> together(const Planning& w, const std::vector<std::shared_ptr<FlatFrom>>& from, std::vector<Solved>& solved) {
     if (!w.several()) return {};
     double most = 1e300;
@@ -121,7 +122,8 @@ void tell_where_it_stands(Planning& w) {
         const double wide = std::max(0.0, to - from);
         const auto told = std::make_shared<FlatPlan>(*l.flat);
         tell_service(*told, w.slab(i).slab, service, wide);
-        if (told->service_wide_mm == l.flat->service_wide_mm && told->service_cup_mm == l.flat->service_cup_mm && told->one_face_mm == l.flat->one_face_mm)
+        if (told->service_wide_mm == l.flat->service_wide_mm && told->service_cup_mm == l.flat->service_cup_mm &&
+            told->one_face_mm == l.flat->one_face_mm)
             continue;
         if (w.p.flat == l.flat) w.p.flat = told;
         l.flat = told;
@@ -141,7 +143,8 @@ void make_the_top(Planning& w) {
                  w.air(step_key::under).settles_pct(),
                  w.job.under.sawn};
     for (std::size_t i = 0; i < w.leaves.size(); ++i)
-        in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished, w.p.leaves[i].flat->stays});
+        in.leaves.push_back({w.leaves[i].slab, w.leaves[i].shape, w.leaves[i].placement, w.p.leaves[i].flat->tilt, w.p.leaves[i].finished,
+                             w.p.leaves[i].flat->stays});
     if (!w.shop.resins.empty()) in.river = &river_resin(w.shop.resins, w.job.fill.river);
     for (const auto& board : w.p.patches) in.patches.push_back(board ? &board->up : nullptr);
     w.top = std::make_shared<Top>(make_top(in));
@@ -217,7 +220,8 @@ void operations(const Planning& w, std::vector<Operation>& out) {
              turn_h + f.faces[k].hours - f.faces[k].last_hours, then_rests ? w.job.flat.rest_h : 0);
     }
     if (last > 0) {
-        const double turn_h = turned_h([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
+        const double turn_h =
+            turned_h([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
         give(out, f, "last", "Last pass", step_key::flat, 32, turn_h + last, 0);
     }
 }
@@ -233,7 +237,10 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
     const FlatPlan& f = *a.plan.flat;
     if (!f.ready) return;
     const bool sled = f.work.by == FlatBy::sled || !f.work.possible;
-    const char* first = f.work.by == FlatBy::bought_flat ? "rough" : !sled || roughs(f.faces[0]) ? "flat1" : roughs(f.faces[1]) ? "flat2" : "last";
+    const char* first = f.work.by == FlatBy::bought_flat ? "rough"
+                        : !sled || roughs(f.faces[0])    ? "flat1"
+                        : roughs(f.faces[1])             ? "flat2"
+                                                         : "last";
     if (f.work.cost > 0) out.push_back({NeedKind::outside, "flat", name_of(f.work.by), 1, "pcs", first, {}, {}, f.work.cost});
     if (f.work.by == FlatBy::machine_shop || f.work.by == FlatBy::bought_flat) return;
     double m2 = 0;
@@ -241,7 +248,8 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
         if (l.lay && l.flat)
             for (const FacePlan& face : l.flat->faces)
                 if (face.layers > 0) m2 += area(l.lay->rough) * 1e-6;
-    if (m2 > 0) out.push_back({NeedKind::consumable, "cutter", "Wear of the cutter", m2, "m2", first, {}, {}, a.shop.money.prices.cutter_m2});
+    if (m2 > 0)
+        out.push_back({NeedKind::consumable, "cutter", "Wear of the cutter", m2, "m2", first, {}, {}, a.shop.money.prices.cutter_m2});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {

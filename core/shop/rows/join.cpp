@@ -1,7 +1,7 @@
 // Join as a row of the table.
 
-#include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
+#include "core/shop/rows/row.h"
 
 namespace yb {
 
@@ -10,7 +10,8 @@ namespace of_join {
 void plan(Planning& w) {
     if (!w.asked(step_key::join)) w.p.join = w.before()->join;
     else if (w.top) {
-        JoinInputs in{*w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.air(step_key::join).day.temp_c, w.job.under.least_above_mm};
+        JoinInputs in{
+            *w.top, *w.p.makeup, w.job.makeup, w.job.join, w.job.under, w.air(step_key::join).day.temp_c, w.job.under.least_above_mm};
         for (const auto& leaf : w.leaves) in.shapes.push_back(&leaf.shape), in.slabs.push_back(&leaf.slab);
         w.p.join = std::make_shared<JoinPlan>(plan_join(in));
     }
@@ -33,8 +34,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     // Between the halves nobody reaches once they are on their rods.
     if (!j.rods.empty())
         give(out, j, "inner", "Finish inner edges", step_key::join, 53, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);
-    if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0)
-    {
+    if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0) {
         give(out, j, "tie_jig", "Template of the ties", step_key::join, 49, 0.5, 0);
         out.back().aside = true, out.back().after = {"lay"};
         give(out, j, "ties", "Bow ties", step_key::join, 52, 0.75 * n, 2);
@@ -48,7 +48,15 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
     if (!j.ready) return;
     const Prices& price = a.shop.money.prices;
     out.push_back({NeedKind::glue, "glue", "Glue", j.glue_l, "l", "glue", {}, {}, price.glue_l});
-    out.push_back({NeedKind::glue, "glued_piece", "Tenons, dowels, biscuits", static_cast<double>(j.pieces), "pcs", "glue", {}, {}, price.glued_piece});
+    out.push_back({NeedKind::glue,
+                   "glued_piece",
+                   "Tenons, dowels, biscuits",
+                   static_cast<double>(j.pieces),
+                   "pcs",
+                   "glue",
+                   {},
+                   {},
+                   price.glued_piece});
 }
 
 void things(const ThingsAsk& a, std::vector<Thing>& out) {

@@ -1,8 +1,8 @@
 // Pour as a row of the table.
 
-#include "core/shop/rows/row.h"
-#include "core/material/resin/mix.h"
 #include "core/steps/pour/pour.h"
+#include "core/material/resin/mix.h"
+#include "core/shop/rows/row.h"
 
 namespace yb {
 
@@ -35,7 +35,8 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     for (std::size_t k = 0; k < p.visits.size(); ++k) {
         const PourVisit& v = p.visits[k];
         const double wait = k + 1 < p.visits.size() || !shaved ? v.wait_h : soft;
-        if (k == 0) give(out, p, "pour", names[0], step_key::pour, 42, v.hands_h, wait), out.back().at = Place::form, out.back().keeps = true;
+        if (k == 0)
+            give(out, p, "pour", names[0], step_key::pour, 42, v.hands_h, wait), out.back().at = Place::form, out.back().keeps = true;
         else give_part(out, p, static_cast<int>(k) + 1, names[k], v.hands_h, wait);
         waits_with(out, AirWait::cures, w);
     }
@@ -69,10 +70,11 @@ void dated(Planning& w) {
         const double after_h = o->start_h - before->hands_end_h;
         if (after_h <= visits[k - 1].next_to_h + 1e-6) continue;
         StepPlan& says = *own<&Plan::pour>(w.p);
-        says.cautions.push_back({"pour.no_tack", Severity::watch, step_key::pour,
-                                 say("{} comes {} after the one before, by the hours hands are there; it bonds by itself until {}. Begin the pour on another "
-                                     "day, or let it harden, sand it matt and wipe it before the next.",
-                                     o->label, hours(after_h), hours(visits[k - 1].next_to_h))});
+        says.cautions.push_back(
+            {"pour.no_tack", Severity::watch, step_key::pour,
+             say("{} comes {} after the one before, by the hours hands are there; it bonds by itself until {}. Begin the pour on another "
+                 "day, or let it harden, sand it matt and wipe it before the next.",
+                 o->label, hours(after_h), hours(visits[k - 1].next_to_h))});
         sort_by_severity(says.cautions);
         return;
     }
@@ -86,8 +88,17 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
     double grams = 0;
     for (const Batch& b : p.batches) grams += b.pigment_g;
     out.push_back({NeedKind::consumable, "pigment", "Pigment", grams / 1000, "kg", "pour", {}, {}, price.pigment_kg});
-    out.push_back({NeedKind::form, "panel", "Panels of the form", static_cast<double>(p.form.sheets.size()), "pcs", "form", {}, {}, price.panel});
-    out.push_back({NeedKind::consumable, "tape", "Tape, rolls", p.form.tape_m / std::max(1.0, a.job.pour.roll_m), "pcs", "form", {}, 1.0, price.tape_roll});
+    out.push_back(
+        {NeedKind::form, "panel", "Panels of the form", static_cast<double>(p.form.sheets.size()), "pcs", "form", {}, {}, price.panel});
+    out.push_back({NeedKind::consumable,
+                   "tape",
+                   "Tape, rolls",
+                   p.form.tape_m / std::max(1.0, a.job.pour.roll_m),
+                   "pcs",
+                   "form",
+                   {},
+                   1.0,
+                   price.tape_roll});
     out.push_back({NeedKind::form, "caulk", "Caulk", p.form.caulk_m, "m", "form", {}, {}, price.caulk_m});
 }
 
@@ -96,10 +107,12 @@ void things(const ThingsAsk& a, std::vector<Thing>& out) {
 }
 
 std::span<const CardRow> cards() {
-    static constexpr CardRow all[] = {{"pour", "The pour", "pour", "resin_lost", [](const CardAsk& a) {
+    static constexpr CardRow all[] = {{"pour", "The pour", "pour", "resin_lost",
+                                       [](const CardAsk& a) {
                                            if (a.plan.pour->lifts.empty() || a.shop.resins.empty()) return std::vector<CardStep>();
                                            return pour_card(*a.plan.pour, a.job.pour, river_resin(a.shop.resins, a.job.fill.river));
-                                       }, true}};
+                                       },
+                                       true}};
     return all;
 }
 

@@ -29,7 +29,8 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     // Until it is dry enough, by the slab's own readings: what a prior says of it is no date.
     double dries = 0;
     for (std::size_t i = 0; i < w.slabs.leaves.size(); ++i)
-        if (const auto f = drying_of(w.slab(i).slab, w.slab(i).thickness_mm, w.shop.air, dry_enough_pct(w.job.room, w.shop), w.job.start); f && f->fitted)
+        if (const auto f = drying_of(w.slab(i).slab, w.slab(i).thickness_mm, w.shop.air, dry_enough_pct(w.job.room, w.shop), w.job.start);
+            f && f->fitted)
             dries = std::max(dries, f->days.value_or(0));
     if (dries > 0) give(out, w.p.rack, "dry", "Dry in the shop", step_key::rack, 0, 0, dries * 24);
     double days = 0;

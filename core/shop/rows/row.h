@@ -13,10 +13,10 @@
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/held.h"
+#include "core/shop/job/needs.h"
 #include "core/shop/job/planning.h"
 #include "core/shop/job/steps.h"
 #include "core/shop/job/things.h"
-#include "core/shop/job/needs.h"
 #include "core/shop/templates/templates.h"
 #include "core/steps/days/days.h"
 
@@ -68,7 +68,9 @@ inline void give_part(std::vector<Operation>& out, const StepPlan& says, int par
 }
 
 /// The last operation's waiting goes with the shop's air: it was worked out at that of its step.
-inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning& w) { out.back().air = how, out.back().in_air = true, out.back().air_c = w.air(out.back().step).day.temp_c; }
+inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning& w) {
+    out.back().air = how, out.back().in_air = true, out.back().air_c = w.air(out.back().step).day.temp_c;
+}
 
 /// So much of a resin, mixed.
 inline void need_resin(std::vector<Need>& out, const Resin& r, double litres, const char* before) {

@@ -1,9 +1,9 @@
 // Skin as a row of the table.
+#include "core/steps/skin/skin.h"
 #include "core/shop/edit/skin_edits.h"
 #include "core/shop/job/skin_of.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
-#include "core/steps/skin/skin.h"
 #include "core/steps/under/under.h"
 
 namespace yb {
@@ -81,9 +81,9 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     sanding("sand", "Sand", 80, wetted ? 0.85 : 1, wetted ? dries_h : 0);
     if (wetted) sanding("last_grit", "Last grit", 81, 0.15, 0);
     if (w.job.skin.before != BeforeFinish::nothing) give(out, s, "before", "Bleach, stain, fume", step_key::skin, 82, 1, 24);
-    static constexpr const char* keys[] = {"coat_1", "coat_2", "coat_3", "coat_4", "coat_5", "coat_6",
+    static constexpr const char* keys[] = {"coat_1", "coat_2", "coat_3", "coat_4",  "coat_5",  "coat_6",
                                            "coat_7", "coat_8", "coat_9", "coat_10", "coat_11", "coat_12"};
-    static constexpr const char* names[] = {"First coat", "Second coat", "Third coat", "Coat 4", "Coat 5", "Coat 6",
+    static constexpr const char* names[] = {"First coat", "Second coat", "Third coat", "Coat 4",  "Coat 5",  "Coat 6",
                                             "Coat 7",     "Coat 8",      "Coat 9",     "Coat 10", "Coat 11", "Coat 12"};
     const int n = std::clamp(s.coats, 1, 12);
     for (int i = 0; i < n; ++i) {
@@ -104,7 +104,15 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
     for (const Finish used : s.used) {
         const FinishClass& label = a.shop.finishes.of(used);
         const auto i = finishes.index(used);
-        out.push_back({NeedKind::finish, std::string("finish ") + finishes.options[i].key, finishes.options[i].label, finish_l(s, used), "l", "coat_1", label.left_l, {}, label.price_l});
+        out.push_back({NeedKind::finish,
+                       std::string("finish ") + finishes.options[i].key,
+                       finishes.options[i].label,
+                       finish_l(s, used),
+                       "l",
+                       "coat_1",
+                       label.left_l,
+                       {},
+                       label.price_l});
     }
     out.push_back({NeedKind::consumable, "discs", "Sanding discs", std::ceil(s.discs), "pcs", "sand", {}, {}, a.shop.sanding.disc_price});
 }

@@ -21,7 +21,8 @@ StepRow sheets_row();
 namespace {
 
 std::vector<StepRow>& table() {
-    static std::vector<StepRow> all{rack_row(), lay_row(), flat_row(), fill_row(), pour_row(), join_row(), under_row(), skin_row(), sheets_row()};
+    static std::vector<StepRow> all{rack_row(), lay_row(),   flat_row(), fill_row(),  pour_row(),
+                                    join_row(), under_row(), skin_row(), sheets_row()};
     return all;
 }
 

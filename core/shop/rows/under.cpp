@@ -42,7 +42,8 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
     const Prices& price = a.shop.money.prices;
     const double holes = static_cast<double>(u.slots.size());
     out.push_back({NeedKind::hardware, "bolt", "Bolts with washers", holes, "pcs", "pockets", {}, {}, price.bolt});
-    if (c.inserts != InsertKind::wood_screw) out.push_back({NeedKind::hardware, "insert", "Inserts", holes, "pcs", "pockets", {}, {}, price.insert});
+    if (c.inserts != InsertKind::wood_screw)
+        out.push_back({NeedKind::hardware, "insert", "Inserts", holes, "pcs", "pockets", {}, {}, price.insert});
     double metres = 0;
     for (const Channel& k : c.channels) metres += k.length_mm / 1000;
     out.push_back({NeedKind::hardware, "channel", "Steel channel", metres, "m", "pockets", {}, {}, price.channel_m});
@@ -50,7 +51,8 @@ void needs(const ThingsAsk& a, std::vector<Need>& out) {
         out.push_back({NeedKind::base, "base", "The base, bought", 1, "pcs", "dryfit", {}, {}, a.job.money.base_price});
     } else if (c.base != BaseKind::bought) {
         out.push_back({NeedKind::base, "base_wood", "Wood of the base", u.base.volume_l, "l", "base_make", {}, {}, price.base_l});
-        out.push_back({NeedKind::hardware, "plate", "Leg plates", static_cast<double>(c.plates.size()), "pcs", "pockets", {}, {}, price.plate});
+        out.push_back(
+            {NeedKind::hardware, "plate", "Leg plates", static_cast<double>(c.plates.size()), "pcs", "pockets", {}, {}, price.plate});
     }
 }
 

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/material/slab/slab.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
@@ -12,7 +13,6 @@
 #include "core/steps/makeup/curve.h"
 #include "core/steps/makeup/makeup.h"
 #include "core/steps/pour/pour.h"
-#include "core/material/slab/slab.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/under.h"
 

@@ -21,7 +21,8 @@ ChoiceCost change_between(const Documents& before, const Plan& was, const Docume
     return between(money_of(was, before.jobs.at(job), before.shop), was, money_of(is, after.jobs.at(job), after.shop), is);
 }
 
-std::vector<ChoiceCost> choice_costs(const Documents& docs, const std::string& id, const Plan& whole, Step step, const Work& work, const std::string& only) {
+std::vector<ChoiceCost> choice_costs(const Documents& docs, const std::string& id, const Plan& whole, Step step, const Work& work,
+                                     const std::string& only) {
     const Job& job = docs.jobs.at(id);
     std::vector<ChoiceCost> asked;
     for (const Choice& c : whole.said(step).choices)

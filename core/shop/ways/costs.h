@@ -15,11 +15,12 @@ struct Documents;
 /// What an option of a step's choices does to money and days, by planning it whole.
 struct ChoiceCost {
     std::string choice, option;
-    Cents money = 0;    ///< more on the offer
-    double days = 0;    ///< later
-    double hands_h = 0; ///< more of the maker's
+    Cents money = 0;     ///< more on the offer
+    double days = 0;     ///< later
+    double hands_h = 0;  ///< more of the maker's
 };
-/// Of every option of every choice of a step but those that are taken. Options that can't be taken are left out. @param whole the job's plan as it stands.
+/// Of every option of every choice of a step but those that are taken. Options that can't be taken are left out. @param whole the job's
+/// plan as it stands.
 /// @throws Cancelled.
 /// @param only the key of one choice; empty: all of them.
 std::vector<ChoiceCost> choice_costs(const Documents& docs, const std::string& job, const Plan& whole, Step step, const Work& work = {},

@@ -1,5 +1,5 @@
-// Ways of one job: it laid out otherwise, each whole, held side by side. A way is a job that names the one it is another way of; only that one is on the
-// rule of dates and has its slabs.
+// Ways of one job: it laid out otherwise, each whole, held side by side. A way is a job that names the one it is another way of; only that
+// one is on the rule of dates and has its slabs.
 #pragma once
 
 #include <map>
@@ -34,14 +34,14 @@ void put_way_away(Documents& docs, const std::string& job, bool away);
 /// A way beside others.
 struct WayLine {
     std::string job, name;
-    bool planned = false;      ///< its slabs are there
+    bool planned = false;  ///< its slabs are there
     double length_mm = 0, width_mm = 0, thickness_mm = 0;
-    double days = 0;           ///< from its first day
-    std::string ready;         ///< ISO date, by itself
+    double days = 0;    ///< from its first day
+    std::string ready;  ///< ISO date, by itself
     Cents offer = 0, cost = 0;
-    std::size_t missing = 0;   ///< things without a price
+    std::size_t missing = 0;  ///< things without a price
     double weight_kg = 0, hands_h = 0, resin_l = 0;
-    double waste_pct = 0;      ///< of its slabs, what is neither in the top nor goes back to the rack
+    double waste_pct = 0;  ///< of its slabs, what is neither in the top nor goes back to the rack
     int stops = 0, watches = 0;
     std::vector<std::string> shares;  ///< names of slabs that another way of it takes too: one of them at most is made
 };

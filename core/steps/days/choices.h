@@ -16,7 +16,7 @@ const char* name_of(Who who);
 /// Hands were off an operation then.
 struct OpDone {
     std::string key;
-    std::string at;  ///< local wall clock, "2026-11-30T16:30"
+    std::string at;                  ///< local wall clock, "2026-11-30T16:30"
     std::string name{};              ///< what it was called then: the book says so, whatever becomes of the plan
     std::optional<double> took_h{};  ///< hands were on it so long, as the maker knows it; empty: worked out from the clock
     bool operator==(const OpDone&) const = default;
@@ -53,9 +53,9 @@ struct DaysChoices {
     bool operator==(const DaysChoices&) const = default;
 };
 
-inline constexpr auto whos = school("days.who", "who", "Who", &OwnOp::who, Way{Who::maker, "maker", "The maker"},
-                                    Way{Who::helper, "helper", "The helper"}, Way{Who::both, "both", "Both"},
-                                    Way{Who::outside, "outside", "Somebody outside"});
+inline constexpr auto whos =
+    school("days.who", "who", "Who", &OwnOp::who, Way{Who::maker, "maker", "The maker"}, Way{Who::helper, "helper", "The helper"},
+           Way{Who::both, "both", "Both"}, Way{Who::outside, "outside", "Somebody outside"});
 
 void fields(FieldVisitor& v, OpDone& d);
 void fields(FieldVisitor& v, OpPin& p);

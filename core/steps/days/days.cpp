@@ -116,7 +116,7 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
     }
     for (const OpChange& k : c.changes)
         if (const auto it = op(k.key); it != operations.end()) {
-            if (k.hands_h) it->hands_on_h = *k.hands_h, it->alone_h = 0;  // whoever types it knows who works
+            if (k.hands_h) it->hands_on_h = *k.hands_h, it->alone_h = 0;       // whoever types it knows who works
             if (k.wait_h) it->waiting_h = *k.wait_h, it->air = AirWait::none;  // whoever types it knows the air
             if (k.air_c && it->air != AirWait::none) {
                 it->waiting_h *= longer(it->air, *k.air_c, it->air_c);
@@ -125,7 +125,6 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
         }
     tick_and_pin(operations, c, start);
 }
-
 
 void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& c, const std::string& start) {
     for (Operation& o : operations) {

@@ -1,7 +1,7 @@
 // Days: the operations of one job, each with what must come before it, set on a calendar.
 //
-// Every step gives its own operations (core/shop/job/steps.cpp); here they are tied into a net and dated (schedule.h). Hands-on work falls into
-// working hours; waiting runs day and night. Estimates are starting values.
+// Every step gives its own operations (core/shop/job/steps.cpp); here they are tied into a net and dated (schedule.h). Hands-on work falls
+// into working hours; waiting runs day and night. Estimates are starting values.
 #pragma once
 
 #include <optional>
@@ -10,8 +10,8 @@
 
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/figure/figure.h"
-#include "core/steps/days/choices.h"
 #include "core/material/wood/wood.h"
+#include "core/steps/days/choices.h"
 
 namespace yb {
 
@@ -34,26 +34,27 @@ struct Operation {
     double hands_on_h = 0, waiting_h = 0;
     double start_h = 0;  ///< from midnight of the first day
     double hands_end_h = 0;
-    double end_h = 0;                 ///< waiting over
-    Severity worst = Severity::note;  ///< of its step's cautions
-    bool knot = false;                ///< its step has a caution of watch or stop
-    bool unmet = false;               ///< something it needs is missing
-    bool aside = false;               ///< not on the wood of the top: it goes into the waiting of what is
-    std::vector<std::string> after{}; ///< keys of what must have ended first, beside what the wood itself asks (tie())
+    double end_h = 0;                  ///< waiting over
+    Severity worst = Severity::note;   ///< of its step's cautions
+    bool knot = false;                 ///< its step has a caution of watch or stop
+    bool unmet = false;                ///< something it needs is missing
+    bool aside = false;                ///< not on the wood of the top: it goes into the waiting of what is
+    std::vector<std::string> after{};  ///< keys of what must have ended first, beside what the wood itself asks (tie())
     Who who = Who::maker;
-    Place at = Place::none;           ///< taken while hands are on it …
-    bool keeps = false;               ///< … and until its waiting is over
-    double latest_h = 0;              ///< the last moment to begin without moving the job's end, or the day it is wanted
-    bool decides = false;             ///< the job's end hangs on it
-    std::optional<double> done_h{};   ///< hands were off it then: it stands there
-    double not_before_h = 0;          ///< pinned to a day
-    AirWait air = AirWait::none;      ///< waiting_h goes with the air …
-    double air_c = 20;                ///< … and is what it is at this one: a schedule that knows the year sets both to that day's
-    bool in_air = false;              ///< how it goes hangs on the air it is done in
-    double paced = 1;                 ///< hands_on_h is the starting value times so much: the maker's pace
-    double alone_h = 0;               ///< hands_on_h where one person does what is planned for two; 0: the same
-    bool lacks = false;               ///< a second pair of hands is asked for and never there: the maker does it alone
-    std::string part_of{};            ///< a further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one
+    Place at = Place::none;          ///< taken while hands are on it …
+    bool keeps = false;              ///< … and until its waiting is over
+    double latest_h = 0;             ///< the last moment to begin without moving the job's end, or the day it is wanted
+    bool decides = false;            ///< the job's end hangs on it
+    std::optional<double> done_h{};  ///< hands were off it then: it stands there
+    double not_before_h = 0;         ///< pinned to a day
+    AirWait air = AirWait::none;     ///< waiting_h goes with the air …
+    double air_c = 20;               ///< … and is what it is at this one: a schedule that knows the year sets both to that day's
+    bool in_air = false;             ///< how it goes hangs on the air it is done in
+    double paced = 1;                ///< hands_on_h is the starting value times so much: the maker's pace
+    double alone_h = 0;              ///< hands_on_h where one person does what is planned for two; 0: the same
+    bool lacks = false;              ///< a second pair of hands is asked for and never there: the maker does it alone
+    std::string
+        part_of{};  ///< a further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one
     double slack_h() const { return latest_h - start_h; }
     /// Whose hands are on it, and are paid: the maker's where nobody else is there, or it is only waited for.
     Who works() const { return lacks || who == Who::outside ? Who::maker : who; }
@@ -68,8 +69,8 @@ struct OrderRule {
 /// All there are. Keys are those of operations; one that a job does not have has no rule.
 const std::vector<OrderRule>& order_rules();
 
-/// Ties operations into a net: what is done on the wood of the top follows one another in its order, since there is one top; what is made aside of
-/// it waits for what it names. Every rule of order holds in the net. Names of operations that are not there are taken out.
+/// Ties operations into a net: what is done on the wood of the top follows one another in its order, since there is one top; what is made
+/// aside of it waits for what it names. Every rule of order holds in the net. Names of operations that are not there are taken out.
 void tie(std::vector<Operation>& operations);
 
 /// What was decided and ticked, laid on the steps' operations: done, pinned, own ones ("own 1") tied in. @param start the job's first day.
@@ -91,7 +92,8 @@ struct DaysPlan {
 /// The worst of a step's cautions lands on its operation as a knot.
 void mark(Operation& op, const StepPlan& says);
 
-/// One job by itself. @param start the job's first day, ISO. @param air the shop's through the year: waits are those of the month they fall into.
+/// One job by itself. @param start the job's first day, ISO. @param air the shop's through the year: waits are those of the month they fall
+/// into.
 DaysPlan plan_days(std::vector<Operation> operations, const std::string& start, const Workday& workday, const Climate* air = nullptr);
 
 }  // namespace yb

@@ -29,8 +29,8 @@ struct Node {
     std::vector<std::size_t> before, after;
     Who who = Who::maker;
     double wait_h = 0, at_c = 20;  ///< as given, and at which air
-    double tail = 0;          ///< hours that hang on it, its own counted
-    std::size_t by = none;    ///< what kept it from beginning sooner
+    double tail = 0;               ///< hours that hang on it, its own counted
+    std::size_t by = none;         ///< what kept it from beginning sooner
 };
 
 class Scheduler {
@@ -123,7 +123,8 @@ class Scheduler {
         for (bool fewer = true; fewer;) {
             fewer = false;
             for (std::size_t i = 0; i < nodes_.size(); ++i)
-                if (out[i] && std::none_of(nodes_[i].after.begin(), nodes_[i].after.end(), [&](std::size_t s) { return out[s]; })) out[i] = false, fewer = true;
+                if (out[i] && std::none_of(nodes_[i].after.begin(), nodes_[i].after.end(), [&](std::size_t s) { return out[s]; }))
+                    out[i] = false, fewer = true;
         }
         // What the maker tied by hand gives first: the steps' own order stands.
         const auto own = [&](std::size_t i) { return nodes_[i].op->key.rfind("own ", 0) == 0; };
@@ -285,13 +286,14 @@ class Scheduler {
                 if (nodes_[b].op->end_h > until) until = nodes_[b].op->end_h, n.by = b;
             for (std::size_t thing = 0; thing < things; ++thing)
                 for (std::size_t k = 1; k < taken_[thing].size(); ++k)
-                    if (taken_[thing][k].by == i && taken_[thing][k - 1].to > until) until = taken_[thing][k - 1].to, n.by = taken_[thing][k - 1].by;
+                    if (taken_[thing][k].by == i && taken_[thing][k - 1].to > until)
+                        until = taken_[thing][k - 1].to, n.by = taken_[thing][k - 1].by;
         }
     }
 
     /// Backward from the day it is wanted, or from the job's own end: through the net, and through who and what comes next.
     void latest() {
-        std::vector<double> by(nodes_.size(), 0);        // hands off it and waiting over
+        std::vector<double> by(nodes_.size(), 0);  // hands off it and waiting over
         std::vector<double> hands_by(nodes_.size(), most_hours);
         for (std::size_t i = 0; i < nodes_.size(); ++i) {
             const Net& job = jobs_[nodes_[i].job];
@@ -318,7 +320,8 @@ class Scheduler {
         for (const std::size_t i : all) {
             Operation& o = *nodes_[i].op;
             for (const std::size_t s : nodes_[i].after) by[i] = std::min(by[i], nodes_[s].op->latest_h);
-            for (const auto& [s, whole] : next[i]) (whole ? by[i] : hands_by[i]) = std::min(whole ? by[i] : hands_by[i], nodes_[s].op->latest_h);
+            for (const auto& [s, whole] : next[i])
+                (whole ? by[i] : hands_by[i]) = std::min(whole ? by[i] : hands_by[i], nodes_[s].op->latest_h);
             const double hands_end = std::min(by[i] - o.waiting_h, hands_by[i]);
             o.latest_h = o.done_h || o.hands_on_h <= eps ? hands_end : hands_.of(nodes_[i].who).before(hands_end, o.hands_on_h);
             if (o.done_h) o.latest_h = o.start_h;
@@ -354,8 +357,10 @@ Hands::Hands(const std::string& start, const Workday& week, const Climate* air)
     : maker(start, week, Crew::maker), helper(start, week, Crew::helper), both(start, week, Crew::both) {
     if (!air || !is_date(start)) return;
     using namespace std::chrono;
-    sys_days day = year{std::stoi(start.substr(0, 4))} / month{static_cast<unsigned>(std::stoi(start.substr(5, 2)))} / std::chrono::day{static_cast<unsigned>(std::stoi(start.substr(8, 2)))};
-    for (int i = 0; i < 1461; ++i, day += days{1}) by_day_.push_back(air->months[static_cast<unsigned>(year_month_day(day).month()) - 1].temp_c);
+    sys_days day = year{std::stoi(start.substr(0, 4))} / month{static_cast<unsigned>(std::stoi(start.substr(5, 2)))} /
+                   std::chrono::day{static_cast<unsigned>(std::stoi(start.substr(8, 2)))};
+    for (int i = 0; i < 1461; ++i, day += days{1})
+        by_day_.push_back(air->months[static_cast<unsigned>(year_month_day(day).month()) - 1].temp_c);
 }
 
 std::optional<double> Hands::air_c(double h) const {

@@ -1,7 +1,8 @@
-// When each operation of one or several jobs is done: hands in working hours, nobody in two places, nothing before what it needs, nothing held twice.
+// When each operation of one or several jobs is done: hands in working hours, nobody in two places, nothing before what it needs, nothing
+// held twice.
 //
-// Operations are placed one after the other, each at the earliest moment that is left (serial schedule generation); the order in which they are
-// taken is a job's rank, then the length of what still hangs on them. Where the soonest end of all is wanted, several orders are tried.
+// Operations are placed one after the other, each at the earliest moment that is left (serial schedule generation); the order in which they
+// are taken is a job's rank, then the length of what still hangs on them. Where the soonest end of all is wanted, several orders are tried.
 #pragma once
 
 #include <string>
@@ -41,12 +42,13 @@ enum class Rule {
 
 struct Schedule {
     double end_h = 0;
-    bool endless = false;                ///< some of it lies beyond what is planned ahead, and is held there
-    std::vector<std::string> circular;   ///< operations that wait for themselves, "job/key": what they wait for is left out
-    bool no_hands = false;               ///< somebody is needed who is never there: the maker does it alone
+    bool endless = false;               ///< some of it lies beyond what is planned ahead, and is held there
+    std::vector<std::string> circular;  ///< operations that wait for themselves, "job/key": what they wait for is left out
+    bool no_hands = false;              ///< somebody is needed who is never there: the maker does it alone
 };
 
-/// Sets start_h, hands_end_h, end_h, latest_h and decides of every operation; waits that go with the air become that day's. Operations that are done stand where they were done.
+/// Sets start_h, hands_end_h, end_h, latest_h and decides of every operation; waits that go with the air become that day's. Operations that
+/// are done stand where they were done.
 /// @param now_h nothing that is not done begins before. @param jobs in the order of their ranks.
 Schedule schedule(std::vector<Net>& jobs, const Hands& hands, double now_h = 0, Rule rule = Rule::ranks);
 

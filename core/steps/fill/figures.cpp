@@ -1,10 +1,10 @@
 // The figures of Fill, the same for one leaf and for the whole top.
 #include <algorithm>
-#include <map>
 #include <cmath>
+#include <map>
 
-#include "core/steps/fill/fill.h"
 #include "core/ground/measure/shelf.h"
+#include "core/steps/fill/fill.h"
 
 namespace yb {
 
@@ -30,7 +30,7 @@ Figure to_mix(const FillPlan& p, const FillChoices& choices) {
             litres(p.mixed_l),
             {},
             p.over_l >= 0.0001 ? say("{} fills it flush, {} are planed off again", litres(p.volume_l), litres(p.over_l))
-                         : say("{} fills it flush", litres(p.volume_l)),
+                               : say("{} fills it flush", litres(p.volume_l)),
             {"(volume left after flattening + mouth × overfill) × (1 + reserve)", given, "prismatoid, exact; docs/methods.md, Fill"}};
 }
 

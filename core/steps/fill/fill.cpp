@@ -3,9 +3,9 @@
 #include "core/material/resin/clock.h"
 #include "core/steps/top/top.h"
 
-#include <numbers>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace yb {
 
@@ -133,7 +133,8 @@ class Planner {
         // Between the saw cuts the top is open at its live edges: what lies there and not in the top is past one.
         const Ring& open = in_.lay.region;
         if (v.runs_out)
-            v.over_live = open.size() < 3 || intersection_area(flaw.outline, open) > intersection_area(flaw.outline, in_.lay.outline) + 0.001 * whole;
+            v.over_live =
+                open.size() < 3 || intersection_area(flaw.outline, open) > intersection_area(flaw.outline, in_.lay.outline) + 0.001 * whole;
         v.gap_mm = 2 * whole / std::max(girth(flaw.outline), 1e-9);
         // Counted holes of insects: straight bores, not the outline around them.
         v.holes = flaw.kind == FlawKind::insects ? std::max(0, flaw.holes.value_or(0)) : 0;

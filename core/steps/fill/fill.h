@@ -6,11 +6,11 @@
 // takes the mouth away down to the finished plane.
 #pragma once
 
-#include "core/steps/fill/choices.h"
 #include <functional>
 #include <optional>
 #include <string>
 #include <vector>
+#include "core/steps/fill/choices.h"
 
 #include "core/ground/figure/figure.h"
 #include "core/material/resin/mix.h"
@@ -55,17 +55,17 @@ struct VoidPlan {
     Ring outline;  ///< as drawn, where the plan shows it
     Ring mouth;    ///< at its finished face, on the leaf's slab as laid
     Vec2 at;
-    double depth_mm = 0;       ///< left after flattening
-    double gap_mm = 0;         ///< mean width of the mouth: area over half its girth
-    double volume_l = 0;       ///< to fill flush, no reserve
-    bool through = false;      ///< open on both finished faces
-    bool runs_out = false;     ///< leaves the top at its edge
-    bool over_live = false;    ///< … and that edge is live: it needs a dam; past a sawn one the wood goes on while it is filled
-    bool meets_river = false;  ///< opens into the water beside its leaf
+    double depth_mm = 0;               ///< left after flattening
+    double gap_mm = 0;                 ///< mean width of the mouth: area over half its girth
+    double volume_l = 0;               ///< to fill flush, no reserve
+    bool through = false;              ///< open on both finished faces
+    bool runs_out = false;             ///< leaves the top at its edge
+    bool over_live = false;            ///< … and that edge is live: it needs a dam; past a sawn one the wood goes on while it is filled
+    bool meets_river = false;          ///< opens into the water beside its leaf
     std::optional<std::size_t> river;  ///< … is poured and fills it: nothing of it is mixed here
-    bool meets_joint = false;  ///< runs over a joint to the next leaf
-    bool gone = false;         ///< flattening takes it away whole
-    bool unprobed = false;     ///< its depth is not known
+    bool meets_joint = false;          ///< runs over a joint to the next leaf
+    bool gone = false;                 ///< flattening takes it away whole
+    bool unprobed = false;             ///< its depth is not known
     bool left_open = false;
     std::string advised, resin;  ///< keys
     Phrase why;                  ///< the advice
@@ -93,7 +93,7 @@ struct FillPlan : StepPlan {
     double mass_kg = 0;                 ///< resin that stays in the top
     double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
     int rounds = 0;
-    std::vector<FillRound> each;        ///< round by round: without soaking, theirs are these in all
+    std::vector<FillRound> each;  ///< round by round: without soaking, theirs are these in all
 };
 
 /// The rounds of all voids that are filled here: the k-th lift of each is one, a void that is full waits beside the others.

@@ -5,12 +5,15 @@ namespace yb {
 
 namespace {
 
-void layers_of_face(const FacePlan& f, const FlatCardLeaf& leaf, const std::string& key, bool after_rest, const Sled& sled, std::vector<CardStep>& out) {
+void layers_of_face(const FacePlan& f, const FlatCardLeaf& leaf, const std::string& key, bool after_rest, const Sled& sled,
+                    std::vector<CardStep>& out) {
     const std::size_t rough = f.each.size() - std::min(f.each.size(), static_cast<std::size_t>(std::max(0, f.last_layers)));
     const std::size_t from = after_rest ? rough : 0, to = after_rest ? f.each.size() : rough;
     if (from >= to) return;
-    CardStep down{"down " + key, f.face == Face::a ? say("Show face up, on the bench") : say("Underside up, on the bench"), leaf.name.empty() ? Phrase() : named(leaf.name), 300};
-    (down.more.empty() ? down.more : down.more.then.emplace_back()) = say("on its shims and held; ears, eyes and lungs covered, extraction on");
+    CardStep down{"down " + key, f.face == Face::a ? say("Show face up, on the bench") : say("Underside up, on the bench"),
+                  leaf.name.empty() ? Phrase() : named(leaf.name), 300};
+    (down.more.empty() ? down.more : down.more.then.emplace_back()) =
+        say("on its shims and held; ears, eyes and lungs covered, extraction on");
     out.push_back(std::move(down));
     for (std::size_t i = from; i < to; ++i) {
         const double left = f.levels_mm[i];
@@ -33,7 +36,8 @@ std::vector<CardStep> flat_card(const std::vector<FlatCardLeaf>& leaves, const S
     for (std::size_t l = 0; l < leaves.size(); ++l)
         for (std::size_t k = 0; k < 2; ++k) {
             if (which == FlatCard::first_face ? k != 0 : which == FlatCard::second_face && k != 1) continue;
-            layers_of_face(leaves[l].plan->faces[k], leaves[l], std::to_string(l + 1) + (k == 0 ? "a" : "b"), which == FlatCard::after_rest, sled, out);
+            layers_of_face(leaves[l].plan->faces[k], leaves[l], std::to_string(l + 1) + (k == 0 ? "a" : "b"), which == FlatCard::after_rest,
+                           sled, out);
         }
     return out;
 }

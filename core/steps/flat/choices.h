@@ -100,8 +100,8 @@ struct FlatChoices {
     Tilts tilts = Tilts::own;
     FlatBy by = FlatBy::sled;
     HeldBy held = HeldBy::hot_glue;
-    double rest_h = 24;             ///< between the faces and the last passes
-    double allowance_mm = 1;        ///< left on each face for the last pass after the rest
+    double rest_h = 24;       ///< between the faces and the last passes
+    double allowance_mm = 1;  ///< left on each face for the last pass after the rest
     Rests rests = Rests::to_air;
     bool operator==(const FlatChoices&) const = default;
 };

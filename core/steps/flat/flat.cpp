@@ -3,10 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/steps/flat/dragged.h"
-#include "core/steps/flat/told.h"
 #include "core/ground/work/work.h"
 #include "core/material/wood/wood.h"
+#include "core/steps/flat/dragged.h"
+#include "core/steps/flat/told.h"
 
 namespace yb {
 
@@ -232,7 +232,8 @@ class Planner {
         // What is not cut does not move: a skim waits for the other face's rest, or is not needed.
         if (f.skim && (f.left_mm <= 0 || p_.under_stays || small(other))) return;
         const double skimmed = std::min(least_planed_mm, f.left_mm);
-        LanePlan lanes = plan_lanes(in_.lay.rough, in_.sled, in_.choices.lanes, f.left_mm, [&](Vec2 p) { return f.skim ? skimmed : off.at(p); });
+        LanePlan lanes =
+            plan_lanes(in_.lay.rough, in_.sled, in_.choices.lanes, f.left_mm, [&](Vec2 p) { return f.skim ? skimmed : off.at(p); });
         f.lanes = lanes.lanes;
         f.layers = static_cast<int>(lanes.layers.levels_mm.size());
         f.last_layers = lanes.layers.last;

@@ -13,16 +13,16 @@
 
 #include "core/ground/card/card.h"
 #include "core/ground/figure/figure.h"
+#include "core/material/slab/slab.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/flat/lanes.h"
 #include "core/steps/flat/most.h"
 #include "core/steps/flat/rounds.h"
 #include "core/steps/flat/shims.h"
-#include "core/steps/flat/stacks.h"
 #include "core/steps/flat/sled.h"
+#include "core/steps/flat/stacks.h"
 #include "core/steps/flat/tilt.h"
 #include "core/steps/lay/lay.h"
-#include "core/material/slab/slab.h"
 
 namespace yb {
 
@@ -65,7 +65,7 @@ struct FlatInputs {
     Needs needs{};
     std::vector<Ring> plates{};           ///< footprints under the top, on the slab as laid
     std::optional<double> settles_pct{};  ///< what the shop's air settles wood at
-    const Solved* solved = nullptr;  ///< of this leaf, where it was solved before
+    const Solved* solved = nullptr;       ///< of this leaf, where it was solved before
 };
 
 /// The work of one face.
@@ -114,23 +114,24 @@ struct FlatAsks {
 
 struct FlatPlan : StepPlan {
     FlatAsks asks;
-    Tilt tilt;                 ///< planes of the finished top
-    double thickness_mm = 0;   ///< finished
-    double thickest_mm = 0;    ///< that the best tilt leaves inside the top
-    double most_mm = 0;        ///< that the chosen aim's tilt leaves inside the top, what the rest is expected to take taken off
+    Tilt tilt;                        ///< planes of the finished top
+    double thickness_mm = 0;          ///< finished
+    double thickest_mm = 0;           ///< that the best tilt leaves inside the top
+    double most_mm = 0;               ///< that the chosen aim's tilt leaves inside the top, what the rest is expected to take taken off
     std::optional<RestTakes> rest{};  ///< what cupping while it rests takes
-    double as_it_lies_mm = 0;  ///< without shims, inside the top
-    double whole_mm = 0;       ///< best of the whole uncut slab
+    double as_it_lies_mm = 0;         ///< without shims, inside the top
+    double whole_mm = 0;              ///< best of the whole uncut slab
     std::vector<Shim> shims;
     std::array<FacePlan, 2> faces;  ///< in the order they are cut
     Surface off_top, off_bottom;    ///< what comes off each face, mm, over the slab
     double hours = 0;
-    double step_mm = 0;                    ///< left by the sled's tram error
-    Stacking stacks;                       ///< what the shims are laid together of
-    double hangs_mm = 0;                   ///< between its supports by its own weight
-    bool under_stays = false;              ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
-    double stays_mm = 0, stays_l = 0;      ///< what then stands below that plane at most, and in all
-    std::shared_ptr<const Surface> stays;  ///< … and at each place, on the slab as laid, negative where the wood ends above the plane; nullptr where nothing stays
+    double step_mm = 0;                ///< left by the sled's tram error
+    Stacking stacks;                   ///< what the shims are laid together of
+    double hangs_mm = 0;               ///< between its supports by its own weight
+    bool under_stays = false;          ///< the underside is left as it is: `tilt`'s lower plane is where the thinnest place ends
+    double stays_mm = 0, stays_l = 0;  ///< what then stands below that plane at most, and in all
+    std::shared_ptr<const Surface>
+        stays;  ///< … and at each place, on the slab as laid, negative where the wood ends above the plane; nullptr where nothing stays
     double needs_mm = 0;                   ///< what later steps want of the thickness
     std::optional<double> cup_mm;          ///< expected while the wood settles in the shop, by its rings
     double service_wide_mm = 0;            ///< the widest of the top, as it is told below

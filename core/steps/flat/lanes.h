@@ -4,8 +4,8 @@
 #include <functional>
 #include <vector>
 
-#include "core/steps/flat/choices.h"
 #include "core/ground/geometry/geometry.h"
+#include "core/steps/flat/choices.h"
 
 namespace yb {
 
@@ -26,7 +26,7 @@ Layers layers_of(double highest_mm, double allowance_mm, const Sled& sled);
 
 /// What a layer comes to.
 struct LayerWork {
-    int lanes = 0;      ///< with wood in them
+    int lanes = 0;  ///< with wood in them
     double cut_mm = 0;
 };
 

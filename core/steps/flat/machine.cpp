@@ -1,8 +1,8 @@
 #include "core/steps/flat/machine.h"
 
-#include <numbers>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <stdexcept>
 
 #include <fmt/format.h>
@@ -132,11 +132,15 @@ void look_at_sled(const Sled& sled, const Box& rough, double highest_mm) {
     Sled held = sled;
     for (const OutOfRange& o : hold_in_range(walk_of(held))) {
         const auto q = [&](double v) { return Quantity{v, o.kind}; };
-        throw std::invalid_argument(render(say("{} is {}: from {} to {} can be cut. Type it anew on the shop's page", o.label, q(o.value), q(o.range.low), q(o.range.high)), Units::metric()));
+        throw std::invalid_argument(render(say("{} is {}: from {} to {} can be cut. Type it anew on the shop's page", o.label, q(o.value),
+                                               q(o.range.low), q(o.range.high)),
+                                           Units::metric()));
     }
     const double lanes = std::max(rough.width(), rough.height()) / lane_mm(sled);
     if (const double passes = lanes * std::max(0.0, highest_mm) / sled.depth_mm; passes > most_passes)
-        throw std::invalid_argument(fmt::format("the program would have {:.0f} passes: take deeper layers than {:g} mm, or a wider cutter than {:g} mm", passes, sled.depth_mm, sled.cutter_mm));
+        throw std::invalid_argument(
+            fmt::format("the program would have {:.0f} passes: take deeper layers than {:g} mm, or a wider cutter than {:g} mm", passes,
+                        sled.depth_mm, sled.cutter_mm));
 }
 
 }  // namespace

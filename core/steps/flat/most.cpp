@@ -76,7 +76,8 @@ Tilt thinned(Tilt t, FlatAim aim, double to_mm) {
 
 std::optional<double> settling_cup_mm(const Slab& slab, std::optional<double> settles_pct, double wide_mm, double thickness_mm) {
     const Species* species = find_species(slab.species);
-    if (!species || !slab.moisture_pct || !settles_pct || !slab.pith_mm || slab.cross_cut || !(thickness_mm > 0) || !(wide_mm > 0)) return {};
+    if (!species || !slab.moisture_pct || !settles_pct || !slab.pith_mm || slab.cross_cut || !(thickness_mm > 0) || !(wide_mm > 0))
+        return {};
     return ring_cup_mm(*species, *slab.pith_mm, wide_mm, thickness_mm, std::clamp(*slab.moisture_pct, 0.0, 30.0),
                        std::clamp(*settles_pct, 0.0, 30.0));
 }
@@ -120,13 +121,14 @@ std::optional<RestTakes> rest_takes(const Slab& slab, const SlabShape& shape, co
         const double left = after_cupping_mm(shape, outline, rough, planes, c.allowance_mm, cup).value_or(planes.thickness_mm);
         return std::clamp(planes.thickness_mm - left, 0.0, planes.thickness_mm);
     };
-    if (const auto cup = settling_cup_mm(slab, settles_pct, bounds(rough).height(), planes.thickness_mm)) return RestTakes{takes(*cup), *cup, true};
+    if (const auto cup = settling_cup_mm(slab, settles_pct, bounds(rough).height(), planes.thickness_mm))
+        return RestTakes{takes(*cup), *cup, true};
     if (known_only) return {};
     return RestTakes{std::max(takes(1), takes(-1)), 1, false};
 }
 
-std::optional<double> rested_inside(const Slab& slab, const SlabShape& shape, const Ring& outline, const Ring& rough, const FlatChoices& choices,
-                                    std::optional<double> settles_pct) {
+std::optional<double> rested_inside(const Slab& slab, const SlabShape& shape, const Ring& outline, const Ring& rough,
+                                    const FlatChoices& choices, std::optional<double> settles_pct) {
     const Solved solved = solved_inside(shape, outline);
     if (solved.empty()) return {};
     const auto rest = rest_takes(slab, shape, outline, rough, solved.best, choices, settles_pct, true);

@@ -3,8 +3,8 @@
 
 #include <optional>
 
-#include "core/steps/flat/flat.h"
 #include "core/material/slab/slab.h"
+#include "core/steps/flat/flat.h"
 
 namespace yb {
 

@@ -4,10 +4,10 @@
 #include <optional>
 #include <vector>
 
+#include "core/ground/geometry/geometry.h"
 #include "core/steps/flat/choices.h"
 #include "core/steps/flat/shims.h"
 #include "core/steps/flat/tilt.h"
-#include "core/ground/geometry/geometry.h"
 
 namespace yb {
 

@@ -30,8 +30,12 @@ void tell_service(FlatPlan& p, const Slab& slab, const Service& service, double 
         p.figures.push_back({"flat.service", "Cups in its room, free", fine(std::abs(*p.service_cup_mm)), alone,
                              say("over the year; with one face {} damper", percent(service.damper_pct)), working});
     } else {
-        p.figures.push_back(
-            {"flat.service", "Cups with one face damper", alone, {}, say("by {}; its pith is not known", percent(service.damper_pct)), working});
+        p.figures.push_back({"flat.service",
+                             "Cups with one face damper",
+                             alone,
+                             {},
+                             say("by {}; its pith is not known", percent(service.damper_pct)),
+                             working});
     }
 }
 

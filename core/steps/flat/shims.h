@@ -3,8 +3,8 @@
 
 #include <vector>
 
-#include "core/steps/flat/choices.h"
 #include "core/ground/geometry/geometry.h"
+#include "core/steps/flat/choices.h"
 
 namespace yb {
 

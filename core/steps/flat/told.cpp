@@ -1,5 +1,5 @@
-#include "core/steps/flat/rest.h"
 #include "core/steps/flat/told.h"
+#include "core/steps/flat/rest.h"
 
 #include <algorithm>
 #include <cmath>
@@ -35,7 +35,8 @@ class Teller {
                        {"this tilt, before it rests", fine(before_the_rest_mm()), "solved"}},
                       method};
         if (p_.rest && p_.rest->known) {
-            thick.formula += "; less what a cup takes while it rests: roughed to what is left for the last pass, bent by cup·v², tilted anew";
+            thick.formula +=
+                "; less what a cup takes while it rests: roughed to what is left for the last pass, bent by cup·v², tilted anew";
             thick.given.push_back({"expected cup", fine(std::abs(p_.rest->cup_mm)), "by its rings, until it has settled"});
             thick.given.push_back({"the rest takes", fine(p_.rest->mm), "solved"});
         }
@@ -78,8 +79,13 @@ class Teller {
                                method}});
         work();
         if (p_.under_stays)
-            p_.figures.push_back({"flat.stays", "Stays below the plane", fine(p_.stays_mm), {}, say("at most; {} of wood in all", litres(p_.stays_l)),
-                                  {"highest wood below the plane, inside the top", {{"wood that stays", litres(p_.stays_l), "∫ of it over the top"}},
+            p_.figures.push_back({"flat.stays",
+                                  "Stays below the plane",
+                                  fine(p_.stays_mm),
+                                  {},
+                                  say("at most; {} of wood in all", litres(p_.stays_l)),
+                                  {"highest wood below the plane, inside the top",
+                                   {{"wood that stays", litres(p_.stays_l), "∫ of it over the top"}},
                                    "the underside is left as it is: weight, legs and packing know it"}});
         settled();
     }
@@ -91,8 +97,9 @@ class Teller {
         const Sled& s = in_.sled;
         if (in_.choices.by != FlatBy::sled && p_.work.possible) {
             if (in_.choices.by == FlatBy::bought_flat) return;  // nothing is left to do
-            p_.figures.push_back(hours_figure(p_.work.hands_on_h, top.removed_l + low.removed_l, s, {{"by", count(1), name_of(in_.choices.by)}},
-                                              "passes × length / feed, of the way that is chosen; ∫ max(height − plane, 0) over the rough piece × loose"));
+            p_.figures.push_back(
+                hours_figure(p_.work.hands_on_h, top.removed_l + low.removed_l, s, {{"by", count(1), name_of(in_.choices.by)}},
+                             "passes × length / feed, of the way that is chosen; ∫ max(height − plane, 0) over the rough piece × loose"));
             p_.figures.back().label = "Hands-on time, loose chips";
             return;
         }
@@ -104,9 +111,10 @@ class Teller {
              count(cut),
              {},
              all == 0 ? say("both faces are flat enough: sanding takes the rest")
-             : p_.faces[1].layers == 0 ? say("{}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(all - cut, "pass", "passes"))
-                                     : say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"),
-                                           counted(p_.faces[1].layers, "layer", "layers"), counted(all - cut, "pass", "passes")),
+             : p_.faces[1].layers == 0
+                 ? say("{}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"), counted(all - cut, "pass", "passes"))
+                 : say("{} and {}; {} through air skipped", counted(p_.faces[0].layers, "layer", "layers"),
+                       counted(p_.faces[1].layers, "layer", "layers"), counted(all - cut, "pass", "passes")),
              {"lanes = ceil(length / (cutter × (1 − overlap))) + 1; layers = ceil((highest − allowance) / depth) + ceil(allowance / depth)",
               {{"lanes a layer", count(top.lanes), "rough-cut length"},
                {"cutter", fine(s.cutter_mm), "shop"},
@@ -128,19 +136,21 @@ class Teller {
     /// What the chosen tilt leaves as the slab is today.
     double before_the_rest_mm() const { return p_.most_mm + (p_.rest && p_.rest->known ? p_.rest->mm : 0); }
 
-    /// The most there is, and what the rest does to it: taken off where the cup is known, told where it is not and there is nothing to spare.
+    /// The most there is, and what the rest does to it: taken off where the cup is known, told where it is not and there is nothing to
+    /// spare.
     Phrase most_says() const {
         const auto& rest = p_.rest;
         if (rest && rest->known && rest->mm > 0.05)
-            return in_.together
-                       ? say("{} at most: it is expected to cup {} while it rests, and that takes {}", fine(p_.most_mm),
-                             fine(std::abs(rest->cup_mm)), fine(rest->mm))
-                       : say("{} is the most this top can have: it is expected to cup {} while it rests, and that takes {}", fine(p_.most_mm),
-                             fine(std::abs(rest->cup_mm)), fine(rest->mm));
+            return in_.together ? say("{} at most: it is expected to cup {} while it rests, and that takes {}", fine(p_.most_mm),
+                                      fine(std::abs(rest->cup_mm)), fine(rest->mm))
+                                : say("{} is the most this top can have: it is expected to cup {} while it rests, and that takes {}",
+                                      fine(p_.most_mm), fine(std::abs(rest->cup_mm)), fine(rest->mm));
         if (rest && !rest->known && p_.most_mm - p_.thickness_mm < rest->mm)
-            return say("{} at most if it stays flat while it rests: {} of cup takes {}", fine(p_.most_mm), fine(rest->cup_mm), fine(rest->mm));
+            return say("{} at most if it stays flat while it rests: {} of cup takes {}", fine(p_.most_mm), fine(rest->cup_mm),
+                       fine(rest->mm));
         return in_.together ? say("{} at most; all come to the thinnest", fine(p_.most_mm))
-                            : say("{} is the most this top can have", fine(std::max(p_.most_mm, in_.choices.aim == FlatAim::share_out ? 0.0 : p_.thickest_mm)));
+                            : say("{} is the most this top can have",
+                                  fine(std::max(p_.most_mm, in_.choices.aim == FlatAim::share_out ? 0.0 : p_.thickest_mm)));
     }
 
     /// How far the wood has settled when the rest is over.
@@ -471,8 +481,10 @@ class Teller {
                     fine(r.bow_mm), fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm), fine(wanted - last.thickest_mm)));
         else if (last.thickest_mm < p_.thickness_mm - 0.05)
             add("flat.moved", Severity::watch,
-                say("On {} it had moved {} along, {} across, twisted {}: flat again it comes to {}, still more than wanted, {} less than planned.", r.on,
-                    fine(r.bow_mm), fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm), fine(p_.thickness_mm - last.thickest_mm)));
+                say("On {} it had moved {} along, {} across, twisted {}: flat again it comes to {}, still more than wanted, {} less than "
+                    "planned.",
+                    r.on, fine(r.bow_mm), fine(r.cup_mm), fine(r.twist_mm), fine(last.thickest_mm),
+                    fine(p_.thickness_mm - last.thickest_mm)));
         if (last.still_moving)
             add("flat.moving", Severity::watch,
                 last.days_more && *last.days_more > 0.2
@@ -598,14 +610,16 @@ class Teller {
 
     void choices() {
         const auto& c = in_.choices;
-        p_.choices.push_back(choice_of(
-            flat_aims, c,
-            {say("{} thick at most, {} off the show face", fine(rested_mm(tried_.best, FlatAim::share_out)), fine(off_show(tried_.best, FlatAim::share_out))),
-             say("{} off the show face, {} kept", fine(most_off_show(tried_.spare)),
-                 fine(std::min(in_.top.thickness_mm, tried_.best.thickness_mm))),
-             least_wood_says(),
-             say("one face to plane, {} off it; below it stays uneven by {}", fine(off_show(tried_.best, FlatAim::leave_under)), fine(uneven_below())),
-             say("{} thick at most, {} off the show face", fine(rested_mm(tried_.lies, FlatAim::as_it_lies)), fine(off_show(tried_.lies, FlatAim::as_it_lies)))}));
+        p_.choices.push_back(choice_of(flat_aims, c,
+                                       {say("{} thick at most, {} off the show face", fine(rested_mm(tried_.best, FlatAim::share_out)),
+                                            fine(off_show(tried_.best, FlatAim::share_out))),
+                                        say("{} off the show face, {} kept", fine(most_off_show(tried_.spare)),
+                                            fine(std::min(in_.top.thickness_mm, tried_.best.thickness_mm))),
+                                        least_wood_says(),
+                                        say("one face to plane, {} off it; below it stays uneven by {}",
+                                            fine(off_show(tried_.best, FlatAim::leave_under)), fine(uneven_below())),
+                                        say("{} thick at most, {} off the show face", fine(rested_mm(tried_.lies, FlatAim::as_it_lies)),
+                                            fine(off_show(tried_.lies, FlatAim::as_it_lies)))}));
         p_.choices.push_back(
             choice_of(flat_finishes, c, {say("{}", fine(std::min(in_.top.thickness_mm, most()))), say("{}, and heavier", fine(most()))}));
         p_.choices.push_back(choice_of(flat_firsts, c, {say("shims under the underside"), say("shims under the show face")}));

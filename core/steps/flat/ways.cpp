@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "core/ground/figure/choice.h"
-#include "core/steps/flat/holding.h"
 #include "core/steps/flat/flat.h"
+#include "core/steps/flat/holding.h"
 
 namespace yb {
 
@@ -35,9 +35,9 @@ std::vector<Choice> flat_work_choices(const FlatAsks& a, const FlatChoices& c) {
     };
     std::vector<Phrase> by;
     for (const FlatWork& w : a.by)
-        by.push_back(!w.there && c.by != w.by ? Phrase()  // the shop has none
-                     : !w.there               ? say("the shop has none")
-                     : !w.possible                  ? say("the piece is too large for it")
+        by.push_back(!w.there && c.by != w.by     ? Phrase()  // the shop has none
+                     : !w.there                   ? say("the shop has none")
+                     : !w.possible                ? say("the piece is too large for it")
                      : w.cost > 0 && w.wait_h > 0 ? say("{} hands-on, {} away, costs {}; leaves {}", hours(w.hands_on_h), hours(w.wait_h),
                                                         number(std::round(w.cost)), fine(w.leaves_mm))
                      : w.cost > 0                 ? say("costs {} more; leaves {}", number(std::round(w.cost)), fine(w.leaves_mm))

@@ -16,7 +16,9 @@ bool starts(const std::string& s, const char* what) { return s.rfind(what, 0) ==
 bool belong_together(const std::string& a, const std::string& b) {
     const auto steel = [&](const std::string& s) { return starts(s, "insert") || starts(s, "plate") || starts(s, "pocket"); };
     // A pocket or a plate is cut through a knot as through any wood.
-    const auto wide = [&](const std::string& s) { return starts(s, "plate") || starts(s, "pocket") || starts(s, "patch") || starts(s, "notch"); };
+    const auto wide = [&](const std::string& s) {
+        return starts(s, "plate") || starts(s, "pocket") || starts(s, "patch") || starts(s, "notch");
+    };
     if ((starts(a, "knot") && wide(b)) || (starts(b, "knot") && wide(a))) return true;
     const auto flaw = [&](const std::string& s) { return starts(s, "filled") || starts(s, "open"); };
     // The two panels of a pedestal cross.

@@ -192,7 +192,8 @@ class Planner {
             for (const Vec2 h : holes_of(c, u)) insert("insert of channel " + std::to_string(i + 1), h, floor_of(c, u));
         }
         const auto notches = notches_of(u);
-        for (std::size_t i = 0; i < notches.size(); ++i) p_.let_in.push_back({"notch of panel " + std::to_string(i + 1), notches[i], 0, u.notch_mm});
+        for (std::size_t i = 0; i < notches.size(); ++i)
+            p_.let_in.push_back({"notch of panel " + std::to_string(i + 1), notches[i], 0, u.notch_mm});
         for (const RiverRun& r : in_.top.rivers)
             for (const Rod& rod : r.rods) {
                 const double high = t / 2 + in_.how.rod_mm / 2;

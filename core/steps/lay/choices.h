@@ -1,8 +1,8 @@
 // Lay, what the maker decides: the wanted top and where it lies on a slab.
 #pragma once
 
-#include "core/ground/figure/figure.h"
 #include "core/ground/fields/fields.h"
+#include "core/ground/figure/figure.h"
 #include "core/ground/geometry/geometry.h"
 
 namespace yb {

@@ -111,8 +111,8 @@ void flaw_cautions(const Slab& slab, const SlabShape& shape, const std::vector<F
                 f.at);
         } else {
             add("lay.flaw", Severity::note,
-                say("In the top lies {}, {} cm², at {}: cut clear, fill, or keep as character.", a_flaw(flaw.kind),
-                    area_cm2(f.area_mm2), along(x)),
+                say("In the top lies {}, {} cm², at {}: cut clear, fill, or keep as character.", a_flaw(flaw.kind), area_cm2(f.area_mm2),
+                    along(x)),
                 f.at);
         }
     }

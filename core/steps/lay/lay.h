@@ -9,8 +9,8 @@
 #include <vector>
 
 #include "core/ground/figure/figure.h"
-#include "core/steps/lay/choices.h"
 #include "core/material/slab/slab.h"
+#include "core/steps/lay/choices.h"
 
 namespace yb {
 

@@ -62,9 +62,8 @@ inline constexpr auto rip_lines = school("makeup.line", "same_line", "Rip line",
                                          Way{true, "same", "The same line in the log"}, Way{false, "own", "Each leaf its own"});
 inline constexpr auto outer_boards = school("makeup.ends", "ends_swapped", "Outer boards", &MakeUpChoices::ends_swapped,
                                             Way{false, "straight", "Drawn straight out"}, Way{true, "swapped", "Turned end for end"});
-inline constexpr auto faces_shown =
-    school("makeup.faces", "outer_faces", "Faces that show", &MakeUpChoices::outer_faces, Way{false, "parted", "Those the saw parted"},
-           Way{true, "outer", "The whole set turned over"});
+inline constexpr auto faces_shown = school("makeup.faces", "outer_faces", "Faces that show", &MakeUpChoices::outer_faces,
+                                           Way{false, "parted", "Those the saw parted"}, Way{true, "outer", "The whole set turned over"});
 inline constexpr auto river_colours = school("makeup.colours", "two_colours", "The river", &MakeUpChoices::two_colours,
                                              Way{false, "one", "One colour"}, Way{true, "two", "Two colours, a divider between"});
 

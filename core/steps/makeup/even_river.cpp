@@ -1,8 +1,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/steps/makeup/arrange.h"
 #include "core/steps/lay/place.h"
+#include "core/steps/makeup/arrange.h"
 
 namespace yb {
 

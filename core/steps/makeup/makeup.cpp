@@ -6,9 +6,9 @@
 #include <numbers>
 
 #include "core/ground/figure/place.h"
+#include "core/steps/lay/place.h"
 #include "core/steps/makeup/curve.h"
 #include "core/steps/makeup/makeup_told.h"
-#include "core/steps/lay/place.h"
 
 namespace yb {
 

@@ -12,10 +12,10 @@
 #include <string>
 #include <vector>
 
-#include "core/steps/flat/flat.h"
-#include "core/steps/makeup/makeup.h"
 #include "core/ground/picture/picture.h"
 #include "core/ground/work/work.h"
+#include "core/steps/flat/flat.h"
+#include "core/steps/makeup/makeup.h"
 
 namespace yb {
 

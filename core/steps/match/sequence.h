@@ -15,8 +15,8 @@
 #include <vector>
 
 #include "core/ground/picture/picture.h"
-#include "core/material/slab/slab.h"
 #include "core/ground/work/work.h"
+#include "core/material/slab/slab.h"
 
 namespace yb {
 

@@ -15,20 +15,20 @@ struct Prices {
     std::optional<double> panel, tape_roll, caulk_m;  ///< of the form
     std::optional<double> cutter_m2;                  ///< a cutter's wear, each square metre it makes flat
     std::optional<double> pigment_kg;
-    std::optional<double> bolt, insert;               ///< with its washer; pressed or screwed in
-    std::optional<double> channel_m, plate;           ///< a metre of steel channel; one plate
-    std::optional<double> base_l;                     ///< a litre of the base's wood
+    std::optional<double> bolt, insert;      ///< with its washer; pressed or screwed in
+    std::optional<double> channel_m, plate;  ///< a metre of steel channel; one plate
+    std::optional<double> base_l;            ///< a litre of the base's wood
     bool operator==(const Prices&) const = default;
 };
 
 struct ShopMoney {
-    std::string currency;                 ///< a word or sign, any; empty: sums stand alone
+    std::string currency;                     ///< a word or sign, any; empty: sums stand alone
     std::optional<double> hour, helper_hour;  ///< of the maker, of a second pair of hands (empty: like the maker's)
-    double overhead_pct = 0;              ///< of rent, power, insurance, on the cost
-    double margin_pct = 0;                ///< of the offer before tax: below 100
-    double tax_pct = 0;                   ///< on the offer
-    double order_days = 5;                ///< from ordering something to having it
-    double valid_days = 30;               ///< an offer stands so long
+    double overhead_pct = 0;                  ///< of rent, power, insurance, on the cost
+    double margin_pct = 0;                    ///< of the offer before tax: below 100
+    double tax_pct = 0;                       ///< on the offer
+    double order_days = 5;                    ///< from ordering something to having it
+    double valid_days = 30;                   ///< an offer stands so long
     Prices prices;
     bool operator==(const ShopMoney&) const = default;
 };
@@ -49,14 +49,15 @@ struct ExtraCost {
 
 struct JobMoney {
     SlabCost slabs = SlabCost::whole;
-    std::optional<double> base_price;               ///< of a bought base
-    std::optional<double> hour, margin_pct;         ///< other than the shop's
+    std::optional<double> base_price;        ///< of a bought base
+    std::optional<double> hour, margin_pct;  ///< other than the shop's
     std::vector<ExtraCost> extra;
-    std::string not_included;                       ///< said on the offer
+    std::string not_included;  ///< said on the offer
     bool operator==(const JobMoney&) const = default;
 };
 
-inline constexpr auto slab_costs = school("money.slabs", "slabs", "Slabs are paid", &JobMoney::slabs, Way{SlabCost::whole, "whole", "Bought for it; what is left is credited"},
+inline constexpr auto slab_costs = school("money.slabs", "slabs", "Slabs are paid", &JobMoney::slabs,
+                                          Way{SlabCost::whole, "whole", "Bought for it; what is left is credited"},
                                           Way{SlabCost::share, "share", "By the share that is used up"});
 
 void fields(FieldVisitor& v, Prices& p);

@@ -114,7 +114,8 @@ void with_pace(std::vector<Operation>& operations, const std::vector<PaceFigure>
     for (const PaceFigure& f : paces) {
         if (!is_used(f)) continue;
         for (Operation& o : operations)
-            if (const PaceKind* k = pace_kind_of(o.key); k && f.key == k->key) o.hands_on_h *= f.times, o.alone_h *= f.times, o.paced = f.times;
+            if (const PaceKind* k = pace_kind_of(o.key); k && f.key == k->key)
+                o.hands_on_h *= f.times, o.alone_h *= f.times, o.paced = f.times;
     }
 }
 
@@ -146,7 +147,8 @@ std::vector<Took> took_of(const std::vector<DoneJob>& jobs, const WorkClock& clo
             std::optional<double> from;
             if (i > 0) from = ticks[i - 1].at;
             for (const Operation& o : jobs[t.job].operations)
-                if (o.done_h && std::find(t.op->after.begin(), t.op->after.end(), o.key) != t.op->after.end() && *o.done_h + o.waiting_h <= t.at)
+                if (o.done_h && std::find(t.op->after.begin(), t.op->after.end(), o.key) != t.op->after.end() &&
+                    *o.done_h + o.waiting_h <= t.at)
                     from = std::max(from.value_or(-most_hours), *o.done_h + o.waiting_h);
             if (!from) continue;
             took = clock.between(*from, t.at);
@@ -157,7 +159,8 @@ std::vector<Took> took_of(const std::vector<DoneJob>& jobs, const WorkClock& clo
     return out;
 }
 
-std::vector<Took> took_of_card(const std::string& job, const std::vector<CardStep>& steps, const CardRun& run, const std::vector<PaceFigure>& paces, const std::string& mixing) {
+std::vector<Took> took_of_card(const std::string& job, const std::vector<CardStep>& steps, const CardRun& run,
+                               const std::vector<PaceFigure>& paces, const std::string& mixing) {
     std::vector<Took> out;
     if (run.fast != 1) return out;
     std::map<std::string, double> at;
@@ -176,7 +179,8 @@ std::vector<Took> took_of_card(const std::string& job, const std::vector<CardSte
             from = std::max(from, (it == at.end() ? before : it->second) + s->from_s);
         }
         if (s && !s->pace.empty() && s->takes_s > 0 && t.after_s > from)
-            out.push_back({s->pace, job, run.card + ": " + s->key, s->takes_s / pace_of(paces, s->pace) / 3600, (t.after_s - from) / 3600, "h", true, false});
+            out.push_back({s->pace, job, run.card + ": " + s->key, s->takes_s / pace_of(paces, s->pace) / 3600, (t.after_s - from) / 3600,
+                           "h", true, false});
         if (s && s->mixed_l > 0) planned += s->mixed_l, mixed += t.mixed_l.value_or(s->mixed_l), told = told || t.mixed_l;
         if (t.left_l) mixed -= *t.left_l, told = true;
         at[t.step] = before = t.after_s;

@@ -5,9 +5,9 @@
 #include <memory>
 
 #include "core/steps/makeup/arrange.h"
+#include "core/steps/makeup/choices.h"
 #include "core/steps/makeup/cuts.h"
 #include "core/steps/makeup/makeup.h"
-#include "core/steps/makeup/choices.h"
 
 namespace yb {
 

@@ -1,14 +1,14 @@
-#include "core/ground/measure/constants.h"
 #include "core/steps/pour/pour.h"
+#include "core/ground/measure/constants.h"
 
 #include <algorithm>
 #include <cmath>
 #include <utility>
 
 #include "core/ground/figure/choice.h"
+#include "core/ground/work/kept.h"
 #include "core/steps/fill/fill.h"
 #include "core/steps/pour/told.h"
-#include "core/ground/work/kept.h"
 
 namespace yb {
 
@@ -195,7 +195,8 @@ class Planner {
             PourVisit& v = p_.visits[k];
             v.hands_h += 1;  // mix, pour, torch: a starting value
             if (k + 1 < forecast.size()) v.wait_h = std::max(v.wait_h, forecast[k + 1].poured_h - forecast[k].poured_h);
-            if (k + 1 < forecast.size()) v.next_to_h = v.next_to_h > 0 ? std::min(v.next_to_h, forecast[k].clock.next_to_h) : forecast[k].clock.next_to_h;
+            if (k + 1 < forecast.size())
+                v.next_to_h = v.next_to_h > 0 ? std::min(v.next_to_h, forecast[k].clock.next_to_h) : forecast[k].clock.next_to_h;
         }
     }
 
@@ -334,7 +335,7 @@ class Planner {
 /// All that the heat of a pour's lifts hangs on: its answer is made of nothing else.
 struct Question {
     Kinetics resin;
-    Section whole;         ///< as deep as all lifts together
+    Section whole;          ///< as deep as all lifts together
     double deepest_mm = 0;  ///< by the label
     double limit_c = 0;
     int lifts = 0;  ///< as the maker wants; 0: as few as stay below the limit

@@ -144,7 +144,7 @@ struct SecondColour {
 /// The k-th lift of every compartment, poured one after the other.
 struct PourVisit {
     double hands_h = 0;
-    double wait_h = 0;  ///< until the next, or until the last lift is hard
+    double wait_h = 0;     ///< until the next, or until the last lift is hard
     double next_to_h = 0;  ///< the next bonds unsanded until so long after it
 };
 

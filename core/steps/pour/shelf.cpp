@@ -3,8 +3,8 @@
 #include <cmath>
 #include <stdexcept>
 
-#include "core/steps/pour/pour.h"
 #include "core/ground/measure/shelf.h"
+#include "core/steps/pour/pour.h"
 #include "core/steps/pour/told.h"
 
 namespace yb {

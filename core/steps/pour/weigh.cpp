@@ -6,7 +6,8 @@
 namespace yb {
 
 Weighed weighed(const Batch& b, double in_cup, std::optional<double> first) {
-    if (!(b.a_g > 0) || !std::isfinite(in_cup) || (first && !(*first > 0))) throw std::invalid_argument("a batch is weighed by its part A, and by what the scale shows");
+    if (!(b.a_g > 0) || !std::isfinite(in_cup) || (first && !(*first > 0)))
+        throw std::invalid_argument("a batch is weighed by its part A, and by what the scale shows");
     constexpr double much = 0.02;
     Weighed w;
     w.second = first.has_value();

@@ -15,8 +15,9 @@ struct Weighed {
     bool second = false;   ///< B is being poured
     bool off = false;      ///< B has run over by more than 2 %: the mix no longer holds its ratio
 };
-/// @param in_cup_g as the scale shows it, the empty cup taken off. @param first_poured_g what was in it when B was begun; empty: A is being poured.
-/// Check: A 500 g, B 250 g; 520 g of A poured: B wants 260 g, stop at 780 g. @throws std::invalid_argument for a batch of no part A, or what is no number.
+/// @param in_cup_g as the scale shows it, the empty cup taken off. @param first_poured_g what was in it when B was begun; empty: A is being
+/// poured. Check: A 500 g, B 250 g; 520 g of A poured: B wants 260 g, stop at 780 g. @throws std::invalid_argument for a batch of no part
+/// A, or what is no number.
 Weighed weighed(const Batch& batch, double in_cup_g, std::optional<double> first_poured_g);
 
 }  // namespace yb

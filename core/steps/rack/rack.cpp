@@ -89,7 +89,7 @@ Figure drying_figure(const DryingForecast& f, const Slab& slab, double room_pct,
     if (f.days)
         out.note = say(f.fitted  ? "to {}, from the reading of {}; between {} and {}"
                        : f.yours ? "to {}, from the reading of {}; between {} and {} – as slabs of yours have dried"
-                                : "to {}, from the reading of {}; between {} and {} – a guess until there are two readings",
+                                 : "to {}, from the reading of {}; between {} and {} – a guess until there are two readings",
                        percent(dry_pct), slab.moisture_on, days(*f.soonest_days), days(*f.latest_days));
     else if (f.moisture_pct <= dry_pct)
         out.note = say("it reads {}: dry enough for a room that settles at {}, {} above it allowed", percent(f.moisture_pct),
@@ -366,10 +366,11 @@ std::vector<Slab> offcuts_of(const Slab& slab, const Ring& rough, double least_m
 std::optional<Caution> too_damp(const Slab& s) {
     constexpr double damp_pct = 22;  // above it ends crack first: a starting value
     if (!s.moisture_pct || *s.moisture_pct <= damp_pct) return {};
-    return Caution{"look.damp", Severity::note, step_key::rack,
-                   say("It reads {}: seal its ends with wax or paint today – they dry ten times as fast as the faces, and there it cracks –, "
-                       "sticker it, and weigh the top down.",
-                       percent(*s.moisture_pct))};
+    return Caution{
+        "look.damp", Severity::note, step_key::rack,
+        say("It reads {}: seal its ends with wax or paint today – they dry ten times as fast as the faces, and there it cracks –, "
+            "sticker it, and weigh the top down.",
+            percent(*s.moisture_pct))};
 }
 
 }  // namespace yb

@@ -8,10 +8,10 @@
 #include <vector>
 
 #include "core/ground/calendar/calendar.h"
-#include "core/steps/lay/choices.h"
+#include "core/ground/work/work.h"
 #include "core/material/slab/slab.h"
 #include "core/material/wood/wood.h"
-#include "core/ground/work/work.h"
+#include "core/steps/lay/choices.h"
 
 namespace yb {
 
@@ -31,8 +31,8 @@ struct DryingForecast {
 inline constexpr double rule_days_25_mm = 365;  ///< from 60 % green to 2 % above the air
 /// τ of that rule, days. Water leaves end grain many times as fast: four times is a careful start for a slab cut across the log.
 double rule_tau_days(double thickness_mm, bool cross_cut);
-/// @param wanted_pct dry enough. @param today ISO date. @param times the rule: how much longer this maker's slabs have taken. Nothing without a
-/// reading or a date of it.
+/// @param wanted_pct dry enough. @param today ISO date. @param times the rule: how much longer this maker's slabs have taken. Nothing
+/// without a reading or a date of it.
 std::optional<DryingForecast> drying_of(const Slab& slab, double thickness_mm, const Climate& air, double wanted_pct,
                                         const std::string& today, double times = 1);
 
@@ -91,7 +91,8 @@ bool passes(const RackEntry& e, const std::vector<RackTest>& tests);
 /// lineage is kept. Ids and names are the caller's. @throws std::invalid_argument when nothing lies between.
 Slab piece_of(const Slab& slab, double from_mm, double to_mm);
 
-/// What the rough cuts leave at both ends, worth keeping: pieces longer than `least_mm`. @param rough what is cut out, on the slab as measured.
+/// What the rough cuts leave at both ends, worth keeping: pieces longer than `least_mm`. @param rough what is cut out, on the slab as
+/// measured.
 std::vector<Slab> offcuts_of(const Slab& slab, const Ring& rough, double least_mm = 200);
 
 /// A slab so damp that its ends crack first: what is done with it today. Nothing where it is not.

@@ -28,19 +28,21 @@ std::optional<Figure> settle_figure(const Slab& s) {
                   {},
                   is_date(s.came_on) ? say("until {}", date_after(s.came_on, *days * 24)) : say("when it came is not said"),
                   {"until its moisture has evened out from middle to face",
-                   {{"days", count(*days), typed                       ? "the maker's"
-                                           : s.dried == Dried::kiln ? "from the kiln: a starting value"
-                                                                    : "from the open air: a starting value"}},
+                   {{"days", count(*days),
+                     typed                    ? "the maker's"
+                     : s.dried == Dried::kiln ? "from the kiln: a starting value"
+                                              : "from the open air: a starting value"}},
                    "a maker's: change it for this slab"}};
 }
 
 std::optional<Caution> kiln_damp(const Slab& s, double dry_pct) {
     constexpr double band_pct = 2;
     if (s.dried != Dried::kiln || !s.moisture_pct || *s.moisture_pct <= dry_pct + band_pct) return {};
-    return Caution{"rack.kiln_damp", Severity::watch, Step{"rack"},
-                   say("Said to come from the kiln, and reads {}: it has drawn damp, or was taken out too soon. Read it in the middle and at "
-                       "the ends, and let it come down to {}.",
-                       percent(*s.moisture_pct), percent(dry_pct))};
+    return Caution{
+        "rack.kiln_damp", Severity::watch, Step{"rack"},
+        say("Said to come from the kiln, and reads {}: it has drawn damp, or was taken out too soon. Read it in the middle and at "
+            "the ends, and let it come down to {}.",
+            percent(*s.moisture_pct), percent(dry_pct))};
 }
 
 }  // namespace yb

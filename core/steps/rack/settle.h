@@ -23,7 +23,8 @@ double settle_left_days(const Slab& slab, const std::string& on);
 /// Until when it lies, or for how long, with its working. Nothing where nothing is said.
 std::optional<Figure> settle_figure(const Slab& slab);
 
-/// Said to come from the kiln, and reads damper than a kiln leaves it: nothing where that is not so. @param dry_pct dry enough for its room.
+/// Said to come from the kiln, and reads damper than a kiln leaves it: nothing where that is not so. @param dry_pct dry enough for its
+/// room.
 std::optional<Caution> kiln_damp(const Slab& slab, double dry_pct);
 
 }  // namespace yb

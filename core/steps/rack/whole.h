@@ -23,7 +23,7 @@ struct RackInputs {
     const Climate& room;          ///< where the table will stand
     double dry_pct = 0;           ///< moisture that is dry enough for it
     const Units& units;
-    double drying_times = 1;      ///< the rule of thumb
+    double drying_times = 1;  ///< the rule of thumb
 };
 
 /// The first of them alone, with when it will be dry.

@@ -41,15 +41,16 @@ struct SkinChoices {
     SkinHands hands = SkinHands::alone;
     Sheen sheen = Sheen::matt;
     std::vector<FaceChoice> faces;  ///< those that are otherwise
-    std::vector<double> seams_mm;   ///< where zones of the large faces end, along the top from its middle; none: as many alike as the window asks
-    bool figured = false;           ///< its figure shows every scratch: one grit finer
+    std::vector<double>
+        seams_mm;          ///< where zones of the large faces end, along the top from its middle; none: as many alike as the window asks
+    bool figured = false;  ///< its figure shows every scratch: one grit finer
     std::optional<double> first_grit, stop_grit, resin_grit;  ///< the maker's; empty: as the cut, the finish and the resin ask
-    std::vector<double> grits;                                ///< the maker's own ladder; empty: the fewest that take out the scratches before
-    std::optional<int> coats;                                 ///< empty: as its class
-    double rags_pct = 10;                                     ///< of each coat stays in rags, pads, pot
-    double thirst = 1;                                        ///< drinks so many times what the class says
-    bool raise_grain = true;                                  ///< wetted and dried before the last grit
-    bool one_face = false;                                    ///< only the upper face is finished
+    std::vector<double> grits;     ///< the maker's own ladder; empty: the fewest that take out the scratches before
+    std::optional<int> coats;      ///< empty: as its class
+    double rags_pct = 10;          ///< of each coat stays in rags, pads, pot
+    double thirst = 1;             ///< drinks so many times what the class says
+    bool raise_grain = true;       ///< wetted and dried before the last grit
+    bool one_face = false;         ///< only the upper face is finished
     std::optional<double> wait_h;  ///< the maker means to put the next coat on after so long; empty: as its label
     bool sample_signed = false;    ///< a board from the same wood, seen and signed by the client
     std::string sample_on;         ///< ISO date of that
@@ -68,10 +69,9 @@ inline constexpr auto befores =
     school("skin.before", "before", "Before it", &SkinChoices::before, Way{BeforeFinish::nothing, "nothing", "Nothing: the wood as it is"},
            Way{BeforeFinish::bleach, "bleach", "Bleached"}, Way{BeforeFinish::stain, "stain", "Stained"},
            Way{BeforeFinish::fume, "fume", "Fumed"});
-inline constexpr auto skin_hands =
-    school("skin.hands", "hands", "Hands", &SkinChoices::hands, Way{SkinHands::alone, "alone", "Alone, one sander"},
-           Way{SkinHands::two_sanders, "two_sanders", "Alone, a sander in each hand"},
-           Way{SkinHands::two_people, "two_people", "Two people"});
+inline constexpr auto skin_hands = school(
+    "skin.hands", "hands", "Hands", &SkinChoices::hands, Way{SkinHands::alone, "alone", "Alone, one sander"},
+    Way{SkinHands::two_sanders, "two_sanders", "Alone, a sander in each hand"}, Way{SkinHands::two_people, "two_people", "Two people"});
 inline constexpr auto sheens = school("skin.sheen", "sheen", "Sheen", &SkinChoices::sheen, Way{Sheen::matt, "matt", "Matt"},
                                       Way{Sheen::satin, "satin", "Satin"}, Way{Sheen::gloss, "gloss", "Gloss"});
 inline constexpr auto raisings = school("skin.raise", "raise_grain", "Grain", &SkinChoices::raise_grain,

@@ -80,7 +80,9 @@ Box box_of(const std::vector<Ring>& face) {
     return box;
 }
 
-Ring stretch(const Box& box, double from, double to) { return {{from, box.low.y - 1}, {to, box.low.y - 1}, {to, box.high.y + 1}, {from, box.high.y + 1}}; }
+Ring stretch(const Box& box, double from, double to) {
+    return {{from, box.low.y - 1}, {to, box.low.y - 1}, {to, box.high.y + 1}, {from, box.high.y + 1}};
+}
 }  // namespace
 
 std::vector<ZonePiece> zones_at(const std::vector<Ring>& face, const std::vector<double>& seams) {

@@ -94,8 +94,10 @@ class Faces {
         r.name = above ? say("Resin, above") : say("Resin, below");
         r.m2 = std::max(0.0, glass - in_resin);
         r.at = std::move(resin);
-        r.working = {"Σ of rivers and fillings that reach the face − pockets",
-                     {{"resin", square_metres(glass), "at the finished plane"}, {"pockets in it", square_metres(in_resin), "faces of their own"}}, ""};
+        r.working = {
+            "Σ of rivers and fillings that reach the face − pockets",
+            {{"resin", square_metres(glass), "at the finished plane"}, {"pockets in it", square_metres(in_resin), "faces of their own"}},
+            ""};
         out_.push_back(std::move(r));
     }
 
@@ -107,7 +109,9 @@ class Faces {
         f.at = {Ring(above.begin(), above.end())};
         f.at.front().insert(f.at.front().end(), below.rbegin(), below.rend());
         f.working = {"the ruled surface between both faces' outlines, in triangles",
-                     {{"along it", mm(f.long_mm), "upper outline"}, {"thickness", fine(top_.thickness_mm), "Flat"}, {"area", square_metres(f.m2), "240 stretches"}},
+                     {{"along it", mm(f.long_mm), "upper outline"},
+                      {"thickness", fine(top_.thickness_mm), "Flat"},
+                      {"area", square_metres(f.m2), "240 stretches"}},
                      ""};
         out_.push_back(std::move(f));
         return out_.back();
@@ -132,9 +136,10 @@ class Faces {
             }
             if (above.size() < 2) continue;
             const bool live = left ? left_live(top_.wanted.live) : right_live(top_.wanted.live);
-            SkinFace& f = edge(left ? "edge left" : "edge right", live ? SkinFace::Kind::live_edge : SkinFace::Kind::edge,
-                               live ? (left ? say("Live edge, left") : say("Live edge, right")) : (left ? say("Edge, left") : say("Edge, right")), above,
-                               below);
+            SkinFace& f =
+                edge(left ? "edge left" : "edge right", live ? SkinFace::Kind::live_edge : SkinFace::Kind::edge,
+                     live ? (left ? say("Live edge, left") : say("Live edge, right")) : (left ? say("Edge, left") : say("Edge, right")),
+                     above, below);
             f.lean_deg = std::atan2(lean / static_cast<double>(above.size()), std::max(0.1, top_.thickness_mm)) * 180 / std::numbers::pi;
         }
         for (const bool right : {false, true}) {
@@ -173,7 +178,8 @@ class Faces {
             const double a = 2 * std::numbers::pi * i / n;
             above.push_back(met(top_.above, a)), below.push_back(met(below_ring, a));
         }
-        edge("rim", left_live(top_.wanted.live) || right_live(top_.wanted.live) ? SkinFace::Kind::live_edge : SkinFace::Kind::rim, say("Rim"), above, below);
+        edge("rim", left_live(top_.wanted.live) || right_live(top_.wanted.live) ? SkinFace::Kind::live_edge : SkinFace::Kind::rim,
+             say("Rim"), above, below);
     }
 
     /// What is cut from below: floors and walls.
@@ -188,7 +194,8 @@ class Faces {
             f.name = say("Pocket {}", count(static_cast<double>(i) + 1));
             f.m2 = (area(ring) + round * deep) * 1e-6;
             f.at = {ring};
-            f.working = {"floor + round it × deep", {{"floor", square_metres(area(ring) * 1e-6), "Under"}, {"deep", fine(deep), "Under"}}, ""};
+            f.working = {
+                "floor + round it × deep", {{"floor", square_metres(area(ring) * 1e-6), "Under"}, {"deep", fine(deep), "Under"}}, ""};
             out_.push_back(std::move(f));
         }
     }
@@ -206,8 +213,8 @@ class Faces {
     void let_in() {
         const Ring& underside = top_.below.size() < 3 ? top_.above : top_.below;
         for (std::size_t i = 0; i < ties_.size(); ++i)
-            piece("tie " + std::to_string(i + 1), SkinFace::Kind::tie, say("Bow tie {}", count(static_cast<double>(i) + 1)), ties_[i].outline,
-                  ties_[i].from_above ? top_.above : underside);
+            piece("tie " + std::to_string(i + 1), SkinFace::Kind::tie, say("Bow tie {}", count(static_cast<double>(i) + 1)),
+                  ties_[i].outline, ties_[i].from_above ? top_.above : underside);
         for (const Region& r : top_.regions) {
             if (r.kind != RegionKind::patch) continue;
             const std::string key = "patch " + std::to_string(r.index + 1);
@@ -225,7 +232,9 @@ class Faces {
             SkinFace f;
             f.key = "base " + std::to_string(i + 1), f.kind = SkinFace::Kind::base, f.name = say("Base: {}", p.name);
             f.m2 = each * p.count;
-            f.working = {"all six sides × how many", {{"each", square_metres(each), "Under's cut list"}, {"how many", count(p.count), "Under's cut list"}}, ""};
+            f.working = {"all six sides × how many",
+                         {{"each", square_metres(each), "Under's cut list"}, {"how many", count(p.count), "Under's cut list"}},
+                         ""};
             if (f.m2 > 0) out_.push_back(std::move(f));
         }
     }

@@ -12,7 +12,7 @@ namespace yb {
 
 struct SkinFace {
     enum class Kind { upper, under, edge, live_edge, end, rim, resin_above, resin_below, pocket, tie, patch, base };
-    std::string key;       ///< "upper", "under", "edge left", "end right", "resin above", "pocket 1", "tie 1", "patch 1 above", "base 1"
+    std::string key;  ///< "upper", "under", "edge left", "end right", "resin above", "pocket 1", "tie 1", "patch 1 above", "base 1"
     Kind kind = Kind::upper;
     Phrase name;
     double m2 = 0;
@@ -30,14 +30,15 @@ struct LetInTie {
     bool from_above = true;
 };
 
-/// @param pockets cut from below, in the top's frame, with how deep: their floor and walls are a face of their own. @param base cut list, empty for
-/// a bought one: a face a row of it. Bow ties and patches are faces of their own, taken out of the one they lie in. Resin counts apart from wood; air is nothing. An edge's area is that of the ruled surface between the outlines of both faces, in 240
-/// stretches. @returns nothing for a top that is not ready.
+/// @param pockets cut from below, in the top's frame, with how deep: their floor and walls are a face of their own. @param base cut list,
+/// empty for a bought one: a face a row of it. Bow ties and patches are faces of their own, taken out of the one they lie in. Resin counts
+/// apart from wood; air is nothing. An edge's area is that of the ruled surface between the outlines of both faces, in 240 stretches.
+/// @returns nothing for a top that is not ready.
 std::vector<SkinFace> skin_faces(const Top& top, const std::vector<std::pair<Ring, double>>& pockets, const BasePlan& base,
                                  const std::vector<LetInTie>& ties = {});
 
-/// Area of the ruled surface between two chains matched point by point, one so much above the other, m²: each cell as the mean of its two ways to be
-/// cut in triangles.
+/// Area of the ruled surface between two chains matched point by point, one so much above the other, m²: each cell as the mean of its two
+/// ways to be cut in triangles.
 double ruled_m2(const std::vector<Vec2>& above, const std::vector<Vec2>& below, double apart_mm);
 
 }  // namespace yb

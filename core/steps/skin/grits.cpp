@@ -13,9 +13,9 @@ struct Size {
     double grit, um;
 };
 // FEPA 43 (ISO 6344): mean of each P grit; 36 and those above 400 by the same standard.
-constexpr std::array sizes{Size{36, 538},  Size{40, 425},  Size{60, 269},   Size{80, 201},   Size{100, 162}, Size{120, 125},  Size{150, 100}, Size{180, 82},
-                           Size{220, 68},  Size{240, 58.5}, Size{320, 46.2}, Size{400, 35},   Size{600, 25.8}, Size{800, 21.8}, Size{1000, 18.3}, Size{1500, 12.6},
-                           Size{2000, 10.3}};
+constexpr std::array sizes{Size{36, 538},   Size{40, 425},   Size{60, 269},    Size{80, 201},    Size{100, 162},  Size{120, 125},
+                           Size{150, 100},  Size{180, 82},   Size{220, 68},    Size{240, 58.5},  Size{320, 46.2}, Size{400, 35},
+                           Size{600, 25.8}, Size{800, 21.8}, Size{1000, 18.3}, Size{1500, 12.6}, Size{2000, 10.3}};
 }  // namespace
 
 double grit_um(double grit) {

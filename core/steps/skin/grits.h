@@ -1,7 +1,7 @@
 // Grits: how coarse each is, how far one may step, the ladder from what the cut left to where a finish stops.
 //
-// Mean particle sizes of FEPA P grits (ISO 6344), µm; a step takes out the scratches of the one before when the sizes' ratio is at most 1.65.
-// Minutes are starting values of a 150 mm orbital sander, a maker's, to be changed and learned.
+// Mean particle sizes of FEPA P grits (ISO 6344), µm; a step takes out the scratches of the one before when the sizes' ratio is at
+// most 1.65. Minutes are starting values of a 150 mm orbital sander, a maker's, to be changed and learned.
 #pragma once
 
 #include <optional>
@@ -28,12 +28,13 @@ struct Sanding {
 void fields(FieldVisitor& v, Sanding& s);
 inline constexpr double dries_h = 2;  ///< wetted, before the last grit
 
-/// Mean particle size of a grit, µm; between the table's it is drawn out on log scales. Check: 120 → 125. @throws std::invalid_argument outside 36 to 2000.
+/// Mean particle size of a grit, µm; between the table's it is drawn out on log scales. Check: 120 → 125. @throws std::invalid_argument
+/// outside 36 to 2000.
 double grit_um(double grit);
 /// The grits there are to buy, coarse first.
 const std::vector<int>& grits_sold();
-/// The fewest grits from one to another, both in it, no step wider than `widest_step`. Check: 40 to 240: 40 60 80 120 180 240. A first that is as fine
-/// as the last or finer is the last alone. @throws std::invalid_argument outside 36 to 2000.
+/// The fewest grits from one to another, both in it, no step wider than `widest_step`. Check: 40 to 240: 40 60 80 120 180 240. A first that
+/// is as fine as the last or finer is the last alone. @throws std::invalid_argument outside 36 to 2000.
 std::vector<double> ladder(double first, double last);
 /// True where no step of it is too wide. @returns false with the place of the first that is in `at`.
 bool steps_hold(const std::vector<double>& grits, std::size_t* at = nullptr);
@@ -47,9 +48,9 @@ int begins_at(double sled_step_mm, bool planed);
 
 struct GritStep {
     double grit = 0;
-    double minutes = 0;      ///< of one pair of hands
+    double minutes = 0;  ///< of one pair of hands
     double discs = 0;
-    bool wetted = false;     ///< the grain is raised and has dried before it
+    bool wetted = false;  ///< the grain is raised and has dried before it
 };
 
 }  // namespace yb

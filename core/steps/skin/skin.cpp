@@ -29,10 +29,12 @@ class Planner {
             for (const SkinFacePlan& f : in_.before->faces) face(f.face);
         else
             for (SkinFace& f : skin_faces(in_.top, in_.pockets, in_.base, in_.ties)) face(std::move(f));
-        if (std::none_of(p_.faces.begin(), p_.faces.end(), [&](const SkinFacePlan& f) { return !f.left_out && f.finish == c_.finish; }) && p_.used.size() > 1)
+        if (std::none_of(p_.faces.begin(), p_.faces.end(), [&](const SkinFacePlan& f) { return !f.left_out && f.finish == c_.finish; }) &&
+            p_.used.size() > 1)
             p_.used.erase(p_.used.begin());  // every face has one of its own
         for (const char* key : {"upper", "under"})
-            if (const SkinFacePlan* f = treated(p_, key); f && p_.now_face.empty()) p_.now_face = key, p_.finish = f->finish, p_.label = f->label;
+            if (const SkinFacePlan* f = treated(p_, key); f && p_.now_face.empty())
+                p_.now_face = key, p_.finish = f->finish, p_.label = f->label;
         const FinishClass& now = p_.label;
         p_.window_min = now.window_min * slow;
         p_.usable_min = std::max(now.window_min, now.parts_b > 0 ? 2 * now.window_min : 60.0) * slow;
@@ -43,7 +45,8 @@ class Planner {
             p_.recoat_h = std::max(p_.recoat_h, k.recoat_h * slow), p_.handle_h = std::max(p_.handle_h, k.handle_h * slow);
             p_.cure_h = std::max(p_.cure_h, k.cure_h * slow);
             p_.coats = std::max(p_.coats, coats_of(f));
-            if (k.recoat_to_h > 0) p_.recoat_to_h = p_.recoat_to_h > 0 ? std::min(p_.recoat_to_h, k.recoat_to_h * slow) : k.recoat_to_h * slow;
+            if (k.recoat_to_h > 0)
+                p_.recoat_to_h = p_.recoat_to_h > 0 ? std::min(p_.recoat_to_h, k.recoat_to_h * slow) : k.recoat_to_h * slow;
         }
         if (in_.zoned) zones();
         one_face();
@@ -162,11 +165,12 @@ class Planner {
                         const double m2 = f.face.m2 * share[z.order];
                         const double on = of.on_min_m2 / hands() * m2;
                         const double soak = of.off_min_m2 > 0 ? std::max(of.soak_min * slow, on) : on;
-                        p_.zones.push_back({f.face.key, s.coat, z.order, z.ring, m2, soak + of.off_min_m2 / hands() * m2, of.window_min * slow,
-                                            s.mix_ml * share[z.order]});
+                        p_.zones.push_back({f.face.key, s.coat, z.order, z.ring, m2, soak + of.off_min_m2 / hands() * m2,
+                                            of.window_min * slow, s.mix_ml * share[z.order]});
                     }
             }
-        const auto first = std::find_if(p_.zones.begin(), p_.zones.end(), [&](const Zone& z) { return z.face == p_.now_face && z.coat == 1; });
+        const auto first =
+            std::find_if(p_.zones.begin(), p_.zones.end(), [&](const Zone& z) { return z.face == p_.now_face && z.coat == 1; });
         if (first == p_.zones.end()) return;
         p_.now_ml = first->ml, p_.now_m2 = first->m2;
         const double parts = p_.label.parts_a + p_.label.parts_b;
@@ -219,8 +223,9 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
     if (!p.ready || p.zones.empty()) return out;
     const bool oily = std::any_of(p.faces.begin(), p.faces.end(), [](const SkinFacePlan& f) { return !f.left_out && f.label.oily; });
     CardStep ready{"ready", say("Set out: finish, cups, pads, gloves, moving air, the tin for rags")};
-    ready.more = oily ? say("rags with this finish can set themselves alight: spread flat outside to dry, or under water in a closed metal tin")
-                         : say("no dust in the air from now on");
+    ready.more =
+        oily ? say("rags with this finish can set themselves alight: spread flat outside to dry, or under water in a closed metal tin")
+             : say("no dust in the air from now on");
     ready.takes_s = 300;
     out.push_back(ready);
     std::string before = "ready";
@@ -233,8 +238,10 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
             if (z.face != face || z.coat != coat || z.order <= done) continue;
             done = z.order;
             const std::string key = std::string(face) + " " + std::to_string(z.order);
-            const Phrase name = std::string(face) == "under" ? say("underside, zone {}", count(z.order)) : say("upper face, zone {}", count(z.order));
-            CardStep mix{"mix " + key, say("Mix {} for the {}", litres(z.ml / 1000), std::string(face) == "under" ? "underside" : "upper face")};
+            const Phrase name =
+                std::string(face) == "under" ? say("underside, zone {}", count(z.order)) : say("upper face, zone {}", count(z.order));
+            CardStep mix{"mix " + key,
+                         say("Mix {} for the {}", litres(z.ml / 1000), std::string(face) == "under" ? "underside" : "upper face")};
             if (of.parts_b > 0)
                 mix.more = say("{} of the finish, {} of its hardener", litres(z.ml / 1000 * of.parts_a / (of.parts_a + of.parts_b)),
                                litres(z.ml / 1000 * of.parts_b / (of.parts_a + of.parts_b)));
@@ -242,7 +249,8 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
             mix.mixed_l = z.ml / 1000;
             out.push_back(mix);
             CardStep on{"on " + key, name};
-            on.says = of.wiped ? say("Put it on: {} of wood, thin", square_metres(z.m2)) : say("Put it on: {}, one wet edge", square_metres(z.m2));
+            on.says = of.wiped ? say("Put it on: {} of wood, thin", square_metres(z.m2))
+                               : say("Put it on: {}, one wet edge", square_metres(z.m2));
             on.more = name;
             on.takes_s = 60 * of.on_min_m2 * z.m2;
             on.after = mix.key;
@@ -260,7 +268,8 @@ std::vector<CardStep> finish_card(const SkinPlan& p, int coat) {
         }
     }
     CardStep end{"end", oily ? say("Rags flat outside, or under water in the tin") : say("Clean the gun or brush; shut the can")};
-    end.more = coat < p.coats ? say("the next coat from {} on", hours(p.recoat_h)) : say("handled after {}, cured after {}", hours(p.handle_h), hours(p.cure_h));
+    end.more = coat < p.coats ? say("the next coat from {} on", hours(p.recoat_h))
+                              : say("handled after {}, cured after {}", hours(p.handle_h), hours(p.cure_h));
     end.takes_s = 300;
     end.left = true;
     out.push_back(end);
@@ -278,17 +287,25 @@ struct SandedTogether {
 
 /// Faces of a kind with the same ladder are one; the underside first, the upper face last.
 std::vector<SandedTogether> sanded_together(const SkinPlan& p) {
-    const auto place = [](const SkinFace& f) { return f.kind == SkinFace::Kind::under ? 0 : f.kind == SkinFace::Kind::base ? 1 : f.edge() ? 2 : f.kind == SkinFace::Kind::upper ? 4 : 3; };
+    const auto place = [](const SkinFace& f) {
+        return f.kind == SkinFace::Kind::under   ? 0
+               : f.kind == SkinFace::Kind::base  ? 1
+               : f.edge()                        ? 2
+               : f.kind == SkinFace::Kind::upper ? 4
+                                                 : 3;
+    };
     std::vector<const SkinFacePlan*> faces;
     for (const SkinFacePlan& f : p.faces)
         if (!f.left_out && !f.grits.empty()) faces.push_back(&f);
-    std::stable_sort(faces.begin(), faces.end(), [&](const SkinFacePlan* a, const SkinFacePlan* b) { return place(a->face) < place(b->face); });
+    std::stable_sort(faces.begin(), faces.end(),
+                     [&](const SkinFacePlan* a, const SkinFacePlan* b) { return place(a->face) < place(b->face); });
     std::vector<SandedTogether> out;
     const SkinFacePlan* before = nullptr;
     for (const SkinFacePlan* f : faces) {
         const bool base = f->face.kind == SkinFace::Kind::base;
-        const bool same = before && place(f->face) == place(before->face) && (base || f->face.edge()) && f->grits.size() == before->grits.size() &&
-                          f->grits.front().grit == before->grits.front().grit && f->grits.back().grit == before->grits.back().grit;
+        const bool same = before && place(f->face) == place(before->face) && (base || f->face.edge()) &&
+                          f->grits.size() == before->grits.size() && f->grits.front().grit == before->grits.front().grit &&
+                          f->grits.back().grit == before->grits.back().grit;
         if (same) {
             out.back().name = base ? say("The base") : say("The edges");
             for (std::size_t i = 0; i < f->grits.size(); ++i) out.back().grits[i].minutes += f->grits[i].minutes;
@@ -307,11 +324,13 @@ std::vector<CardStep> sand_card(const SkinPlan& p) {
     if (!p.ready) return out;
     const auto all = sanded_together(p);
     if (all.empty()) return out;
-    CardStep ready{"ready", say("Set out: discs of every grit, extraction, a lamp that grazes, pencil"), say("a respirator that fits, ears and eyes covered; extraction on before the sander"), 300};
+    CardStep ready{"ready", say("Set out: discs of every grit, extraction, a lamp that grazes, pencil"),
+                   say("a respirator that fits, ears and eyes covered; extraction on before the sander"), 300};
     out.push_back(std::move(ready));
     const auto put = [&](std::size_t i, const GritStep& g, bool first, std::string after, double from_s) {
         CardStep step{"sand " + std::to_string(i + 1) + " at " + std::to_string(static_cast<int>(std::lround(g.grit))), all[i].name,
-                      first ? say("pencil all over, sand until it is gone") : say("until the scratches of the grit before are gone"), 60 * g.minutes};
+                      first ? say("pencil all over, sand until it is gone") : say("until the scratches of the grit before are gone"),
+                      60 * g.minutes};
         step.says.then.push_back(say("grit {}", number(g.grit)));
         step.pace = all[i].edges ? "sand_edge" : !first ? "sand_after" : on_lanes(g.grit) ? "sand_felt" : "sand_first";
         step.after = std::move(after), step.from_s = from_s;
@@ -330,7 +349,8 @@ std::vector<CardStep> sand_card(const SkinPlan& p) {
             for (const GritStep& g : all[i].grits)
                 if (g.wetted) put(i, g, false, waits ? "wet" : "", std::exchange(waits, false) ? dries_h * 3600 : 0);
     }
-    out.push_back({"look", say("Wipe it with spirits and look along the light"), say("scratches show while it is wet; no flame near"), 300});
+    out.push_back(
+        {"look", say("Wipe it with spirits and look along the light"), say("scratches show while it is wet; no flame near"), 300});
     return out;
 }
 
@@ -339,8 +359,12 @@ std::vector<Phrase> care_of(const SkinPlan& p) {
     const FinishClass& of = p.label;
     switch (p.finish) {
         case Finish::hardwax:
-        case Finish::tinted: out.push_back(say("It is finished with a hardwax oil that has gone into the wood; you touch wood, not a skin.")); break;
-        case Finish::drying_oil: out.push_back(say("It is finished with an oil that has dried in the wood; it darkens a little with the years.")); break;
+        case Finish::tinted:
+            out.push_back(say("It is finished with a hardwax oil that has gone into the wood; you touch wood, not a skin."));
+            break;
+        case Finish::drying_oil:
+            out.push_back(say("It is finished with an oil that has dried in the wood; it darkens a little with the years."));
+            break;
         case Finish::wiping:
         case Finish::brushed:
         case Finish::sprayed: out.push_back(say("It is finished with a clear film that lies on the wood.")); break;
@@ -350,15 +374,20 @@ std::vector<Phrase> care_of(const SkinPlan& p) {
         case Finish::shellac: out.push_back(say("It is finished with shellac.")); break;
     }
     out.push_back(say("Let it cure for {} before wet glasses stand on it.", hours(p.cure_h)));
-    out.push_back(p.finish == Finish::soap      ? say("Water and wine leave marks at once; wash it with soap flakes and they grow pale.")
-                  : p.finish == Finish::shellac ? say("It minds hot cups, spirits and standing water; scratches are rubbed out with fresh shellac.")
-                  : of.film                     ? say("It stands water, wine and coffee for hours; hot pans want a mat. A scratch shows and is mended by whoever made it.")
-                                                : say("It stands water and wine for an hour or two; hot pans want a mat. A mark is sanded lightly and oiled again where it is."));
+    out.push_back(
+        p.finish == Finish::soap      ? say("Water and wine leave marks at once; wash it with soap flakes and they grow pale.")
+        : p.finish == Finish::shellac ? say("It minds hot cups, spirits and standing water; scratches are rubbed out with fresh shellac.")
+        : of.film
+            ? say("It stands water, wine and coffee for hours; hot pans want a mat. A scratch shows and is mended by whoever made it.")
+            : say("It stands water and wine for an hour or two; hot pans want a mat. A mark is sanded lightly and oiled again where it "
+                  "is."));
     out.push_back(say("Clean it with a damp cloth and dry it after; no scouring, no strong cleaner."));
     if (of.maintain_months > 0)
         out.push_back(say("Every {} or so, thinly again with the same: about {} for the upper face, wiped off at once.",
                           counted(of.maintain_months, "month", "months"), litres(std::max(1.0, of.maintain_ml_m2 * p.m2 / 2) / 1000)));
-    if (of.oily) out.push_back(say("Cloths with oil on them can set themselves alight: dry them flat outside, or keep them under water in a closed tin."));
+    if (of.oily)
+        out.push_back(
+            say("Cloths with oil on them can set themselves alight: dry them flat outside, or keep them under water in a closed tin."));
     return out;
 }
 
@@ -372,15 +401,29 @@ std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
             const Ring at = to_bench.to_slab(r);
             if (t.area.empty() || area(at) > area(t.area)) t.area = at;
         }
-        t.figures.push_back({"face.area", "Area", square_metres(f.face.m2), {}, f.left_out ? say("left out") : f.sealed ? say("sealed, not sanded") : Phrase(),
+        t.figures.push_back({"face.area",
+                             "Area",
+                             square_metres(f.face.m2),
+                             {},
+                             f.left_out ? say("left out")
+                             : f.sealed ? say("sealed, not sanded")
+                                        : Phrase(),
                              f.face.working});
         if (!f.coats.empty()) {
             const SkinCoat& first = f.coats.front();
-            t.figures.push_back({"face.mix", "To mix, first coat", litres(first.mix_ml / 1000), {}, say("in {}", counted(first.zones, "zone", "zones")),
-                                 {"area × what the label says × thirst, and what rags keep", {{"on the wood", litres(first.ml / 1000), "coats"}}, ""}});
+            t.figures.push_back(
+                {"face.mix",
+                 "To mix, first coat",
+                 litres(first.mix_ml / 1000),
+                 {},
+                 say("in {}", counted(first.zones, "zone", "zones")),
+                 {"area × what the label says × thirst, and what rags keep", {{"on the wood", litres(first.ml / 1000), "coats"}}, ""}});
         }
         if (!f.grits.empty())
-            t.figures.push_back({"face.sanding", "On the sander", hours(f.sanding_min / 60), {},
+            t.figures.push_back({"face.sanding",
+                                 "On the sander",
+                                 hours(f.sanding_min / 60),
+                                 {},
                                  say("{} to {}", number(f.grits.front().grit), number(f.grits.back().grit)),
                                  {"Σ of the grits", {}, "a maker's minutes a square metre: change them"}});
         out.push_back(std::move(t));
@@ -388,11 +431,21 @@ std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
     std::size_t k = 0;
     for (const Zone& z : p.zones) {
         if (z.coat != 1) continue;
-        Thing t{"zone " + std::to_string(k + 1), "zone", k, z.face == "under" ? say("Underside, zone {}", count(z.order)) : say("Upper face, zone {}", count(z.order))};
+        Thing t{"zone " + std::to_string(k + 1), "zone", k,
+                z.face == "under" ? say("Underside, zone {}", count(z.order)) : say("Upper face, zone {}", count(z.order))};
         ++k;
         t.area = to_bench.to_slab(z.ring);
-        t.figures.push_back({"zone.mix", "To mix for it", litres(z.ml / 1000), {}, {}, {"its share of the coat", {{"area", square_metres(z.m2), "its ring"}}, ""}});
-        t.figures.push_back({"zone.minutes", "From the first of it to wiped", hours(z.minutes / 60), {}, say("of {} there are", hours(z.window_min / 60)),
+        t.figures.push_back({"zone.mix",
+                             "To mix for it",
+                             litres(z.ml / 1000),
+                             {},
+                             {},
+                             {"its share of the coat", {{"area", square_metres(z.m2), "its ring"}}, ""}});
+        t.figures.push_back({"zone.minutes",
+                             "From the first of it to wiped",
+                             hours(z.minutes / 60),
+                             {},
+                             say("of {} there are", hours(z.window_min / 60)),
                              {"soak or put on, the longer, + wipe", {}, ""}});
         out.push_back(std::move(t));
     }
@@ -407,9 +460,21 @@ std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
     for (const auto& [grit, sum] : grits) {
         Thing t{"grit " + std::to_string(n + 1), "grit", n, say("Grit {}", number(grit))};
         ++n;
-        t.figures.push_back({"grit.minutes", "At the sander with it", hours(sum.minutes / 60), {}, say("over {}", square_metres(sum.m2)),
-                             {"Σ of the faces that are sanded with it", {{"faces", square_metres(sum.m2), "the top and its base"}}, "a maker's minutes a square metre: change them"}});
-        t.figures.push_back({"grit.discs", "Discs of it", count(std::ceil(sum.discs)), {}, {}, {"flat faces ÷ what a disc lasts for", {{"discs", number(sum.discs), "before they are whole ones"}}, "a maker's: change it"}});
+        t.figures.push_back({"grit.minutes",
+                             "At the sander with it",
+                             hours(sum.minutes / 60),
+                             {},
+                             say("over {}", square_metres(sum.m2)),
+                             {"Σ of the faces that are sanded with it",
+                              {{"faces", square_metres(sum.m2), "the top and its base"}},
+                              "a maker's minutes a square metre: change them"}});
+        t.figures.push_back(
+            {"grit.discs",
+             "Discs of it",
+             count(std::ceil(sum.discs)),
+             {},
+             {},
+             {"flat faces ÷ what a disc lasts for", {{"discs", number(sum.discs), "before they are whole ones"}}, "a maker's: change it"}});
         out.push_back(std::move(t));
     }
     for (int c = 1; c <= p.coats; ++c) {
@@ -418,9 +483,23 @@ std::vector<Thing> skin_things(const SkinPlan& p, const Frame& to_bench) {
             for (const SkinCoat& one : f.coats)
                 if (one.coat == c) ml += one.mix_ml, minutes += one.minutes, m2 += f.face.m2;
         Thing t{"coat " + std::to_string(c), "coat", static_cast<std::size_t>(c - 1), say("Coat {} of {}", count(c), count(p.coats))};
-        t.figures.push_back({"coat.mix", "To mix for all of it", litres(ml / 1000), {}, say("over {}, zone by zone", square_metres(m2)), {"Σ of the faces that get it", {{"faces", square_metres(m2), "the top and its base"}}, ""}});
-        t.figures.push_back({"coat.minutes", "Hands on it", hours(minutes / 60), {}, {}, {"(put on + wipe) × area, of each face", {}, "a maker's: change it"}});
-        t.figures.push_back({"coat.wait", c < p.coats ? "Then the next from" : "Then handled after", hours(c < p.coats ? p.recoat_h : p.handle_h), {}, {},
+        t.figures.push_back({"coat.mix",
+                             "To mix for all of it",
+                             litres(ml / 1000),
+                             {},
+                             say("over {}, zone by zone", square_metres(m2)),
+                             {"Σ of the faces that get it", {{"faces", square_metres(m2), "the top and its base"}}, ""}});
+        t.figures.push_back({"coat.minutes",
+                             "Hands on it",
+                             hours(minutes / 60),
+                             {},
+                             {},
+                             {"(put on + wipe) × area, of each face", {}, "a maker's: change it"}});
+        t.figures.push_back({"coat.wait",
+                             c < p.coats ? "Then the next from" : "Then handled after",
+                             hours(c < p.coats ? p.recoat_h : p.handle_h),
+                             {},
+                             {},
                              {"label × 2^((20 − T)/10)", {{"shop", celsius(p.air_c), "the month's air"}}, "estimate"}});
         out.push_back(std::move(t));
     }

@@ -11,11 +11,11 @@
 #include <vector>
 
 #include "core/material/resin/resin.h"
+#include "core/material/slab/slab.h"
+#include "core/material/wood/wood.h"
 #include "core/steps/flat/tilt.h"
 #include "core/steps/lay/choices.h"
 #include "core/steps/makeup/makeup.h"
-#include "core/material/slab/slab.h"
-#include "core/material/wood/wood.h"
 
 namespace yb {
 
@@ -26,13 +26,13 @@ const char* name_of(RegionKind kind);
 /// One thing that is there.
 struct Region {
     RegionKind kind = RegionKind::leaf;
-    std::string of;         ///< id of the slab (leaf, patch) or key of the resin; empty for air
-    std::string name;       ///< what a maker calls it
-    std::size_t index = 0;  ///< which leaf, river or patch; of a filling the leaf it lies in
-    bool let_in = false;    ///< lies inside a leaf: a patch, a filled or open void
+    std::string of;                      ///< id of the slab (leaf, patch) or key of the resin; empty for air
+    std::string name;                    ///< what a maker calls it
+    std::size_t index = 0;               ///< which leaf, river or patch; of a filling the leaf it lies in
+    bool let_in = false;                 ///< lies inside a leaf: a patch, a filled or open void
     std::optional<std::size_t> river{};  ///< of a filling: it fills with the pour of that river
-    Ring above, below;      ///< its share of the upper face and of the underside; empty where it does not reach
-    Vec2 balance;           ///< its balance point, seen from above: of all its depth, what is let into it taken out
+    Ring above, below;                   ///< its share of the upper face and of the underside; empty where it does not reach
+    Vec2 balance;                        ///< its balance point, seen from above: of all its depth, what is let into it taken out
     double low_mm = 0, high_mm = 0;
     double volume_l = 0;  ///< what is let into it taken out
     double mass_kg = 0;   ///< 0 for air, and where the wood's density is not known

@@ -251,9 +251,10 @@ class Builder {
         p_.parts[one].note = say("a notch {} wide in the middle, from above down to {}", fine(t), mm(high_ / 2));
         p_.parts[two].note = say("a notch {} wide in the middle, from below up to {}", fine(t), mm(high_ / 2));
         if (c_.notch_mm > 0)
-            p_.notes.push_back(say("Both panels go {} into the underside, in a cross {} wide cut to a stop: it registers them, and their "
-                                   "shoulders carry nothing.",
-                                   fine(c_.notch_mm), fine(t)));
+            p_.notes.push_back(
+                say("Both panels go {} into the underside, in a cross {} wide cut to a stop: it registers them, and their "
+                    "shoulders carry nothing.",
+                    fine(c_.notch_mm), fine(t)));
         const Plane floor{{0, 0, 1}, 0};
         const Plane above{{0, 0, 1}, high_ + c_.notch_mm};
         piece(one, bar(at, {0, 0, 1}, {1, 0, 0}, t / 2, {0, 1, 0}, across / 2, floor, above));
@@ -374,9 +375,10 @@ class Builder {
         if (!c_.parts_first || p_.pieces.empty()) return;
         p_.glue_faces = 2 * static_cast<int>(p_.pieces.size());
         p_.mask_h = 0.25 + 0.1 * p_.glue_faces;
-        p_.notes.push_back(say("Finished before it is glued: tape over {} glue faces, both ends of every piece, tenons and laps too; the tape "
-                               "comes off before the glue goes on.",
-                               count(p_.glue_faces)));
+        p_.notes.push_back(
+            say("Finished before it is glued: tape over {} glue faces, both ends of every piece, tenons and laps too; the tape "
+                "comes off before the glue goes on.",
+                count(p_.glue_faces)));
     }
 
     void making() {

@@ -1,9 +1,9 @@
 // Whether it stands, carries, goes through the door and can be lifted.
 #include "core/steps/under/teller.h"
 
-#include <numbers>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <stdexcept>
 
 #include "core/ground/figure/choice.h"
@@ -94,20 +94,23 @@ void UnderTeller::fits() {
     if (constexpr double unknown_n = 3000; p_.held && p_.held->bolt_n > p_.held->holds_n.value_or(unknown_n)) {
         const Quantity pulls = number(std::round(p_.held->bolt_n));
         const bool middle = p_.held->bolts > 2;
-        Phrase says = middle ? say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An "
-                                   "estimate.",
-                                   pulls)
-                             : say("Held back, the cup pulls {} N at each of a channel's two bolts: more bolts, or a lighter channel that "
-                                   "gives. An estimate.",
-                                   pulls);
+        Phrase says = middle
+                          ? say("Held back, the cup pulls {} N at a channel's middle bolt: more bolts, or a lighter channel that gives. An "
+                                "estimate.",
+                                pulls)
+                          : say("Held back, the cup pulls {} N at each of a channel's two bolts: more bolts, or a lighter channel that "
+                                "gives. An estimate.",
+                                pulls);
         if (p_.held->holds_n) {
             const Quantity holds = number(std::round(*p_.held->holds_n / 10) * 10);
-            says = middle ? say("Held back, the cup pulls {} N at a channel's middle bolt, and for years {} N hold there: a longer insert, more "
-                                "bolts, or a lighter channel. An estimate.",
-                                pulls, holds)
-                          : say("Held back, the cup pulls {} N at each of a channel's two bolts, and for years {} N hold there: a longer "
-                                "insert, more bolts, or a lighter channel. An estimate.",
-                                pulls, holds);
+            says =
+                middle
+                    ? say("Held back, the cup pulls {} N at a channel's middle bolt, and for years {} N hold there: a longer insert, more "
+                          "bolts, or a lighter channel. An estimate.",
+                          pulls, holds)
+                    : say("Held back, the cup pulls {} N at each of a channel's two bolts, and for years {} N hold there: a longer "
+                          "insert, more bolts, or a lighter channel. An estimate.",
+                          pulls, holds);
         }
         add("under.held", Severity::watch, std::move(says));
     }

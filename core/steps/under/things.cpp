@@ -3,8 +3,8 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/steps/under/under.h"
 #include "core/material/wood/lag.h"
+#include "core/steps/under/under.h"
 
 namespace yb {
 
@@ -248,8 +248,9 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
                                  "Pulls out at about, N",
                                  number(std::round(*s.made.pull_n / 10) * 10),
                                  {},
-                                 s.made.insert_decides ? say("the insert lets go before the wood; divide by five for what lasts. An estimate")
-                                                       : say("straight out of side grain; divide by five for what lasts. An estimate"),
+                                 s.made.insert_decides
+                                     ? say("the insert lets go before the wood; divide by five for what lasts. An estimate")
+                                     : say("straight out of side grain; divide by five for what lasts. An estimate"),
                                  {"125.4·G^1.5·D^0.75·L, D outside the thread; screws 108.25·G²·D·L",
                                   {{"goes in", fine(c.insert_mm), "set in Under"}},
                                   "Wood Handbook FPL-GTR-190, eq. 8-9 and 8-3"}});

@@ -1,5 +1,5 @@
-#include "core/ground/measure/constants.h"
 #include "core/steps/under/tip.h"
+#include "core/ground/measure/constants.h"
 
 #include <cmath>
 #include <limits>

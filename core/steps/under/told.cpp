@@ -48,19 +48,19 @@ void UnderTeller::figures() {
         given.push_back({"travel in", fine(s->travel_in_mm), "day to driest"});
         p_.figures.push_back(holding(*s, std::move(given), handbook));
     }
-    p_.figures.push_back(
-        {"under.leg",
-         "Leg height",
-         fine(p_.leg_mm),
-         {},
-         in_.choices.plate_let_in ? say("plate let in") : say("below the plate"),
-         {in_.choices.plate_let_in ? "table height − finished thickness − what stays below it − feet" : "table height − finished thickness − what stays below it − feet − plate",
-          {{"table height", mm(top_.wanted.height_mm), "wanted top"},
-           {"finished thickness", fine(top_.thickness_mm), "Flat"},
-           {"stays below it, under a plate", fine(p_.stays_mm), "Flat, where the underside is left"},
-           {"feet", fine(in_.choices.feet_mm), "the maker's"},
-           {"plate", fine(in_.choices.plate_mm), "the maker's"}},
-          ""}});
+    p_.figures.push_back({"under.leg",
+                          "Leg height",
+                          fine(p_.leg_mm),
+                          {},
+                          in_.choices.plate_let_in ? say("plate let in") : say("below the plate"),
+                          {in_.choices.plate_let_in ? "table height − finished thickness − what stays below it − feet"
+                                                    : "table height − finished thickness − what stays below it − feet − plate",
+                           {{"table height", mm(top_.wanted.height_mm), "wanted top"},
+                            {"finished thickness", fine(top_.thickness_mm), "Flat"},
+                            {"stays below it, under a plate", fine(p_.stays_mm), "Flat, where the underside is left"},
+                            {"feet", fine(in_.choices.feet_mm), "the maker's"},
+                            {"plate", fine(in_.choices.plate_mm), "the maker's"}},
+                           ""}});
     if (p_.top_kg > 0)
         p_.figures.push_back({"under.mass",
                               "The top weighs about",

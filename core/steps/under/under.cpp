@@ -8,10 +8,10 @@
 #include <boost/math/tools/minima.hpp>
 
 #include "core/ground/beam/beam.h"
-#include "core/steps/under/fixed.h"
-#include "core/steps/under/told.h"
 #include "core/material/wood/cup.h"
 #include "core/material/wood/lag.h"
+#include "core/steps/under/fixed.h"
+#include "core/steps/under/told.h"
 
 namespace yb {
 
@@ -265,7 +265,8 @@ class Planner {
             // What was read at the corners stands for itself; else what stays below the plane says it.
             if (least > 1e299 && p_.stays_mm > 0) {
                 const Ring corners = footprint(p);
-                for (std::size_t k = 0; k < std::min<std::size_t>(4, corners.size()); ++k) shim[k] = p_.stays_mm - top_.stays_mm(corners[k]);
+                for (std::size_t k = 0; k < std::min<std::size_t>(4, corners.size()); ++k)
+                    shim[k] = p_.stays_mm - top_.stays_mm(corners[k]);
             }
             if (least < 1e300 || p_.stays_mm > 0) p_.shims_mm.push_back(shim);
         }
@@ -280,7 +281,8 @@ class Planner {
         for (const auto& gap : c.floor_gaps_mm) lowest = gap ? std::min(lowest, *gap) : lowest;
         for (const auto& gap : c.floor_gaps_mm) p_.foot_out_mm.push_back(gap ? *gap - lowest : 0);
         if (lowest > 1e299) p_.foot_out_mm.clear();
-        p_.passage = through_door(wide_.width_mm, top_.thickness_mm + top_.most_stays_mm, std::max(1.0, top_.wanted.height_mm), c.door_wide_mm, c.door_high_mm);
+        p_.passage = through_door(wide_.width_mm, top_.thickness_mm + top_.most_stays_mm, std::max(1.0, top_.wanted.height_mm),
+                                  c.door_wide_mm, c.door_high_mm);
     }
 
     /// What of the base comes up to each plate: pieces that reach the top, seen from above.
@@ -387,8 +389,7 @@ class Planner {
             h.bolt_n = pulls, h.bolts = ch.bolts, h.holds_n.reset();
             const std::string part = "channel " + std::to_string(&ch - c.channels.data() + 1);
             for (const Slot& s : p_.slots)
-                if (s.part == part && s.made.pull_n)
-                    h.holds_n = std::min(h.holds_n.value_or(1e300), lasting_share * *s.made.pull_n);
+                if (s.part == part && s.made.pull_n) h.holds_n = std::min(h.holds_n.value_or(1e300), lasting_share * *s.made.pull_n);
         }
         p_.held = h;
     }

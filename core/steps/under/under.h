@@ -10,12 +10,12 @@
 #include <vector>
 
 #include "core/ground/figure/figure.h"
+#include "core/material/wood/wood.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/base.h"
 #include "core/steps/under/choices.h"
 #include "core/steps/under/fixing.h"
 #include "core/steps/under/tip.h"
-#include "core/material/wood/wood.h"
 
 namespace yb {
 
@@ -46,11 +46,11 @@ struct Slot {
 
 /// With the channels, and without: what one face damper than the other does to a top that is free.
 struct HeldFlat {
-    double free_mm = 0;  ///< cup without them
-    double held_mm = 0;  ///< … with them
-    double share = 0;    ///< of all channels in the stiffness across the grain
-    double bolt_n = 0;   ///< pulls at the middle bolt of the worst of them; of one on two bolts at each
-    int bolts = 0;       ///< of that one
+    double free_mm = 0;             ///< cup without them
+    double held_mm = 0;             ///< … with them
+    double share = 0;               ///< of all channels in the stiffness across the grain
+    double bolt_n = 0;              ///< pulls at the middle bolt of the worst of them; of one on two bolts at each
+    int bolts = 0;                  ///< of that one
     std::optional<double> holds_n;  ///< what a bolt there holds for years: an estimate
 };
 

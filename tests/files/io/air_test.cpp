@@ -1,8 +1,8 @@
 // A room's air from a logger: months by their mean, every bad line told by its number.
 #include <catch2/catch.hpp>
 
-#include "core/shop/edit/edits.h"
 #include "core/files/io/csv.h"
+#include "core/shop/edit/edits.h"
 #include "core/shop/job/job.h"
 
 using namespace yb;

@@ -1,6 +1,6 @@
 // Days off out of calendars of others: rules, exceptions, what is spoilt.
-#include <catch2/catch.hpp>
 #include <fmt/format.h>
+#include <catch2/catch.hpp>
 
 #include "core/files/io/days_off.h"
 #include "core/ground/file/format_error.h"
@@ -52,7 +52,8 @@ TEST_CASE("days off are read from a calendar of holidays: years on end, weeks, a
     CHECK(read_days_off("BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n", {"2026-11-30"}).off.empty());
     // Every day for ever ends somewhere.
     const DaysOffRead ever = read_days_off(
-        "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20260101\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n", {"2026-11-30", 20});
+        "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20260101\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n",
+        {"2026-11-30", 20});
     CHECK(ever.off.size() <= 4000);
     CHECK_FALSE(ever.notes.empty());
 }
@@ -61,9 +62,12 @@ TEST_CASE("an instance is taken out, put in, moved or called off", "[days][ics]"
     const std::string mondays = "UID:m\nDTSTART;VALUE=DATE:20261207\nRRULE:FREQ=WEEKLY;COUNT=4\n";
     CHECK(days(read({mondays})) == Days{"2026-12-07", "2026-12-14", "2026-12-21", "2026-12-28"});
     CHECK(days(read({mondays + "EXDATE;VALUE=DATE:20261214,20261228\n"})) == Days{"2026-12-07", "2026-12-21"});
-    CHECK(days(read({mondays + "RDATE;VALUE=DATE:20270104\n"})) == Days{"2026-12-07", "2026-12-14", "2026-12-21", "2026-12-28", "2027-01-04"});
-    CHECK(days(read({mondays, "UID:m\nRECURRENCE-ID;VALUE=DATE:20261214\nDTSTART;VALUE=DATE:20261215\n"})) == Days{"2026-12-07", "2026-12-15", "2026-12-21", "2026-12-28"});
-    CHECK(days(read({mondays, "UID:m\nRECURRENCE-ID;VALUE=DATE:20261214\nSTATUS:CANCELLED\nDTSTART;VALUE=DATE:20261214\n"})) == Days{"2026-12-07", "2026-12-21", "2026-12-28"});
+    CHECK(days(read({mondays + "RDATE;VALUE=DATE:20270104\n"})) ==
+          Days{"2026-12-07", "2026-12-14", "2026-12-21", "2026-12-28", "2027-01-04"});
+    CHECK(days(read({mondays, "UID:m\nRECURRENCE-ID;VALUE=DATE:20261214\nDTSTART;VALUE=DATE:20261215\n"})) ==
+          Days{"2026-12-07", "2026-12-15", "2026-12-21", "2026-12-28"});
+    CHECK(days(read({mondays, "UID:m\nRECURRENCE-ID;VALUE=DATE:20261214\nSTATUS:CANCELLED\nDTSTART;VALUE=DATE:20261214\n"})) ==
+          Days{"2026-12-07", "2026-12-21", "2026-12-28"});
     CHECK(days(read({"DTSTART;VALUE=DATE:20261224\nSTATUS:CANCELLED\n", "DTSTART;VALUE=DATE:20261226\n"})) == Days{"2026-12-26"});
 }
 
@@ -75,16 +79,21 @@ TEST_CASE("a rule that began long ago gives this year's days, a long event is no
     CHECK(daily.off.size() == 366);
     // Against counting by hand: 25 December, the second Monday of each month, every fifth week.
     CHECK(days(read({"DTSTART;VALUE=DATE:19701225\nRRULE:FREQ=YEARLY\n"}, 2)) == Days{"2026-12-25", "2027-12-25"});
-    CHECK(days(read({"DTSTART;VALUE=DATE:19700112\nRRULE:FREQ=MONTHLY;BYDAY=2MO;UNTIL=20270301\n"})) == Days{"2026-12-14", "2027-01-11", "2027-02-08"});
-    CHECK(days(read({"DTSTART;VALUE=DATE:20200106\nRRULE:FREQ=WEEKLY;INTERVAL=5;UNTIL=20270301\n"})) == Days{"2026-11-30", "2027-01-04", "2027-02-08"});  // 2 520 days are 72 times five weeks
+    CHECK(days(read({"DTSTART;VALUE=DATE:19700112\nRRULE:FREQ=MONTHLY;BYDAY=2MO;UNTIL=20270301\n"})) ==
+          Days{"2026-12-14", "2027-01-11", "2027-02-08"});
+    CHECK(days(read({"DTSTART;VALUE=DATE:20200106\nRRULE:FREQ=WEEKLY;INTERVAL=5;UNTIL=20270301\n"})) ==
+          Days{"2026-11-30", "2027-01-04", "2027-02-08"});  // 2 520 days are 72 times five weeks
     CHECK(days(read({"DTSTART;VALUE=DATE:20250101\nDTEND;VALUE=DATE:20290101\n"})) == Days{"2025-01-01/2028-12-31"});
     CHECK(days(read({"DTSTART;VALUE=DATE:20261224\nDURATION:P3D\n"})) == Days{"2026-12-24/2026-12-26"});
-    CHECK(days(read({"DTSTART;VALUE=DATE:20261128\nDTEND;VALUE=DATE:20261202\nRRULE:FREQ=YEARLY;COUNT=1\n"})) == Days{"2026-11-28/2026-12-01"});
+    CHECK(days(read({"DTSTART;VALUE=DATE:20261128\nDTEND;VALUE=DATE:20261202\nRRULE:FREQ=YEARLY;COUNT=1\n"})) ==
+          Days{"2026-11-28/2026-12-01"});
 }
 
 TEST_CASE("rules that never come, or come by the hour, cost one event and are named", "[days][ics][hostile]") {
-    const auto r = read({"DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=HOURLY;BYMONTH=2;BYMONTHDAY=30\nSUMMARY:never\n", "DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=SECONDLY\nSUMMARY:ticking\n",
-                         "DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30\n", "DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30\nSUMMARY:leap\n",
+    const auto r = read({"DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=HOURLY;BYMONTH=2;BYMONTHDAY=30\nSUMMARY:never\n",
+                         "DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=SECONDLY\nSUMMARY:ticking\n",
+                         "DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30\n",
+                         "DTSTART;VALUE=DATE:20260101\nRRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30\nSUMMARY:leap\n",
                          "DTSTART;VALUE=DATE:20261224\nSUMMARY:Eve\n"});
     CHECK(days(r) == Days{"2026-12-24"});
     for (const char* name : {"never", "ticking", "leap"}) CHECK(noted(r, name));
@@ -92,7 +101,8 @@ TEST_CASE("rules that never come, or come by the hour, cost one event and are na
 }
 
 TEST_CASE("one bad date costs its event, not the file", "[days][ics][hostile]") {
-    const auto r = read({"DTSTART;VALUE=DATE:20269999\nSUMMARY:Off the year\n", "SUMMARY:No day at all\n", "DTSTART;VALUE=DATE:20261224\nDTEND;VALUE=DATE:yesterday\nSUMMARY:Odd end\n",
+    const auto r = read({"DTSTART;VALUE=DATE:20269999\nSUMMARY:Off the year\n", "SUMMARY:No day at all\n",
+                         "DTSTART;VALUE=DATE:20261224\nDTEND;VALUE=DATE:yesterday\nSUMMARY:Odd end\n",
                          "DTSTART;VALUE=DATE:20261226\nSUMMARY:Boxing day\\, by the tarn\n"});
     REQUIRE(r.off.size() == 1);
     CHECK(r.off[0].name == "Boxing day, by the tarn");
@@ -105,8 +115,10 @@ TEST_CASE("depth, long lines and thousands of events cost nothing", "[days][ics]
     deep += "BEGIN:VEVENT\nDTSTART;VALUE=DATE:20261224\nBEGIN:VALARM\nDTSTART;VALUE=DATE:20270101\nEND:VALARM\nEND:VEVENT\n";
     for (int i = 0; i < 30000; ++i) deep += "END:VCALENDAR\n";
     CHECK(days(read_days_off(deep, {"2026-11-30"})) == Days{"2026-12-24"});
-    CHECK(days(read({"DTSTART;VALUE=DATE:20261224\nDESCRIPTION:" + std::string(5'000'000, 'x') + "\nSUMMARY:" + std::string(5'000'000, 'y') + "\n"})) == Days{"2026-12-24"});
-    const auto many = read({"DTSTART;VALUE=DATE:20261224\nEXDATE;VALUE=DATE:" + std::string(100'000, '1') + "\nSUMMARY:long\n", "DTSTART;VALUE=DATE:20261226\n"});
+    CHECK(days(read({"DTSTART;VALUE=DATE:20261224\nDESCRIPTION:" + std::string(5'000'000, 'x') +
+                     "\nSUMMARY:" + std::string(5'000'000, 'y') + "\n"})) == Days{"2026-12-24"});
+    const auto many = read({"DTSTART;VALUE=DATE:20261224\nEXDATE;VALUE=DATE:" + std::string(100'000, '1') + "\nSUMMARY:long\n",
+                            "DTSTART;VALUE=DATE:20261226\n"});
     CHECK(days(many) == Days{"2026-12-26"});
     CHECK(noted(many, "long"));
     std::vector<std::string> events;

@@ -7,12 +7,12 @@
 
 #include <fmt/format.h>
 
-#include "core/shop/job/job.h"
-#include "core/ground/fields/walk.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
-#include "core/shop/job/documents.h"
 #include "core/files/store/store.h"
+#include "core/ground/fields/walk.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/documents_of.h"
 #include "tests/everything.h"
 

@@ -5,14 +5,14 @@
 #include <cmath>
 #include <random>
 
-#include "core/shop/job/job.h"
-#include "core/material/drawing/drawing.h"
 #include "core/files/io/csv.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
-#include "core/shop/job/documents.h"
 #include "core/ground/picture/picture.h"
+#include "core/material/drawing/drawing.h"
 #include "core/material/scan/cloud.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "devices/probe.h"
 #include "tests/everything.h"

@@ -46,7 +46,8 @@ TEST_CASE("a list becomes slabs that can be laid on at once, blanks stay blanks"
 }
 
 TEST_CASE("a column's name may carry its unit – a file may begin with a mark of its bytes", "[io][stock]") {
-    const auto all = read_stock_list("\xEF\xBB\xBFlength_cm,width (in),thickness mm,Name\n240,24,50,a\n1 m,300 mm,2 in,b\n", Units::imperial());
+    const auto all =
+        read_stock_list("\xEF\xBB\xBFlength_cm,width (in),thickness mm,Name\n240,24,50,a\n1 m,300 mm,2 in,b\n", Units::imperial());
     REQUIRE(all.size() == 2);
     CHECK(all[0].tape.stations[1].x_mm == Approx(2400));
     CHECK(*all[0].tape.stations[0].left_mm == Approx(304.8));

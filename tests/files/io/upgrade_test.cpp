@@ -7,12 +7,12 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
 #include "core/files/io/upgrade.h"
-#include "core/shop/job/documents.h"
 #include "core/files/store/store.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/documents_of.h"
 #include "tests/everything.h"
@@ -63,11 +63,11 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
     const Json was = parse_json(kept("figures-of-version-2.json"));
     REQUIRE(was.size() == 7);
     // What the real top, the real river and its lifts set right; everything else is as it was, to one in a million.
-    const std::set<std::string> mended{"lay.resin",       "lay.river",   "lay.rods",     "rack.mass",  "rack.width",
-                                       "rack.board_feet", "rack.price",  "under.travel", "under.mass", "days.ready",
-                                       "days.hands_on",   "days.latest", "fill.parts",  // told a resin at a time since
-                                       "fill.rounds",   // a void right through is advised rounds of a thicker resin
-                                       "fill.mix", "lay.drift"};  // the finished planes lie elsewhere: both faces share what is too thick
+    const std::set<std::string> mended{
+        "lay.resin",    "lay.river",  "lay.rods",   "rack.mass",     "rack.width",  "rack.board_feet", "rack.price",
+        "under.travel", "under.mass", "days.ready", "days.hands_on", "days.latest", "fill.parts",  // told a resin at a time since
+        "fill.rounds",                 // a void right through is advised rounds of a thicker resin
+        "fill.mix",     "lay.drift"};  // the finished planes lie elsewhere: both faces share what is too thick
     std::size_t compared = 0;
     for (const auto& [name, figures] : was.items()) {
         const Documents d = documents_of(read_job_file(kept(name + ".json")));
@@ -86,7 +86,8 @@ TEST_CASE("job files of version 2 plan the figures they did, but for those of a 
             const bool beyond = key.find("flat.passes") != std::string::npos || key.find("flat.hours") != std::string::npos;
             if (key.find("flat.off") != std::string::npos) {
                 // What is too thick is shared by both faces now: together they give what they did.
-                CHECK(now.at(key)[0] + now.at(key)[1] == Approx(values[0].get<double>() + values[1].get<double>()).epsilon(0.03).margin(0.5));
+                CHECK(now.at(key)[0] + now.at(key)[1] ==
+                      Approx(values[0].get<double>() + values[1].get<double>()).epsilon(0.03).margin(0.5));
                 ++compared;
                 continue;
             }

@@ -232,7 +232,9 @@ TEST_CASE("text that no file keeps is refused whole: what stood there stays", "[
     Shop2 shop;
     Store s = Store::open(shop.path);
     Documents d = s.documents();
-    d.slabs.begin()->second.name = "B\xFC" "ffel";
+    d.slabs.begin()->second.name =
+        "B\xFC"
+        "ffel";
     try {
         s.append("spoilt", d);
         FAIL("it was written");

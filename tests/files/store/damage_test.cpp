@@ -7,10 +7,10 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include "core/ground/file/digest.h"
 #include "core/files/io/json.h"
 #include "core/files/store/check.h"
 #include "core/files/store/schema.h"
+#include "core/ground/file/digest.h"
 #include "tests/files/store/folder.h"
 #include "tests/how_much.h"
 

@@ -116,7 +116,8 @@ TEST_CASE("killed, or without power, at every write: what was acknowledged is th
             REQUIRE(kept >= e.edit - (e.edit % 4 == 0 ? 1 : 0));  // the undo of every fourth may be what was cut
             REQUIRE(kept <= e.edit + 1);
             if (kept < e.edit) CHECK(s.can_redo());
-            // Its book is the beginning of that one, line by line: none is lost, altered or there twice, and what came with a change came or did not with it.
+            // Its book is the beginning of that one, line by line: none is lost, altered or there twice, and what came with a change came
+            // or did not with it.
             const auto book = s.book();
             REQUIRE(book.size() <= whole.size());
             int written = 0, changed = 0;

@@ -7,9 +7,9 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/files/store/store.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "core/files/store/store.h"
 #include "demo/demo.h"
 
 namespace yb {

@@ -8,8 +8,8 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include "core/ground/file/digest.h"
 #include "core/files/store/check.h"
+#include "core/ground/file/digest.h"
 #include "tests/files/store/folder.h"
 
 using namespace yb;

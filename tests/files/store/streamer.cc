@@ -3,10 +3,10 @@
 #include <cstdio>
 #include <cstdlib>
 
-#include "core/shop/job/job.h"
+#include "core/files/store/store.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
-#include "core/files/store/store.h"
+#include "core/shop/job/job.h"
 
 int main(int argc, char** argv) {
     if (argc < 3) return 2;

@@ -124,9 +124,10 @@ TEST_CASE("lists of two hands: what either added stays, what one took away goes 
     CHECK(merged("done", "[]", R"([{"key":"a"}])", R"([{"key":"b"}])") == list(R"([{"key":"a"},{"key":"b"}])"));
     CHECK(merged("done", R"([{"key":"a"},{"key":"b"}])", R"([{"key":"b"},{"key":"c"}])", R"([{"key":"a"},{"key":"b"},{"key":"d"}])") ==
           list(R"([{"key":"b"},{"key":"c"},{"key":"d"}])"));
-    CHECK(merged("done", R"([{"key":"a","took_h":1}])", "[]", R"([{"key":"a","took_h":2},{"key":"b"}])") == list(R"([{"key":"a","took_h":2},{"key":"b"}])"));
-    CHECK(merged("done", R"([{"key":"a","at":"1","name":"x"}])", R"([{"key":"a","at":"2","name":"x"}])", R"([{"key":"a","at":"1","name":"y"},{"key":"b"}])") ==
-          list(R"([{"key":"a","at":"2","name":"y"},{"key":"b"}])"));
+    CHECK(merged("done", R"([{"key":"a","took_h":1}])", "[]", R"([{"key":"a","took_h":2},{"key":"b"}])") ==
+          list(R"([{"key":"a","took_h":2},{"key":"b"}])"));
+    CHECK(merged("done", R"([{"key":"a","at":"1","name":"x"}])", R"([{"key":"a","at":"2","name":"x"}])",
+                 R"([{"key":"a","at":"1","name":"y"},{"key":"b"}])") == list(R"([{"key":"a","at":"2","name":"y"},{"key":"b"}])"));
     // What the program names is two things where both hands made one.
     CHECK(merged("flaws", "[]", R"([{"id":"flaw-1","depth_mm":3}])", R"([{"id":"flaw-1","depth_mm":9}])") ==
           list(R"([{"id":"flaw-1","depth_mm":9},{"id":"flaw-2","depth_mm":3}])"));
@@ -135,7 +136,8 @@ TEST_CASE("lists of two hands: what either added stays, what one took away goes 
     CHECK(merged("readings", R"([{"t":1}])", R"([{"t":1},{"t":1}])", R"([{"t":1},{"t":2}])") == list(R"([{"t":1},{"t":1},{"t":2}])"));
     CHECK(merged("plates", R"([{"u":1},{"u":2}])", R"([{"u":1},{"u":5}])", R"([{"u":4},{"u":2}])") == list(R"([{"u":4},{"u":5}])"));
     // A make-up hangs together: one hand's whole.
-    CHECK(merged("leaves", R"([{"slab":"a"}])", R"([{"slab":"a"},{"slab":"b"}])", R"([{"slab":"c"},{"slab":"d"},{"slab":"e"}])") == list(R"([{"slab":"a"},{"slab":"b"}])"));
+    CHECK(merged("leaves", R"([{"slab":"a"}])", R"([{"slab":"a"},{"slab":"b"}])", R"([{"slab":"c"},{"slab":"d"},{"slab":"e"}])") ==
+          list(R"([{"slab":"a"},{"slab":"b"}])"));
 }
 
 TEST_CASE("every list of our documents is one that two hands can merge", "[store][two]") {
@@ -154,7 +156,8 @@ TEST_CASE("every list of our documents is one that two hands can merge", "[store
     CHECK(std::set<std::string>(known.begin(), known.end()) == found);
 }
 
-TEST_CASE("two windows tick, add, take off and photograph at once: all of it stands, and nothing is said to be undone", "[store][two][book]") {
+TEST_CASE("two windows tick, add, take off and photograph at once: all of it stands, and nothing is said to be undone",
+          "[store][two][book]") {
     const Folder f;
     const std::string path = f.file("a.shop");
     { Store::create(path, demo_shop(), "New shop"); }
@@ -182,7 +185,8 @@ TEST_CASE("two windows tick, add, take off and photograph at once: all of it sta
             CHECK(has(j.days.own, [&](const auto& o) { return o.name == "own " + std::string(w); }));
             CHECK(has(j.record.photos, [&](const auto& o) { return o.key == "sha256-" + std::string(w); }));
             CHECK(has(s->documents().shop.workday.off, [&](const auto& o) { return o.name == "day " + std::string(w); }));
-            CHECK(has(s->documents().slabs.begin()->second.moisture_log, [&](const auto& o) { return o.pct == (w == std::string("4") ? 11.0 : 12.0); }));
+            CHECK(has(s->documents().slabs.begin()->second.moisture_log,
+                      [&](const auto& o) { return o.pct == (w == std::string("4") ? 11.0 : 12.0); }));
         }
     }
     for (const BookEntry& e : a.book()) CHECK(e.kind != book::correction);

@@ -3,16 +3,16 @@
 
 #include <set>
 
+#include "core/files/io/json.h"
 #include "core/ground/card/card.h"
 #include "core/ground/cure/cure.h"
-#include "core/steps/fill/fill.h"
-#include "core/files/io/json.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
 #include "core/shop/job/steps.h"
+#include "core/steps/fill/fill.h"
 #include "core/steps/pour/pour.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

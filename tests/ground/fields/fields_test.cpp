@@ -6,9 +6,9 @@
 #include <set>
 #include <sstream>
 
-#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

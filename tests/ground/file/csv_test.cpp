@@ -22,7 +22,8 @@ TEST_CASE("cells in quotes hold separators, doubled quotes and line breaks", "[c
     CHECK(all("a;\"say \"\"thick\"\"\";\"two\nlines\"\n1;2;3") == Cells{{"a", "say \"thick\"", "two\nlines"}, {"1", "2", "3"}});
     CHECK(all("24\" wide,b\n") == Cells{{"24\" wide", "b"}});  // inches are no quotes
     CHECK(all("\"a\" ,b\r\n\r\n# a \"note\n,\n") == Cells{{"a", "b"}, {"", ""}});
-    CHECK(all("\xEF\xBB\xBF" "1,5\t2\n3\t\n") == Cells{{"1,5", "2"}, {"3", ""}});
+    CHECK(all("\xEF\xBB\xBF"
+              "1,5\t2\n3\t\n") == Cells{{"1,5", "2"}, {"3", ""}});
     CHECK(all("\"a;b\",c\n1;2,3\n") == Cells{{"a;b", "c"}, {"1;2", "3"}});  // what is in quotes parts nothing
     CHECK(all("").empty());
 }

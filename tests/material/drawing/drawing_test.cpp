@@ -1,13 +1,13 @@
 #include <cmath>
 #include <numbers>
 
-#include <catch2/catch.hpp>
 #include <fmt/format.h>
+#include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
-#include "core/material/drawing/drawing.h"
 #include "core/files/io/json.h"
+#include "core/material/drawing/drawing.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

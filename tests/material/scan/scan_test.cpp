@@ -4,8 +4,8 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/material/scan/scan.h"
 #include "core/ground/geometry/noise.h"
+#include "core/material/scan/scan.h"
 #include "core/material/tree/saw.h"
 
 using namespace yb;

@@ -1,8 +1,8 @@
 #include <catch2/catch.hpp>
 
+#include "core/material/slab/slab.h"
 #include "core/shop/job/documents.h"
 #include "core/steps/flat/tilt.h"
-#include "core/material/slab/slab.h"
 #include "demo/demo.h"
 
 using namespace yb;

@@ -80,8 +80,14 @@ TEST_CASE("a meter's booklet is typed, read again as it was, and what is none is
     CHECK(std::get<0>(read_booklet(booklet_text(woods))) == woods);
     CHECK(std::get<0>(read_booklet("")).empty());
     CHECK(std::get<0>(read_booklet("hackberry 1.1 \u22120.5"))[0].offset == -0.5);
-    for (const auto& [text, at, word] : {std::tuple{"hackberry", 0U, "no slope"}, {"hackberry 1; stone 2 1", 12U, "stone"}, {"hackberry 1; hackberry 2", 12U, "twice"}, {"hackberry 0", 0U, "slope of 0"},
-                                         {"hackberry nan", 0U, "nan"}, {"1 2", 0U, "no wood"}, {"hackberry 1 400", 0U, "offset"}, {"hackberry 1 2 3", 0U, "hackberry 1"}}) {
+    for (const auto& [text, at, word] : {std::tuple{"hackberry", 0U, "no slope"},
+                                         {"hackberry 1; stone 2 1", 12U, "stone"},
+                                         {"hackberry 1; hackberry 2", 12U, "twice"},
+                                         {"hackberry 0", 0U, "slope of 0"},
+                                         {"hackberry nan", 0U, "nan"},
+                                         {"1 2", 0U, "no wood"},
+                                         {"hackberry 1 400", 0U, "offset"},
+                                         {"hackberry 1 2 3", 0U, "hackberry 1"}}) {
         INFO(text);
         const auto wrong = read_booklet(text);
         REQUIRE(std::holds_alternative<ParseError>(wrong));

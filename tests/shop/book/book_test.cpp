@@ -1,4 +1,5 @@
-// The book: what a change means for it, corrections, search, the way out and back, and that the store writes it in one breath with the change.
+// The book: what a change means for it, corrections, search, the way out and back, and that the store writes it in one breath with the
+// change.
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -43,7 +44,8 @@ const BookEntry& only(const std::vector<BookEntry>& all) {
 TEST_CASE("what is read, ticked, noted, chosen and agreed comes into the book by itself", "[book]") {
     CHECK(of_change([](Documents&) {}).empty());
     // A tick keeps its own time and is called what it was called then; taken back, it is a correction.
-    const BookEntry tick_line = only(of_change([](Documents& d) { tick(d.jobs.at("job-reading-table"), "lay", "2026-11-30T10:15", "Lay"); }));
+    const BookEntry tick_line =
+        only(of_change([](Documents& d) { tick(d.jobs.at("job-reading-table"), "lay", "2026-11-30T10:15", "Lay"); }));
     CHECK(tick_line.kind == "tick");
     CHECK(tick_line.at == "2026-11-30T10:15:00+01:00");
     CHECK(tick_line.what == "Lay");
@@ -75,7 +77,9 @@ TEST_CASE("what is read, ticked, noted, chosen and agreed comes into the book by
     CHECK(wider.unit == "mm");
     CHECK(of_change([](Documents& d) { d.jobs.at("job-reading-table").first().placement.x_mm += 5; }).empty());
     // Second readings after a rest: four of them.
-    const auto rest = of_change([](Documents& d) { d.jobs.at("job-hall-table").first().rounds.push_back({"2027-01-20", 0.7, 1.6, 1.7, 54.1}); });
+    const auto rest = of_change([](Documents& d) {
+        d.jobs.at("job-hall-table").first().rounds.push_back({"2027-01-20", 0.7, 1.6, 1.7, 54.1});
+    });
     REQUIRE(rest.size() == 4);
     CHECK(rest[1].what == "cup");
     CHECK(rest[1].value == "1.6");
@@ -108,8 +112,9 @@ TEST_CASE("what is typed is a reading where it is a name, a number and a unit �
     CHECK(film.unit == "mm");
     CHECK(typed_entry("dose: 12,5 g").value == "12.5");
     CHECK(typed_entry("slab moisture -3 %").value == "-3");
-    for (const char* note : {"", "mm", "12 mm", "a knot of 3 mm fell out, glued in 4 mm", "moved by about 2 mm. Looked again 3 mm", "dry film thin mm", "dry film 0.08", "dry film 0.08 parsecs", "dry film 1-2 mm",
-                             "dry film 0.08 mm\nand more", "dry film 1e999 mm", "we let the whole of it settle 3 days"}) {
+    for (const char* note : {"", "mm", "12 mm", "a knot of 3 mm fell out, glued in 4 mm", "moved by about 2 mm. Looked again 3 mm",
+                             "dry film thin mm", "dry film 0.08", "dry film 0.08 parsecs", "dry film 1-2 mm", "dry film 0.08 mm\nand more",
+                             "dry film 1e999 mm", "we let the whole of it settle 3 days"}) {
         INFO(note);
         CHECK(typed_entry(note).kind == "note");
         CHECK(typed_entry(note).value == note);
@@ -144,12 +149,16 @@ TEST_CASE("a correction names its line – corrections of corrections, lines tha
     CHECK(readings_of(read_book(all), "moisture").size() == 1);
 }
 
-TEST_CASE("summer time, another zone, a clock set back: readings stand in the order they were taken, lines in the order they were written", "[book][hostile]") {
+TEST_CASE("summer time, another zone, a clock set back: readings stand in the order they were taken, lines in the order they were written",
+          "[book][hostile]") {
     CHECK(*moment_of("1970-01-01T01:00:00+01:00") == 0);
     CHECK(*moment_of("2026-11-30T16:30:05+01:00") == *moment_of("2026-11-30T10:30:05-05:00"));
-    for (const char* none : {"", "2026-11-30", "2026-11-30T16:30:05", "2026-02-31T16:30:05+01:00", "2026-11-30T16:30:05Zulu:00"}) CHECK_FALSE(moment_of(none));
+    for (const char* none : {"", "2026-11-30", "2026-11-30T16:30:05", "2026-02-31T16:30:05+01:00", "2026-11-30T16:30:05Zulu:00"})
+        CHECK_FALSE(moment_of(none));
     std::vector<BookEntry> all;
-    const auto read = [&](const char* at, const char* value) { all.push_back({static_cast<std::int64_t>(all.size() + 1), at, "j", "pour", book::reading, "temperature", value, "°C", ""}); };
+    const auto read = [&](const char* at, const char* value) {
+        all.push_back({static_cast<std::int64_t>(all.size() + 1), at, "j", "pour", book::reading, "temperature", value, "°C", ""});
+    };
     read("2026-10-25T02:10:00+02:00", "1");
     read("2026-10-25T02:50:00+02:00", "2");
     read("2026-10-25T02:20:00+01:00", "3");  // half an hour later: the clock went back an hour
@@ -173,7 +182,9 @@ TEST_CASE("the book is searched by words, job, kind and dates", "[book]") {
     CHECK(count({}) == lines.size());
     CHECK(count({"BUBBLE gun", "", "", "", ""}) == 1);
     CHECK(count({"bubble stove", "", "", "", ""}) == 0);
-    CHECK(count({"", "", "reading", "", ""}) + count({"", "", "tick", "", ""}) + count({"", "", "note", "", ""}) + count({"", "", "agreement", "", ""}) + count({"", "", "photo", "", ""}) == lines.size());
+    CHECK(count({"", "", "reading", "", ""}) + count({"", "", "tick", "", ""}) + count({"", "", "note", "", ""}) +
+              count({"", "", "agreement", "", ""}) + count({"", "", "photo", "", ""}) ==
+          lines.size());
     CHECK(count({"", "job-outflow-side", "", "", ""}) < lines.size());
     const std::size_t september = count({"", "", "", "2026-09-01", "2026-09-30"});
     CHECK(september + count({"", "", "", "", "2026-08-31"}) + count({"", "", "", "2026-10-01", ""}) == lines.size());
@@ -186,7 +197,14 @@ TEST_CASE("a book that is written out and read back says the same – a bad one 
     REQUIRE(json.size() == whole.size());
     for (std::size_t i = 0; i < whole.size(); ++i) {
         const BookEntry& e = whole[i];
-        CHECK(json[i] == Json({{"at", e.at}, {"job", e.job}, {"step", e.step}, {"kind", e.kind}, {"what", e.what}, {"value", e.value}, {"unit", e.unit}, {"of", e.of}}));
+        CHECK(json[i] == Json({{"at", e.at},
+                               {"job", e.job},
+                               {"step", e.step},
+                               {"kind", e.kind},
+                               {"what", e.what},
+                               {"value", e.value},
+                               {"unit", e.unit},
+                               {"of", e.of}}));
     }
     auto all = demo_book();
     all.push_back({0, now, "job-x", "", "note", "quotes \" and, commas", "two\nlines; \"\"", "", ""});
@@ -239,7 +257,8 @@ TEST_CASE("the store writes the book in one breath with the change – undo says
     CHECK(check_shop(path).ok);
 }
 
-TEST_CASE("what is agreed is in the plan's own words – a change after it says what it breaks – flaws that nobody agreed to are told", "[book][record][T42]") {
+TEST_CASE("what is agreed is in the plan's own words – a change after it says what it breaks – flaws that nobody agreed to are told",
+          "[book][record][T42]") {
     Documents d = demo_shop();
     Job& job = d.jobs.at("job-reading-table");
     const Plan plan = plan_job(job, d);
@@ -289,7 +308,9 @@ TEST_CASE("every plot draws the delivered table: readings as they stand in the b
     // The hottest the thermocouple read, and the simulation near it.
     const BookPlot pour = plot_of("pour", lines, d, id, &plan);
     REQUIRE(pour.lines.size() == 2);
-    const auto hottest = [](const PlotLine& l) { return std::max_element(l.points.begin(), l.points.end(), [](auto& a, auto& b) { return a.second < b.second; })->second; };
+    const auto hottest = [](const PlotLine& l) {
+        return std::max_element(l.points.begin(), l.points.end(), [](auto& a, auto& b) { return a.second < b.second; })->second;
+    };
     CHECK(hottest(pour.lines[0]) > 30);
     CHECK(hottest(pour.lines[1]) > plan.pour->air_c);
 }

@@ -3,12 +3,12 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
+#include "core/material/wood/wood.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/rack/rack.h"
-#include "core/material/wood/wood.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 

@@ -1,11 +1,11 @@
 // Mends one by one: the mistake is made in a demo job, the mend that is offered is taken, and the caution is gone or lesser.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
+#include "core/ground/geometry/geometry.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
-#include "core/ground/geometry/geometry.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/steps.h"
 #include "demo/demo.h"

@@ -1,10 +1,10 @@
 // Typing into the tape table, and other edits of slabs and of the shop, without a table.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/edit/shop_edits.h"
 #include "core/shop/edit/tape_edits.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 #include "tests/planks.h"

@@ -1,13 +1,13 @@
 // Find: small racks whose best answer is known, and its manners.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
+#include "core/material/tree/saw.h"
 #include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/lay/place.h"
-#include "core/material/tree/saw.h"
-#include "demo/demo.h"
 #include "core/steps/pour/pour.h"
+#include "demo/demo.h"
 #include "tests/everything.h"
 
 using namespace yb;

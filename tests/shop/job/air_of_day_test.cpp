@@ -118,7 +118,8 @@ TEST_CASE("every room plans with the air of its day: all demo jobs, begun in eve
     CHECK(other > 50);
 }
 
-TEST_CASE("what a slab settles to is asked of the air of its last pass, what the wood holds of the day of its base", "[days][flat][under][air]") {
+TEST_CASE("what a slab settles to is asked of the air of its last pass, what the wood holds of the day of its base",
+          "[days][flat][under][air]") {
     Documents d = demo_shop();
     Job& job = d.jobs.at("job-reading-table");
     Slab& slab = d.slabs.at(job.leaves.front().slab);
@@ -128,7 +129,8 @@ TEST_CASE("what a slab settles to is asked of the air of its last pass, what the
     const Plan p = plan_job(job, d);
     const Operation *last = find(*p.days, "last"), *base = find(*p.days, "dryfit");
     REQUIRE((last && base));
-    const int flat_month = month_of(date_after(p.days->start, last->start_h)), base_month = month_of(date_after(p.days->start, base->start_h));
+    const int flat_month = month_of(date_after(p.days->start, last->start_h)),
+              base_month = month_of(date_after(p.days->start, base->start_h));
     REQUIRE(flat_month > 3);
     CHECK(p.air_of(step_key::flat).day == d.shop.air.months[static_cast<std::size_t>(flat_month)]);
     // All the year as that month is: nothing of Flat changes; as April is: its cup does.

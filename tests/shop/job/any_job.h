@@ -5,9 +5,9 @@
 #include <cmath>
 #include <random>
 
-#include "core/shop/job/job.h"
 #include "core/ground/fields/walk.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/everything.h"
 
 namespace yb {

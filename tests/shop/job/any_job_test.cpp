@@ -4,13 +4,13 @@
 #include <cmath>
 #include <random>
 
-#include "core/shop/job/job.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
-#include "tests/shop/job/any_job.h"
 #include "tests/everything.h"
 #include "tests/sane.h"
+#include "tests/shop/job/any_job.h"
 
 using namespace yb;
 

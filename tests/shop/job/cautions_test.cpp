@@ -3,8 +3,8 @@
 
 #include <functional>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/join/join.h"
 #include "core/steps/rack/rack.h"
 #include "demo/demo.h"

@@ -2,13 +2,13 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/steps/pour/pour.h"
 #include "core/files/io/csv.h"
 #include "core/files/io/job_file.h"
 #include "core/files/io/json.h"
-#include "core/shop/job/documents.h"
 #include "core/ground/calendar/workclock.h"
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/steps/pour/pour.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

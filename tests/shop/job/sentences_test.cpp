@@ -5,9 +5,9 @@
 #include <regex>
 #include <set>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/things.h"
 #include "demo/demo.h"
 #include "tests/shop/job/any_job.h"
@@ -24,9 +24,10 @@ struct Shape {
 const std::vector<Shape>& shapes() {
     static const std::vector<Shape> all{
         {"one of many",
-         std::regex("(^|[^0-9.,])1 "
-                    "(?!(is|lands|has|lies|hangs|runs|comes|stands|leaves|gives|meets|gets|goes|wants|does|keeps|takes|holds|finishes|floats)\\b)"
-                    "[a-z]+([^s]s|es|ves)\\b")},
+         std::regex(
+             "(^|[^0-9.,])1 "
+             "(?!(is|lands|has|lies|hangs|runs|comes|stands|leaves|gives|meets|gets|goes|wants|does|keeps|takes|holds|finishes|floats)\\b)"
+             "[a-z]+([^s]s|es|ves)\\b")},
         {"many of one",
          std::regex("\\b(0|[2-9]|[1-9][0-9]+) (clamp|lift|batch|leaf|kit|bolt|person|caul|tenon|dowel|rod|layer|pass|lane|flaw|piece)\\b")},
         {"a before a vowel", std::regex("\\b[Aa] (?!one\\b|uni|use)[aeiou][a-z]+")},

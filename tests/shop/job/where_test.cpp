@@ -1,8 +1,8 @@
 // What is told has its place: inside what lies on the bench, the same in the sentence as on the plan.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/shop/job/any_job.h"
 

@@ -47,14 +47,14 @@ TEST_CASE("amounts times prices, percents and sums as paper has them", "[money]"
     CHECK(in_decimals(128450) == "1284.50");
     CHECK(in_decimals(-5) == "-0.05");
     CHECK(in_decimals(0) == "0.00");
-    CHECK(times_price(2.5, 12.35) == 3088);      // 30.875
-    CHECK(times_price(1, 0.005) == 1);           // half up
-    CHECK(times_price(3, 0.335) == 101);         // 1.005: as binary it is less
+    CHECK(times_price(2.5, 12.35) == 3088);  // 30.875
+    CHECK(times_price(1, 0.005) == 1);       // half up
+    CHECK(times_price(3, 0.335) == 101);     // 1.005: as binary it is less
     CHECK(times_price(1.005, 1000) == 100500);
     CHECK(times_price(-0.3, 540) == -16200);
-    CHECK(times_price(0.0004, 1e6) == 0);        // less than a thousandth is none
-    CHECK(percent_of(100, 0.5) == 1);            // half a cent
-    CHECK(percent_of(342690, 12) == 41123);      // 411.228
+    CHECK(times_price(0.0004, 1e6) == 0);    // less than a thousandth is none
+    CHECK(percent_of(100, 0.5) == 1);        // half a cent
+    CHECK(percent_of(342690, 12) == 41123);  // 411.228
     CHECK_THROWS_AS(times_price(std::nan(""), 1), std::invalid_argument);
     CHECK_THROWS_AS(times_price(9e12, 9e12), std::invalid_argument);
     std::mt19937 dice(3);
@@ -116,7 +116,8 @@ TEST_CASE("three offers by hand, to the last cent", "[money]") {
     }
 }
 
-TEST_CASE("five hundred jobs with prices by lot: the parts are the whole, credit is never above what was paid, what has no price is named", "[money]") {
+TEST_CASE("five hundred jobs with prices by lot: the parts are the whole, credit is never above what was paid, what has no price is named",
+          "[money]") {
     std::mt19937 dice(5);
     std::uniform_real_distribution<double> any(0, 1);
     int jobs = 0;
@@ -124,12 +125,19 @@ TEST_CASE("five hundred jobs with prices by lot: the parts are the whole, credit
         for (const auto& [id, plan] : plans()) {
             if (!plan.drawable() || ++jobs > 500) continue;
             Documents d = demo_shop();
-            const auto price = [&]() -> std::optional<double> { return any(dice) < 0.2 ? std::nullopt : std::optional(std::round(any(dice) * 1e5) / 1000); };
+            const auto price = [&]() -> std::optional<double> {
+                return any(dice) < 0.2 ? std::nullopt : std::optional(std::round(any(dice) * 1e5) / 1000);
+            };
             Prices& p = d.shop.money.prices;
-            for (std::optional<double>* one : {&p.glue_l, &p.glued_piece, &p.panel, &p.tape_roll, &p.caulk_m, &p.cutter_m2, &p.pigment_kg, &p.bolt, &p.insert, &p.channel_m, &p.plate, &p.base_l}) *one = price();
+            for (std::optional<double>* one : {&p.glue_l, &p.glued_piece, &p.panel, &p.tape_roll, &p.caulk_m, &p.cutter_m2, &p.pigment_kg,
+                                               &p.bolt, &p.insert, &p.channel_m, &p.plate, &p.base_l})
+                *one = price();
             d.shop.money.hour = price(), d.shop.money.helper_hour = price();
-            d.shop.money.overhead_pct = std::round(any(dice) * 400) / 10, d.shop.money.margin_pct = std::round(any(dice) * 900) / 10, d.shop.money.tax_pct = std::round(any(dice) * 250) / 10;
-            for (Resin& r : d.shop.resins) r.price_l = price(), r.kit_l = any(dice) < 0.5 ? std::optional(2.0) : std::nullopt, r.left_l = any(dice) < 0.5 ? std::optional(std::round(any(dice) * 80) / 10) : std::nullopt;
+            d.shop.money.overhead_pct = std::round(any(dice) * 400) / 10, d.shop.money.margin_pct = std::round(any(dice) * 900) / 10,
+            d.shop.money.tax_pct = std::round(any(dice) * 250) / 10;
+            for (Resin& r : d.shop.resins)
+                r.price_l = price(), r.kit_l = any(dice) < 0.5 ? std::optional(2.0) : std::nullopt,
+                r.left_l = any(dice) < 0.5 ? std::optional(std::round(any(dice) * 80) / 10) : std::nullopt;
             Job job = d.jobs.at(id);
             job.money.slabs = any(dice) < 0.5 ? SlabCost::whole : SlabCost::share;
             INFO(id << " " << jobs);

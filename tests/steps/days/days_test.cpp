@@ -6,11 +6,11 @@
 
 #include "core/ground/calendar/workclock.h"
 #include "core/shop/days/season.h"
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
-#include "tests/planks.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 
@@ -92,7 +92,8 @@ TEST_CASE("operations follow one another in working hours, waits run through the
             CHECK(works(p.start, static_cast<int>(op.start_h * 60 + 1e-6), d.shop.workday));
             // Minute by minute: as many working ones as its hands take.
             int worked = 0;
-            for (int m = static_cast<int>(std::lround(op.start_h * 60)); m < op.hands_end_h * 60 - 0.5; ++m) worked += works(p.start, m, d.shop.workday);
+            for (int m = static_cast<int>(std::lround(op.start_h * 60)); m < op.hands_end_h * 60 - 0.5; ++m)
+                worked += works(p.start, m, d.shop.workday);
             CHECK(worked == Approx(op.hands_on_h * 60).margin(1.5));
             CHECK(op.end_h == Approx(op.hands_end_h + op.waiting_h));
             if (!op.aside) free = op.end_h;

@@ -67,21 +67,25 @@ std::string wrong(const std::vector<Net>& jobs, const Workday& w, const std::str
     for (const Net& n : jobs)
         for (const Operation& o : n.operations) {
             const std::string name = n.job + "/" + o.key;
-            if (o.hands_end_h < o.start_h - 1e-6 || std::abs(o.end_h - o.hands_end_h - o.waiting_h) > 1e-6) return name + " ends before it began";
+            if (o.hands_end_h < o.start_h - 1e-6 || std::abs(o.end_h - o.hands_end_h - o.waiting_h) > 1e-6)
+                return name + " ends before it began";
             if (o.done_h) continue;
             if (o.start_h < std::max({now, n.from_h, o.not_before_h}) - 1e-6) return name + " begins too soon";
             for (const std::string& k : o.after)
                 for (const Operation& b : n.operations)
                     if (b.key == k && b.end_h > o.start_h + 1e-6) return name + " begins before " + k + " has ended";
             if (o.hands_on_h > 0) {
-                const Who who = (o.who == Who::helper && there(Crew::helper)) || (o.who == Who::both && there(Crew::both)) ? o.who : Who::maker;
+                const Who who =
+                    (o.who == Who::helper && there(Crew::helper)) || (o.who == Who::both && there(Crew::both)) ? o.who : Who::maker;
                 const Crew hand = who == Who::helper ? Crew::helper : who == Who::both ? Crew::both : Crew::maker;
                 if (!works(w, hand, start, o.start_h)) return name + " begins out of hours";
-                if (count_minutes && std::abs(worked(w, hand, start, o.start_h, o.hands_end_h) - o.hands_on_h) > 0.02) return name + " is not worked on for its hours";
+                if (count_minutes && std::abs(worked(w, hand, start, o.start_h, o.hands_end_h) - o.hands_on_h) > 0.02)
+                    return name + " is not worked on for its hours";
                 if (who != Who::helper) taken["maker"].push_back({o.start_h, o.hands_end_h, name});
                 if (who == Who::helper || who == Who::both) taken["helper"].push_back({o.start_h, o.hands_end_h, name});
             }
-            if (o.at != Place::none) taken["place " + std::to_string(static_cast<int>(o.at))].push_back({o.start_h, o.keeps ? o.end_h : o.hands_end_h, name});
+            if (o.at != Place::none)
+                taken["place " + std::to_string(static_cast<int>(o.at))].push_back({o.start_h, o.keeps ? o.end_h : o.hands_end_h, name});
         }
     for (auto& [thing, all] : taken) {
         std::sort(all.begin(), all.end(), [](const Stretch& a, const Stretch& b) { return a.from < b.from; });
@@ -108,7 +112,8 @@ std::vector<Net> random_nets(std::mt19937& dice, int jobs, int most) {
         n.from_h = std::floor(any(dice) * 4) * 24;
         const int count = 2 + static_cast<int>(any(dice) * (most - 1));
         for (int i = 0; i < count; ++i) {
-            Operation o = op("o" + std::to_string(i), std::round(any(dice) * 20) / 4 * (any(dice) < 0.9), any(dice) < 0.5 ? 0 : std::round(any(dice) * 60));
+            Operation o = op("o" + std::to_string(i), std::round(any(dice) * 20) / 4 * (any(dice) < 0.9),
+                             any(dice) < 0.5 ? 0 : std::round(any(dice) * 60));
             for (int b = 0; b < i; ++b)
                 if (any(dice) < 0.3) o.after.push_back("o" + std::to_string(b));
             const double who = any(dice);
@@ -222,7 +227,8 @@ TEST_CASE("nets by hand: waiting runs on, the base goes into it, two tables shar
     schedule(two, Hands(monday, Workday()));
     CHECK(of(two[0], "flat").start_h == 8);
     CHECK(of(two[1], "flat").start_h == 12);
-    // Wanted on Tuesday evening: counted backward, the first's flattening can begin on Monday at eight at the latest … it ends an hour before five.
+    // Wanted on Tuesday evening: counted backward, the first's flattening can begin on Monday at eight at the latest … it ends an hour
+    // before five.
     one[0].wanted_h = 24 + 17;
     schedule(one, Hands(monday, Workday()));
     CHECK(of(one[0], "fit").latest_h == Approx(24 + 16));
@@ -249,7 +255,8 @@ TEST_CASE("nets by hand: waiting runs on, the base goes into it, two tables shar
     CHECK(forms[1].operations[0].start_h == 57);
 }
 
-TEST_CASE("a thousand shops by lot: nobody in two places, nothing before what it needs, nothing out of hours, nothing held twice", "[days][schedule]") {
+TEST_CASE("a thousand shops by lot: nobody in two places, nothing before what it needs, nothing out of hours, nothing held twice",
+          "[days][schedule]") {
     std::mt19937 dice(3);
     for (int round = 0; round < 1000; ++round) {
         const Workday w = random_week(dice);
@@ -329,12 +336,14 @@ TEST_CASE("small nets against every order there is: within 5 % of the soonest in
                         return false;
                     };
                     for (const std::string& n : needs) moved = moved || (o.hands_on_h > 0 && clash(n, off));
-                    if (!moved && o.at != Place::none) moved = clash("at" + std::to_string(static_cast<int>(o.at)), o.keeps ? off + o.waiting_h : off);
+                    if (!moved && o.at != Place::none)
+                        moved = clash("at" + std::to_string(static_cast<int>(o.at)), o.keeps ? off + o.waiting_h : off);
                 }
                 const double off = o.hands_on_h > 0 ? c.after(t, o.hands_on_h) : t;
                 if (o.hands_on_h > 0)
                     for (const std::string& n : needs) taken[n].emplace_back(t, off);
-                if (o.at != Place::none) taken["at" + std::to_string(static_cast<int>(o.at))].emplace_back(t, o.keeps ? off + o.waiting_h : off);
+                if (o.at != Place::none)
+                    taken["at" + std::to_string(static_cast<int>(o.at))].emplace_back(t, o.keeps ? off + o.waiting_h : off);
                 ended[{all[k].job, o.key}] = off + o.waiting_h;
                 end = std::max(end, off + o.waiting_h);
                 if (end >= best) possible = false;
@@ -350,7 +359,8 @@ TEST_CASE("small nets against every order there is: within 5 % of the soonest in
     CHECK(good >= 95);
 }
 
-TEST_CASE("every mistake of order is a rule that holds in every demo job and in jobs by lot", "[days][rules][T1][T16][T18][T38][T39][T40][T41]") {
+TEST_CASE("every mistake of order is a rule that holds in every demo job and in jobs by lot",
+          "[days][rules][T1][T16][T18][T38][T39][T40][T41]") {
     const Documents d = demo_shop();
     std::map<std::string, int> met;
     const auto holds = [&](const Job& job, const Documents& docs) {
@@ -658,7 +668,8 @@ TEST_CASE("all demo jobs over a season with days off: one pair of hands, one for
         // What it is said to gain is what planning it whole gains.
         Documents taken = other;
         take_what_if(taken, w.key, "job-reading-table");
-        CHECK(season_of(taken, {"2026-11-30", Rule::ranks, {"job-reading-table"}}).jobs[0].ready_h == Approx(wanted.jobs[0].ready_h - w.gains_h));
+        CHECK(season_of(taken, {"2026-11-30", Rule::ranks, {"job-reading-table"}}).jobs[0].ready_h ==
+              Approx(wanted.jobs[0].ready_h - w.gains_h));
     }
     // A helper who is asked for and never there; years in which nobody works.
     other = d;

@@ -3,8 +3,8 @@
 
 #include "core/shop/job/job.h"
 #include "core/shop/job/shop.h"
-#include "tests/planks.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 

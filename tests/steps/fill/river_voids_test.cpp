@@ -145,7 +145,8 @@ TEST_CASE("a void bigger than a cup is followed like a river: how hot it gets, a
     // As many lifts as it says do stay below, in the river's own simulation.
     PourChoices so_many;
     so_many.lifts = static_cast<int>(c->says.value(5));
-    for (const LiftForecast& l : forecast_lifts(medium, v.depth_mm, p.air_of(step_key::fill).day.temp_c, so_many)) CHECK(l.peak_high_c <= 60);
+    for (const LiftForecast& l : forecast_lifts(medium, v.depth_mm, p.air_of(step_key::fill).day.temp_c, so_many))
+        CHECK(l.peak_high_c <= 60);
     // A cupful is not followed.
     s.flaws.back().outline = {at + Vec2{-30, -30}, at + Vec2{30, -30}, at + Vec2{30, 30}, at + Vec2{-30, 30}};
     const Plan little = plan_job(j, d);

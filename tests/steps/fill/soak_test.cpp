@@ -1,13 +1,13 @@
 // What goes where: soft wood soaked first, insect holes by their count, small ones in one lump, advice that can be taken or not.
 #include <catch2/catch.hpp>
 
+#include "core/material/resin/mix.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/edit/mends.h"
-#include "core/material/resin/mix.h"
-#include "core/steps/fill/fill.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/shop.h"
+#include "core/steps/fill/fill.h"
 #include "tests/everything.h"
 #include "tests/planks.h"
 

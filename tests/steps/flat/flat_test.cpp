@@ -2,12 +2,12 @@
 #include <random>
 
 #include <catch2/catch.hpp>
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/tilt.h"
 #include "demo/demo.h"
-#include "core/shop/job/plan.h"
-#include "core/shop/job/documents.h"
 #include "tests/everything.h"
 #include "tests/steps/flat/warped.h"
 #include "tests/truth/glpk.h"

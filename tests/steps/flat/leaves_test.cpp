@@ -1,8 +1,8 @@
 // A top of several: what every way asks for is the sum of its leaves, and one tilt for all goes only with sharing out.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/days/days.h"
 #include "core/steps/flat/holding.h"
 #include "demo/demo.h"

@@ -5,11 +5,11 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
-#include "core/steps/flat/machine.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/steps/flat/machine.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

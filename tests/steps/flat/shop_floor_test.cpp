@@ -2,18 +2,18 @@
 // what it does while it rests.
 #include <catch2/catch.hpp>
 
+#include "core/material/slab/guess.h"
+#include "core/material/tree/saw.h"
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
+#include "core/shop/job/plan.h"
+#include "core/shop/job/things.h"
 #include "core/steps/flat/flat.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/steps/flat/rest.h"
-#include "core/shop/job/documents.h"
-#include "core/shop/job/plan.h"
-#include "core/shop/job/things.h"
-#include "core/material/tree/saw.h"
-#include "core/material/slab/guess.h"
 #include "demo/demo.h"
-#include "tests/planks.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 

@@ -12,9 +12,9 @@
 #include "core/steps/join/join.h"
 #include "core/steps/top/top.h"
 #include "demo/demo.h"
+#include "tests/demo_job.h"
 #include "tests/everything.h"
 #include "tests/planks.h"
-#include "tests/demo_job.h"
 
 using namespace yb;
 

@@ -4,9 +4,9 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/things.h"
 #include "core/steps/join/depth.h"
@@ -39,7 +39,8 @@ TEST_CASE("a glue-up of four boards is counted by hand", "[join][T19]") {
         CHECK(j.glue_l == Approx(j.m2 * 180 / 1080));
         m2 += j.m2, pieces += j.pieces, clamps += j.clamps;
     }
-    CHECK(p.needed_min == Approx(m2 / 0.1 + pieces * 0.2 + 3 * 1.5 + clamps * 25 / 60.0 + 2 * 2 * 25 / 60.0));  // a pair of cauls at both ends
+    CHECK(p.needed_min ==
+          Approx(m2 / 0.1 + pieces * 0.2 + 3 * 1.5 + clamps * 25 / 60.0 + 2 * 2 * 25 / 60.0));  // a pair of cauls at both ends
     CHECK(p.open_min == Approx(10 * std::pow(2, (20 - p.air_c) / 10)));
     const Caution* skins = find_caution(p.cautions, "join.skins");
     REQUIRE(skins);

@@ -8,8 +8,8 @@
 #include "core/steps/join/join.h"
 #include "core/steps/top/top.h"
 #include "demo/demo.h"
-#include "tests/everything.h"
 #include "tests/demo_job.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

@@ -1,9 +1,9 @@
 #include <catch2/catch.hpp>
 
-#include "core/steps/lay/lay.h"
-#include "tests/everything.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/shop.h"
+#include "core/steps/lay/lay.h"
+#include "tests/everything.h"
 #include "tests/planks.h"
 
 using namespace yb;

@@ -4,9 +4,9 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/steps/makeup/curve.h"
-#include "core/steps/lay/place.h"
 #include "core/material/tree/saw.h"
+#include "core/steps/lay/place.h"
+#include "core/steps/makeup/curve.h"
 #include "tests/everything.h"
 
 using namespace yb;

@@ -4,12 +4,12 @@
 #include <cmath>
 #include <random>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/lay/place.h"
 #include "demo/demo.h"
-#include "tests/planks.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 

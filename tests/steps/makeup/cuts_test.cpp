@@ -1,11 +1,11 @@
 // The cut list: what the rail is set to, told again from the list alone by laying it on the slab.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
-#include "tests/planks.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 

@@ -1,9 +1,9 @@
 // A joint outside the top is one clear stop, fits nothing and is never offered.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/find/find.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 #include "tests/planks.h"

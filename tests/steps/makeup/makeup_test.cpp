@@ -3,12 +3,12 @@
 
 #include <cmath>
 
+#include "core/material/tree/saw.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/steps/makeup/arrange.h"
 #include "core/steps/makeup/cuts.h"
 #include "core/steps/makeup/snap.h"
-#include "core/material/tree/saw.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 

@@ -4,13 +4,13 @@
 #include <cmath>
 #include <random>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/makeup/curve.h"
 #include "core/steps/makeup/rip.h"
 #include "core/steps/makeup/snap.h"
-#include "tests/planks.h"
 #include "tests/everything.h"
+#include "tests/planks.h"
 
 using namespace yb;
 

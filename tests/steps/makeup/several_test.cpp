@@ -1,8 +1,8 @@
 // What a top of several tells: thickness in common, exact widths, rivers where banks cross, rods at their height, all slabs.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "tests/planks.h"
 
 using namespace yb;

@@ -3,9 +3,9 @@
 
 #include <cmath>
 
+#include "core/material/tree/saw.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "core/material/tree/saw.h"
 #include "tests/everything.h"
 
 using namespace yb;

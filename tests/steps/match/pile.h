@@ -7,9 +7,9 @@
 #include <random>
 #include <vector>
 
-#include "core/steps/match/sequence.h"
 #include "core/ground/geometry/noise.h"
 #include "core/material/tree/saw.h"
+#include "core/steps/match/sequence.h"
 
 namespace yb {
 

@@ -5,8 +5,8 @@
 #include <numeric>
 
 #include "tests/everything.h"
-#include "tests/steps/match/pile.h"
 #include "tests/how_much.h"
+#include "tests/steps/match/pile.h"
 
 using namespace yb;
 

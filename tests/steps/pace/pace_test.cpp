@@ -27,7 +27,8 @@ using namespace yb;
 
 namespace {
 
-/// What a maker whose true factor that is ticks over some tables: woods differ, times scatter, one tick in ten is left until the next morning.
+/// What a maker whose true factor that is ticks over some tables: woods differ, times scatter, one tick in ten is left until the next
+/// morning.
 std::vector<Took> ticked(std::mt19937& dice, const PaceKind& kind, double truth, int tables, int each, bool forgets) {
     std::normal_distribution<double> noise(0, 0.8 * kind.noise), of_wood(0, 0.5 * kind.noise);
     std::uniform_real_distribution<double> any(0, 1);
@@ -49,7 +50,8 @@ std::vector<Took> ticked(std::mt19937& dice, const PaceKind& kind, double truth,
 TEST_CASE("two hundred makers: the truth lies within the stated spread in 90 of 100, and the figure beats the starting value", "[pace]") {
     std::mt19937 dice(11);
     // Hours of operations, a card's many ticks, what is read once a table.
-    for (const auto& [key, each] : {std::pair{"sand", 2}, {"sand_after", 12}, {"lane", 6}, {"resin_lost", 1}, {"finish_drunk", 2}, {"drying", 1}}) {
+    for (const auto& [key, each] :
+         {std::pair{"sand", 2}, {"sand_after", 12}, {"lane", 6}, {"resin_lost", 1}, {"finish_drunk", 2}, {"drying", 1}}) {
         const PaceKind& kind = *find_pace_kind(key);
         std::normal_distribution<double> makers(0, kind.prior);
         for (const bool forgets : {false, true})
@@ -64,7 +66,8 @@ TEST_CASE("two hundred makers: the truth lies within the stated spread in 90 of 
                     within += std::abs(f.times - truth) <= f.spread;
                     error += std::abs(std::log(f.times / truth)), starting_error += std::abs(std::log(truth));
                 }
-                INFO(key << ", " << tables << " tables, forgets " << forgets << ": within " << within << ", off by " << error / 200 << " against " << starting_error / 200);
+                INFO(key << ", " << tables << " tables, forgets " << forgets << ": within " << within << ", off by " << error / 200
+                         << " against " << starting_error / 200);
                 CHECK(within >= 180);
                 if (tables >= 3) CHECK(error < 0.6 * starting_error);
             }
@@ -83,7 +86,11 @@ TEST_CASE("a tick that was left over night is shown and hardly counted – nothi
     std::vector<Took> none;
     CHECK(learn("sand", none).tables == 0);
     CHECK(learn("sand", none).times == 1);
-    std::vector<Took> odd{{"sand", "a", "sand", 0, 3}, {"sand", "a", "sand", 3, 0}, {"sand", "a", "sand", -1, 2}, {"glue", "a", "glue", 1, 5}, {"sand", "b", "sand", 1, std::nan("")}};
+    std::vector<Took> odd{{"sand", "a", "sand", 0, 3},
+                          {"sand", "a", "sand", 3, 0},
+                          {"sand", "a", "sand", -1, 2},
+                          {"glue", "a", "glue", 1, 5},
+                          {"sand", "b", "sand", 1, std::nan("")}};
     CHECK(learn("sand", odd).tables == 0);
     // One table is used only where the starting value lies outside of what it may be.
     std::vector<Took> sure{{"sand", "a", "sand", 2, 5}, {"sand", "a", "last_grit", 1, 2.4}, {"sand", "a", "sand", 3, 7.6}};
@@ -105,7 +112,8 @@ TEST_CASE("hours from the clock: working time since the tick before, waits left 
     };
     std::vector<DoneJob> jobs(1);
     jobs[0].job = "a";
-    jobs[0].operations = {op("lay", 2, 0, {}, 10.5), op("flat1", 3, 0, {"lay"}, 16), op("flat2", 3, 24, {"flat1"}, 24 + 12), op("pour", 2, 0, {"flat2"}, 24 * 3 + 10), op("sand", 4, 0, {}, std::nullopt)};
+    jobs[0].operations = {op("lay", 2, 0, {}, 10.5), op("flat1", 3, 0, {"lay"}, 16), op("flat2", 3, 24, {"flat1"}, 24 + 12),
+                          op("pour", 2, 0, {"flat2"}, 24 * 3 + 10), op("sand", 4, 0, {}, std::nullopt)};
     jobs[0].done = {{"lay", "", "", 2.2}};
     const auto took = took_of(jobs, WorkClock(monday, Workday()));
     REQUIRE(took.size() == 4);
@@ -139,7 +147,8 @@ TEST_CASE("a pace that is used changes the hours of its work alone, says so, and
     CHECK(changed > 2);
     for (const PaceFigure& f : hours) put_back(d.shop, f.key, true);
     const DaysPlan back = *plan_job(job, d).days;
-    for (std::size_t i = 0; i < before.operations.size(); ++i) CHECK(back.operations[i].hands_on_h == Approx(before.operations[i].hands_on_h));
+    for (std::size_t i = 0; i < before.operations.size(); ++i)
+        CHECK(back.operations[i].hands_on_h == Approx(before.operations[i].hands_on_h));
 }
 
 TEST_CASE("what was learned with a pace in use is learned of the starting value all the same", "[pace]") {
@@ -163,11 +172,20 @@ TEST_CASE("a card's ticks: waits and practice left out, a pace in use taken out,
         s.takes_s = takes_s, s.pace = pace;
         return s;
     };
-    std::vector<CardStep> steps{step("ready", 300, ""), step("a at 80", 600, "sand_first"), step("wet", 60, ""), step("a at 120", 240, "sand_after")};
+    std::vector<CardStep> steps{step("ready", 300, ""), step("a at 80", 600, "sand_first"), step("wet", 60, ""),
+                                step("a at 120", 240, "sand_after")};
     steps[3].after = "wet", steps[3].from_s = 7200;
     CardStep mix{"mix 1", {}}, pour{"pour 1", {}};
     mix.mixed_l = 2, pour.left = true;
-    CardRun run{"sand", "2026-11-30T08:00:00Z", 1, true, {{"ready", "", 400, {}, {}, ""}, {"a at 80", "", 1300, {}, {}, ""}, {"wet", "", 1400, {}, {}, ""}, {"a at 120", "", 1400 + 7200 + 300, {}, {}, ""}}, {}};
+    CardRun run{"sand",
+                "2026-11-30T08:00:00Z",
+                1,
+                true,
+                {{"ready", "", 400, {}, {}, ""},
+                 {"a at 80", "", 1300, {}, {}, ""},
+                 {"wet", "", 1400, {}, {}, ""},
+                 {"a at 120", "", 1400 + 7200 + 300, {}, {}, ""}},
+                {}};
     const auto took = took_of_card("j", steps, run, {{"sand_first", 2, 0.1, 5}}, "");
     REQUIRE(took.size() == 2);
     CHECK(took[0].kind == "sand_first");
@@ -259,7 +277,10 @@ TEST_CASE("a figure that is used changes what it is of, by as much, and says whe
     const Plan unglued = plan_job(boards, d);
     for (const GlueStep& s : glued.join->steps)
         for (const GlueStep& t : unglued.join->steps)
-            if (s.what == t.what) CHECK(s.minutes == Approx(t.minutes * (s.what == std::string("clamp") || s.what == std::string("across") ? 2 : s.what == std::string("spread") ? 0.5 : 1)));
+            if (s.what == t.what)
+                CHECK(s.minutes == Approx(t.minutes * (s.what == std::string("clamp") || s.what == std::string("across") ? 2
+                                                       : s.what == std::string("spread")                                 ? 0.5
+                                                                                                                         : 1)));
     // Drying: as slabs before it have dried, where its own readings say nothing.
     Slab slab;
     slab.moisture_pct = 30, slab.moisture_on = "2026-11-01";

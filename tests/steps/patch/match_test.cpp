@@ -1,8 +1,8 @@
 // Which wood of the rack passes for the wood it is let into.
 #include <catch2/catch.hpp>
 
-#include "core/steps/patch/match.h"
 #include "core/ground/picture/colour.h"
+#include "core/steps/patch/match.h"
 
 using namespace yb;
 

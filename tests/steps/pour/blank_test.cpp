@@ -1,8 +1,8 @@
 // The form stands round the blank, and all of the resin in it is mixed: two straight planks with a river between, by hand.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/pour/pour.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

@@ -1,15 +1,15 @@
 // The pour of a river: volumes that add up, lifts below the limit, batches by hand, Archimedes, the form, and every mistake told.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/shop/edit/mends.h"
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/pour/pour.h"
 #include "demo/demo.h"
-#include "tests/everything.h"
 #include "tests/demo_job.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

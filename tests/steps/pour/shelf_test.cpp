@@ -5,15 +5,15 @@
 #include <catch2/catch.hpp>
 
 #include "core/shop/edit/edits.h"
-#include "core/steps/fill/fill.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/shop.h"
+#include "core/steps/fill/fill.h"
 #include "core/steps/pour/pour.h"
 #include "demo/demo.h"
-#include "tests/everything.h"
 #include "tests/demo_job.h"
+#include "tests/everything.h"
 
 using namespace yb;
 

@@ -2,9 +2,9 @@
 
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
 #include "core/files/io/json.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/steps/rack/rack.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

@@ -169,7 +169,8 @@ TEST_CASE("areas of every demo top's faces agree with a polygon library to a tho
             double let_in = 0;
             for (const SkinFacePlan& f : p.faces)
                 if ((f.face.kind == SkinFace::Kind::patch && f.face.key.ends_with(above ? "above" : "below")) ||
-                    (f.face.kind == SkinFace::Kind::tie && job.join.ties[static_cast<std::size_t>(std::stoi(f.face.key.substr(4)) - 1)].from_above == above))
+                    (f.face.kind == SkinFace::Kind::tie &&
+                     job.join.ties[static_cast<std::size_t>(std::stoi(f.face.key.substr(4)) - 1)].from_above == above))
                     let_in += f.face.m2;
             CHECK(let_in == Approx(pieces.m2()).epsilon(0.001).margin(1e-6));
         }
@@ -243,7 +244,8 @@ TEST_CASE("one face told of twice: what stands first is planned, told, and mende
     CHECK_FALSE(find_caution(plan_skin(in).cautions, "skin.two_ways"));
 }
 
-TEST_CASE("seams between zones are moved: they stay between their neighbours, cover the face, and say when one is too large", "[skin][T37]") {
+TEST_CASE("seams between zones are moved: they stay between their neighbours, cover the face, and say when one is too large",
+          "[skin][T37]") {
     const Top top = leaning();
     SkinInputs in = inputs(top);
     SkinPlan p = plan_skin(in);
@@ -281,7 +283,8 @@ TEST_CASE("seams between zones are moved: they stay between their neighbours, co
 
 TEST_CASE("ruled surfaces: a cylinder's mantle, a slanting plane", "[skin]") {
     std::vector<Vec2> round;
-    for (int i = 0; i <= 720; ++i) round.push_back({300 * std::cos(i * std::numbers::pi / 360), 300 * std::sin(i * std::numbers::pi / 360)});
+    for (int i = 0; i <= 720; ++i)
+        round.push_back({300 * std::cos(i * std::numbers::pi / 360), 300 * std::sin(i * std::numbers::pi / 360)});
     CHECK(ruled_m2(round, round, 40) == Approx(2 * std::numbers::pi * 0.3 * 0.04).epsilon(1e-4));
     CHECK(ruled_m2({{0, 0}, {1000, 0}}, {{0, 30}, {1000, 30}}, 40) == Approx(0.05));
     CHECK(ruled_m2({}, {}, 40) == 0);
@@ -588,7 +591,8 @@ TEST_CASE("the card of the finish day: every zone mixed, put on and wiped within
         other.choices = c;
         const auto lines = care_of(plan_skin(other));
         CHECK(lines.size() >= 4);
-        const bool oily = std::any_of(lines.begin(), lines.end(), [](const Phrase& l) { return render(l, Units::metric()).find("alight") != std::string::npos; });
+        const bool oily = std::any_of(lines.begin(), lines.end(),
+                                      [](const Phrase& l) { return render(l, Units::metric()).find("alight") != std::string::npos; });
         CHECK(oily == class_of(f).oily);
     }
 }
@@ -612,7 +616,8 @@ TEST_CASE("every demo job has its finish planned to the day it can be delivered"
         const double then_c = d.shop.air.months[static_cast<std::size_t>(month_of(p.days->date(last.hands_end_h)))].temp_c;
         CHECK(last.waiting_h == Approx(s.handle_h * std::exp2((s.air_c - then_c) / 10)));
         for (const SkinFacePlan& f : s.faces)
-            for (std::size_t i = 1; i < f.grits.size(); ++i) CHECK(grit_um(f.grits[i - 1].grit) / grit_um(f.grits[i].grit) <= widest_step + 1e-9);
+            for (std::size_t i = 1; i < f.grits.size(); ++i)
+                CHECK(grit_um(f.grits[i - 1].grit) / grit_um(f.grits[i].grit) <= widest_step + 1e-9);
     }
 }
 

@@ -4,10 +4,10 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/material/tree/saw.h"
+#include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/steps/pour/pour.h"
-#include "core/shop/job/documents.h"
-#include "core/material/tree/saw.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 

@@ -2,12 +2,12 @@
 #include <cmath>
 #include <random>
 
-#include "core/shop/job/job.h"
-#include "core/shop/edit/mends.h"
-#include "core/shop/job/documents.h"
-#include "core/steps/join/join.h"
 #include "core/material/wood/cup.h"
 #include "core/material/wood/lag.h"
+#include "core/shop/edit/mends.h"
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
+#include "core/steps/join/join.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 #include "tests/steps/under/table.h"

@@ -50,13 +50,11 @@ TEST_CASE("a pedestal's notch is in the stack of depth, longer panels and on the
         }
     CHECK(notches == 2);
     // The two cross: that is how a pedestal is made. An insert in its way is none of it.
-    const bool own = std::any_of(p.join->clashes.begin(), p.join->clashes.end(), [](const Clash& c) {
-        return c.one.rfind("notch", 0) == 0 && c.other.rfind("notch", 0) == 0;
-    });
+    const bool own = std::any_of(p.join->clashes.begin(), p.join->clashes.end(),
+                                 [](const Clash& c) { return c.one.rfind("notch", 0) == 0 && c.other.rfind("notch", 0) == 0; });
     CHECK_FALSE(own);
-    const bool insert = std::any_of(p.join->clashes.begin(), p.join->clashes.end(), [](const Clash& c) {
-        return (c.one.rfind("insert", 0) == 0) != (c.other.rfind("insert", 0) == 0);
-    });
+    const bool insert = std::any_of(p.join->clashes.begin(), p.join->clashes.end(),
+                                    [](const Clash& c) { return (c.one.rfind("insert", 0) == 0) != (c.other.rfind("insert", 0) == 0); });
     CHECK(insert);  // its plate's bolts stand on the crossing
     int drawn = 0;
     for (const DrawnPath& d : drawn_drilling(p, t.job)) drawn += d.layer == "notch";
@@ -148,5 +146,6 @@ TEST_CASE("a clip is drawn 1:1 with its tongue set back as told", "[under]") {
     REQUIRE(tongue != all.end());
     CHECK(bounds(kerf->points).high.x - bounds(tongue->points).high.x == Approx(gap));
     CHECK(bounds(tongue->points).width() == Approx(tongue_mm));
-    for (const Slot& s : p.under->slots) CHECK(held_by(s, t.job.under) == (s.part.rfind("channel", 0) == 0 ? Fixing::slots : Fixing::clips));
+    for (const Slot& s : p.under->slots)
+        CHECK(held_by(s, t.job.under) == (s.part.rfind("channel", 0) == 0 ? Fixing::slots : Fixing::clips));
 }

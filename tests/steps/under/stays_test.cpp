@@ -53,7 +53,8 @@ TEST_CASE("an underside that stays: weight, legs and packing by hand", "[under][
     CHECK(p.under->top_kg == Approx(p.top->regions[0].kg_m3 * (plane_l + stays_l) / 1000).epsilon(0.002));
     // Under the inner corners, 650 from the middle, 2.5 mm stand; 1.5 under the outer ones.
     CHECK(p.under->stays_mm == Approx(2.5).margin(0.05));
-    CHECK(p.under->leg_mm + job.under.feet_high_mm() + (job.under.plate_let_in ? 0 : job.under.plate_mm) + p.under->stays_mm + thick == Approx(740));
+    CHECK(p.under->leg_mm + job.under.feet_high_mm() + (job.under.plate_let_in ? 0 : job.under.plate_mm) + p.under->stays_mm + thick ==
+          Approx(740));
     REQUIRE(p.under->shims_mm.size() == 2);
     const std::array<double, 4> left{1, 0, 0, 1}, right{0, 1, 1, 0};
     for (std::size_t k = 0; k < 4; ++k) {
@@ -69,6 +70,7 @@ TEST_CASE("an underside that stays: weight, legs and packing by hand", "[under][
     const Plan flat = plan_job(job, d);
     CHECK(flat.top->most_stays_mm == 0);
     CHECK(flat.under->shims_mm.empty());
-    CHECK(flat.under->leg_mm + job.under.feet_high_mm() + (job.under.plate_let_in ? 0 : job.under.plate_mm) + flat.top->thickness_mm == Approx(740));
+    CHECK(flat.under->leg_mm + job.under.feet_high_mm() + (job.under.plate_let_in ? 0 : job.under.plate_mm) + flat.top->thickness_mm ==
+          Approx(740));
     CHECK(flat.top->regions[0].volume_l == Approx(1.8 * 0.4 * flat.top->thickness_mm).epsilon(0.002));
 }

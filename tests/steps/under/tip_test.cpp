@@ -1,13 +1,13 @@
 // Tipping by hand, the year's moisture, and what the base's figures say before it is built.
 #include <catch2/catch.hpp>
 
-#include "core/shop/job/job.h"
+#include "core/material/wood/cup.h"
+#include "core/material/wood/lag.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/under/tip.h"
 #include "core/steps/under/under.h"
-#include "core/material/wood/cup.h"
-#include "core/material/wood/lag.h"
 #include "demo/demo.h"
 #include "tests/everything.h"
 
