@@ -7,6 +7,7 @@
 
 #include "core/files/io/fields_json.h"
 #include "core/ground/figure/figure.h"
+#include "core/shop/job/headlines.h"
 
 namespace yb {
 

@@ -43,7 +43,11 @@ inline StepRow wax_row() {
     row.own = own_wax;
     row.empty = [](Plan& p) { p.more["wax"] = std::make_shared<WaxPlan>(); };
     row.plan = plan_wax;
-    row.operations = [](const Planning& w, std::vector<Operation>& out) { give(out, wax_of(w.p), "wax", "Wax", wax, 90, 1.5, 12); };
+    row.operations = [](const Planning& w, std::vector<Operation>& out) { give(out, wax_of(w.p), "wax", "Wax", wax, 1.5, 12); };
+    row.kinds = [] {
+        static const std::vector<OperationKind> all{{"wax", "coats", {}, {"coat"}}};
+        return std::span<const OperationKind>(all);
+    };
     row.things = [](const ThingsAsk& a, std::vector<Thing>& out) {
         Thing t{"wax 1", "wax", 0, say("The wax")};
         t.figures = a.plan.more.at("wax")->figures;

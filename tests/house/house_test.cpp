@@ -11,6 +11,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/shop/job/documents.h"
+#include "core/shop/job/headlines.h"
 #include "core/shop/job/job.h"
 #include "demo/demo.h"
 #include "tests/everything.h"

@@ -1,4 +1,5 @@
 #include "app/kit/slip/lines.h"
+#include "core/shop/job/headlines.h"
 
 #include <QHBoxLayout>
 #include <QPainter>

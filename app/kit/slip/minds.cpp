@@ -1,4 +1,5 @@
 #include "app/kit/slip/minds.h"
+#include "core/shop/job/headlines.h"
 
 #include <QVBoxLayout>
 

@@ -549,7 +549,7 @@ void DaysPage::fill() {
     if (o->aside) lines << tr("goes into the waiting of the top");
     if (o->paced != 1)
         for (const PaceFigure& f : session_.shop().paces)
-            if (const PaceKind* k = pace_kind_of(o->key); k && f.key == k->key)
+            if (f.key == o->pace)
                 lines << QString::fromStdString(yb::render(yours(f, session_.shop(), session_.documents().jobs.at(job->id)), units));
     if (o->air != AirWait::none && o->waiting_h > 0) lines << tr("it waits at the %1 of that month").arg(as(celsius(o->air_c)));
     QStringList after;

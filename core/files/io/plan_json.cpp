@@ -1,5 +1,6 @@
 // Plans as JSON for the shell: values in the program's units, the unit in the key.
 #include "core/files/io/json.h"
+#include "core/shop/job/headlines.h"
 #include "core/shop/job/plan.h"
 #include "core/shop/job/steps.h"
 #include "core/steps/days/days.h"

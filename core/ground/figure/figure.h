@@ -75,10 +75,11 @@ struct Caution {
     std::optional<double> ask(std::string_view name) const;
 };
 
-/// A headline of at most seven words for a caution's key; the key itself where there is none.
-const char* headline_of(const std::string& key);
-/// Every key that has a headline.
-std::vector<std::string> headline_keys();
+/// What a caution says in a few words: at most seven.
+struct Headline {
+    std::string_view key;  ///< the caution's
+    const char* says;
+};
 /// The caution's sentence as the maker reads it, the leaf it is said of first.
 std::string render(const Caution& caution, const Units& units);
 

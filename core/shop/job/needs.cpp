@@ -47,7 +47,7 @@ void order_short(std::vector<Operation>& operations, const std::vector<Need>& ne
         if (!first) continue;
         Operation o;
         o.key = op.first, o.label = op.second;
-        o.step = first->step, o.order = 11;
+        o.step = first->step;
         o.hands_on_h = 0.25, o.waiting_h = days * 24;
         o.aside = true, o.after = {"lay"};
         operations.push_back(std::move(o));

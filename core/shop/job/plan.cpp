@@ -16,6 +16,7 @@
 #include "core/shop/job/rates.h"
 #include "core/shop/job/state.h"
 #include "core/shop/job/steps.h"
+#include "core/shop/job/work_order.h"
 #include "core/steps/days/days.h"
 #include "core/steps/flat/yard.h"
 #include "core/steps/join/join.h"
@@ -204,7 +205,11 @@ Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_sh
         std::vector<Operation> all;
         for (const StepRow& row : steps())
             if (row.operations) guarded(row, [&] { row.operations(w, all); });
+        const WorkOrder order;
+        for (Operation& o : all) order.place(o);
+        const std::size_t given = all.size();
         order_short(all, needs_of(p, job, shop), shop.money.order_days);
+        for (std::size_t i = given; i < all.size(); ++i) order.place(all[i]);
         with_pace(all, shop.paces);
         with_choices(all, job.days, job.start);
         p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday, &shop.air));

@@ -4,8 +4,10 @@
 
 #include "core/shop/job/cards.h"
 #include "core/shop/job/documents.h"
+#include "core/shop/job/headlines.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/job/work_order.h"
 #include "core/steps/days/days.h"
 #include "core/steps/lay/lay.h"
 
@@ -13,11 +15,9 @@ namespace yb {
 
 namespace {
 
-/// In the order of work: what lies before this is done (core/steps/days, Operation::order).
-int done_up_to(const Job& job) {
-    if (job.makeup.ripped) return 40;
-    if (job.makeup.faces_flat) return 39;
-    return job.cuts_done ? 20 : 0;
+/// The last kind of operation in the order of work that the job says is done; empty: none.
+std::string_view done_up_to(const Job& job) {
+    return job.makeup.ripped ? "rods" : job.makeup.faces_flat ? "last" : job.cuts_done ? "rough" : "";
 }
 
 }  // namespace
@@ -43,7 +43,7 @@ JobState state_of(const Job& job, const Plan* plan) {
         out.stops += c.severity == Severity::stop;
     }
     if (!plan->days->operations.empty()) out.ready = plan->days->ready;
-    if (!plan->lay->ready && done_up_to(job) == 0) {
+    if (!plan->lay->ready && done_up_to(job).empty()) {
         out.key = "not measured";
         out.says = say("its slab is not measured yet");
         out.next = say("tape the slab");
@@ -64,7 +64,10 @@ JobState state_of(const Job& job, const Plan* plan) {
     // What stops it comes first, then the next thing in the order of work.
     const auto stop = std::find_if(plan->sheets.cautions.begin(), plan->sheets.cautions.end(),
                                    [](const Caution& c) { return c.severity == Severity::stop; });
-    const int done = std::max(done_up_to(job), plan->lay->fits ? 10 : 0);  // what lies as it should is laid
+    const WorkOrder order;
+    const std::string_view last = done_up_to(job);
+    // What lies as it should is laid.
+    const int done = !last.empty() ? order.order_of(last) : plan->lay->fits ? order.order_of("lay") : -1;
     const Operation* next = nullptr;
     for (const Operation& o : plan->days->operations)
         if (o.order > done && !o.done_h && (!next || o.order < next->order)) next = &o;

@@ -18,6 +18,7 @@ struct MendAsk;
 struct MendEdit;
 struct Need;
 struct Operation;
+struct OperationKind;
 struct Plan;
 struct Planning;
 struct Shop;
@@ -38,10 +39,12 @@ struct StepRow {
     const StepPlan* (*says)(const Plan&) = nullptr;
     /// The same to be added to: a copy of the plan's own, for what steps say is shared between plans.
     StepPlan* (*own)(Plan&) = nullptr;
-    void (*empty)(Plan&) = nullptr;     ///< puts plans that say nothing in, so that nobody meets a null pointer
-    void (*plan)(Planning&) = nullptr;  ///< none for steps that plan nothing
-    void (*told)(Planning&) = nullptr;  ///< what it says once later steps are planned
+    std::span<const Headline> (*headlines)() = nullptr;  ///< of its cautions
+    void (*empty)(Plan&) = nullptr;                      ///< puts plans that say nothing in, so that nobody meets a null pointer
+    void (*plan)(Planning&) = nullptr;                   ///< none for steps that plan nothing
+    void (*told)(Planning&) = nullptr;                   ///< what it says once later steps are planned
     void (*operations)(const Planning&, std::vector<Operation>& out) = nullptr;  ///< given to Days
+    std::span<const OperationKind> (*kinds)() = nullptr;                         ///< of them: what each comes after, whose pace it tells
     void (*dated)(Planning&) = nullptr;                                          ///< what it says once the days are known
     void (*needs)(const ThingsAsk&, std::vector<Need>& out) = nullptr;           ///< what it takes beside hands, given to Money and Days
     void (*things)(const ThingsAsk&, std::vector<Thing>& out) = nullptr;         ///< what of it can be picked on the bench

@@ -38,12 +38,22 @@ void plan(Planning& w) {
     let_in(*w.top, fillings);
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"buy_resin", "", {}, {"lay"}},
+        {"soak", "fill", {{"buy_resin", "T41"}}, {"bark"}},
+        {"fill", "fill", {{"buy_resin", "T41"}}, {"touchup", "glue", "tie_jig"}},
+        {"level", "fill", {{"fill"}}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const FillPlan& f = *w.p.fill;
     const auto soaked = std::count_if(f.voids.begin(), f.voids.end(), [](const VoidPlan& v) { return v.soaked; });
     // Soft wood is soaked before it is planed: what crumbles tears.
     if (soaked > 0) {
-        give(out, *w.p.flat, "soak", "Soak", step_key::flat, 25, soaking_h * static_cast<double>(soaked), soaked_wait_h);
+        give(out, *w.p.flat, "soak", "Soak", step_key::flat, soaking_h * static_cast<double>(soaked), soaked_wait_h);
         waits_with(out, AirWait::cures, w);
     }
     if (f.rounds == 0) return;
@@ -51,7 +61,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
                                             "Round 7", "Round 8",      "Round 9",     "Round 10", "Round 11", "Round 12"};
     for (std::size_t k = 0; k < f.each.size(); ++k) {
         const FillRound& round = f.each[k];
-        if (k == 0) give(out, f, "fill", names[0], step_key::fill, 50, round.hands_h, round.wait_h);
+        if (k == 0) give(out, f, "fill", names[0], step_key::fill, round.hands_h, round.wait_h);
         else if (k < std::size(names)) give_part(out, f, static_cast<int>(k) + 1, names[k], round.hands_h, round.wait_h);
         else {  // more than anybody fills a void in: all of them are in the last
             out.back().hands_on_h += round.hands_h, out.back().waiting_h += round.wait_h;
@@ -59,7 +69,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         }
         waits_with(out, AirWait::cures, w);
     }
-    give(out, f, "level", "Level", step_key::fill, 51, 1, 0);
+    give(out, f, "level", "Level", step_key::fill, 1, 0);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
@@ -135,9 +145,11 @@ StepRow fill_row() {
         .on = StepRow::On::top,
         .says = says<&Plan::fill>,
         .own = own<&Plan::fill>,
+        .headlines = fill_headlines,
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .kinds = kinds,
         .needs = needs,
         .things = things,
         .fields = fields_of,

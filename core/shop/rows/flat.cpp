@@ -197,11 +197,21 @@ constexpr double turn_slab_h = 0.5;  ///< with a helper, wedges and time to look
 /// Something comes off it before the rest.
 bool roughs(const FacePlan& face) { return face.layers > face.last_layers; }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        // Two faces with a rest between, the last pass after it.
+        {"flat1", "flat", {{"rough"}, {"soak", "T18"}}, {"bark"}},
+        {"flat2", "flat", {{"flat1", "T16"}, {"rough"}, {"soak", "T18"}}},
+        {"last", "flat", {{"flat2", "T16"}}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const FlatPlan& f = *w.p.flat;
     if (f.work.by == FlatBy::bought_flat) return;  // it came flat
     if (f.work.by != FlatBy::sled && f.work.possible) {
-        give(out, f, "flat1", name_of(f.work.by), step_key::flat, 30, f.work.hands_on_h, std::max(f.work.wait_h, w.job.flat.rest_h));
+        give(out, f, "flat1", name_of(f.work.by), step_key::flat, f.work.hands_on_h, std::max(f.work.wait_h, w.job.flat.rest_h));
         return;
     }
     // Each leaf is turned, and held again, for each of its faces that is planed.
@@ -216,13 +226,13 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         if (turn_h <= 0) continue;
         // It rests once both faces are roughed, or the one that is.
         const bool then_rests = k == 1 || !roughs(f.faces[1]);
-        give(out, f, k == 0 ? "flat1" : "flat2", k == 0 ? "Face one" : "Face two", step_key::flat, 30 + static_cast<int>(k),
+        give(out, f, k == 0 ? "flat1" : "flat2", k == 0 ? "Face one" : "Face two", step_key::flat,
              turn_h + f.faces[k].hours - f.faces[k].last_hours, then_rests ? w.job.flat.rest_h : 0);
     }
     if (last > 0) {
         const double turn_h =
             turned_h([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
-        give(out, f, "last", "Last pass", step_key::flat, 32, turn_h + last, 0);
+        give(out, f, "last", "Last pass", step_key::flat, turn_h + last, 0);
     }
 }
 
@@ -367,9 +377,11 @@ StepRow flat_row() {
         .on = StepRow::On::leaf,
         .says = says<&Plan::flat>,
         .own = own<&Plan::flat>,
+        .headlines = flat_headlines,
         .empty = empty,
         .plan = plan,
         .operations = give_operations,
+        .kinds = kinds,
         .needs = needs,
         .things = things,
         .cards = cards,

@@ -17,6 +17,17 @@ void plan(Planning& w) {
     }
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"glue", "glue", {{"rip", "T1"}, {"rods", "T40"}}, {"form", "last"}},
+        {"tie_jig", "ties", {}, {"touchup", "glue"}},
+        {"ties", "ties", {{"tie_jig"}}, {"level"}},
+        {"inner", "glue", {}, {"ties"}},
+        {"edge", "edge", {}, {"cut"}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const JoinPlan& j = *w.p.join;
     // Setting out, cauls, a dry run; each stage dries for a night.
@@ -27,20 +38,19 @@ void operations(const Planning& w, std::vector<Operation>& out) {
             out.back().in_air = true;  // open time
             if (w.job.join.helped) out.back().who = Who::both, out.back().alone_h = 1 + j.alone_min / 60;
         };
-        give(out, j, "glue", "Glue", step_key::join, 41, 1 + j.needed_min / 60, 12);
+        give(out, j, "glue", "Glue", step_key::join, 1 + j.needed_min / 60, 12);
         gluing();
         if (two) give_part(out, j, 2, "Glue, second stage", 1 + j.needed_min / 60, 12), gluing();
     }
     // Between the halves nobody reaches once they are on their rods.
-    if (!j.rods.empty())
-        give(out, j, "inner", "Finish inner edges", step_key::join, 53, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);
+    if (!j.rods.empty()) give(out, j, "inner", "Finish inner edges", step_key::join, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);
     if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0) {
-        give(out, j, "tie_jig", "Template of the ties", step_key::join, 49, 0.5, 0);
+        give(out, j, "tie_jig", "Template of the ties", step_key::join, 0.5, 0);
         out.back().aside = true, out.back().after = {"lay"};
-        give(out, j, "ties", "Bow ties", step_key::join, 52, 0.75 * n, 2);
+        give(out, j, "ties", "Bow ties", step_key::join, 0.75 * n, 2);
     }
     if (w.job.join.edge != EdgeShape::square)
-        give(out, j, "edge", "Edge", step_key::join, 61, w.job.join.edge == EdgeShape::carved ? 4 : 0.75, 0);
+        give(out, j, "edge", "Edge", step_key::join, w.job.join.edge == EdgeShape::carved ? 4 : 0.75, 0);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
@@ -156,9 +166,11 @@ StepRow join_row() {
         .on = StepRow::On::top,
         .says = says<&Plan::join>,
         .own = own<&Plan::join>,
+        .headlines = join_headlines,
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .kinds = kinds,
         .needs = needs,
         .things = things,
         .cards = cards,

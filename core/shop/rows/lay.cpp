@@ -226,21 +226,33 @@ void told(Planning& w) {
     sort_by_severity(w.lay->cautions);
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"lay", "lay", {{"dry"}, {"settle"}}},
+        {"rough", "lay", {{"lay"}}, {"base_order", "buy_resin", "buy_finish"}},
+        {"bark", "lay", {}, {"rough"}},
+        {"rip", "lay", {{"flat1", "T1"}, {"flat2", "T1"}, {"last", "T1"}}},  // straight edges are sawn on flat faces
+        {"rods", "lay", {}, {"rip"}},
+        {"cut", "lay", {{"topup", "T39"}, {"touchup", "T39"}}, {"inner"}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const StepPlan& says = *w.p.lay;
-    give(out, says, "lay", "Lay", step_key::lay, 10, 2, 0);
-    give(out, says, "rough", "Rough-cut", step_key::lay, 20, 0.5, 0);
+    give(out, says, "lay", "Lay", step_key::lay, 2, 0);
+    give(out, says, "rough", "Rough-cut", step_key::lay, 0.5, 0);
     if (const double bark = w.p.join ? w.p.join->bark_mm : 0; bark > 0 && !w.job.join.bark_kept)
-        give(out, says, "bark", "Bark off", step_key::lay, 25, bark / 1000 * bark_off_h_m, 0);
+        give(out, says, "bark", "Bark off", step_key::lay, bark / 1000 * bark_off_h_m, 0);
     // Starting values, until joining and pouring are planned step by step.
     const std::size_t joints = w.p.makeup->joints.size();
     const double n = static_cast<double>(joints);
     if (joints > 0 && !is_river(w.job.makeup.kind)) {
-        give(out, says, "rip", "Rip", step_key::lay, 40, 0.5 * n, 0);
+        give(out, says, "rip", "Rip", step_key::lay, 0.5 * n, 0);
     } else if (joints > 0 && w.job.makeup.kind != MakeUp::river) {
-        give(out, says, "rods", "Rods", step_key::lay, 40, 2 * n, 0);
+        give(out, says, "rods", "Rods", step_key::lay, 2 * n, 0);
     }
-    give(out, says, "cut", "To size", step_key::lay, 60, 1, 0);
+    give(out, says, "cut", "To size", step_key::lay, 1, 0);
 }
 
 std::vector<std::optional<double>> drifts(const Plan& plan) {
@@ -406,10 +418,12 @@ StepRow lay_row() {
         .on = StepRow::On::top,
         .says = says<&Plan::lay>,
         .own = own<&Plan::lay>,
+        .headlines = lay_headlines,
         .empty = empty,
         .plan = plan,
         .told = told,
         .operations = operations,
+        .kinds = kinds,
         .things = things,
         .fields = fields_of,
         .shop = "bushings_mm",

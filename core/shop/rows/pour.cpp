@@ -18,11 +18,25 @@ void plan(Planning& w) {
         plan_pour({*w.top, w.job.pour, w.job.fill, w.shop.resins, w.air(step_key::pour).day.temp_c, w.job.makeup.two_colours}));
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"form", "form", {{"bark"}}, {"rods"}},
+        {"pour", "pour", {{"bark"}, {"form"}, {"buy_resin", "T41"}}, {"glue", "rods"}},
+        {"shave", "pour", {}, {"pour"}},
+        {"unmould", "pour", {{"pour", "T39"}, {"shave", "T39"}}},
+        {"scrape", "pour", {{"unmould", "T39"}}},
+        {"topup", "pour", {}, {"scrape"}},
+        {"bleed", "pour", {{"unmould", "T39"}}, {"topup"}},
+        {"touchup", "pour", {}, {"bleed"}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const PourPlan& p = *w.p.pour;
     if (p.lifts.empty()) return;
     // The form is made while the leaves rest; it is taken until what is poured into it is hard.
-    give(out, p, "form", "Form", step_key::pour, 41, 3, 0);
+    give(out, p, "form", "Form", step_key::pour, 3, 0);
     out.back().aside = true, out.back().after = {"lay"};
     // Soft, what stands proud is shaved; until it is hard it stays in its form; what is topped up or touched up has to get hard again.
     constexpr double shave_h = 0.5;
@@ -35,23 +49,22 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     for (std::size_t k = 0; k < p.visits.size(); ++k) {
         const PourVisit& v = p.visits[k];
         const double wait = k + 1 < p.visits.size() || !shaved ? v.wait_h : soft;
-        if (k == 0)
-            give(out, p, "pour", names[0], step_key::pour, 42, v.hands_h, wait), out.back().at = Place::form, out.back().keeps = true;
+        if (k == 0) give(out, p, "pour", names[0], step_key::pour, v.hands_h, wait), out.back().at = Place::form, out.back().keeps = true;
         else give_part(out, p, static_cast<int>(k) + 1, names[k], v.hands_h, wait);
         waits_with(out, AirWait::cures, w);
     }
     if (shaved) {
-        give(out, p, "shave", "Shave warm", step_key::pour, 43, shave_h, last_h - soft - shave_h);
+        give(out, p, "shave", "Shave warm", step_key::pour, shave_h, last_h - soft - shave_h);
         waits_with(out, AirWait::cures, w);
         out.back().at = Place::form, out.back().keeps = true;
     }
-    give(out, p, "unmould", "Unmould", step_key::pour, 44, 1, 0);
-    give(out, p, "scrape", "Scrape, plane", step_key::pour, 45, 1, 0);
-    give(out, p, "topup", "Top up", step_key::pour, 46, 0.5, p.little.hard_h);
+    give(out, p, "unmould", "Unmould", step_key::pour, 1, 0);
+    give(out, p, "scrape", "Scrape, plane", step_key::pour, 1, 0);
+    give(out, p, "topup", "Top up", step_key::pour, 0.5, p.little.hard_h);
     waits_with(out, AirWait::cures, w);
     // What crept over a live edge and was not shaved while it was soft comes off once it is hard: between the two it clogs every disc.
-    if (w.job.top.live != LiveEdges::none) give(out, p, "bleed", "Clean edges", step_key::pour, 47, 0.75, 0);
-    give(out, p, "touchup", "Touch up", step_key::pour, 48, 0.5, p.little.hard_h);
+    if (w.job.top.live != LiveEdges::none) give(out, p, "bleed", "Clean edges", step_key::pour, 0.75, 0);
+    give(out, p, "touchup", "Touch up", step_key::pour, 0.5, p.little.hard_h);
     waits_with(out, AirWait::cures, w);
 }
 
@@ -174,9 +187,11 @@ StepRow pour_row() {
         .on = StepRow::On::top,
         .says = says<&Plan::pour>,
         .own = own<&Plan::pour>,
+        .headlines = pour_headlines,
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .kinds = kinds,
         .dated = dated,
         .needs = needs,
         .things = things,

@@ -25,6 +25,14 @@ void plan(Planning& w) {
     w.p.rack = plan_rack(in);
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"dry"},
+        {"settle", "", {{"dry"}}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     // Until it is dry enough, by the slab's own readings: what a prior says of it is no date.
     double dries = 0;
@@ -32,10 +40,10 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         if (const auto f = drying_of(w.slab(i).slab, w.slab(i).thickness_mm, w.shop.air, dry_enough_pct(w.job.room, w.shop), w.job.start);
             f && f->fitted)
             dries = std::max(dries, f->days.value_or(0));
-    if (dries > 0) give(out, w.p.rack, "dry", "Dry in the shop", step_key::rack, 0, 0, dries * 24);
+    if (dries > 0) give(out, w.p.rack, "dry", "Dry in the shop", step_key::rack, 0, dries * 24);
     double days = 0;
     for (std::size_t i = 0; i < w.slabs.leaves.size(); ++i) days = std::max(days, settle_left_days(w.slab(i).slab, w.job.start));
-    if (days > 0) give(out, w.p.rack, "settle", "Settle in the shop", step_key::rack, 1, 0, days * 24);
+    if (days > 0) give(out, w.p.rack, "settle", "Settle in the shop", step_key::rack, 0, days * 24);
 }
 
 /// Each slab once: what of it goes back to the rack is money's to say.
@@ -75,8 +83,10 @@ StepRow rack_row() {
         .on = StepRow::On::leaf,
         .says = says<&Plan::rack>,
         .own = own<&Plan::rack>,
+        .headlines = rack_headlines,
         .plan = plan,
         .operations = operations,
+        .kinds = kinds,
         .needs = needs,
         .things = things,
         .shop = "air store dry_allowed_pct workday",

@@ -50,9 +50,10 @@ const std::shared_ptr<const P>& no() {
 inline void add(std::vector<Thing>& to, std::vector<Thing> more) { std::move(more.begin(), more.end(), std::back_inserter(to)); }
 
 /// An operation of a step, with what it minds.
-inline void give(std::vector<Operation>& out, const StepPlan& says, const char* key, const char* label, Step step, int order, double hands,
+inline void give(std::vector<Operation>& out, const StepPlan& says, const char* key, const char* label, Step step, double hands,
                  double wait) {
-    Operation op{key, label, step, order, hands, wait, 0, 0, 0, Severity::note, false, false};
+    Operation op;
+    op.key = key, op.label = label, op.step = step, op.hands_on_h = hands, op.waiting_h = wait;
     mark(op, says);
     out.push_back(std::move(op));
 }
@@ -61,7 +62,8 @@ inline void give(std::vector<Operation>& out, const StepPlan& says, const char* 
 inline void give_part(std::vector<Operation>& out, const StepPlan& says, int part, const char* label, double hands, double wait) {
     const Operation first = out.back();
     const std::string of = first.part_of.empty() ? first.key : first.part_of;
-    Operation op{of + "_" + std::to_string(part), label, first.step, first.order, hands, wait, 0, 0, 0, Severity::note, false, false};
+    Operation op;
+    op.key = of + "_" + std::to_string(part), op.label = label, op.step = first.step, op.hands_on_h = hands, op.waiting_h = wait;
     op.part_of = of, op.at = first.at, op.keeps = first.keeps, op.who = first.who, op.in_air = first.in_air;
     mark(op, says);
     out.push_back(std::move(op));

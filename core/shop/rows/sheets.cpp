@@ -1,6 +1,7 @@
 // Sheets as a row of the table: beside the order of work, it plans nothing.
 #include <iterator>
 
+#include "core/shop/job/headlines.h"
 #include "core/shop/job/planning.h"
 #include "core/shop/job/steps.h"
 #include "core/shop/record/agreement.h"
@@ -22,6 +23,7 @@ StepRow sheets_row() {
         .on = StepRow::On::beside,
         .says = [](const Plan& p) -> const StepPlan* { return &p.sheets; },
         .own = [](Plan& p) { return &p.sheets; },
+        .headlines = whole_headlines,
         .dated = of_sheets::dated,
     };
 }

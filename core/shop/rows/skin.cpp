@@ -60,27 +60,39 @@ double finish_l(const SkinPlan& s, Finish which) {
     return ml / 1000;
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"buy_finish", "", {}, {"lay"}},
+        {"sample", "", {}, {"dryfit"}},
+        {"sand", "sand", {{"level", "T39"}, {"ties", "T38"}, {"pockets"}, {"dryfit"}}, {"sample"}},
+        {"last_grit", "sand", {{"sand", "T38"}}},
+        {"before", "coats", {{"sample"}}, {"last_grit"}},
+        {"coat", "coats", {{"sample"}, {"last_grit", "T38"}, {"before"}, {"buy_finish", "T41"}}, {"sand"}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const SkinPlan& s = skin_of(w.p);
     if (!s.ready) return;
     // What changes the wood's colour is tried on a board of it first.
     const bool changed = w.job.skin.finish == Finish::tinted || w.job.skin.before != BeforeFinish::nothing;
     if (changed && !w.job.skin.sample_signed) {
-        give(out, s, "sample", "A sample, signed", step_key::skin, 79, 0.5, s.recoat_h);
+        give(out, s, "sample", "A sample, signed", step_key::skin, 0.5, s.recoat_h);
         waits_with(out, AirWait::dries, w);
         out.back().aside = true, out.back().after = {"lay"};
     }
     // The last grit waits for the wetted grain to dry.
     const bool wetted = w.job.skin.raise_grain;
     // Two people at the sanders are two pairs of hands there, on the rule and in the money.
-    const auto sanding = [&](const char* key, const char* label, int order, double share, double wait) {
-        give(out, s, key, label, step_key::skin, order, s.sanding_min / 60 * share, wait);
+    const auto sanding = [&](const char* key, const char* label, double share, double wait) {
+        give(out, s, key, label, step_key::skin, s.sanding_min / 60 * share, wait);
         if (w.job.skin.hands == SkinHands::two_people)
             out.back().who = Who::both, out.back().alone_h = (s.faces_alone_min + s.edges_alone_min) / 60 * share;
     };
-    sanding("sand", "Sand", 80, wetted ? 0.85 : 1, wetted ? dries_h : 0);
-    if (wetted) sanding("last_grit", "Last grit", 81, 0.15, 0);
-    if (w.job.skin.before != BeforeFinish::nothing) give(out, s, "before", "Bleach, stain, fume", step_key::skin, 82, 1, 24);
+    sanding("sand", "Sand", wetted ? 0.85 : 1, wetted ? dries_h : 0);
+    if (wetted) sanding("last_grit", "Last grit", 0.15, 0);
+    if (w.job.skin.before != BeforeFinish::nothing) give(out, s, "before", "Bleach, stain, fume", step_key::skin, 1, 24);
     static constexpr const char* keys[] = {"coat_1", "coat_2", "coat_3", "coat_4",  "coat_5",  "coat_6",
                                            "coat_7", "coat_8", "coat_9", "coat_10", "coat_11", "coat_12"};
     static constexpr const char* names[] = {"First coat", "Second coat", "Third coat", "Coat 4",  "Coat 5",  "Coat 6",
@@ -91,7 +103,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         for (const SkinFacePlan& f : s.faces)
             if (static_cast<std::size_t>(i) < f.coats.size()) minutes += f.coats[static_cast<std::size_t>(i)].minutes;
         const bool last = i + 1 == n;
-        give(out, s, keys[i], names[i], step_key::skin, 83 + i, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
+        give(out, s, keys[i], names[i], step_key::skin, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
         if (last || !w.job.skin.wait_h) waits_with(out, AirWait::dries, w);
         out.back().at = Place::spray, out.back().keeps = true;  // no dust near it
         if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both, out.back().alone_h = (20 + 2 * (minutes - 20)) / 60;
@@ -175,9 +187,11 @@ StepRow skin_row() {
         .on = StepRow::On::top,
         .says = [](const Plan& p) -> const StepPlan* { return &skin_of(p); },
         .own = own,
+        .headlines = skin_headlines,
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .kinds = kinds,
         .needs = needs,
         .things = things,
         .cards = cards,

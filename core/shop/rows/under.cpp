@@ -16,22 +16,34 @@ void plan(Planning& w) {
             plan_under({*w.top, w.job.under, w.job.room, w.air(step_key::under).day, w.job.makeup.halves_u_mm, w.shop.store}));
 }
 
+std::span<const OperationKind> kinds() {
+    static const std::vector<OperationKind> all{
+        {"base_order", "", {}, {"lay"}},
+        {"under_jig", "under", {}, {"edge"}},
+        {"base_make", "base", {}, {"under_jig"}},
+        {"base_parts", "base", {{"base_make", "T40"}}},
+        {"pockets", "under", {{"base_order", "T41"}, {"under_jig"}}, {"base_parts"}},
+        {"dryfit", "under", {{"inner", "T40"}, {"base_parts", "T40"}, {"base_make", "T40"}}, {"pockets"}},
+    };
+    return all;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const UnderPlan& u = *w.p.under;
     if (u.slots.empty() && u.ready) return;
     // The base goes into the waiting of the top: once it is laid, its size is known.
-    const auto beside = [&](const char* key, const char* label, int order, double hands, double wait) {
-        give(out, u, key, label, step_key::under, order, hands, wait);
+    const auto beside = [&](const char* key, const char* label, double hands, double wait) {
+        give(out, u, key, label, step_key::under, hands, wait);
         out.back().aside = true;
         out.back().after = {"lay"};
     };
-    if (const double days = w.job.under.lead_days; days > 0) beside("base_order", "Order the base", 11, 0.5, days * 24);
-    if (u.base.hands_on_h > 0) beside("base_make", "Make the base", 68, u.base.hands_on_h, u.base.wait_h);
-    if (u.base.mask_h > 0) beside("base_parts", "Finish the base's parts", 69, u.base.mask_h, 24);
-    if (!u.slots.empty() || !u.pockets.empty()) beside("under_jig", "Drilling template", 67, 0.5, 0);
-    give(out, u, "pockets", "Under", step_key::under, 70,
+    if (const double days = w.job.under.lead_days; days > 0) beside("base_order", "Order the base", 0.5, days * 24);
+    if (u.base.hands_on_h > 0) beside("base_make", "Make the base", u.base.hands_on_h, u.base.wait_h);
+    if (u.base.mask_h > 0) beside("base_parts", "Finish the base's parts", u.base.mask_h, 24);
+    if (!u.slots.empty() || !u.pockets.empty()) beside("under_jig", "Drilling template", 0.5, 0);
+    give(out, u, "pockets", "Under", step_key::under,
          0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
-    give(out, u, "dryfit", "Dry-fit", step_key::under, 71, 1, 0);
+    give(out, u, "dryfit", "Dry-fit", step_key::under, 1, 0);
     out.back().in_air = true;  // what the wood holds on the day
 }
 
@@ -217,9 +229,11 @@ StepRow under_row() {
         .on = StepRow::On::top,
         .says = says<&Plan::under>,
         .own = own<&Plan::under>,
+        .headlines = under_headlines,
         .empty = empty,
         .plan = plan,
         .operations = operations,
+        .kinds = kinds,
         .needs = needs,
         .things = things,
         .fields = fields_of,

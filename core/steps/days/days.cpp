@@ -23,59 +23,6 @@ void mark(Operation& op, const StepPlan& says) {
     op.unmet = !says.ready;
 }
 
-const std::vector<OrderRule>& order_rules() {
-    static const std::vector<OrderRule> all{
-        // Straight edges are sawn on flat faces.
-        {"flat1", "rip", "T1"},
-        {"flat2", "rip", "T1"},
-        {"last", "rip", "T1"},
-        // Two faces with a rest between, the last pass after it.
-        {"flat1", "flat2", "T16"},
-        {"flat2", "last", "T16"},
-        {"dry", "settle", ""},
-        {"dry", "lay", ""},
-        {"settle", "lay", ""},
-        {"lay", "rough", ""},
-        {"rough", "flat1", ""},
-        {"rough", "flat2", ""},
-        {"bark", "form", ""},
-        {"bark", "pour", ""},
-        {"soak", "flat1", "T18"},
-        {"soak", "flat2", "T18"},
-        {"form", "pour", ""},
-        {"pour", "unmould", "T39"},
-        {"shave", "unmould", "T39"},
-        {"unmould", "scrape", "T39"},
-        {"unmould", "bleed", "T39"},
-        {"topup", "cut", "T39"},
-        {"touchup", "cut", "T39"},
-        {"fill", "level", ""},
-        {"level", "sand", "T39"},
-        {"rip", "glue", "T1"},
-        {"rods", "glue", "T40"},
-        {"inner", "dryfit", "T40"},
-        {"base_parts", "dryfit", "T40"},
-        {"base_make", "base_parts", "T40"},
-        {"base_make", "dryfit", "T40"},
-        {"base_order", "pockets", "T41"},
-        {"buy_resin", "soak", "T41"},
-        {"buy_resin", "pour", "T41"},
-        {"buy_resin", "fill", "T41"},
-        {"buy_finish", "coat_1", "T41"},
-        {"tie_jig", "ties", ""},
-        {"under_jig", "pockets", ""},
-        {"ties", "sand", "T38"},
-        {"pockets", "sand", ""},
-        {"dryfit", "sand", ""},
-        {"sample", "before", ""},
-        {"sample", "coat_1", ""},
-        {"sand", "last_grit", "T38"},
-        {"last_grit", "coat_1", "T38"},
-        {"before", "coat_1", ""},
-    };
-    return all;
-}
-
 void tie(std::vector<Operation>& operations) {
     std::stable_sort(operations.begin(), operations.end(), [](const Operation& a, const Operation& b) { return a.order < b.order; });
     std::set<std::string> there;
@@ -86,8 +33,6 @@ void tie(std::vector<Operation>& operations) {
             if (!before.empty()) o.after.push_back(before);
             before = o.key;
         }
-        for (const OrderRule& r : order_rules())
-            if (o.key == r.after) o.after.push_back(r.before);
         std::erase_if(o.after, [&](const std::string& k) { return k == o.key || !there.count(k); });
         std::sort(o.after.begin(), o.after.end());
         o.after.erase(std::unique(o.after.begin(), o.after.end()), o.after.end());

@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/ground/calendar/calendar.h"
@@ -30,7 +31,7 @@ enum class Place { none, bench, form, clamps, spray };
 struct Operation {
     std::string key, label;
     Step step{};
-    int order = 0;  ///< in the order of work, across steps: rough cuts before flattening, ripping after
+    int order = 0;  ///< in the order of work, across steps; from the kinds of operations there are (core/shop/job/work_order.h)
     double hands_on_h = 0, waiting_h = 0;
     double start_h = 0;  ///< from midnight of the first day
     double hands_end_h = 0;
@@ -53,24 +54,29 @@ struct Operation {
     double paced = 1;                ///< hands_on_h is the starting value times so much: the maker's pace
     double alone_h = 0;              ///< hands_on_h where one person does what is planned for two; 0: the same
     bool lacks = false;              ///< a second pair of hands is asked for and never there: the maker does it alone
-    std::string
-        part_of{};  ///< a further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one
+    std::string_view pace{};         ///< the kind of work its hours tell the pace of; empty: of none
+    /// A further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one.
+    std::string part_of{};
     double slack_h() const { return latest_h - start_h; }
     /// Whose hands are on it, and are paid: the maker's where nobody else is there, or it is only waited for.
     Who works() const { return lacks || who == Who::outside ? Who::maker : who; }
 };
 
-/// A rule of order: why one operation comes after another.
-struct OrderRule {
-    const char* before;
-    const char* after;
-    const char* trouble;  ///< "T1": the mistake it keeps from happening; empty: the work cannot be done otherwise
+/// What must have ended before an operation begins.
+struct Before {
+    const char* key;           ///< of a kind of operation; a job that has none of it has no rule
+    const char* trouble = "";  ///< "T1": the mistake it keeps from happening; empty: the work cannot be done otherwise
 };
-/// All there are. Keys are those of operations; one that a job does not have has no rule.
-const std::vector<OrderRule>& order_rules();
+/// A kind of operation, as the step that has it tells it.
+struct OperationKind {
+    const char* key;                     ///< "flat1"; its parts, where it has several, are "pour_2" or "coat_1", "coat_2"
+    const char* pace = "";               ///< the kind of work its hours tell the pace of (core/steps/pace); empty: of none
+    std::vector<Before> after{};         ///< rules of order: they hold in every net
+    std::vector<const char*> follows{};  ///< kinds that stand before it in the order of work, where both are done on the wood of the top
+};
 
 /// Ties operations into a net: what is done on the wood of the top follows one another in its order, since there is one top; what is made
-/// aside of it waits for what it names. Every rule of order holds in the net. Names of operations that are not there are taken out.
+/// aside of it waits for what it names. Names of operations that are not there are taken out.
 void tie(std::vector<Operation>& operations);
 
 /// What was decided and ticked, laid on the steps' operations: done, pinned, own ones ("own 1") tied in. @param start the job's first day.

@@ -8,6 +8,7 @@
 
 #include <functional>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 #include "core/steps/fill/choices.h"
@@ -159,5 +160,8 @@ inline constexpr double soaking_h = 0.3, soaked_wait_h = 24;
 inline constexpr double most_overfill_mm = 3;
 /// Voids smaller than that are told in one lump.
 inline constexpr double small_void_l = 0.005;
+
+/// What the step minds, in a few words each.
+std::span<const Headline> fill_headlines();
 
 }  // namespace yb

@@ -7,7 +7,9 @@
 #pragma once
 
 #include <array>
+#include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -187,5 +189,8 @@ Figure hours_figure(double hours, double removed_l, const Sled& sled, std::vecto
 /// Wood above a face's finished plane inside a ring, litres: the positive part of the surface, two slices in each sixth of its
 /// cells and between the corners of the piece (Gauss), exact across each slice.
 double wood_above_l(const Surface& off, const Ring& piece);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> flat_headlines();
 
 }  // namespace yb

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -177,5 +178,8 @@ Ring outline_of(const BowTie& tie);
 
 /// Each glued joint and bow tie as a thing to be picked. @param to_bench where the top's frame lies on the bench.
 std::vector<Thing> join_things(const JoinPlan& p, const JoinChoices& choices, const MakeUpPlan& makeup, const Frame& to_bench);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> join_headlines();
 
 }  // namespace yb

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -92,5 +93,8 @@ Placement middle_of(const SlabShape& shape);
 /// Moves and turns the top to where the shortfall is least, and of places that fit to where the slab's flaws lie as they are wished: a
 /// coarse grid over places and angles within reach, then halving steps; of two alike the nearer to where it lies. Deterministic.
 Placement best_placement(const LayInputs& in);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> lay_headlines();
 
 }  // namespace yb

@@ -9,34 +9,34 @@ namespace yb {
 
 const std::vector<PaceKind>& pace_kinds() {
     static const std::vector<PaceKind> all{
-        {"lay", "Laying out and sawing", {"lay", "rough", "bark", "rip", "rods", "cut"}},
-        {"flat", "Making flat", {"flat1", "flat2", "last"}},
-        {"form", "Making the form", {"form"}},
-        {"pour", "Pouring, and after it", {"pour", "pour_", "shave", "unmould", "scrape", "topup", "bleed", "touchup"}},
-        {"fill", "Filling voids", {"soak", "fill", "fill_", "level"}},
-        {"glue", "Gluing up", {"glue", "glue_", "inner"}},
-        {"ties", "Bow ties", {"ties", "tie_jig"}},
-        {"edge", "Shaping the edge", {"edge"}},
-        {"under", "Holes and pockets", {"pockets", "dryfit", "under_jig"}},
-        {"base", "Making the base", {"base_make", "base_parts"}},
-        {"sand", "Sanding", {"sand", "last_grit"}},
-        {"coats", "Putting finish on", {"before", "coat_"}},
-        {"sand_felt", "Sanding, the first grit where lanes can be felt", {}, "m²/h", true},
-        {"sand_first", "Sanding, the first grit on a planed face", {}, "m²/h", true},
-        {"sand_after", "Sanding, each grit after", {}, "m²/h", true},
-        {"sand_edge", "Sanding edges, each grit", {}, "m/h", true},
-        {"lane", "Lanes of the sled, each a metre", {}, "passes/h", true},
-        {"layer", "Setting a layer", {}, "min"},
-        {"mix", "Mixing a batch", {}, "min"},
-        {"glue_spread", "Spreading glue", {}, "m²/h", true},
-        {"glue_pieces", "Setting tenons, dowels", {}, "pieces/h", true},
-        {"glue_set", "Bringing a joint together", {}, "min"},
-        {"glue_clamp", "Setting clamps", {}, "clamps/h", true},
-        {"coat_on", "Putting a coat on", {}, "m²/h", true},
-        {"coat_off", "Wiping it off", {}, "m²/h", true},
-        {"resin_lost", "Resin that is lost", {}, "%", false, 0.06, 0.03},
-        {"finish_drunk", "Finish, the first coat", {}, "mL/m²", false, 0.3, 0.1},
-        {"drying", "Drying, from green", {}, "days per 25 mm", false, 0.5, 0.2},
+        {"lay", "Laying out and sawing"},
+        {"flat", "Making flat"},
+        {"form", "Making the form"},
+        {"pour", "Pouring, and after it"},
+        {"fill", "Filling voids"},
+        {"glue", "Gluing up"},
+        {"ties", "Bow ties"},
+        {"edge", "Shaping the edge"},
+        {"under", "Holes and pockets"},
+        {"base", "Making the base"},
+        {"sand", "Sanding"},
+        {"coats", "Putting finish on"},
+        {"sand_felt", "Sanding, the first grit where lanes can be felt", "m²/h", true},
+        {"sand_first", "Sanding, the first grit on a planed face", "m²/h", true},
+        {"sand_after", "Sanding, each grit after", "m²/h", true},
+        {"sand_edge", "Sanding edges, each grit", "m/h", true},
+        {"lane", "Lanes of the sled, each a metre", "passes/h", true},
+        {"layer", "Setting a layer", "min"},
+        {"mix", "Mixing a batch", "min"},
+        {"glue_spread", "Spreading glue", "m²/h", true},
+        {"glue_pieces", "Setting tenons, dowels", "pieces/h", true},
+        {"glue_set", "Bringing a joint together", "min"},
+        {"glue_clamp", "Setting clamps", "clamps/h", true},
+        {"coat_on", "Putting a coat on", "m²/h", true},
+        {"coat_off", "Wiping it off", "m²/h", true},
+        {"resin_lost", "Resin that is lost", "%", false, 0.06, 0.03},
+        {"finish_drunk", "Finish, the first coat", "mL/m²", false, 0.3, 0.1},
+        {"drying", "Drying, from green", "days per 25 mm", false, 0.5, 0.2},
     };
     return all;
 }
@@ -44,13 +44,6 @@ const std::vector<PaceKind>& pace_kinds() {
 const PaceKind* find_pace_kind(const std::string& key) {
     for (const PaceKind& k : pace_kinds())
         if (key == k.key) return &k;
-    return nullptr;
-}
-
-const PaceKind* pace_kind_of(const std::string& operation) {
-    for (const PaceKind& k : pace_kinds())
-        for (const std::string_view o : k.operations)
-            if (operation == o || (o.back() == '_' && operation.rfind(o, 0) == 0)) return &k;
     return nullptr;
 }
 
@@ -114,8 +107,7 @@ void with_pace(std::vector<Operation>& operations, const std::vector<PaceFigure>
     for (const PaceFigure& f : paces) {
         if (!is_used(f)) continue;
         for (Operation& o : operations)
-            if (const PaceKind* k = pace_kind_of(o.key); k && f.key == k->key)
-                o.hands_on_h *= f.times, o.alone_h *= f.times, o.paced = f.times;
+            if (f.key == o.pace) o.hands_on_h *= f.times, o.alone_h *= f.times, o.paced = f.times;
     }
 }
 
@@ -139,8 +131,7 @@ std::vector<Took> took_of(const std::vector<DoneJob>& jobs, const WorkClock& clo
     std::vector<Took> out;
     for (std::size_t i = 0; i < ticks.size(); ++i) {
         const Tick& t = ticks[i];
-        const PaceKind* kind = pace_kind_of(t.op->key);
-        if (!kind) continue;
+        if (t.op->pace.empty()) continue;
         double took = t.typed.value_or(0);
         if (!t.typed) {
             // Nobody does two things at once: it began after the tick before it, and after what it waited for.
@@ -154,7 +145,7 @@ std::vector<Took> took_of(const std::vector<DoneJob>& jobs, const WorkClock& clo
             took = clock.between(*from, t.at);
         }
         const double factor = t.op->paced > 0 ? t.op->paced : 1;
-        out.push_back({kind->key, jobs[t.job].job, t.op->key, t.op->hands_on_h / factor, took, "h", !t.typed, false});
+        out.push_back({std::string(t.op->pace), jobs[t.job].job, t.op->key, t.op->hands_on_h / factor, took, "h", !t.typed, false});
     }
     return out;
 }

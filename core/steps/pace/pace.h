@@ -19,22 +19,19 @@ namespace yb {
 inline constexpr double pace_prior = 0.4, pace_noise = 0.25, pace_freedom = 4;
 inline constexpr double between_tables = 0.5;  ///< tables of one maker differ by so much of the noise
 
-/// A kind of work that has a pace of its own: whole operations, by their hours; or a figure of it, by a card's ticks, what was mixed and
-/// left over, or slabs that dry. A figure has a unit, and says in it what is the maker's own.
+/// A kind of work that has a pace of its own: whole operations (OperationKind::pace), by their hours; or a figure of it, by a card's ticks,
+/// what was mixed and left over, or slabs that dry. A figure has a unit, and says in it what is the maker's own.
 struct PaceKind {
     const char* key;
     const char* label;
-    std::vector<const char*> operations{};  ///< keys; one that ends in an underscore stands for all that begin so
-    const char* unit = nullptr;             ///< "m²/h", "min"; none: times the starting value
-    bool per_hour = false;                  ///< the figure is an hour's: who takes longer has less of it
+    const char* unit = nullptr;  ///< "m²/h", "min"; none: times the starting value
+    bool per_hour = false;       ///< the figure is an hour's: who takes longer has less of it
     double prior = pace_prior,
            noise = pace_noise;  ///< how far makers lie from the starting value, and each time from the maker's own; of the logarithm
 };
 const std::vector<PaceKind>& pace_kinds();
 /// nullptr for one nobody knows.
 const PaceKind* find_pace_kind(const std::string& key);
-/// The kind an operation belongs to; nullptr for none: own ones, waits, ordering.
-const PaceKind* pace_kind_of(const std::string& operation);
 
 /// What was done, beside what was expected of it.
 struct Took {

@@ -6,6 +6,7 @@
 
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -212,5 +213,8 @@ std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Fram
 /// The cured section at a station, in two dimensions: resin as wide as the river there, its banks beside it. For the end view; takes
 /// up to a second. Nothing where no river runs there.
 std::optional<Cured> cure_at(const Top& top, const PourPlan& plan, const Resin& resin, const PourChoices& choices, double u_mm, int frames);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> pour_headlines();
 
 }  // namespace yb

@@ -3,6 +3,7 @@
 
 #include <map>
 #include <optional>
+#include <span>
 #include <string>
 #include <variant>
 #include <vector>
@@ -97,5 +98,8 @@ std::vector<Slab> offcuts_of(const Slab& slab, const Ring& rough, double least_m
 
 /// A slab so damp that its ends crack first: what is done with it today. Nothing where it is not.
 std::optional<Caution> too_damp(const Slab& slab);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> rack_headlines();
 
 }  // namespace yb

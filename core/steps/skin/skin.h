@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -97,5 +98,8 @@ std::vector<Phrase> care_of(const SkinPlan& plan);
 
 /// Each face, zone and coat as a thing to be picked.
 std::vector<Thing> skin_things(const SkinPlan& plan, const Frame& to_bench);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> skin_headlines();
 
 }  // namespace yb

@@ -6,6 +6,7 @@
 
 #include <array>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -130,5 +131,8 @@ UnderChoices starting_under(const WantedTop& top);
 
 /// Second moment of area in mm⁴ of a channel section (web up, two walls) about its own neutral axis.
 double channel_inertia(double width_mm, double depth_mm, double wall_mm);
+
+/// What the step minds, in a few words each.
+std::span<const Headline> under_headlines();
 
 }  // namespace yb

@@ -9,6 +9,7 @@
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
+#include "core/shop/job/work_order.h"
 #include "demo/demo.h"
 #include "tests/planks.h"
 
@@ -365,18 +366,16 @@ TEST_CASE("every mistake of order is a rule that holds in every demo job and in 
     std::map<std::string, int> met;
     const auto holds = [&](const Job& job, const Documents& docs) {
         const DaysPlan p = *plan_job(job, docs).days;
-        for (const OrderRule& r : order_rules()) {
-            const Operation* before = nullptr;
-            const Operation* after = nullptr;
-            for (const Operation& o : p.operations) {
-                if (o.key == r.before) before = &o;
-                if (o.key == r.after) after = &o;
-            }
-            if (!before || !after) continue;
-            INFO(job.id << ": " << r.before << " before " << r.after);
-            CHECK(before->end_h <= after->start_h + 1e-6);
-            ++met[r.trouble];
-        }
+        const WorkOrder order;
+        for (const OperationKind* kind : order.kinds())
+            for (const Before& r : kind->after)
+                for (const Operation& before : p.operations)
+                    for (const Operation& after : p.operations) {
+                        if (kind_key(before.key) != r.key || kind_key(after.key) != kind->key) continue;
+                        INFO(job.id << ": " << before.key << " before " << after.key);
+                        CHECK(before.end_h <= after.start_h + 1e-6);
+                        ++met[r.trouble];
+                    }
         std::vector<Net> one(1);
         one[0].operations = p.operations;
         CHECK(wrong(one, docs.shop.workday, p.start, 0, true) == "");
