@@ -96,7 +96,7 @@ void run_under(const std::string& path) {
     }
     Json holes = Json::array();
     for (const yb::Slot& s : u.slots)
-        holes.push_back({{"part", s.part},
+        holes.push_back({{"part", key_of(s.part)},
                          {"u_mm", s.uv.x},
                          {"v_mm", s.uv.y},
                          {"round", s.round},

@@ -78,7 +78,7 @@ TEST_CASE("bolts of a plate are counted on the slip", "[app]") {
     desk.click("step_under");
     desk.type("plate_bolts_across", "5");
     int on_plate = 0;
-    for (const Slot& s : desk.session().plan()->under->slots) on_plate += s.part == "plate 1";
+    for (const Slot& s : desk.session().plan()->under->slots) on_plate += s.part == Part{"plate", 0};
     CHECK(on_plate == 5);
 }
 

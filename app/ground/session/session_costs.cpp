@@ -40,8 +40,7 @@ std::vector<BookEntry> Session::of_picked() const {
     std::vector<BookEntry> out;
     for (auto e = book_.rbegin(); e != book_.rend() && out.size() < 3; ++e) {
         const bool told = e->kind == book::note || e->kind == book::reading || e->kind == book::photo || e->kind == book::correction;
-        if (told && e->job == job_id_ && e->step == step_.key && (e->of == thing->key || e->of.rfind(thing->key + ",", 0) == 0))
-            out.push_back(*e);
+        if (told && e->job == job_id_ && e->step == step_.key && is_of(*e, thing->key)) out.push_back(*e);
     }
     return out;
 }

@@ -25,16 +25,14 @@ QString said_of(const BookEntry& e) {
     const QString what = told(e.what), value = QString::fromStdString(e.value + (e.unit.empty() ? "" : " " + e.unit));
     if (e.kind == "photo") return what.isEmpty() ? QObject::tr("a photograph") : what;
     if (what.isEmpty()) return value;
-    if (e.kind == "tick" && e.of.rfind("card ", 0) == 0) return QObject::tr("%1: %2 after the start").arg(what, value);
+    if (e.kind == "tick" && of_card(e.of)) return QObject::tr("%1: %2 after the start").arg(what, value);
     return value.isEmpty() ? what : QStringLiteral("%1: %2").arg(what, value);
 }
 
 QString told_of(const BookEntry& e) {
     // A card by what it is called, with the second of a reading; an operation is what the line says.
-    if (e.of.rfind("card ", 0) == 0) {
-        const std::string key = e.of.substr(5, e.of.find(' ', 5) - 5);
-        if (const std::string name = card_name(key); !name.empty()) return told(name) + QString::fromStdString(e.of.substr(5 + key.size()));
-    }
+    if (const auto card = of_card(e.of))
+        if (const std::string name = card_name(card->card); !name.empty()) return told(name) + QString::fromStdString(card->more);
     return e.kind == "tick" ? QString() : QString::fromStdString(e.of);
 }
 

@@ -535,12 +535,12 @@ void CardPage::take_mass(double g) {
     const Plan* plan = session_.plan();
     if (!isVisible() || !s.now || !plan || s.now->next >= steps_.size()) return;
     const std::string& key = steps_[s.now->next].key;
-    const int number = key.rfind("mix ", 0) == 0 ? std::atoi(key.c_str() + 4) : 0;
-    if (number < 1 || static_cast<std::size_t>(number) > plan->pour->batches.size()) return;
+    const auto batch = index_of(key, mix_step);
+    if (!batch || *batch >= plan->pour->batches.size()) return;
     if (weighed_for_ != key) weighed_for_ = key, first_poured_g_.reset();
     in_cup_g_ = g;
     try {
-        const Weighed w = weighed(plan->pour->batches[static_cast<std::size_t>(number) - 1], g, first_poured_g_);
+        const Weighed w = weighed(plan->pour->batches[*batch], g, first_poured_g_);
         const auto grams = [](double v) { return QObject::tr("%1 g").arg(std::round(v)); };
         const QString part = w.second ? tr("part B") : tr("part A");
         QString text = w.to_go_g >= 0

@@ -506,7 +506,7 @@ void DaysPage::fill() {
         for (const Caution& c : season_->cautions) minds << QStringLiteral("• ") + told(yb::render(c.says, units));
     mind_->setText(minds.join('\n'));
     mind_->setVisible(!minds.isEmpty());
-    drop_->setVisible(o && o->key.rfind("own ", 0) == 0);
+    drop_->setVisible(o && index_of(o->key, own_operation));
     unpin_->setVisible(o && o->not_before_h > 0);
     if (!o) {
         title_->setText(season_ && season_->jobs.empty() ? tr("No job is on the go") : QString());

@@ -47,7 +47,7 @@ void JoinView::draw_plan(QPainter& p, const BenchMap& map, const Session& s) con
     }
     for (const LetIn& l : j.let_in) {
         if (!l.cuts) continue;
-        const bool tie = l.what.rfind("bow", 0) == 0;
+        const bool tie = l.kind == LetInKind::bow_tie;
         QColor fill = tie ? c.wood_edge : c.steel;
         fill.setAlpha(tie ? 150 : 70);
         p.setBrush(fill);

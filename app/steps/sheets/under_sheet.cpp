@@ -13,7 +13,7 @@ namespace {
 void drilling(Flow& flow, const SheetData& d) {
     std::vector<std::vector<QString>> rows;
     for (const Slot& s : d.plan.under->slots)
-        rows.push_back({QString::number(rows.size() + 1), QString::fromStdString(s.part), d.say(fine(s.made.drill_mm)),
+        rows.push_back({QString::number(rows.size() + 1), QString::fromStdString(key_of(s.part)), d.say(fine(s.made.drill_mm)),
                         d.say(fine(s.made.stop_mm)), d.say(fine(s.made.above_mm)),
                         s.made.washer_mm > 0 ? d.say(fine(s.made.washer_mm)) : QStringLiteral("–")});
     flow.table({{{}, 0.7},
@@ -117,7 +117,7 @@ void holes(Flow& page, const SheetData& d) {
     std::vector<std::vector<QString>> rows;
     for (std::size_t i = 0; i < under.slots.size(); ++i) {
         const Slot& s = under.slots[i];
-        rows.push_back({QString::number(i + 1), QString::fromStdString(s.part), d.say(along(s.uv.x + d.top().length_mm / 2)),
+        rows.push_back({QString::number(i + 1), QString::fromStdString(key_of(s.part)), d.say(along(s.uv.x + d.top().length_mm / 2)),
                         beside_line(d, -s.from_fixed_mm), s.round ? QObject::tr("round") : opening(s, d),
                         s.round ? QObject::tr("tight") : beside(s, d)});
     }

@@ -179,7 +179,7 @@ Json to_json(const Plan& p, const Units& units) {
     }
     Json slots = Json::array();
     for (const Slot& s : p.under->slots)
-        slots.push_back({{"part", s.part},
+        slots.push_back({{"part", key_of(s.part)},
                          {"u_mm", s.uv.x},
                          {"v_mm", s.uv.y},
                          {"round", s.round},

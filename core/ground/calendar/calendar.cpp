@@ -11,7 +11,6 @@
 #include "core/ground/fields/fields.h"
 
 namespace yb {
-namespace {
 
 using std::chrono::sys_days;
 
@@ -29,8 +28,6 @@ std::optional<sys_days> read_date(const std::string& iso) {
     if (!date.ok()) return {};
     return sys_days(date);
 }
-
-}  // namespace
 
 double held_hours(double h) { return std::isnan(h) ? 0 : std::clamp(h, -most_hours, most_hours); }
 

@@ -1,6 +1,7 @@
 // Dates and working hours: ISO dates in, hours counted from midnight of a first day.
 #pragma once
 
+#include <chrono>
 #include <optional>
 #include <string>
 #include <utility>
@@ -35,6 +36,9 @@ class FieldVisitor;
 void fields(FieldVisitor& v, DayHours& d);
 void fields(FieldVisitor& v, DayOff& d);
 void fields(FieldVisitor& v, Workday& w);
+
+/// A day as it is written, "2026-11-30"; nothing for what is none.
+std::optional<std::chrono::sys_days> read_date(const std::string& iso);
 
 /// Hours from midnight of a date to a wall clock "2026-11-30T16:30", or to midnight of a date alone; nothing where one can't be read.
 std::optional<double> hours_to(const std::string& start, const std::string& at);

@@ -19,6 +19,10 @@
 
 namespace yb {
 
+namespace {
+constexpr std::string_view belongs_to_card = "card ";
+}
+
 std::string local_time(std::int64_t seconds) {
     std::string at = fmt::format("{:%FT%T%z}", fmt::localtime(static_cast<std::time_t>(seconds)));
     return at.insert(at.size() - 2, ":");
@@ -170,7 +174,7 @@ class Telling {
         for (const CardRun& run : b.runs) {
             const auto it = std::find_if(a.runs.begin(), a.runs.end(),
                                          [&](const CardRun& r) { return r.card == run.card && r.started == run.started; });
-            const std::string of = "card " + run.card;
+            const std::string of = std::string(belongs_to_card) + run.card;
             const std::string step = step_of_card(run.card);
             const std::size_t known_ticks = it == a.runs.end() ? 0 : it->ticks.size(),
                               known_readings = it == a.runs.end() ? 0 : it->readings.size();
@@ -358,6 +362,16 @@ std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std
     std::stable_sort(dated.begin(), dated.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     for (std::size_t i = 0; i < dated.size(); ++i) out[i] = std::move(dated[i].second);
     return out;
+}
+
+std::optional<OfCard> of_card(const std::string& of) {
+    if (!std::string_view(of).starts_with(belongs_to_card)) return {};
+    const auto end = std::min(of.find(' ', belongs_to_card.size()), of.size());
+    return OfCard{of.substr(belongs_to_card.size(), end - belongs_to_card.size()), of.substr(end)};
+}
+
+bool is_of(const BookEntry& e, const std::string& thing) {
+    return std::string_view(e.of).starts_with(thing) && (e.of.size() == thing.size() || e.of[thing.size()] == ',');
 }
 
 }  // namespace yb

@@ -67,6 +67,16 @@ struct BookAsk {
 /// Places in the book of the lines that are asked for, in its order.
 std::vector<std::size_t> search(const std::vector<BookLine>& lines, const BookAsk& ask);
 
+/// What a line of a card says it belongs to: "card pour 12.5".
+struct OfCard {
+    std::string card;
+    std::string more;  ///< behind it: a reading's second, with its blank
+};
+/// Nothing for what belongs to no card.
+std::optional<OfCard> of_card(const std::string& of);
+/// True for a line that belongs to a thing, alone or with more behind it.
+bool is_of(const BookEntry& entry, const std::string& thing);
+
 /// A correction of a line: what it says instead. @param value what was right; empty: it did not happen.
 BookEntry correcting(const BookEntry& wrong, const std::string& value, const std::string& why);
 

@@ -143,7 +143,7 @@ class Plotting {
             if (r.card != "pour" || r.fast != 1) continue;
             double poured = 0;
             for (const CardTick& t : r.ticks)
-                if (t.step.rfind("pour", 0) == 0 && poured == 0) poured = t.after_s;
+                if (index_of(t.step, pour_step) && poured == 0) poured = t.after_s;
             for (const CardReading& c : r.readings) read.points.emplace_back((c.after_s - poured) / 3600, c.temp_c);
         }
         const double until = read.points.empty() ? 48 : std::max(4.0, read.points.back().first);

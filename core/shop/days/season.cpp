@@ -18,7 +18,7 @@ namespace yb {
 namespace {
 
 /// What somebody else brings: it is asked for by a day.
-bool is_ordered(const Operation& o) { return o.who == Who::outside || o.key == "base_order" || o.key.rfind("buy_", 0) == 0; }
+bool is_ordered(const Operation& o) { return o.who == Who::outside || o.ordered; }
 
 /// It is on the rule: not put away, not delivered, and no other way of a job that is there.
 bool on_the_rule(const Documents& docs, const Job& job) {

@@ -23,11 +23,7 @@ void keep(std::vector<T>& all, const std::string& key, std::string T::*text, con
     }
 }
 
-std::optional<std::size_t> own_index(const std::string& key) {
-    if (key.rfind("own ", 0) != 0) return {};
-    const int n = std::atoi(key.c_str() + 4);
-    return n > 0 ? std::optional(static_cast<std::size_t>(n - 1)) : std::nullopt;
-}
+std::optional<std::size_t> own_index(const std::string& key) { return index_of(key, own_operation); }
 
 }  // namespace
 
@@ -88,7 +84,7 @@ std::string split(Job& job, const Operation& o, const std::string& name, const s
 
 std::string add_own(Job& job, const OwnOp& own) {
     job.days.own.push_back(own);
-    return "own " + std::to_string(job.days.own.size());
+    return key_of({own_operation, job.days.own.size() - 1});
 }
 
 void drop_own(Job& job, const std::string& key) {
@@ -98,7 +94,7 @@ void drop_own(Job& job, const std::string& key) {
     std::erase_if(job.days.changes, [&](const OpChange& c) { return c.key == key; });
     job.days.own.erase(job.days.own.begin() + static_cast<std::ptrdiff_t>(*i));
     const auto lower = [&](std::string& k) {
-        if (const auto n = own_index(k); n && *n > *i) k = "own " + std::to_string(*n);
+        if (const auto n = own_index(k); n && *n > *i) k = key_of({own_operation, *n - 1});
     };
     for (OpDone& d : job.days.done) lower(d.key);
     for (OpPin& p : job.days.pins) lower(p.key);

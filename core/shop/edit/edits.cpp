@@ -36,14 +36,10 @@ std::string fresh_id(const char* stem, const Documents& d) {
 
 namespace {
 
-/// `2/flaw-1` is the flaw of leaf 2; without a number it is the one on the bench.
+/// In a top of several leaves `2/flaw-1` is the flaw of leaf 2; without a number it is the one on the bench.
 VoidFill& void_of(Job& job, std::string flaw, int leaf) {
     auto i = static_cast<std::size_t>(std::max(0, leaf));
-    if (const auto slash = flaw.find('/');
-        job.several() && slash != std::string::npos && slash > 0 && slash < 4 && flaw.find_first_not_of("0123456789") == slash) {
-        i = static_cast<std::size_t>(std::stoi(flaw.substr(0, slash))) - 1;
-        flaw = flaw.substr(slash + 1);
-    }
+    if (auto [of, id] = leaf_of_void(flaw); job.several() && of) i = *of, flaw = std::move(id);
     auto& voids = job.leaves.at(i).voids;
     auto it = std::find_if(voids.begin(), voids.end(), [&](const VoidFill& v) { return v.flaw_id == flaw; });
     if (it == voids.end()) {
@@ -69,8 +65,8 @@ void set_soak(Job& job, const std::string& flaw, const std::string& option, int 
 
 void set_choice(Job& job, const std::string& choice, const std::string& option, int leaf) {
     if (choice == "fill.river") job.fill.river = option;
-    else if (choice.rfind("fill.soak.", 0) == 0) set_soak(job, choice.substr(10), option, leaf);
-    else if (choice.rfind("fill.", 0) == 0) set_void(job, choice.substr(5), option, leaf);
+    else if (const auto about = read_void_choice(choice))
+        about->soak ? set_soak(job, about->id, option, leaf) : set_void(job, about->id, option, leaf);
     else if (!set_school(walk_of(job), choice, option))
         throw std::invalid_argument("there is no choice ‘" + choice + "’ with an option ‘" + option + "’");
 }

@@ -40,7 +40,7 @@ void plan(Planning& w) {
 
 std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
-        {"buy_resin", "", {}, {"lay"}},
+        {"buy_resin", "", {}, {"lay"}, true},
         {"soak", "fill", {{"buy_resin", "T41"}}, {"bark"}},
         {"fill", "fill", {{"buy_resin", "T41"}}, {"touchup", "glue", "tie_jig"}},
         {"level", "fill", {{"fill"}}},
@@ -116,7 +116,7 @@ std::span<const MendEdit> edits() {
         {"void_resin",
          [](Documents& d, Job& j, const Takes& n) {
              const Flaw& flaw = d.slabs.at(j.leaves.at(index(n.at(0))).slab).flaws.at(index(n.at(1)));
-             set_choice(j, "fill." + flaw.id, d.shop.resins.at(index(n.at(2))).key, static_cast<int>(n.at(0)));
+             set_choice(j, key_of(VoidChoice{false, flaw.id}), d.shop.resins.at(index(n.at(2))).key, static_cast<int>(n.at(0)));
          }},
     };
     return all;

@@ -62,7 +62,7 @@ double finish_l(const SkinPlan& s, Finish which) {
 
 std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
-        {"buy_finish", "", {}, {"lay"}},
+        {"buy_finish", "", {}, {"lay"}, true},
         {"sample", "", {}, {"dryfit"}},
         {"sand", "sand", {{"level", "T39"}, {"ties", "T38"}, {"pockets"}, {"dryfit"}}, {"sample"}},
         {"last_grit", "sand", {{"sand", "T38"}}},

@@ -18,7 +18,7 @@ void plan(Planning& w) {
 
 std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
-        {"base_order", "", {}, {"lay"}},
+        {"base_order", "", {}, {"lay"}, true},
         {"under_jig", "under", {}, {"edge"}},
         {"base_make", "base", {}, {"under_jig"}},
         {"base_parts", "base", {{"base_make", "T40"}}},
@@ -118,7 +118,7 @@ void mends(const MendAsk& a) {
         for (std::size_t i = 0; i < u.channels.size(); ++i)
             if (const double half = std::floor(a.plan.top->thickness_mm / 2); u.channels[i].depth_mm > half && half > 5)
                 a.offer("channel_deep", say("Take one {} deep", fine(half)), {static_cast<double>(i), half});
-    if (c.key.rfind("under.hole_in_", 0) == 0 && a.uv)
+    if ((c.key == "under.hole_in_resin" || c.key == "under.hole_in_river" || c.key == "under.hole_in_void") && a.uv)
         for (const double by : {30.0, 60.0, 90.0, 130.0, 180.0})
             for (const double side : {-1.0, 1.0}) {
                 for (std::size_t i = 0; i < u.plates.size(); ++i)

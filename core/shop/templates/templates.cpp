@@ -157,7 +157,7 @@ std::vector<DrawnPath> drawn_fixing(const Plan& plan, const Job& job) {
     const UnderChoices& c = job.under;
     const Slot* furthest = nullptr;
     for (const Slot& s : plan.under->slots)
-        if (!s.round && s.part.starts_with("plate ") && (!furthest || s.length_mm > furthest->length_mm)) furthest = &s;
+        if (!s.round && s.part.kind == "plate" && (!furthest || s.length_mm > furthest->length_mm)) furthest = &s;
     if (!furthest || (c.fixing != Fixing::clips && c.fixing != Fixing::buttons)) return {};
     // Seen along the rail: the underside at 0, the top below it as it lies upturned; outward to the right.
     constexpr double block_mm = 40, kerf_from_mm = 12, tongue_high_mm = 8, rail_mm = 45;
@@ -178,7 +178,7 @@ std::vector<DrawnPath> drawn_plates(const Plan& plan, const Job& job) {
     double x = 0;
     for (std::size_t i = 0; i < job.under.plates.size() && plan.under->ready; ++i) {
         const LegPlate& p = job.under.plates[i];
-        const std::string part = "plate " + std::to_string(i + 1);
+        const std::string part = key_of({"plate", i});
         const Vec2 move = Vec2{x + p.along_mm / 2, 0} - from_below(Vec2{p.u_mm, p.v_mm});
         const auto moved = [&](Ring ring) {
             for (Vec2& q : ring) q = q + move;
@@ -186,7 +186,7 @@ std::vector<DrawnPath> drawn_plates(const Plan& plan, const Job& job) {
         };
         out.push_back({moved(from_below(footprint(p))), true, part});
         for (const Slot& s : plan.under->slots)
-            if (s.part == part) out.push_back({moved(opening(s, job.under)), true, part + ", opening"});
+            if (s.part == Part{"plate", i}) out.push_back({moved(opening(s, job.under)), true, part + ", opening"});
         x += p.along_mm + between_mm;
     }
     return out;

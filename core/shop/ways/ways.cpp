@@ -101,7 +101,7 @@ WayLine way_line(const Documents& docs, const std::string& job, const Plan* plan
         kept += std::abs(area(l.lay->outline));
     }
     for (const MoneyLine& l : m.lines)
-        if (l.key.rfind("back slab ", 0) == 0 && plan->leaves.size() == 1) kept += -l.amount * whole;
+        if (l.kind == key_of(NeedKind::slab) && l.amount < 0 && plan->leaves.size() == 1) kept += -l.amount * whole;
     w.waste_pct = whole > 0 ? std::clamp(100 * (1 - kept / whole), 0.0, 100.0) : 0;
     return w;
 }

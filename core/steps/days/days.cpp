@@ -46,7 +46,7 @@ void with_choices(std::vector<Operation>& operations, const DaysChoices& c, cons
     for (std::size_t i = 0; i < c.own.size(); ++i) {
         const OwnOp& own = c.own[i];
         Operation o;
-        o.key = "own " + std::to_string(i + 1);
+        o.key = key_of({own_operation, i});
         o.label = own.name;
         o.hands_on_h = own.hands_h, o.waiting_h = own.wait_h;
         o.who = own.who;

@@ -11,6 +11,7 @@
 
 #include "core/ground/calendar/calendar.h"
 #include "core/ground/figure/figure.h"
+#include "core/ground/figure/part.h"
 #include "core/material/wood/wood.h"
 #include "core/steps/days/choices.h"
 
@@ -54,6 +55,7 @@ struct Operation {
     double paced = 1;                ///< hands_on_h is the starting value times so much: the maker's pace
     double alone_h = 0;              ///< hands_on_h where one person does what is planned for two; 0: the same
     bool lacks = false;              ///< a second pair of hands is asked for and never there: the maker does it alone
+    bool ordered = false;            ///< others bring it
     std::string_view pace{};         ///< the kind of work its hours tell the pace of; empty: of none
     /// A further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one.
     std::string part_of{};
@@ -73,11 +75,15 @@ struct OperationKind {
     const char* pace = "";               ///< the kind of work its hours tell the pace of (core/steps/pace); empty: of none
     std::vector<Before> after{};         ///< rules of order: they hold in every net
     std::vector<const char*> follows{};  ///< kinds that stand before it in the order of work, where both are done on the wood of the top
+    bool ordered = false;                ///< others bring it: it is told by when it is to be ordered
 };
 
 /// Ties operations into a net: what is done on the wood of the top follows one another in its order, since there is one top; what is made
 /// aside of it waits for what it names. Names of operations that are not there are taken out.
 void tie(std::vector<Operation>& operations);
+
+/// An operation of the maker's own is a part of this kind: "own 1".
+inline constexpr std::string_view own_operation = "own";
 
 /// What was decided and ticked, laid on the steps' operations: done, pinned, own ones ("own 1") tied in. @param start the job's first day.
 void with_choices(std::vector<Operation>& operations, const DaysChoices& choices, const std::string& start);

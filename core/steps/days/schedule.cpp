@@ -127,7 +127,7 @@ class Scheduler {
                     out[i] = false, fewer = true;
         }
         // What the maker tied by hand gives first: the steps' own order stands.
-        const auto own = [&](std::size_t i) { return nodes_[i].op->key.rfind("own ", 0) == 0; };
+        const auto own = [&](std::size_t i) { return index_of(nodes_[i].op->key, own_operation).has_value(); };
         bool by_hand = false;
         for (std::size_t i = 0; i < nodes_.size(); ++i) by_hand = by_hand || (out[i] && own(i));
         if (by_hand)
@@ -357,8 +357,7 @@ Hands::Hands(const std::string& start, const Workday& week, const Climate* air)
     : maker(start, week, Crew::maker), helper(start, week, Crew::helper), both(start, week, Crew::both) {
     if (!air || !is_date(start)) return;
     using namespace std::chrono;
-    sys_days day = year{std::stoi(start.substr(0, 4))} / month{static_cast<unsigned>(std::stoi(start.substr(5, 2)))} /
-                   std::chrono::day{static_cast<unsigned>(std::stoi(start.substr(8, 2)))};
+    sys_days day = *read_date(start);
     for (int i = 0; i < 1461; ++i, day += days{1})
         by_day_.push_back(air->months[static_cast<unsigned>(year_month_day(day).month()) - 1].temp_c);
 }

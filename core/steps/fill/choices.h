@@ -1,7 +1,10 @@
 // Fill, what the maker decides.
 #pragma once
 
+#include <optional>
 #include <string>
+#include <string_view>
+#include <utility>
 #include <vector>
 
 #include "core/ground/fields/fields.h"
@@ -12,6 +15,17 @@ namespace yb {
 namespace step_key {
 inline constexpr Step fill{"fill"};
 }
+
+/// A choice about one void, as files and choices name it: "fill.flaw-1", or "fill.soak.flaw-1" of whether it is soaked first.
+struct VoidChoice {
+    bool soak = false;
+    std::string id;  ///< of the void; of a top of several leaves "2/flaw-1"
+};
+std::string key_of(const VoidChoice& choice);
+/// Nothing for a choice of another room.
+std::optional<VoidChoice> read_void_choice(std::string_view choice);
+/// A void of a top of several leaves: its leaf, from 0, and its own id. Without a leaf in front: none, and the id as it is.
+std::pair<std::optional<std::size_t>, std::string> leaf_of_void(const std::string& id);
 
 enum class Soak { advised, first, dry };
 /// What is done with one flaw.

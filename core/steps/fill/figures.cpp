@@ -213,8 +213,8 @@ std::vector<Thing> fill_things(const FillPlan& p, const std::vector<Resin>& resi
         const VoidPlan& v = p.voids[i];
         Thing t{"void " + std::to_string(i + 1), "void", i, say("Void {}: {}", count(static_cast<double>(i) + 1), name_of(v.kind))};
         t.area = v.outline;
-        t.choices = {"fill." + v.id};
-        if (v.kind == FlawKind::soft || v.kind == FlawKind::pocket) t.choices.push_back("fill.soak." + v.id);
+        t.choices = {key_of(VoidChoice{false, v.id})};
+        if (v.kind == FlawKind::soft || v.kind == FlawKind::pocket) t.choices.push_back(key_of(VoidChoice{true, v.id}));
         if (!v.gone && !v.left_open && !v.lifts.empty()) {
             tell_lifts(v.lifts, v.resin, resins, v.volume_l, t);
         } else {

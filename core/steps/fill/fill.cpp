@@ -218,7 +218,7 @@ class Planner {
     }
 
     void choice(const Flaw& flaw, const VoidPlan& v, bool could_be_poured, double mouth, double full, double from, double floor) {
-        Choice c{"fill." + v.id, title_of(flaw.kind), {}};
+        Choice c{key_of(VoidChoice{false, v.id}), title_of(flaw.kind), {}};
         if (could_be_poured)
             c.options.push_back({"river", "With the river's pour", say("{} more of it, no dam and no tape here", litres(v.volume_l)),
                                  v.river.has_value(), true});
@@ -240,7 +240,7 @@ class Planner {
     void soaking(const Flaw& flaw, const VoidPlan& v, bool advised) {
         if (v.gone || v.left_open || (flaw.kind != FlawKind::soft && flaw.kind != FlawKind::pocket)) return;
         const double floor_l = v.soaked ? v.soak_l : 0;
-        Choice c{"fill.soak." + v.id, "Soaked before", {}};
+        Choice c{key_of(VoidChoice{true, v.id}), "Soaked before", {}};
         c.options.push_back({"first", "Soaked first",
                              v.soaked
                                  ? say("{} of a penetrating resin; it seals, and no bubbles come out of the wood later", litres(floor_l))

@@ -41,8 +41,7 @@ class Teller {
             p_.voids.push_back(std::move(v));
         }
         for (Choice c : f.choices) {
-            const std::string room = c.key.rfind("fill.soak.", 0) == 0 ? "fill.soak." : "fill.";
-            c.key = room + std::to_string(i + 1) + "/" + c.key.substr(room.size());
+            if (auto about = read_void_choice(c.key)) about->id = std::to_string(i + 1) + "/" + about->id, c.key = key_of(*about);
             c.of = in_.slabs[i]->name;
             p_.choices.push_back(std::move(c));
         }

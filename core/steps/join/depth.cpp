@@ -9,23 +9,20 @@ namespace {
 constexpr double least_mm2 = 4;  ///< what covers less of one another does not meet
 constexpr double touching_mm = 0.05;
 
-bool starts(const std::string& s, const char* what) { return s.rfind(what, 0) == 0; }
-
 }  // namespace
 
-bool belong_together(const std::string& a, const std::string& b) {
-    const auto steel = [&](const std::string& s) { return starts(s, "insert") || starts(s, "plate") || starts(s, "pocket"); };
+bool belong_together(LetInKind a, LetInKind b) {
+    using K = LetInKind;
+    const auto steel = [](K k) { return k == K::insert || k == K::plate || k == K::pocket; };
     // A pocket or a plate is cut through a knot as through any wood.
-    const auto wide = [&](const std::string& s) {
-        return starts(s, "plate") || starts(s, "pocket") || starts(s, "patch") || starts(s, "notch");
-    };
-    if ((starts(a, "knot") && wide(b)) || (starts(b, "knot") && wide(a))) return true;
-    const auto flaw = [&](const std::string& s) { return starts(s, "filled") || starts(s, "open"); };
+    const auto wide = [](K k) { return k == K::plate || k == K::pocket || k == K::patch || k == K::notch; };
+    if ((a == K::knot && wide(b)) || (b == K::knot && wide(a))) return true;
+    const auto flaw = [](K k) { return k == K::filled || k == K::open; };
     // The two panels of a pedestal cross.
-    if (starts(a, "notch") && starts(b, "notch")) return true;
+    if (a == K::notch && b == K::notch) return true;
     if (steel(a) && steel(b)) return true;
     if ((steel(a) && flaw(b)) || (steel(b) && flaw(a))) return true;
-    return (starts(a, "bow tie") && flaw(b)) || (starts(b, "bow tie") && flaw(a));
+    return (a == K::bow_tie && flaw(b)) || (b == K::bow_tie && flaw(a));
 }
 
 std::vector<WoodLeft> wood_left(const std::vector<LetIn>& all, double thickness, double most) {
@@ -42,7 +39,7 @@ std::vector<WoodLeft> wood_left(const std::vector<LetIn>& all, double thickness,
                 boxes[j].low.y > boxes[i].high.y)
                 continue;
             // An insert stands on the floor of its own pocket.
-            if (starts(high.what, "insert") && belong_together(low.what, high.what)) continue;
+            if (high.kind == LetInKind::insert && belong_together(low.kind, high.kind)) continue;
             const auto over = intersection(low.at, high.at);
             double shared = 0;
             for (const Ring& r : over) shared += area(r);

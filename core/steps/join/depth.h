@@ -11,7 +11,7 @@ namespace yb {
 
 /// An insert sits in its own plate or pocket; a bow tie and the crack it holds are made for one another, and what Under tells of
 /// steel over steel and holes in voids is Under's.
-bool belong_together(const std::string& one, const std::string& other);
+bool belong_together(LetInKind one, LetInKind other);
 
 /// Wood between two things let in that is little: a starting value.
 inline constexpr double thin_between_mm = 3;

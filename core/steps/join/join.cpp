@@ -137,8 +137,8 @@ class Planner {
                 const Vec2 middle{u, a.v + (b.v - a.v) * t};
                 p_.piece_at.push_back(middle);
                 const double low = in_.top.thickness_mm / 2 - c.loose_thick_mm / 2;
-                p_.let_in.push_back(
-                    {piece_name(in_.choices.loose), box_ring(middle, c.loose_wide_mm, c.loose_long_mm), low, low + c.loose_thick_mm});
+                p_.let_in.push_back({LetInKind::piece, piece_name(in_.choices.loose), box_ring(middle, c.loose_wide_mm, c.loose_long_mm),
+                                     low, low + c.loose_thick_mm});
             }
             p_.piece_above_mm = in_.top.thickness_mm / 2 - c.loose_thick_mm / 2;
         }
@@ -180,20 +180,22 @@ class Planner {
         const double t = in_.top.thickness_mm;
         // From the floor it is drilled at.
         const auto insert = [&](std::string what, Vec2 at, double floor) {
-            p_.let_in.push_back({std::move(what), box_ring(at, u.bolt_mm + 4, u.bolt_mm + 4), floor, floor + u.insert_mm});
+            p_.let_in.push_back(
+                {LetInKind::insert, std::move(what), box_ring(at, u.bolt_mm + 4, u.bolt_mm + 4), floor, floor + u.insert_mm});
         };
         for (std::size_t i = 0; i < u.plates.size(); ++i) {
-            if (u.plate_let_in) p_.let_in.push_back({"plate " + std::to_string(i + 1), footprint(u.plates[i]), 0, u.plate_mm});
+            if (u.plate_let_in)
+                p_.let_in.push_back({LetInKind::plate, "plate " + std::to_string(i + 1), footprint(u.plates[i]), 0, u.plate_mm});
             for (const Vec2 h : holes_of(u.plates[i], u)) insert("insert of plate " + std::to_string(i + 1), h, floor_of(u.plates[i], u));
         }
         for (std::size_t i = 0; i < u.channels.size(); ++i) {
             const Channel& c = u.channels[i];
-            p_.let_in.push_back({"pocket of channel " + std::to_string(i + 1), footprint(c), 0, c.depth_mm});
+            p_.let_in.push_back({LetInKind::pocket, "pocket of channel " + std::to_string(i + 1), footprint(c), 0, c.depth_mm});
             for (const Vec2 h : holes_of(c, u)) insert("insert of channel " + std::to_string(i + 1), h, floor_of(c, u));
         }
         const auto notches = notches_of(u);
         for (std::size_t i = 0; i < notches.size(); ++i)
-            p_.let_in.push_back({"notch of panel " + std::to_string(i + 1), notches[i], 0, u.notch_mm});
+            p_.let_in.push_back({LetInKind::notch, "notch of panel " + std::to_string(i + 1), notches[i], 0, u.notch_mm});
         for (const RiverRun& r : in_.top.rivers)
             for (const Rod& rod : r.rods) {
                 const double high = t / 2 + in_.how.rod_mm / 2;
@@ -201,30 +203,34 @@ class Planner {
                 double v = 0;
                 for (const JointStation& s : j.along)
                     if (s.u <= rod.u_mm) v = s.v;
-                p_.let_in.push_back({"rod", box_ring({rod.u_mm, v}, in_.how.rod_mm, rod.length_mm), high - in_.how.rod_mm, high});
+                p_.let_in.push_back(
+                    {LetInKind::rod, "rod", box_ring({rod.u_mm, v}, in_.how.rod_mm, rod.length_mm), high - in_.how.rod_mm, high});
             }
         for (std::size_t i = 0; i < in_.choices.ties.size(); ++i) {
             const BowTie& b = in_.choices.ties[i];
-            p_.let_in.push_back(
-                {"bow tie " + std::to_string(i + 1), outline_of(b), b.from_above ? t - b.deep_mm : 0, b.from_above ? t : b.deep_mm});
+            p_.let_in.push_back({LetInKind::bow_tie, "bow tie " + std::to_string(i + 1), outline_of(b), b.from_above ? t - b.deep_mm : 0,
+                                 b.from_above ? t : b.deep_mm});
         }
         if (p_.halves) {
             for (std::size_t i = 0; i < p_.halves->connectors.size(); ++i)
-                p_.let_in.push_back({"connector " + std::to_string(i + 1),
+                p_.let_in.push_back({LetInKind::connector, "connector " + std::to_string(i + 1),
                                      box_ring(p_.halves->connectors[i], connector_long_mm, connector_wide_mm), 0, connector_deep * t});
             for (const Vec2 q : p_.halves->tenons) {
                 const double low = t / 2 - in_.choices.loose_thick_mm / 2;
-                p_.let_in.push_back({"tenon of the halves", box_ring(q, in_.choices.loose_long_mm, in_.choices.loose_wide_mm), low,
+                p_.let_in.push_back({LetInKind::tenon, "tenon of the halves",
+                                     box_ring(q, in_.choices.loose_long_mm, in_.choices.loose_wide_mm), low,
                                      low + in_.choices.loose_thick_mm});
             }
         }
         for (const Region& r : in_.top.regions) {
             if (!r.let_in) continue;
             const Ring& face = r.above.size() > 2 ? r.above : r.below;
-            if (r.kind == RegionKind::patch) p_.let_in.push_back({"patch " + std::to_string(r.index + 1), face, r.low_mm, r.high_mm});
+            if (r.kind == RegionKind::patch)
+                p_.let_in.push_back({LetInKind::patch, "patch " + std::to_string(r.index + 1), face, r.low_mm, r.high_mm});
             else if (face.size() > 2)
-                p_.let_in.push_back(
-                    {r.kind == RegionKind::resin ? "filled " + r.name : "open " + r.name, face, r.low_mm, r.high_mm, false});
+                p_.let_in.push_back({r.kind == RegionKind::resin ? LetInKind::filled : LetInKind::open,
+                                     r.kind == RegionKind::resin ? "filled " + r.name : "open " + r.name, face, r.low_mm, r.high_mm,
+                                     false});
         }
     }
 
@@ -234,7 +240,8 @@ class Planner {
             for (const Flaw& f : in_.slabs[i]->flaws) {
                 if (f.kind != FlawKind::knot || f.outline.size() < 3 || f.through || f.depth_mm || f.loose) continue;
                 const Ring at = in_.top.regions[i].placed.frame().from_slab(f.outline);
-                if (intersection_area(at, in_.top.above) > 4) p_.let_in.push_back({"knot", at, 0, in_.top.thickness_mm, false});
+                if (intersection_area(at, in_.top.above) > 4)
+                    p_.let_in.push_back({LetInKind::knot, "knot", at, 0, in_.top.thickness_mm, false});
             }
     }
 
@@ -251,7 +258,7 @@ class Planner {
                     boxes[j].low.y > boxes[i].high.y)
                     continue;
                 const double deep = meet(a, b);
-                if (deep <= 0.05 || belong_together(a.what, b.what)) continue;
+                if (deep <= 0.05 || belong_together(a.kind, b.kind)) continue;
                 const auto over = intersection(a.at, b.at);
                 double shared = 0;
                 for (const Ring& r : over) shared += area(r);

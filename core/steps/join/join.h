@@ -90,8 +90,10 @@ inline constexpr double connector_long_mm = 110, connector_wide_mm = 35, connect
 std::optional<Halves> halves_at(const Top& top, double u_mm, int connectors);
 
 /// Something let into the top: a box in the top's frame, turned.
+enum class LetInKind { piece, insert, plate, pocket, notch, rod, bow_tie, connector, tenon, patch, filled, open, knot };
 struct LetIn {
-    std::string what;
+    LetInKind kind = LetInKind::piece;
+    std::string what;                ///< as the maker reads it: "bow tie 2"
     Ring at;                         ///< from above
     double low_mm = 0, high_mm = 0;  ///< heights
     bool cuts = true;                ///< wood is taken for it; resin and flaws are there already

@@ -65,7 +65,7 @@ void JoinTeller::clashes() {
     }
     thin_between();
     for (const LetIn& l : p_.let_in)
-        if (l.cuts && l.high_mm > in_.top.thickness_mm - 1e-6 && l.low_mm < 1 && l.what.rfind("patch", 0) != 0)
+        if (l.cuts && l.high_mm > in_.top.thickness_mm - 1e-6 && l.low_mm < 1 && l.kind != LetInKind::patch)
             add("join.surface", Severity::stop, say("This goes right through the top: {}.", l.what), centroid(l.at));
     for (std::size_t i = 0; i < in_.choices.ties.size(); ++i) {
         const BowTie& b = in_.choices.ties[i];
@@ -99,7 +99,8 @@ void JoinTeller::thin_between() {
                     p_.let_in[*w.above].what, fine(w.left_mm)),
                 w.at);
         // What tenons and inserts leave is told where they are chosen.
-        else if (low.what.rfind("insert", 0) != 0 && low.what.rfind(piece_name(in_.choices.loose), 0) != 0)
+        else if (low.kind != LetInKind::insert && low.kind != LetInKind::piece &&
+                 (low.kind != LetInKind::tenon || in_.choices.loose != Loose::tenons))
             add("join.thin", much,
                 say("Above {} stay {} of wood and you want {}: it may show, or break through. Sink it less.", low.what, fine(w.left_mm),
                     fine(in_.least_above_mm)),

@@ -79,13 +79,11 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
     for (std::size_t i = 0; i < p.lifts.size(); ++i) {
         const PourLift& l = p.lifts[i];
         // Compartments of one river are poured on the same day, one after another: their lifts of a height come together.
-        const std::string lift = std::to_string(i + 1);
         int n = 0;
         for (std::size_t k = 0; k < p.batches.size(); ++k) {
             const Batch& b = p.batches[k];
             if (b.lift != i) continue;
-            const std::string number = std::to_string(k + 1);
-            CardStep mix{"mix " + number,
+            CardStep mix{key_of({mix_step, k}),
                          say("Mix batch {}: {} of A, {} of B", count(static_cast<double>(k) + 1), litres(b.a_l), litres(b.b_l)),
                          b.pigment_g > 0 ? say("by weight {} g and {} g; pigment {} g", grams(b.a_g), grams(b.b_g), grams(b.pigment_g))
                                          : say("by weight {} g and {} g", grams(b.a_g), grams(b.b_g)),
@@ -100,20 +98,21 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
                 mix.late = say("It is no longer tacky: let it cure, sand it, wipe it, then pour");
             }
             out.push_back(std::move(mix));
-            if (c.degas) out.push_back({"degas " + number, say("Degas it"), say("it rises: half a pot at most"), 600});
-            CardStep pour{"pour " + number, say("Pour batch {}", count(static_cast<double>(k) + 1)),
+            if (c.degas) out.push_back({key_of({"degas", k}), say("Degas it"), say("it rises: half a pot at most"), 600});
+            CardStep pour{key_of({pour_step, k}), say("Pour batch {}", count(static_cast<double>(k) + 1)),
                           say("lift {}, from the middle, shallow at first", count(static_cast<double>(i) + 1)), 240};
-            pour.after = "mix " + number;
+            pour.after = key_of({mix_step, k});
             pour.until_s = cup_s(resin, b, p.air_c);
             pour.late = say("This cup is about to gel in itself: out of the shop with it, mix another");
             out.push_back(std::move(pour));
-            poured_before = "pour " + number;
+            poured_before = key_of({pour_step, k});
             // One cup of each colour, from its first batch: it settles later what the colour was.
             if (n == 1 && (i == 0 || l.compartment != p.lifts[i - 1].compartment))
-                out.push_back({"sample " + std::to_string(l.compartment + 1), say("A sample cup, and on its label:"),
-                               label_of(p, l.compartment, resin), 90});
+                out.push_back(
+                    {key_of({"sample", l.compartment}), say("A sample cup, and on its label:"), label_of(p, l.compartment, resin), 90});
         }
-        CardStep torch{"bubbles " + lift, say("Bubbles: torch it, lightly"), say("keep the flame moving; nothing that burns near it"), 120};
+        CardStep torch{key_of({"bubbles", i}), say("Bubbles: torch it, lightly"), say("keep the flame moving; nothing that burns near it"),
+                       120};
         torch.after = poured_before;
         torch.from_s = 600;
         torch.left = i + 1 == p.lifts.size();
@@ -143,14 +142,15 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
 
 std::vector<CardStep> at_pace(std::vector<CardStep> steps, double factor) {
     for (CardStep& s : steps) {
-        const bool cures = s.key.rfind("mix ", 0) == 0 || s.key == "second colour" || s.key == "gelled" || s.key == "unmould";
+        const bool cures = index_of(s.key, mix_step) || s.key == "second colour" || s.key == "gelled" || s.key == "unmould";
         if (cures) s.from_s *= factor, s.until_s *= factor;
     }
     return steps;
 }
 
 std::optional<std::vector<CardReading>> readings_since_pour(const CardRun& run, const std::vector<CardReading>& unkept) {
-    const auto poured = std::find_if(run.ticks.begin(), run.ticks.end(), [](const CardTick& t) { return t.step.rfind("pour ", 0) == 0; });
+    const auto poured =
+        std::find_if(run.ticks.begin(), run.ticks.end(), [](const CardTick& t) { return index_of(t.step, pour_step).has_value(); });
     if (poured == run.ticks.end()) return {};
     std::vector<CardReading> out;
     for (const auto* some : {&run.readings, &unkept})

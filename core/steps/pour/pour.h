@@ -13,6 +13,7 @@
 #include "core/ground/card/card.h"
 #include "core/ground/cure/cure.h"
 #include "core/ground/figure/figure.h"
+#include "core/ground/figure/part.h"
 #include "core/material/resin/clock.h"
 #include "core/material/resin/mix.h"
 #include "core/steps/fill/choices.h"
@@ -135,6 +136,9 @@ struct LabelRow {
 std::vector<LabelRow> label_against_model(const Resin& resin);
 /// What on a resin's sheet contradicts itself, or can't be: a sentence each.
 std::vector<Phrase> sheet_faults(const Resin& resin);
+
+/// Steps of the pour's card: of each batch, counted through.
+inline constexpr std::string_view mix_step = "mix", pour_step = "pour";
 
 /// A second colour, stirred in when the first is a syrup.
 struct SecondColour {

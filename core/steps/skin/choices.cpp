@@ -2,12 +2,14 @@
 
 #include <algorithm>
 
+#include "core/ground/figure/part.h"
+
 namespace yb {
 
 const FaceChoice* choice_of_face(const SkinChoices& c, const std::string& key) {
     const auto it = std::find_if(c.faces.begin(), c.faces.end(), [&](const FaceChoice& f) { return f.key == key; });
     if (it != c.faces.end()) return &*it;
-    return key.rfind("base ", 0) == 0 ? choice_of_face(c, "base") : nullptr;
+    return index_of(key, "base") ? choice_of_face(c, "base") : nullptr;
 }
 
 Finish finish_of_face(const SkinChoices& c, const std::string& key) {

@@ -93,7 +93,7 @@ void UnderTeller::not_in_wood() {
     };
     std::map<std::string, Where> parts;
     for (const Slot& s : p_.slots) {
-        Where& w = parts[s.part];
+        Where& w = parts[key_of(s.part)];
         ++w.holes;
         const Region* r = instead_of_wood(s);
         if (!r) continue;
@@ -163,9 +163,9 @@ void UnderTeller::wood_left() {
             s.floor_mm > 0
                 ? say("Drilled {} deep from the floor of its pocket, a hole of {} comes through the show face: {} of wood are there. "
                       "Take a shorter insert or a shallower pocket.",
-                      fine(s.made.stop_mm), s.part, fine(std::max(0.0, top_.thickness_mm - s.floor_mm)))
+                      fine(s.made.stop_mm), key_of(s.part), fine(std::max(0.0, top_.thickness_mm - s.floor_mm)))
                 : say("Drilled {} deep, a hole of {} comes through the show face: {} of wood are there. Take a shorter insert.",
-                      fine(s.made.stop_mm), s.part, fine(top_.thickness_mm)),
+                      fine(s.made.stop_mm), key_of(s.part), fine(top_.thickness_mm)),
             s.uv);
     else if (s.made.above_mm < c.least_above_mm)
         add("under.through", s.made.above_mm < 3 ? Severity::stop : Severity::watch,
@@ -173,9 +173,9 @@ void UnderTeller::wood_left() {
                 ? say("Drilled {} deep from the floor of its pocket, a hole of {} leaves {} of wood above; you want {}. Drill to a "
                       "stop "
                       "and take a shorter insert.",
-                      fine(s.made.stop_mm), s.part, fine(s.made.above_mm), fine(c.least_above_mm))
+                      fine(s.made.stop_mm), key_of(s.part), fine(s.made.above_mm), fine(c.least_above_mm))
                 : say("Drilled {} deep, a hole of {} leaves {} of wood above; you want {}. Drill to a stop and take a shorter insert.",
-                      fine(s.made.stop_mm), s.part, fine(s.made.above_mm), fine(c.least_above_mm)),
+                      fine(s.made.stop_mm), key_of(s.part), fine(s.made.above_mm), fine(c.least_above_mm)),
             s.uv);
     for (const Channel& ch : c.channels)
         if (ch.depth_mm > top_.thickness_mm / 2) {
@@ -230,7 +230,7 @@ void UnderTeller::moisture_and_slots() {
                 "and "
                 "its fumes belong to a fabricator or a trained welder; local rules apply."));
     bool anchored = false;
-    for (const Slot& s : p_.slots) anchored = anchored || (s.round && s.part.starts_with("plate ") && !instead_of_wood(s));
+    for (const Slot& s : p_.slots) anchored = anchored || (s.round && s.part.kind == "plate" && !instead_of_wood(s));
     // A bolt more in the middle is no help where the middle is a river.
     bool wood_there = false;
     for (const LegPlate& p : in_.choices.plates) {
@@ -240,8 +240,7 @@ void UnderTeller::moisture_and_slots() {
     }
     for (std::size_t i = 0; i < p_.leaf_fixed_v_mm.size() && !in_.choices.plates.empty(); ++i) {
         const Ring& ring = top_.regions[i].below.empty() ? top_.regions[i].above : top_.regions[i].below;
-        if (std::none_of(p_.slots.begin(), p_.slots.end(),
-                         [&](const Slot& s) { return s.part.starts_with("plate ") && contains(ring, s.uv); }))
+        if (std::none_of(p_.slots.begin(), p_.slots.end(), [&](const Slot& s) { return s.part.kind == "plate" && contains(ring, s.uv); }))
             add("under.leaf_loose", Severity::stop,
                 say("No bolt of a plate reaches {}: rods line the halves up, they don't hold them. Take plates that reach both.",
                     top_.regions[i].name),
@@ -342,8 +341,8 @@ void UnderTeller::slots_on_plates() {
     if (c.fixing != Fixing::slots) return;
     for (const Slot& s : p_.slots) {
         if (s.round) continue;
-        const bool plate = s.part.starts_with("plate ");
-        const std::size_t which = std::stoul(s.part.substr(s.part.find(' '))) - 1;
+        const bool plate = s.part.kind == "plate";
+        const std::size_t which = s.part.index;
         const double middle = plate ? c.plates.at(which).v_mm : c.channels.at(which).v_mm;
         const double half = (plate ? c.plates.at(which).across_mm : c.channels.at(which).length_mm) / 2;
         const double away = s.from_fixed_mm > 0 ? 1 : -1;
@@ -354,7 +353,7 @@ void UnderTeller::slots_on_plates() {
             add("under.slot_off", Severity::stop,
                 say("A slot of {} leaves {} of steel at its end: {} from there to the bolt is too little. Set the last bolt further "
                     "in.",
-                    s.part, fine(std::max(0.0, left)), fine(c.edge_mm)),
+                    key_of(s.part), fine(std::max(0.0, left)), fine(c.edge_mm)),
                 s.uv);
             return;
         }

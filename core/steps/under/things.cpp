@@ -10,7 +10,7 @@ namespace yb {
 
 namespace {
 
-Figure travel_of(const char* key, const std::vector<Slot>& slots, const std::string& part) {
+Figure travel_of(const char* key, const std::vector<Slot>& slots, const Part& part) {
     double most = 0;
     double at = 0;
     for (const Slot& s : slots)
@@ -127,7 +127,7 @@ void stands(Thing& t, const UnderPlan& p, const UnderChoices& c) {
 }
 
 /// The slots of one part, in the order of its holes.
-Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::string& part) {
+Figure holes_in(const char* key, const std::vector<Slot>& slots, const Part& part) {
     double longest = 0;
     double n = 0;
     for (const Slot& s : slots)
@@ -138,21 +138,20 @@ Figure holes_in(const char* key, const std::vector<Slot>& slots, const std::stri
 }  // namespace
 
 Fixing held_by(const Slot& slot, const UnderChoices& c) {
-    return slot.part.starts_with("channel ") && c.fixing != Fixing::oversize ? Fixing::slots : c.fixing;
+    return slot.part.kind == "channel" && c.fixing != Fixing::oversize ? Fixing::slots : c.fixing;
 }
 
 std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const WantedTop& top, const Frame& to_bench) {
     std::vector<Thing> out;
-    const auto part = [](const char* kind, std::size_t i) { return std::string(kind) + " " + std::to_string(i + 1); };
     for (std::size_t i = 0; i < c.plates.size(); ++i) {
         const LegPlate& plate = c.plates[i];
-        Thing t{part("plate", i), "plate", i, say("Plate {}", count(static_cast<double>(i) + 1))};
+        Thing t{key_of({"plate", i}), "plate", i, say("Plate {}", count(static_cast<double>(i) + 1))};
         t.area = to_bench.to_slab(footprint(plate));
         t.choices = {plate_places.choice, insert_kinds.choice};
-        t.figures = {travel_of("plate.travel", p.slots, t.key),
+        t.figures = {travel_of("plate.travel", p.slots, {"plate", i}),
                      from_end_of("plate.from_end", plate.u_mm, top),
                      off_middle_of("plate.off_middle", plate.v_mm),
-                     holes_in("plate.holes", p.slots, t.key),
+                     holes_in("plate.holes", p.slots, {"plate", i}),
                      {"plate.size", "Across and along", mm(plate.across_mm), mm(plate.along_mm), {}, {"as set", {}, "the maker's"}}};
         if (i < p.shims_mm.size()) {
             const auto& at = p.shims_mm[i];
@@ -168,10 +167,10 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
     }
     for (std::size_t i = 0; i < c.channels.size(); ++i) {
         const Channel& channel = c.channels[i];
-        Thing t{part("channel", i), "channel", i, say("Channel {}", count(static_cast<double>(i) + 1))};
+        Thing t{key_of({"channel", i}), "channel", i, say("Channel {}", count(static_cast<double>(i) + 1))};
         t.area = to_bench.to_slab(footprint(channel));
-        t.figures = {travel_of("channel.travel", p.slots, t.key), from_end_of("channel.from_end", channel.u_mm, top),
-                     off_middle_of("channel.off_middle", channel.v_mm), holes_in("channel.holes", p.slots, t.key)};
+        t.figures = {travel_of("channel.travel", p.slots, {"channel", i}), from_end_of("channel.from_end", channel.u_mm, top),
+                     off_middle_of("channel.off_middle", channel.v_mm), holes_in("channel.holes", p.slots, {"channel", i})};
         for (const Pocket& pocket : p.pockets)
             if (pocket.channel == i) {
                 t.figures.push_back({"channel.pocket",
@@ -193,7 +192,7 @@ std::vector<Thing> under_things(const UnderPlan& p, const UnderChoices& c, const
     }
     for (std::size_t i = 0; i < p.slots.size(); ++i) {
         const Slot& s = p.slots[i];
-        Thing t{part("hole", i), "hole", i, say("Hole {}, in {}", count(static_cast<double>(i) + 1), s.part)};
+        Thing t{key_of({"hole", i}), "hole", i, say("Hole {}, in {}", count(static_cast<double>(i) + 1), key_of(s.part))};
         const double reach = std::max(c.bolt_mm, s.length_mm) / 2;
         const auto corner = [&](double a, double b) { return to_bench.to_slab(s.uv + Vec2{a * c.bolt_mm / 2, b * reach}); };
         t.area = {corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)};

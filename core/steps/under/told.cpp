@@ -41,7 +41,7 @@ void UnderTeller::figures() {
                           {"ΔD = D (M1 − M0) / (3000/S − 30 + M0)", moving, handbook}});
     if (const Slot* s = longest()) {
         auto given = moving;
-        given.push_back({"from the fixed line", mm(std::abs(s->from_fixed_mm)), s->part});
+        given.push_back({"from the fixed line", mm(std::abs(s->from_fixed_mm)), key_of(s->part)});
         given.push_back({"bolt", fine(in_.choices.bolt_mm), "the maker's"});
         given.push_back({"play", fine(in_.choices.play_mm), "the maker's"});
         given.push_back({"travel out", fine(s->travel_out_mm), "day to dampest"});

@@ -206,7 +206,7 @@ class Planner {
         // A channel is bolted through slots of its own, whatever clips or buttons hold the top to its base.
         UnderChoices bolted = c;
         if (bolted.fixing != Fixing::oversize) bolted.fixing = Fixing::slots;
-        const auto add_hole = [&](const std::string& part, Vec2 uv, double held_v, double floor) {
+        const auto add_hole = [&](Part part, Vec2 uv, double held_v, double floor) {
             Slot s;
             s.part = part, s.uv = uv, s.held_v_mm = held_v, s.floor_mm = floor, s.from_fixed_mm = uv.y - held_v;
             if (top_.cross_cut()) s.from_fixed_mm = std::copysign(length(uv - Vec2{0, held_v}), s.from_fixed_mm);
@@ -218,16 +218,14 @@ class Planner {
             s.length_mm = s.round ? c.bolt_mm : std::ceil(need * 2 - 1e-9) / 2;
             s.bolt_from_inner_mm = s.round ? c.bolt_mm / 2 : c.bolt_mm / 2 + c.play_mm / 2 + s.travel_in_mm;
             s.made = make_hole({s.travel_out_mm, s.travel_in_mm, s.round, top_.thickness_mm, floor, species_->specific_gravity_12},
-                               part.starts_with("channel ") ? bolted : c);
+                               part.kind == "channel" ? bolted : c);
             p_.slots.push_back(s);
         };
         for (std::size_t i = 0; i < c.plates.size(); ++i)
-            for (const Vec2 h : holes_of(c.plates[i], c))
-                add_hole("plate " + std::to_string(i + 1), h, held_at(h), floor_of(c.plates[i], c));
+            for (const Vec2 h : holes_of(c.plates[i], c)) add_hole({"plate", i}, h, held_at(h), floor_of(c.plates[i], c));
         // A channel hangs on the top alone: it is held at its own middle, wherever the base is.
         for (std::size_t i = 0; i < c.channels.size(); ++i)
-            for (const Vec2 h : holes_of(c.channels[i], c))
-                add_hole("channel " + std::to_string(i + 1), h, c.channels[i].v_mm, floor_of(c.channels[i], c));
+            for (const Vec2 h : holes_of(c.channels[i], c)) add_hole({"channel", i}, h, c.channels[i].v_mm, floor_of(c.channels[i], c));
     }
 
     void pockets() {
@@ -387,7 +385,7 @@ class Planner {
             const double pulls = ch.bolts > 2 ? middle : middle / 2;  // two alone press it against the pocket's floor between them
             if (pulls <= h.bolt_n) continue;
             h.bolt_n = pulls, h.bolts = ch.bolts, h.holds_n.reset();
-            const std::string part = "channel " + std::to_string(&ch - c.channels.data() + 1);
+            const Part part{"channel", static_cast<std::size_t>(&ch - c.channels.data())};
             for (const Slot& s : p_.slots)
                 if (s.part == part && s.made.pull_n) h.holds_n = std::min(h.holds_n.value_or(1e300), lasting_share * *s.made.pull_n);
         }

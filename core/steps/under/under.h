@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "core/ground/figure/figure.h"
+#include "core/ground/figure/part.h"
 #include "core/material/wood/wood.h"
 #include "core/steps/top/top.h"
 #include "core/steps/under/base.h"
@@ -30,7 +31,7 @@ struct UnderInputs {
 };
 
 struct Slot {
-    std::string part;                   ///< "plate 1", "channel 2"
+    Part part;                          ///< a "plate" or a "channel"
     Vec2 uv;                            ///< hole in the top
     double held_v_mm = 0;               ///< the line it travels from: the base's fixed line; inside a channel the channel's own middle
     double from_fixed_mm = 0;           ///< from there, signed, positive to the left

@@ -18,7 +18,7 @@ void UnderTeller::choices() {
         const std::vector<double> lines = fixed_in_leaves(line, top_, in_.choices);
         double most = 0;
         for (const Slot& s : p_.slots)
-            if (s.part.starts_with("plate "))
+            if (s.part.kind == "plate")
                 most = std::max(most, std::abs(top_.widens(s.uv.x, fixed_for(s.uv, top_, lines), s.uv.y, p_.low_pct, p_.high_pct)));
         says.push_back(say("outermost bolt travels {}", fine(most)));
     }

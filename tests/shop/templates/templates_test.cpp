@@ -93,7 +93,7 @@ TEST_CASE("a plate's slots let every bolt go from its driest to its dampest plac
         const auto openings = layer(paths, part + ", opening");
         std::vector<Slot> slots;
         for (const Slot& s : plan.under->slots)
-            if (s.part == part) slots.push_back(s);
+            if (s.part == Part{"plate", k}) slots.push_back(s);
         REQUIRE(openings.size() == slots.size());
         const Vec2 middle = lerp(bounds(rim).low, bounds(rim).high, 0.5);
         for (std::size_t i = 0; i < slots.size(); ++i) {

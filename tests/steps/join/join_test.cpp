@@ -276,6 +276,7 @@ TEST_CASE("what stays between things let in is what voxels count, on five hundre
             const double deep = z(4, t * 0.7);
             const bool from_above = k % 3 == 0;
             const bool inside = k % 3 == 2;
+            l.kind = k % 3 == 0 ? LetInKind::bow_tie : k % 3 == 1 ? LetInKind::connector : LetInKind::tenon;
             l.what = k % 3 == 0 ? "bow tie" : k % 3 == 1 ? "connector" : "tenon";
             l.what += " " + std::to_string(k);
             l.low_mm = from_above ? t - deep : inside ? z(2, t / 2) : 0;

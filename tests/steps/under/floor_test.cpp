@@ -1,4 +1,6 @@
 // What is let in is measured from its own floor; channels are held at their own middle; bolts, bases and balance told by a second route.
+#include <catch2/catch.hpp>
+
 #include <cmath>
 #include <random>
 
@@ -16,10 +18,10 @@ using namespace yb;
 
 namespace {
 
-const Slot& hole(const UnderPlan& p, const std::string& part, bool round) {
+const Slot& hole(const UnderPlan& p, const Part& part, bool round) {
     for (const Slot& s : p.slots)
         if (s.part == part && s.round == round) return s;
-    FAIL(part);
+    FAIL(key_of(part));
     throw 0;
 }
 
@@ -56,16 +58,16 @@ TEST_CASE("a channel's hole starts at its pocket's floor: 34 of wood, 12 of pock
     t.job.under.channels = {{300, 0, 400, 40, 12, 3, 3}};
     t.job.under.insert_mm = 22;
     const UnderPlan p = t.plan();
-    const HoleMade& m = hole(p, "channel 1", true).made;
-    CHECK(hole(p, "channel 1", true).floor_mm == 12);
+    const HoleMade& m = hole(p, {"channel", 0}, true).made;
+    CHECK(hole(p, {"channel", 0}, true).floor_mm == 12);
     CHECK(m.stop_mm == 22);
     CHECK(m.above_mm == Approx(34 - 12 - 22).margin(1e-9));
     REQUIRE(t.says("under.through"));
     CHECK(t.says("under.through")->severity == Severity::stop);
     CHECK(render(t.says("under.through")->says, {}).find("comes through the show face") != std::string::npos);
     // A plate's starts on the wood.
-    CHECK(hole(p, "plate 1", true).floor_mm == 0);
-    CHECK(hole(p, "plate 1", true).made.above_mm >= 8);
+    CHECK(hole(p, {"plate", 0}, true).floor_mm == 0);
+    CHECK(hole(p, {"plate", 0}, true).made.above_mm >= 8);
     // The mend leaves what is to stay above, from that floor.
     REQUIRE(mend(t, "under.through"));
     for (const Slot& s : t.plan().slots) CHECK(34 - s.floor_mm - s.made.stop_mm >= t.job.under.least_above_mm - 1e-9);
@@ -111,7 +113,7 @@ TEST_CASE("a channel is held at its own middle wherever the base is held", "[und
         const double out = ch.length_mm / 2 - t.job.under.edge_mm;
         int looked = 0;
         for (const Slot& s : p.slots) {
-            if (s.part != "channel 1") continue;
+            if (s.part != Part{"channel", 0}) continue;
             ++looked;
             CHECK(s.held_v_mm == ch.v_mm);
             if (s.round) continue;

@@ -139,13 +139,12 @@ TEST_CASE("a clip is drawn 1:1 with its tongue set back as told", "[under]") {
     double furthest = 0;
     double gap = 0;
     for (const Slot& s : p.under->slots)
-        if (!s.round && s.part.rfind("plate", 0) == 0 && s.length_mm > furthest) furthest = s.length_mm, gap = s.made.gap_mm;
+        if (!s.round && s.part.kind == "plate" && s.length_mm > furthest) furthest = s.length_mm, gap = s.made.gap_mm;
     const auto kerf = std::find_if(all.begin(), all.end(), [](const DrawnPath& d) { return d.layer == "kerf"; });
     const auto tongue = std::find_if(all.begin(), all.end(), [](const DrawnPath& d) { return d.layer == "tongue, on the day"; });
     REQUIRE(kerf != all.end());
     REQUIRE(tongue != all.end());
     CHECK(bounds(kerf->points).high.x - bounds(tongue->points).high.x == Approx(gap));
     CHECK(bounds(tongue->points).width() == Approx(tongue_mm));
-    for (const Slot& s : p.under->slots)
-        CHECK(held_by(s, t.job.under) == (s.part.rfind("channel", 0) == 0 ? Fixing::slots : Fixing::clips));
+    for (const Slot& s : p.under->slots) CHECK(held_by(s, t.job.under) == (s.part.kind == "channel" ? Fixing::slots : Fixing::clips));
 }

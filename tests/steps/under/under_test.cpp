@@ -65,9 +65,9 @@ TEST_CASE("the fixed line decides which bolts travel", "[under]") {
     const auto slots = t.plan().slots;
     double least = 0;
     for (const Slot& s : slots)
-        if (s.part.starts_with("plate ")) least = std::min(least, s.uv.y);
+        if (s.part.kind == "plate") least = std::min(least, s.uv.y);
     for (const Slot& s : slots)
-        if (s.part.starts_with("plate ")) CHECK(s.round == (s.uv.y < least + t.job.under.bolt_mm));
+        if (s.part.kind == "plate") CHECK(s.round == (s.uv.y < least + t.job.under.bolt_mm));
     set_choice(t.job, "under.fixed", "middle");
     CHECK_FALSE(t.says("under.no_fixed"));
     int round = 0;
@@ -221,7 +221,7 @@ TEST_CASE("over a river the only fixed bolt is never advised into the resin", "[
     CHECK_FALSE(find_caution(after.under->cautions, "under.no_fixed"));
     int tight = 0;
     for (const Slot& s : after.under->slots) {
-        if (!s.round || !s.part.starts_with("plate ")) continue;
+        if (!s.round || s.part.kind != "plate") continue;
         ++tight;
         const Across* there = nullptr;
         const auto across = after.top->across(s.uv.x);
@@ -255,7 +255,7 @@ TEST_CASE("each half of an open river has a fixed line of its own, through its o
     CHECK_FALSE(find_caution(p.under->cautions, "under.leaf_loose"));
     std::array<int, 2> tight{};
     for (const Slot& s : p.under->slots) {
-        if (!s.part.starts_with("plate ")) continue;
+        if (s.part.kind != "plate") continue;
         const Region* there = p.top->at(s.uv, 1);
         REQUIRE(there);
         if (there->kind != RegionKind::leaf) continue;
