@@ -70,22 +70,23 @@ class Decisions : public PathVisitor {
     }
     void text(const FieldName& f, std::string& v) override {
         const std::string p = path(f.key);
-        const bool slab = p.rfind("leaves[", 0) == 0 && p.size() > 5 && p.compare(p.size() - 5, 5, ".slab") == 0;
+        const bool slab = first(p) == "leaves" && p.ends_with(".slab");
         const bool resin = p == "fill.river" || p == "days.wanted" || p == "start";
         if (slab || resin) all[p] = {v, f.label, "", step(p)};
     }
 
   private:
-    static bool wanted(const std::string& p) { return p.rfind("days.", 0) != 0; }
+    static std::string first(const std::string& p) { return p.substr(0, p.find_first_of(".[")); }
+    static bool wanted(const std::string& p) { return first(p) != "days"; }
     void size(const NumberField& f, double v) {
         const std::string p = path(f.key);
-        if (p.rfind("top.", 0) == 0)
+        if (first(p) == "top")
             all[p] = {text_of(v), f.label, f.kind == Kind::length || f.kind == Kind::fine || f.kind == Kind::along ? "mm" : "", "lay"};
     }
     static std::string step(const std::string& p) {
-        const std::string first = p.substr(0, p.find_first_of(".["));
-        if (first == "top" || first == "leaves" || first == "makeup") return "lay";
-        return find_step(first) ? first : std::string();
+        const std::string room = first(p);
+        if (room == "top" || room == "leaves" || room == "makeup") return "lay";
+        return find_step(room) ? room : std::string();
     }
 };
 
@@ -347,8 +348,7 @@ std::vector<BookPoint> readings_of(const std::vector<BookLine>& lines, const std
     std::vector<BookPoint> out;
     for (const BookLine& l : lines) {
         const BookEntry& e = l.entry;
-        if (e.kind != book::reading || e.what != what || (!job.empty() && e.job != job) || (!of.empty() && e.of.rfind(of, 0) != 0))
-            continue;
+        if (e.kind != book::reading || e.what != what || (!job.empty() && e.job != job) || (!of.empty() && !is_of(e, of))) continue;
         const std::string& value = l.corrected_by ? by_id.at(l.corrected_by)->value : e.value;
         char* end = nullptr;
         const double v = std::strtod(value.c_str(), &end);

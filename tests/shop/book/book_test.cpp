@@ -149,6 +149,22 @@ TEST_CASE("a correction names its line – corrections of corrections, lines tha
     CHECK(readings_of(read_book(all), "moisture").size() == 1);
 }
 
+TEST_CASE("readings of a slab are its own, not those of one whose name begins as its does", "[book]") {
+    std::vector<BookEntry> all;
+    for (const char* of : {"slab slab-1", "slab slab-12", "slab slab-1, the far end", "card glue 12"})
+        all.push_back(
+            {static_cast<std::int64_t>(all.size()) + 1, "2026-11-02T09:00:00+00:00", "", "rack", book::reading, "moisture", "11", "%", of});
+    const auto lines = read_book(all);
+    CHECK(readings_of(lines, "moisture").size() == 4);
+    CHECK(readings_of(lines, "moisture", {}, "slab slab-1").size() == 2);
+    CHECK(readings_of(lines, "moisture", {}, "slab slab-12").size() == 1);
+    CHECK_FALSE(of_card("slab slab-1"));
+    REQUIRE(of_card("card glue 12"));
+    CHECK(of_card("card glue 12")->card == "glue");
+    CHECK(of_card("card glue 12")->more == " 12");
+    CHECK(of_card("card glue")->more == "");
+}
+
 TEST_CASE("summer time, another zone, a clock set back: readings stand in the order they were taken, lines in the order they were written",
           "[book][hostile]") {
     CHECK(*moment_of("1970-01-01T01:00:00+01:00") == 0);
