@@ -128,7 +128,7 @@ AirLog read_air(const std::string& text) {
         const double t = warm == temp_f ? (*table.number(warm) - 32) / 1.8 : *table.number(warm);
         if (t < -40 || t > 60) table.fail(fmt::format("{:.1f} °C is no air of a room: −40 to 60 are taken", t));
         if (h < 0 || h > 100) table.fail(fmt::format("{:.1f} % is no humidity: 0 to 100 are taken", h));
-        const auto month = static_cast<std::size_t>(std::stoi(date.substr(5, 2)) - 1);
+        const auto month = static_cast<std::size_t>(month_of(date));
         temp[month] += t, damp[month] += h, ++count[month], ++log.readings;
     }
     if (log.readings == 0) throw FormatError("the file", "no reading is in it: a header, then a line a reading");

@@ -18,7 +18,9 @@ using Calendar = std::unique_ptr<icalcomponent, Freed>;
 icaltimetype at(const std::string& start, double h, bool whole_day) {
     const std::string day = date_after(start, h);
     icaltimetype t = icaltime_null_time();
-    t.year = std::stoi(day.substr(0, 4)), t.month = std::stoi(day.substr(5, 2)), t.day = std::stoi(day.substr(8, 2));
+    const std::chrono::year_month_day date(read_date(day).value());
+    t.year = static_cast<int>(date.year()), t.month = static_cast<int>(static_cast<unsigned>(date.month())),
+    t.day = static_cast<int>(static_cast<unsigned>(date.day()));
     t.is_date = whole_day;
     if (whole_day) return t;
     const double minutes = std::round(held_hours(h) * 60);

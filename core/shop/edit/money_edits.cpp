@@ -92,7 +92,7 @@ void give_number(Documents& docs, const std::string& id, const std::string& year
     if (!number.empty()) return;
     int last = 0;
     for (const auto& [other, j] : docs.jobs)
-        if (int n = 0; j.record.number.rfind(year + "-", 0) == 0 && std::sscanf(j.record.number.c_str() + year.size(), "-%6d", &n) == 1)
+        if (int of = 0, n = 0; std::sscanf(j.record.number.c_str(), "%6d-%6d", &of, &n) == 2 && std::to_string(of) == year)
             last = std::max(last, n);
     number = fmt::format("{}-{:02}", year, last + 1);
 }
