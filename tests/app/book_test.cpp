@@ -171,7 +171,7 @@ TEST_CASE("an operation that is ticked in Days stands in the book – what was t
     desk.press(Qt::Key_B);
     page.wait();
     // All that is sure was taken; each is put back by itself.
-    for (const char* key : {"pace_sand_after", "pace_sand_first", "pace_sand"}) {
+    for (const char* key : {"pace_sand_after", "pace_sand_felt", "pace_sand_first", "pace_sand"}) {
         auto* b = desk.find<QPushButton>(key);
         if (b->isChecked()) b->click();
         page.wait();

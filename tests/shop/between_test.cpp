@@ -56,8 +56,11 @@ TEST_CASE("a lift that falls after the one before has lost its tack says so, and
         (told ? late : in_time) += 1;
     }
     CHECK(in_time > 0);
-    // A week of nobody there.
-    job.days.pins = {{"pour", "2026-12-01"}, {"pour_2", "2026-12-18"}};
+    // Ten days later.
+    const Plan planned = f.plan();
+    const Operation* first = operation(planned, "pour");
+    REQUIRE(first);
+    job.days.pins.push_back({"pour_2", planned.days->date(first->start_h + 240)});
     const Plan p = f.plan();
     CHECK(std::any_of(p.pour->cautions.begin(), p.pour->cautions.end(), [](const Caution& c) { return c.key == "pour.no_tack"; }));
 }
