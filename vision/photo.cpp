@@ -331,15 +331,4 @@ TracedOutline match_outlines(const TracedOutline& a, const TracedOutline& below)
     return out;
 }
 
-TracedOutline with_lean(const TracedOutline& a, double left_mm, double right_mm) {
-    TracedOutline out = a;
-    out.b = a.a;
-    for (Vec2& p : out.b) {
-        const auto cut = cut_at_x(a.a, p.x);
-        const double middle = cut.empty() ? 0 : (cut.front().from + cut.back().to) / 2;
-        p.y += p.y > middle ? left_mm : -right_mm;
-    }
-    return out;
-}
-
 }  // namespace yb

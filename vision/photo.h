@@ -64,7 +64,4 @@ PhotoResult slab_from_photo(const Picture& photo, const PhotoOrder& order, const
 /// @throws PhotoError when their lengths differ by more than a fiftieth.
 TracedOutline match_outlines(const TracedOutline& a, const TracedOutline& b_seen_from_below);
 
-/// The same with one outline and a lean on each side, mm outside face A at face B.
-TracedOutline with_lean(const TracedOutline& a, double left_mm, double right_mm);
-
 }  // namespace yb

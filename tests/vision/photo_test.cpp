@@ -186,8 +186,4 @@ TEST_CASE("the outlines of both faces are matched, or leant", "[vision]") {
     CHECK((at_b[0].to - at_b[0].from) - (at_a[0].to - at_a[0].from) == Approx(30).margin(0.5));
     below.a = {{0, -200}, {900, -180}, {900, 190}, {0, 210}};
     CHECK_THROWS_WITH(match_outlines(a, below), Catch::Contains("1000 and 900 mm long"));
-    const TracedOutline leant = with_lean(a, 12, -7);
-    const auto cut = cut_at_x(leant.b, 500);
-    CHECK(cut[0].to == Approx(200 + 12));
-    CHECK(cut[0].from == Approx(-190 + 7));
 }

@@ -66,11 +66,6 @@ QColor ink_of(Severity s) {
     return s == Severity::stop ? c.madder : s == Severity::watch ? c.ochre : c.moss;
 }
 
-QColor wash_of(Severity s) {
-    const Palette& c = colours();
-    return s == Severity::stop ? c.madder_wash : s == Severity::watch ? c.ochre_wash : c.moss_wash;
-}
-
 void draw_sign(QPainter& p, Severity s, const QRectF& r) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);

@@ -52,7 +52,6 @@ struct WoodTone {
 };
 WoodTone tone_of(const std::string& species);
 QColor ink_of(Severity severity);
-QColor wash_of(Severity severity);
 
 /// The sign of a severity as a shape, never colour alone: square stop, triangle watch, round note.
 void draw_sign(QPainter& painter, Severity severity, const QRectF& box);

@@ -361,12 +361,6 @@ Ring thinned(const Ring& ring) {
     return out;
 }
 
-double widest_across(const Ring& ring) {
-    if (ring.size() < 3) return 0;
-    const Sides s = sides_of(ring);
-    return std::max(0.0, apart(s.low, s.high).widest_mm);
-}
-
 std::vector<Vec2> stretch(const std::vector<Vec2>& side, double from, double to) {
     if (side.size() < 2 || side.front().x > to || side.back().x < from) return {};
     std::vector<Vec2> out;

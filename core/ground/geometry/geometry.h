@@ -121,8 +121,6 @@ inline constexpr std::size_t most_ring_points = 2000;
 /// The same outline with every few points only, no more than that.
 Ring thinned(const Ring& ring);
 
-/// How wide a ring is at its widest station, across: from its lowest to its highest there.
-double widest_across(const Ring& ring);
 /// The part of a side between two places, cut at them. Empty where it does not reach in.
 std::vector<Vec2> stretch(const std::vector<Vec2>& side, double from, double to);
 /// The area between two such sides where `high` lies above `low`, over the stretch that both have.

@@ -89,15 +89,4 @@ Picture read_picture(std::span<const char> bytes) {
     throw PictureError("this is neither PNG nor JPEG");
 }
 
-Picture halved(const Picture& p) {
-    Picture out(p.width / 2, p.height / 2);
-    for (int y = 0; y < out.height; ++y)
-        for (int x = 0; x < out.width; ++x)
-            for (int c = 0; c < 3; ++c)
-                out.at(x, y)[c] = static_cast<std::uint8_t>(
-                    (p.at(2 * x, 2 * y)[c] + p.at(2 * x + 1, 2 * y)[c] + p.at(2 * x, 2 * y + 1)[c] + p.at(2 * x + 1, 2 * y + 1)[c] + 2) /
-                    4);
-    return out;
-}
-
 }  // namespace yb

@@ -42,7 +42,4 @@ inline constexpr double most_picture_points = 120e6;
 /// most_picture_points, or more than its bytes could hold, before memory is asked for.
 Picture read_picture(std::span<const char> bytes);
 
-/// Half as wide and half as high, each pixel the mean of four.
-Picture halved(const Picture& picture);
-
 }  // namespace yb

@@ -22,8 +22,6 @@ class Guess {
         double sigma_mm = 0;  ///< standard deviation of what is truly there, reading noise not counted
     };
     At at(Vec2 p) const;
-    double range_along_mm() const { return along_; }
-    double range_across_mm() const { return across_; }
     double noise_mm() const;
 
     /// The most readings that are taken into account: of more every so many-th is.

@@ -31,10 +31,6 @@ void name_resin(Shop& s, const std::string& key, const std::string& name) {
     if (Resin* r = resin_of(s, key)) set_name(r->label, name);
 }
 
-void set_resin_runs(Shop& s, const std::string& key, bool runs) {
-    if (Resin* r = resin_of(s, key)) r->thin = runs;
-}
-
 void set_resin_number(Shop& s, const std::string& key, const std::string& field, std::optional<double> value) {
     if (Resin* r = resin_of(s, key)) set_number(walk_of(*r), field, value);
 }

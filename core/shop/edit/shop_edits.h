@@ -34,8 +34,6 @@ std::size_t add_days_off(Shop& shop, const std::vector<DayOff>& off);
 std::string add_resin(Shop& shop, const std::string& like = {});
 /// Spaces around the name go, an empty one leaves it as it was. A resin that has gone is let be, here and below.
 void name_resin(Shop& shop, const std::string& key, const std::string& name);
-/// Whether it runs through the gaps of a taped crack.
-void set_resin_runs(Shop& shop, const std::string& key, bool runs);
 /// A number of a resin by the field it is declared at, `gel_25_h`.
 void set_resin_number(Shop& shop, const std::string& key, const std::string& field, std::optional<double> value);
 /// Takes a resin off the shelf; fillings and rivers of every job that were of it take the advice again.

@@ -63,22 +63,6 @@ std::vector<double> shares(std::span<const double> weight) {
 
 }  // namespace
 
-double taken_mm(const WeighedFace& top, const WeighedFace& bottom, const Tilt& t) {
-    const auto face = [&](const WeighedFace& f, auto over) {
-        const std::vector<double> w = shares(f.weight);
-        double sum = 0;
-        for (std::size_t i = 0; i < f.places.size(); ++i) sum += w[i] * std::max(0.0, over(f.places[i]));
-        return sum;
-    };
-    return face(top,
-                [&](const Vec3& p) {
-                    return p.z - t.top_at({p.x, p.y});
-                }) +
-           face(bottom, [&](const Vec3& p) {
-               return t.bottom_at({p.x, p.y}) - p.z;
-           });
-}
-
 Tilt least_wood(std::span<const Vec3> top, std::span<const Vec3> bottom, const WeighedFace& all_top, const WeighedFace& all_bottom,
                 double thickness) {
     if (all_top.places.size() != all_top.weight.size() || all_bottom.places.size() != all_bottom.weight.size())

@@ -50,9 +50,6 @@ struct WeighedFace {
     std::vector<double> weight;
 };
 
-/// The wood that two planes take off a piece, mm over its area: Σ w·max(z − plane, 0) of both faces over Σ w.
-double taken_mm(const WeighedFace& top, const WeighedFace& bottom, const Tilt& tilt);
-
 /// The tilt that leaves `thickness_mm` (along z) inside the top and takes the least wood off the whole piece, the part beyond
 /// the top counted: a linear program again, its sum built up cut by cut (Kelley 1960). When that much cannot be had, returns
 /// best_tilt(). @throws std::invalid_argument where a place has no weight.

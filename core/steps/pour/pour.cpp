@@ -412,22 +412,6 @@ std::vector<LiftForecast> forecast_lifts(const Resin& resin, double depth, doubl
 
 PourPlan plan_pour(const PourInputs& in) { return Planner(in).run(); }
 
-std::optional<Cured> cure_at(const Top& top, const PourPlan& plan, const Resin& resin, const PourChoices& choices, double u, int frames) {
-    if (plan.compartments.empty() || plan.lifts.empty()) return {};
-    for (const Compartment& c : plan.compartments) {
-        const Box box = bounds(c.above);
-        if (u < box.low.x || u > box.high.x) continue;
-        const auto cut = cut_at_x(c.above, std::clamp(u, box.low.x + 0.5, box.high.x - 0.5));
-        if (cut.empty()) continue;
-        Section s = section_of(plan.lifts.front().depth_mm, plan.air_c, choices);
-        s.width_mm = std::max(4.0, cut.back().to - cut.front().from);
-        s.banks_mm = std::clamp((top.wanted.width_mm - s.width_mm) / 2, 40.0, 200.0);
-        s.most_h = 200;
-        return cure(kinetics_of(resin), s, {2, frames});
-    }
-    return {};
-}
-
 std::vector<double> widths_along(const PourPlan& plan) {
     double low = 1e9;
     double high = 0;

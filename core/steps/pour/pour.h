@@ -214,10 +214,6 @@ std::vector<CardStep> at_pace(std::vector<CardStep> steps, double factor);
 /// none of that key. @param to_bench where the top's frame lies on the bench.
 std::vector<Thing> pour_things(const PourPlan& p, const Resin* resin, const Frame& to_bench);
 
-/// The cured section at a station, in two dimensions: resin as wide as the river there, its banks beside it. For the end view; takes
-/// up to a second. Nothing where no river runs there.
-std::optional<Cured> cure_at(const Top& top, const PourPlan& plan, const Resin& resin, const PourChoices& choices, double u_mm, int frames);
-
 /// What the step minds, in a few words each.
 std::span<const Headline> pour_headlines();
 

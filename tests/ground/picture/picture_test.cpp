@@ -36,14 +36,3 @@ TEST_CASE("what is no picture says so", "[picture]") {
     const std::string jpeg = to_jpeg(checked());
     CHECK_THROWS_AS(read_picture(std::string(jpeg.substr(0, jpeg.size() / 2))), PictureError);
 }
-
-TEST_CASE("half a picture is the mean of fours", "[picture]") {
-    Picture p(4, 2);
-    for (int x = 0; x < 4; ++x)
-        for (int y = 0; y < 2; ++y) p.at(x, y)[0] = static_cast<std::uint8_t>(10 * x + 100 * y);
-    const Picture h = halved(p);
-    REQUIRE(h.width == 2);
-    REQUIRE(h.height == 1);
-    CHECK(static_cast<int>(h.at(0, 0)[0]) == 55);
-    CHECK(static_cast<int>(h.at(1, 0)[0]) == 75);
-}

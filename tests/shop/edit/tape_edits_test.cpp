@@ -164,12 +164,10 @@ TEST_CASE("what belongs to the shop is set by name", "[edit]") {
     CHECK(s.resins.back().label == "river clear");
     name_resin(s, key, "   ");
     CHECK(s.resins.back().label == "river clear");
-    set_resin_runs(s, key, true);
     set_resin_number(s, key, "deepest_mm", 35);
-    CHECK(s.resins.back().thin);
     CHECK(s.resins.back().deepest_mm == 35);
     const Shop before = s;
-    name_resin(s, "gone", "x"), set_resin_runs(s, "gone", false), set_resin_number(s, "gone", "deepest_mm", 1);
+    name_resin(s, "gone", "x"), set_resin_number(s, "gone", "deepest_mm", 1);
     CHECK(s == before);
 }
 

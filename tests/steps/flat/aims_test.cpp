@@ -11,6 +11,22 @@ using namespace yb;
 
 namespace {
 
+/// The wood that two planes take off a piece, mm over its area: Σ w·max(z − plane, 0) of both faces over Σ w.
+double taken_mm(const WeighedFace& top, const WeighedFace& bottom, const Tilt& t) {
+    const auto face = [](const WeighedFace& f, auto over) {
+        double sum = 0, all = 0;
+        for (std::size_t i = 0; i < f.places.size(); ++i) sum += f.weight[i] * std::max(0.0, over(f.places[i])), all += f.weight[i];
+        return sum / all;
+    };
+    return face(top,
+                [&](const Vec3& p) {
+                    return p.z - t.top_at({p.x, p.y});
+                }) +
+           face(bottom, [&](const Vec3& p) {
+               return t.bottom_at({p.x, p.y}) - p.z;
+           });
+}
+
 /// A linear program row by row.
 class Lp {
   public:
