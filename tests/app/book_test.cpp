@@ -1,5 +1,6 @@
 // The book by hand: it fills by itself, is searched, corrected, drawn; a note from anywhere; a pace used and put back; photographs; papers.
 #include <QListView>
+#include <QPlainTextEdit>
 #include <QTimer>
 
 #include "app/files/bring.h"
