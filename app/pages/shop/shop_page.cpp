@@ -99,6 +99,14 @@ std::vector<Field> sanding_fields() {
     return out;
 }
 
+std::vector<Field> labour_fields() {
+    std::vector<Field> out;
+    Labour all;
+    for (const FieldLine& line : describe(walk_of(all)))
+        out.push_back(shop_number("labour." + line.path, QString::fromStdString("labour_" + line.path)));
+    return out;
+}
+
 TextField resin_name(const std::string& key) {
     return {QString::fromStdString(key) + "_label", QObject::tr("Called"),
             [key](const Session& s) {
@@ -353,6 +361,15 @@ std::vector<ShopGroup> ShopPage::groups() {
          {yes_no("disc_sander", tr("Coarse grits"), tr("by the orbital sander"), tr("by a disc sander"),
                  [](Shop& s) -> bool& { return s.sanding.disc_sander; })},
          sanding_fields()});
+    out.push_back(
+        {"labour",
+         tr("Labour"),
+         tr("What hands take for the work between the computed steps, in minutes: an amount of the plan times a rate, and setting up. "
+            "Starting values of makers' reports: change them, or tick operations off and your pace is learned."),
+         {},
+         {},
+         {},
+         labour_fields()});
     std::vector<Field> prices;
     for (const char* what : {"hour", "helper_hour", "overhead_pct", "margin_pct", "tax_pct", "order_days", "valid_days", "prices.glue_l",
                              "prices.glued_piece", "prices.panel", "prices.tape_roll", "prices.caulk_m", "prices.cutter_m2",

@@ -38,6 +38,7 @@ void fields(FieldVisitor& v, Shop& s) {
     v.list({"resins", "Resins"}, s.resins);
     v.object({"finishes", "Finishes"}, s.finishes);
     v.object({"sanding", "Sanders and discs"}, s.sanding);
+    v.object({"labour", "Labour"}, s.labour);
     v.object({"air", "Air of the shop"}, s.air);
     v.object({"store", "Air of the store"}, s.store);
     v.number({"dry_allowed_pct", "Dry enough: above the room by", Kind::percent, {0, 20}}, s.dry_allowed_pct);

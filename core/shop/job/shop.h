@@ -10,6 +10,7 @@
 #include "core/material/wood/meter.h"
 #include "core/material/wood/wood.h"
 #include "core/steps/flat/choices.h"
+#include "core/steps/labour/choices.h"
 #include "core/steps/money/choices.h"
 #include "core/steps/pace/choices.h"
 #include "core/steps/skin/coats.h"
@@ -33,6 +34,7 @@ struct Shop {
     std::vector<Resin> resins = starting_resins();
     FinishShelf finishes;
     Sanding sanding;
+    Labour labour;               ///< what hands take for the work between the computed steps
     Climate air;                 ///< of the shop, through the year
     Climate store;               ///< … of the place where finished tops wait
     double dry_allowed_pct = 2;  ///< moisture above what the room settles at that still counts as dry enough
