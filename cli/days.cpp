@@ -82,6 +82,7 @@ void run_days(const Asked& a) {
                                   {"hands_end", yb::wall_clock(s.start, o.hands_end_h)},
                                   {"end", yb::wall_clock(s.start, o.end_h)},
                                   {"slack_h", o.slack_h()},
+                                  {"in_one_go", o.in_one_go},
                                   {"decides", o.decides}});
         }
     Json jobs = Json::array();

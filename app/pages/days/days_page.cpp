@@ -87,6 +87,7 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
       drop_(quiet_button("days_drop", tr("Take it away"))),
       gives_(quiet_button("days_gives", tr("What could give"), tr("Each way to be ready sooner is planned, and said with what it gains"))),
       wanted_(new QLineEdit),
+      fetched_(new QPushButton),
       hands_(new MeasureField("days_hands", Kind::hours)),
       waits_(new MeasureField("days_waits", Kind::hours)),
       air_(new MeasureField("days_air", Kind::temperature)),
@@ -194,6 +195,10 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
     wanted_->setAccessibleName(tr("The day the client wants it"));
     want->addWidget(wanted_);
     rows->addLayout(want);
+    fetched_->setObjectName("days_fetched");
+    fetched_->setCheckable(true);
+    fetched_->setProperty("quiet", true);
+    rows->addWidget(fetched_);
     given_->hide();
     rows->addWidget(given_);
     rows->addWidget(gives_);
@@ -343,6 +348,9 @@ DaysPage::DaysPage(Session& session, QWidget* parent)
         }
         given_->hide();
         if (session_.documents().jobs.at(job->id).days.wanted != day) edit(tr("The day it is wanted"), [&](Job& j) { want_on(j, day); });
+    });
+    connect(fetched_, &QPushButton::clicked, this, [this](bool on) {
+        if (picked()) edit(tr("Who brings it"), [on](Job& j) { j.days.collected = on; });
     });
     connect(gives_, &QPushButton::clicked, this, &DaysPage::ask_what_gives);
     connect(&session_, &Session::changed, this, [this] {
@@ -546,6 +554,15 @@ void DaysPage::fill() {
     if (o->at == Place::form) lines << tr("takes the form");
     if (o->at == Place::clamps) lines << tr("takes the clamps");
     if (o->at == Place::spray) lines << tr("takes the clean corner: no dust");
+    if (o->in_one_go) lines << tr("not to be left once it is begun");
+    if (o->task && o->hands_on_h > 0 && session_.documents().jobs.count(job->id)) {
+        QStringList parts;
+        for (const LabourTerm& t : o->task->terms())
+            parts << (t.amount == 1 ? tr("%1 %2 min").arg(told(t.what)).arg(QLocale().toString(t.each_min, 'g', 3))
+                                    : tr("%1 × %2 %3 min")
+                                          .arg(QLocale().toString(t.amount, 'g', 3), told(t.what), QLocale().toString(t.each_min, 'g', 3)));
+        lines << tr("made of: %1").arg(parts.join(QStringLiteral(" · ")));
+    }
     if (o->aside) lines << tr("goes into the waiting of the top");
     if (o->paced != 1)
         for (const PaceFigure& f : session_.shop().paces)
@@ -561,6 +578,9 @@ void DaysPage::fill() {
         lines << tr("kept for %1 or later").arg(QLocale().toString(date_of(season_->date(o->not_before_h)), QStringLiteral("ddd d MMM")));
     figures_->setText(lines.join('\n'));
     done_->setText(o->done_h ? tr("Not done after all") : tr("Done"));
+    const bool fetched = session_.documents().jobs.at(job->id).days.collected;
+    fetched_->setChecked(fetched);
+    fetched_->setText(fetched ? tr("The client fetches it") : tr("Carried in and set up"));
     if (!wanted_->hasFocus()) wanted_->setText(QString::fromStdString(session_.documents().jobs.at(job->id).days.wanted));
     sticks_->setAccessibleDescription(tr("%1, %2: %3").arg(which_->text(), title_->text(), hero_->text()));
 }

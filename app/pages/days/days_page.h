@@ -72,6 +72,7 @@ class DaysPage : public QWidget {
     QPushButton *done_, *unpin_, *sooner_, *later_, *own_, *again_, *split_, *helped_, *drop_, *gives_;
     QPushButton* keep_ = nullptr;
     QLineEdit* wanted_;
+    QPushButton* fetched_;
     MeasureField *hands_, *waits_, *air_, *took_;
     QLabel* air_name_ = nullptr;
     std::vector<std::string> together_;  ///< keys of the changes that are looked at together

@@ -140,4 +140,14 @@ void fields(FieldVisitor& v, Workday& w) {
     v.list({"off", "Days off"}, w.off);
 }
 
+double longest_day_h(const Workday& w, Crew hand) {
+    double longest = 0;
+    for (int d = 0; d < 7; ++d) {
+        double sum = 0;
+        for (const auto& [from, to] : stretches_on(w, hand, d)) sum += to - from;
+        longest = std::max(longest, sum);
+    }
+    return longest;
+}
+
 }  // namespace yb

@@ -52,6 +52,8 @@ int weekday_of(const std::string& iso);
 /// Stretches on a weekday, in order, those that meet or overlap as one: of the maker, of the helper, or of both at once. Hours that end
 /// before they begin are open until midnight.
 std::vector<std::pair<double, double>> stretches_on(const Workday& w, Crew hand, int day);
+/// Hours of work of the longest weekday; 0 where nobody is ever there.
+double longest_day_h(const Workday& w, Crew hand);
 /// Nobody works on that date.
 bool is_off(const Workday& w, const std::string& iso);
 

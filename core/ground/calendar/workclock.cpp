@@ -76,6 +76,39 @@ double WorkClock::before(double h, double work) const {
     return it->from + std::max(0.0, goal - it->sum);
 }
 
+double WorkClock::begun_whole(double h, double work) const {
+    const double first = next(h);
+    if (first >= most_hours || work <= eps) return first;
+    // A stretch that is long enough; then a day.
+    for (const bool unbroken : {true, false}) {
+        double t = first;
+        for (int tries = 0; tries < 60 && t < first + 21 * 24 && t < most_hours; ++tries) {
+            const double end = after(t, work);
+            const bool fits = unbroken ? end - t <= work + 1e-6 : std::floor(t / 24) == std::floor((end - eps) / 24);
+            if (fits) return t;
+            // Where this stretch ends, or this day.
+            const double over = unbroken ? stretches_[at(t)].to : (std::floor(t / 24) + 1) * 24;
+            t = next(over + eps);
+        }
+    }
+    const double morning = next(std::floor(first / 24) * 24);
+    return morning >= first - eps ? first : next((std::floor(first / 24) + 1) * 24);
+}
+
+double WorkClock::begun_whole_before(double h, double work) const {
+    double t = before(h, work);
+    for (int tries = 0; tries < 60 && t > 0; ++tries) {
+        const double whole = begun_whole(t, work);
+        if (after(whole, work) <= h + 1e-6) return whole;
+        // The stretch before the one it begins in.
+        reach(t);
+        const std::size_t i = at(t);
+        if (i == 0) break;
+        t = std::min(before(stretches_[i].from, std::min(work, stretches_[i - 1].to - stretches_[i - 1].from)), stretches_[i - 1].to - eps);
+    }
+    return before(h, work);
+}
+
 double WorkClock::between(double from, double to) const {
     const auto up_to = [&](double h) {
         const std::size_t i = at(h);

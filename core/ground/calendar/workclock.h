@@ -24,6 +24,11 @@ class WorkClock {
     /// The latest moment at which so many hours can be begun so that they are done by an hour: after(before(h, w), w) ≤ h. Where the
     /// stretches before it have less, as far back as the first day, less than nothing.
     double before(double h, double work_h) const;
+    /// The first moment from an hour on at which so much work can be begun and done without leaving it: in one stretch, or where none is
+    /// long enough within one day. Longer than any day of the next three weeks: the first morning.
+    double begun_whole(double h, double work_h) const;
+    /// The last such moment, so that it is done by an hour.
+    double begun_whole_before(double h, double work_h) const;
     /// Hours of work from one hour to another.
     double between(double from, double to) const;
 

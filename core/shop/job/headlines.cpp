@@ -15,6 +15,7 @@ std::span<const Headline> whole_headlines() {
         {"days.no_hours", "Some of it is never done"},
         {"days.odd_date", "A day that is none"},
         {"plan.endless", "Hours without end"},
+        {"plan.long_day", "Longer than any working day"},
         {"plan.failed", "This step can't be planned"},
         {"plan.many", "More than a top has"},
         {"plan.range", "A number no shop could meet"},

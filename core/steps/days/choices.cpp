@@ -33,6 +33,7 @@ void fields(FieldVisitor& v, OwnOp& o) {
 
 void fields(FieldVisitor& v, DaysChoices& c) {
     v.text({"wanted", "Wanted on"}, c.wanted);
+    v.flag({"collected", "The client fetches it"}, c.collected);
     v.list({"done", "What is done"}, c.done);
     v.list({"pins", "Pinned to a day"}, c.pins);
     v.list({"changes", "What the maker knows better"}, c.changes);

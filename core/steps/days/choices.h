@@ -45,7 +45,8 @@ struct OwnOp {
 };
 
 struct DaysChoices {
-    std::string wanted;  ///< ISO date the client wants it; empty: when it is ready
+    std::string wanted;      ///< ISO date the client wants it; empty: when it is ready
+    bool collected = false;  ///< the client fetches it: nobody carries it in and sets it up
     std::vector<OpDone> done;
     std::vector<OpPin> pins;
     std::vector<OpChange> changes;

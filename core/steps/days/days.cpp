@@ -84,6 +84,12 @@ void tick_and_pin(std::vector<Operation>& operations, const DaysChoices& c, cons
         for (const OpPin& p : c.pins)
             if (p.key == o.key) o.not_before_h = std::max(0.0, hours_to(start, p.on).value_or(0));
     }
+    // Older shops never ticked what was no operation then: it is done where something after it on the wood is.
+    for (Operation& o : operations) {
+        if (!o.implied || o.done_h) continue;
+        for (const Operation& later : operations)
+            if (later.done_h && !later.aside && later.order > o.order && (!o.done_h || *later.done_h < *o.done_h)) o.done_h = later.done_h;
+    }
     // What was ticked before it was told part by part: a part is done where its first is, and something that comes after it.
     for (Operation& o : operations) {
         if (o.part_of.empty() || o.done_h) continue;

@@ -4,6 +4,7 @@
 // into working hours; waiting runs day and night. Estimates are starting values.
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -14,6 +15,7 @@
 #include "core/ground/figure/part.h"
 #include "core/material/wood/wood.h"
 #include "core/steps/days/choices.h"
+#include "core/steps/labour/labour.h"
 
 namespace yb {
 
@@ -56,7 +58,11 @@ struct Operation {
     double alone_h = 0;              ///< hands_on_h where one person does what is planned for two; 0: the same
     bool lacks = false;              ///< a second pair of hands is asked for and never there: the maker does it alone
     bool ordered = false;            ///< others bring it
-    std::string_view pace{};         ///< the kind of work its hours tell the pace of; empty: of none
+    bool in_one_go = false;          ///< not to be left once it is begun: it is begun only where the day is long enough for all of it …
+    double watched_h = 0;            ///< … and for so long after it: somebody has to be there, hands free
+    std::shared_ptr<const Task> task{};  ///< what its hours are made of; none: typed, or worked out by its step
+    bool implied = false;                ///< OperationKind::implied
+    std::string_view pace{};             ///< the kind of work its hours tell the pace of; empty: of none
     /// A further part – a lift, a round, a stage – of the operation of this key; empty: it is the first or only one.
     std::string part_of{};
     double slack_h() const { return latest_h - start_h; }
@@ -76,6 +82,7 @@ struct OperationKind {
     std::vector<Before> after{};         ///< rules of order: they hold in every net
     std::vector<const char*> follows{};  ///< kinds that stand before it in the order of work, where both are done on the wood of the top
     bool ordered = false;                ///< others bring it: it is told by when it is to be ordered
+    bool implied = false;                ///< done where something after it on the wood is ticked: older shops never ticked it
 };
 
 /// Ties operations into a net: what is done on the wood of the top follows one another in its order, since there is one top; what is made

@@ -213,6 +213,13 @@ class Scheduler {
         }
     }
 
+    /// Somebody is there until it can be left, where a day is long enough for that.
+    static double begun(const WorkClock& clock, double t, const Operation& o) {
+        const double whole = clock.begun_whole(t, o.hands_on_h + o.watched_h);
+        if (o.watched_h <= 0 || clock.after(whole, o.hands_on_h + o.watched_h) - whole < 24) return whole;
+        return clock.begun_whole(t, o.hands_on_h);
+    }
+
     void put(std::size_t i) {
         Node& n = nodes_[i];
         Operation& o = *n.op;
@@ -223,7 +230,7 @@ class Scheduler {
             if (nodes_[b].op->end_h > t) t = nodes_[b].op->end_h, n.by = b;
         const bool hands = o.hands_on_h > eps;
         for (;;) {
-            if (hands) t = clock.next(t);
+            if (hands) t = o.in_one_go ? begun(clock, t, o) : clock.next(t);
             const double hands_end = hands ? clock.after(t, o.hands_on_h) : t;
             const double end = hands_end + wait_of(n, hands_end);
             const Taken* in_the_way = t < most_hours ? taken(n, t, hands_end, end) : nullptr;
@@ -323,7 +330,10 @@ class Scheduler {
             for (const auto& [s, whole] : next[i])
                 (whole ? by[i] : hands_by[i]) = std::min(whole ? by[i] : hands_by[i], nodes_[s].op->latest_h);
             const double hands_end = std::min(by[i] - o.waiting_h, hands_by[i]);
-            o.latest_h = o.done_h || o.hands_on_h <= eps ? hands_end : hands_.of(nodes_[i].who).before(hands_end, o.hands_on_h);
+            const WorkClock& clock = hands_.of(nodes_[i].who);
+            o.latest_h = o.done_h || o.hands_on_h <= eps ? hands_end
+                         : o.in_one_go                   ? std::max(o.start_h, clock.begun_whole_before(hands_end, o.hands_on_h))
+                                                         : clock.before(hands_end, o.hands_on_h);
             if (o.done_h) o.latest_h = o.start_h;
         }
     }

@@ -80,6 +80,15 @@ std::string wrong(const std::vector<Net>& jobs, const Workday& w, const std::str
                     (o.who == Who::helper && there(Crew::helper)) || (o.who == Who::both && there(Crew::both)) ? o.who : Who::maker;
                 const Crew hand = who == Who::helper ? Crew::helper : who == Who::both ? Crew::both : Crew::maker;
                 if (!works(w, hand, start, o.start_h)) return name + " begins out of hours";
+                double longest = 0;
+                for (int day = 0; day < 7; ++day) {
+                    double sum = 0;
+                    for (const auto& [from, to] : stretches_on(w, hand, day)) sum += to - from;
+                    longest = std::max(longest, sum);
+                }
+                if (o.in_one_go && o.hands_on_h <= longest - 1e-6 &&
+                    std::floor((o.start_h + 1e-6) / 24) != std::floor((o.hands_end_h - 1e-6) / 24))
+                    return name + " is left over night";
                 if (count_minutes && std::abs(worked(w, hand, start, o.start_h, o.hands_end_h) - o.hands_on_h) > 0.02)
                     return name + " is not worked on for its hours";
                 if (who != Who::helper) taken["maker"].push_back({o.start_h, o.hands_end_h, name});
