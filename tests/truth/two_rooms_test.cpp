@@ -5,6 +5,8 @@
 #include <random>
 #include <set>
 
+#include "core/shop/job/documents.h"
+#include "core/shop/job/job.h"
 #include "core/shop/job/needs.h"
 #include "core/shop/job/skin_of.h"
 #include "core/shop/job/steps.h"
@@ -167,12 +169,27 @@ const std::vector<ToldTwice>& told_twice() {
         {"hands at the pour, lift by lift: Pour and Days", 1e-6,
          [](const Asked& a) -> Both {
              if (a.p.pour->lifts.empty() || a.changed("pour")) return {};
-             return {{a.p.pour->hands_on_h * pace_of(a.docs.shop.paces, "pour"), a.hands_of("pour")}};
+             const Labour& l = a.docs.shop.labour;
+             const double batch = a.job.pour.mix_min + l.pour_batch_min + (a.job.pour.degas ? 10 : 0);
+             const double minutes =
+                 static_cast<double>(a.p.pour->visits.size()) * l.pour_set_min + static_cast<double>(a.p.pour->batches.size()) * batch;
+             return {{minutes / 60 * pace_of(a.docs.shop.paces, "pour"), a.hands_of("pour")}};
          }},
         {"hands at the filling, round by round: Fill and Days", 1e-6,
          [](const Asked& a) -> Both {
              if (a.p.fill->rounds == 0 || a.p.fill->soak_l > 0 || a.changed("fill")) return {};
-             return {{a.p.fill->hands_on_h * pace_of(a.docs.shop.paces, "fill"), a.hands_of("fill")}};
+             const Labour& l = a.docs.shop.labour;
+             double minutes = 0;
+             std::vector<std::set<std::string>> resins;
+             for (const VoidPlan& v : a.p.fill->voids) {
+                 if (v.left_open || v.river) continue;
+                 resins.resize(std::max(resins.size(), v.lifts.size()));
+                 for (std::size_t k = 0; k < v.lifts.size(); ++k)
+                     resins[k].insert(v.resin),
+                         minutes += l.fill_place_min + (k > 0 ? 0 : l.fill_ready_min + (v.through ? l.fill_tape_min : 0));
+             }
+             for (const auto& r : resins) minutes += l.fill_set_min + l.fill_batch_min * static_cast<double>(r.size());
+             return {{minutes / 60 * pace_of(a.docs.shop.paces, "fill"), a.hands_of("fill")}};
          }},
         {"sanding: Skin and Days", 1e-6,
          [](const Asked& a) -> Both {

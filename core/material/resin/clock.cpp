@@ -30,4 +30,11 @@ CureClock clock_of_little(const Resin& r, double air_c) {
     return clock_of(r, air_c, {gel_hours(r, air_c), isothermal_h(k, tacky_alpha, air_c), isothermal_h(k, cured_alpha, air_c)}, 1e9);
 }
 
+const Resin& quickest(const std::vector<Resin>& shelf, const Resin& otherwise) {
+    const Resin* best = nullptr;
+    for (const Resin& r : shelf)
+        if (!r.soaks && !r.solid && r.parts_b > 0 && (!best || r.gel_25_h < best->gel_25_h)) best = &r;
+    return best ? *best : otherwise;
+}
+
 }  // namespace yb

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <optional>
+#include <vector>
 
 #include "core/material/resin/resin.h"
 
@@ -31,5 +32,9 @@ CureClock clock_of(const Resin& resin, double air_c, const Simulated& model, dou
 
 /// The clock of so little that it keeps the air's temperature: a filled void, what is topped up.
 CureClock clock_of_little(const Resin& resin, double air_c);
+
+/// What is mixed and poured and sets soonest on a shelf, for little: not what only soaks in, no stick or paste. @param otherwise where
+/// there is none.
+const Resin& quickest(const std::vector<Resin>& shelf, const Resin& otherwise);
 
 }  // namespace yb

@@ -35,7 +35,7 @@ std::vector<Need> needs_of(const Plan& plan, const Job& job, const Shop& shop) {
     return out;
 }
 
-void order_short(std::vector<Operation>& operations, const std::vector<Need>& needs, double days) {
+void order_short(std::vector<Operation>& operations, const std::vector<Need>& needs, double days, const Labour& labour) {
     static constexpr std::pair<NeedKind, std::pair<const char*, const char*>> kinds_ordered[] = {
         {NeedKind::resin, {"buy_resin", "Order resin"}}, {NeedKind::finish, {"buy_finish", "Order finish"}}};
     for (const auto& [kind, op] : kinds_ordered) {
@@ -48,7 +48,8 @@ void order_short(std::vector<Operation>& operations, const std::vector<Need>& ne
         Operation o;
         o.key = op.first, o.label = op.second;
         o.step = first->step;
-        o.hands_on_h = 0.25, o.waiting_h = days * 24;
+        const Task task = Task().set_up(labour.order_min);
+        o.hands_on_h = task.hours(), o.waiting_h = days * 24, o.task = std::make_shared<const Task>(task);
         o.aside = true, o.after = {"lay"};
         operations.push_back(std::move(o));
     }

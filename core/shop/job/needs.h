@@ -12,6 +12,7 @@
 
 namespace yb {
 
+struct Labour;
 /// Where it is bought, and what it counts as.
 enum class NeedKind { slab, resin, finish, glue, hardware, form, consumable, base, outside, extra };
 const char* name_of(NeedKind kind);  ///< "Slabs", "Resin" …
@@ -35,7 +36,7 @@ struct Need {
 
 /// What the shelf is said not to have enough of is ordered while the work goes on: an operation for each kind that runs short, after the
 /// top is laid and before whatever wants it. @param days until it is there.
-void order_short(std::vector<Operation>& operations, const std::vector<Need>& needs, double days);
+void order_short(std::vector<Operation>& operations, const std::vector<Need>& needs, double days, const Labour& labour);
 
 /// What all steps of a plan need, in their order; one line for each thing.
 std::vector<Need> needs_of(const Plan& plan, const Job& job, const Shop& shop);

@@ -208,12 +208,23 @@ Plan plan_once(const Job& given_job, const JobSlabs& slabs, const Shop& given_sh
         const WorkOrder order;
         for (Operation& o : all) order.place(o);
         const std::size_t given = all.size();
-        order_short(all, needs_of(p, job, shop), shop.money.order_days);
+        order_short(all, needs_of(p, job, shop), shop.money.order_days, shop.labour);
         for (std::size_t i = given; i < all.size(); ++i) order.place(all[i]);
         with_pace(all, shop.paces);
         with_choices(all, job.days, job.start);
         p.days = std::make_shared<DaysPlan>(plan_days(std::move(all), job.start, shop.workday, &shop.air));
         says_air = airs_of(p, job, shop.air);
+        for (const Operation& o : p.days->operations) {
+            const double day = longest_day_h(shop.workday, o.works() == Who::both     ? Crew::both
+                                                           : o.works() == Who::helper ? Crew::helper
+                                                                                      : Crew::maker);
+            if (!o.in_one_go || o.done_h || day <= 0 || o.hands_on_h <= day + 1e-6) continue;
+            held.cautions.emplace_back(
+                o.step, Caution{"plan.long_day", Severity::watch, o.step,
+                                say("‘{}’ takes {} and can't be left once it is begun; the longest day has {}. A second pair of hands, "
+                                    "stages, fewer batches or a longer day make it fit.",
+                                    o.label, hours(o.hands_on_h), hours(day))});
+        }
         if (p.days->endless)
             held.cautions.emplace_back(step_key::lay,
                                        Caution{"plan.endless", Severity::watch, step_key::lay,

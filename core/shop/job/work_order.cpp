@@ -59,7 +59,7 @@ void WorkOrder::place(Operation& o) const {
     o.order = order_of(key) + std::clamp(part, 0, between - 1);
     const auto it = std::find_if(kinds_.begin(), kinds_.end(), [&](const OperationKind* k) { return k->key == key; });
     if (it == kinds_.end()) return;
-    o.pace = (*it)->pace, o.ordered = (*it)->ordered;
+    o.pace = (*it)->pace, o.ordered = (*it)->ordered, o.implied = (*it)->implied;
     if (part <= 1)
         for (const Before& b : (*it)->after) o.after.emplace_back(b.key);
 }

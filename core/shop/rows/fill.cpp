@@ -41,19 +41,36 @@ void plan(Planning& w) {
 std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
         {"buy_resin", "", {}, {"lay"}, true},
-        {"soak", "fill", {{"buy_resin", "T41"}}, {"bark"}},
+        {"clean", "lay", {}, {"rough", "bark"}, false, true},
+        {"soak", "fill", {{"buy_resin", "T41"}}, {"clean"}},
         {"fill", "fill", {{"buy_resin", "T41"}}, {"touchup", "glue", "tie_jig"}},
         {"level", "fill", {{"fill"}}},
     };
     return all;
 }
 
+/// What has to be cleaned out before anything is flattened, dm² of walls and floors: rot, bark, loose knots.
+std::pair<int, double> loose(const FillPlan& f) {
+    std::pair<int, double> out;
+    for (const VoidPlan& v : f.voids) {
+        if (v.gone || (v.kind != FlawKind::pocket && v.kind != FlawKind::soft && v.kind != FlawKind::knot && v.kind != FlawKind::void_))
+            continue;
+        ++out.first, out.second += (area(v.outline) + girth(v.outline) * v.depth_mm) * 1e-4;
+    }
+    return out;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const FillPlan& f = *w.p.fill;
+    const Labour& l = w.shop.labour;
+    if (const auto [places, dm2] = loose(f); places > 0)
+        give(out, *w.p.flat, "clean", "Clean out", step_key::flat,
+             Task().set_up(l.clean_set_min).add("dm² of walls and floor", dm2, l.clean_dm2_min), 0);
     const auto soaked = std::count_if(f.voids.begin(), f.voids.end(), [](const VoidPlan& v) { return v.soaked; });
     // Soft wood is soaked before it is planed: what crumbles tears.
     if (soaked > 0) {
-        give(out, *w.p.flat, "soak", "Soak", step_key::flat, soaking_h * static_cast<double>(soaked), soaked_wait_h);
+        give(out, *w.p.flat, "soak", "Soak", step_key::flat,
+             Task().set_up(l.soak_set_min).add("place", static_cast<double>(soaked), l.soak_min), soaked_wait_h);
         waits_with(out, AirWait::cures, w);
     }
     if (f.rounds == 0) return;
@@ -61,15 +78,21 @@ void operations(const Planning& w, std::vector<Operation>& out) {
                                             "Round 7", "Round 8",      "Round 9",     "Round 10", "Round 11", "Round 12"};
     for (std::size_t k = 0; k < f.each.size(); ++k) {
         const FillRound& round = f.each[k];
-        if (k == 0) give(out, f, "fill", names[0], step_key::fill, round.hands_h, round.wait_h);
-        else if (k < std::size(names)) give_part(out, f, static_cast<int>(k) + 1, names[k], round.hands_h, round.wait_h);
-        else {  // more than anybody fills a void in: all of them are in the last
-            out.back().hands_on_h += round.hands_h, out.back().waiting_h += round.wait_h;
+        Task task;
+        task.set_up(l.fill_set_min).add("resin mixed", round.resins, l.fill_batch_min).add("void", round.places, l.fill_place_min);
+        if (k == 0) task.add("void made ready", round.places, l.fill_ready_min).add("void taped below", round.taped, l.fill_tape_min);
+        if (k == 0) {
+            give(out, f, "fill", names[0], step_key::fill, std::move(task), round.wait_h);
+            out.back().in_one_go = true;
+        } else if (k < std::size(names)) {
+            give_part(out, f, static_cast<int>(k) + 1, names[k], std::move(task), round.wait_h);
+        } else {  // more than anybody fills a void in: all of them are in the last
+            out.back().hands_on_h += task.hours(), out.back().waiting_h += round.wait_h;
             continue;
         }
         waits_with(out, AirWait::cures, w);
     }
-    give(out, f, "level", "Level", step_key::fill, 1, 0);
+    give(out, f, "level", "Level", step_key::fill, Task().set_up(l.level_set_min).add("void", f.each.front().places, l.level_place_min), 0);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {

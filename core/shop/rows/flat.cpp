@@ -192,15 +192,13 @@ void plan(Planning& w) {
     if (w.p.flat->ready) make_the_top(w);
 }
 
-constexpr double turn_slab_h = 0.5;  ///< with a helper, wedges and time to look: a starting value
-
 /// Something comes off it before the rest.
 bool roughs(const FacePlan& face) { return face.layers > face.last_layers; }
 
 std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
         // Two faces with a rest between, the last pass after it.
-        {"flat1", "flat", {{"rough"}, {"soak", "T18"}}, {"bark"}},
+        {"flat1", "flat", {{"rough"}, {"soak", "T18"}}, {"bark", "clean"}},
         {"flat2", "flat", {{"flat1", "T16"}, {"rough"}, {"soak", "T18"}}},
         {"last", "flat", {{"flat2", "T16"}}},
     };
@@ -215,24 +213,30 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         return;
     }
     // Each leaf is turned, and held again, for each of its faces that is planed.
-    const auto turned_h = [&](auto&& counts) {
+    const Labour& l = w.shop.labour;
+    const double holds_min = 60 * holding_h(f.asks, w.job.flat.held) / 2 / static_cast<double>(w.p.leaves.size());
+    const auto work = [&](double turned, double lanes_h) {
+        return Task().add("leaf laid and turned", turned, l.turn_min).add("leaf held", turned, holds_min).add("lanes", 1, 60 * lanes_h);
+    };
+    const auto faces = [&](auto&& counts) {
         double n = 0;
-        for (const LeafPlan& l : w.p.leaves) n += counts(*l.flat);
-        return n * (turn_slab_h + holding_h(f.asks, w.job.flat.held) / 2 / static_cast<double>(w.p.leaves.size()));
+        for (const LeafPlan& leaf : w.p.leaves) n += counts(*leaf.flat);
+        return n;
     };
     const double last = f.faces[0].last_hours + f.faces[1].last_hours;
+    bool rails = true;
+    const auto with_rails = [&](Task task) { return std::exchange(rails, false) ? task.set_up(l.flat_set_min) : task; };
     for (std::size_t k = 0; k < 2; ++k) {
-        const double turn_h = turned_h([&](const FlatPlan& leaf) { return roughs(leaf.faces[k]) ? 1 : 0; });
-        if (turn_h <= 0) continue;
+        const double turned = faces([&](const FlatPlan& leaf) { return roughs(leaf.faces[k]) ? 1 : 0; });
+        if (turned <= 0) continue;
         // It rests once both faces are roughed, or the one that is.
         const bool then_rests = k == 1 || !roughs(f.faces[1]);
         give(out, f, k == 0 ? "flat1" : "flat2", k == 0 ? "Face one" : "Face two", step_key::flat,
-             turn_h + f.faces[k].hours - f.faces[k].last_hours, then_rests ? w.job.flat.rest_h : 0);
+             with_rails(work(turned, f.faces[k].hours - f.faces[k].last_hours)), then_rests ? w.job.flat.rest_h : 0);
     }
     if (last > 0) {
-        const double turn_h =
-            turned_h([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
-        give(out, f, "last", "Last pass", step_key::flat, turn_h + last, 0);
+        const double turned = faces([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
+        give(out, f, "last", "Last pass", step_key::flat, with_rails(work(turned, last)), 0);
     }
 }
 

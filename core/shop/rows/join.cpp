@@ -30,27 +30,42 @@ std::span<const OperationKind> kinds() {
 
 void operations(const Planning& w, std::vector<Operation>& out) {
     const JoinPlan& j = *w.p.join;
-    // Setting out, cauls, a dry run; each stage dries for a night.
+    const Labour& l = w.shop.labour;
+    // Setting out, cauls, a dry run as long as the glue-up itself; each stage dries for a night, its squeeze-out taken off after an hour.
     const bool two = w.job.join.two_stages && j.joints.size() > 1;
     if (!j.joints.empty()) {
-        const auto gluing = [&] {
+        const auto gluing = [&](double needed) {
+            return Task()
+                .set_up(l.glue_set_min)
+                .add("dry run", 1, needed)
+                .add("glue-up", 1, needed)
+                .add("squeeze-out taken off", 1, l.glue_wipe_min);
+        };
+        const auto held = [&] {
             out.back().at = Place::clamps, out.back().keeps = true;
             out.back().in_air = true;  // open time
-            if (w.job.join.helped) out.back().who = Who::both, out.back().alone_h = 1 + j.alone_min / 60;
+            out.back().in_one_go = true, out.back().watched_h = 1;
+            if (w.job.join.helped) out.back().who = Who::both, out.back().alone_h = gluing(j.alone_min).hours();
         };
-        give(out, j, "glue", "Glue", step_key::join, 1 + j.needed_min / 60, 12);
-        gluing();
-        if (two) give_part(out, j, 2, "Glue, second stage", 1 + j.needed_min / 60, 12), gluing();
+        give(out, j, "glue", "Glue", step_key::join, gluing(j.needed_min), 12);
+        held();
+        if (two) give_part(out, j, 2, "Glue, second stage", gluing(j.needed_min), 12), held();
     }
     // Between the halves nobody reaches once they are on their rods.
-    if (!j.rods.empty()) give(out, j, "inner", "Finish inner edges", step_key::join, 0.75 + 0.1 * static_cast<double>(j.rods.size()), 24);
+    if (!j.rods.empty())
+        give(out, j, "inner", "Finish inner edges", step_key::join,
+             Task().set_up(l.inner_set_min).add("rod", static_cast<double>(j.rods.size()), l.inner_rod_min), 24);
     if (const double n = static_cast<double>(w.job.join.ties.size()); n > 0) {
-        give(out, j, "tie_jig", "Template of the ties", step_key::join, 0.5, 0);
+        give(out, j, "tie_jig", "Template of the ties", step_key::join, Task().set_up(l.tie_jig_min), 0);
         out.back().aside = true, out.back().after = {"lay"};
-        give(out, j, "ties", "Bow ties", step_key::join, 0.75 * n, 2);
+        give(out, j, "ties", "Bow ties", step_key::join, Task().add("bow tie", n, l.tie_min), 2);
     }
-    if (w.job.join.edge != EdgeShape::square)
-        give(out, j, "edge", "Edge", step_key::join, w.job.join.edge == EdgeShape::carved ? 4 : 0.75, 0);
+    if (w.job.join.edge != EdgeShape::square && w.top)
+        give(out, j, "edge", "Edge", step_key::join,
+             Task()
+                 .set_up(l.edge_set_min)
+                 .add("m of edge", girth(w.top->above) / 1000, w.job.join.edge == EdgeShape::carved ? l.carve_m_min : l.edge_m_min),
+             0);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {

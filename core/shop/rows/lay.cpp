@@ -238,21 +238,37 @@ std::span<const OperationKind> kinds() {
     return all;
 }
 
+/// Metres of the cuts before the faces are flat, or after.
+double cut_m(const CutList& list, bool after_flat) {
+    double mm = 0;
+    for (const Cut& c : list.cuts) mm += c.after_flat == after_flat && c.kind != CutKind::rip ? c.length_mm : 0;
+    return mm / 1000;
+}
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const StepPlan& says = *w.p.lay;
-    give(out, says, "lay", "Lay", step_key::lay, 2, 0);
-    give(out, says, "rough", "Rough-cut", step_key::lay, 0.5, 0);
+    const Labour& l = w.shop.labour;
+    const WantedTop& top = w.job.top;
+    const double leaves = static_cast<double>(w.job.leaves.size()), m2 = top.length_mm * top.width_mm * 1e-6;
+    give(out, says, "lay", "Lay", step_key::lay,
+         Task().set_up(l.lay_min).add("slab", leaves, l.lay_slab_min).add("m² of top", m2, l.lay_m2_min), 0);
+    give(out, says, "rough", "Rough-cut", step_key::lay,
+         Task().set_up(l.saw_set_min).add("m of cut", w.p.cuts ? cut_m(*w.p.cuts, false) : 0, l.saw_m_min), 0);
     if (const double bark = w.p.join ? w.p.join->bark_mm : 0; bark > 0 && !w.job.join.bark_kept)
-        give(out, says, "bark", "Bark off", step_key::lay, bark / 1000 * bark_off_h_m, 0);
-    // Starting values, until joining and pouring are planned step by step.
+        give(out, says, "bark", "Bark off", step_key::lay, Task().add("m of bark", bark / 1000, l.bark_m_min), 0);
     const std::size_t joints = w.p.makeup->joints.size();
-    const double n = static_cast<double>(joints);
+    const double n = static_cast<double>(joints), long_m = top.length_mm / 1000;
     if (joints > 0 && !is_river(w.job.makeup.kind)) {
-        give(out, says, "rip", "Rip", step_key::lay, 0.5 * n, 0);
+        give(out, says, "rip", "Rip", step_key::lay,
+             Task().add("joint set up", n, l.rip_set_min).add("m of edge", 2 * n * long_m, l.rip_m_min), 0);
     } else if (joints > 0 && w.job.makeup.kind != MakeUp::river) {
-        give(out, says, "rods", "Rods", step_key::lay, 2 * n, 0);
+        double rods = 0;
+        if (w.top)
+            for (const RiverRun& r : w.top->rivers) rods += static_cast<double>(r.rods.size());
+        give(out, says, "rods", "Rods", step_key::lay, Task().add("joint set up", n, l.rod_set_min).add("rod", rods, l.rod_min), 0);
     }
-    give(out, says, "cut", "To size", step_key::lay, 1, 0);
+    give(out, says, "cut", "To size", step_key::lay,
+         Task().set_up(l.saw_set_min).add("m of cut", w.p.cuts ? cut_m(*w.p.cuts, true) : 0, l.saw_m_min), 0);
 }
 
 std::vector<std::optional<double>> drifts(const Plan& plan) {

@@ -32,40 +32,76 @@ std::span<const OperationKind> kinds() {
     return all;
 }
 
+/// How long the rivers are, m: both their banks are twice that.
+double river_m(const PourPlan& p) {
+    double mm = 0;
+    for (const Compartment& c : p.compartments) mm += bounds(c.above).width();
+    return mm / 1000;
+}
+
+constexpr double a_night_h = 12;  ///< what was topped up is left over night, however quick it is
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const PourPlan& p = *w.p.pour;
     if (p.lifts.empty()) return;
+    const Labour& l = w.shop.labour;
+    const double panels = static_cast<double>(p.form.sheets.size()), river = river_m(p);
     // The form is made while the leaves rest; it is taken until what is poured into it is hard.
-    give(out, p, "form", "Form", step_key::pour, 3, 0);
+    give(out, p, "form", "Form", step_key::pour,
+         Task()
+             .set_up(l.form_set_min)
+             .add("panel", panels, l.form_panel_min)
+             .add("m of tape", p.form.tape_m, l.form_tape_m_min)
+             .add("m of seam", p.form.caulk_m, l.form_seam_m_min),
+         0);
     out.back().aside = true, out.back().after = {"lay"};
     // Soft, what stands proud is shaved; until it is hard it stays in its form; what is topped up or touched up has to get hard again.
-    constexpr double shave_h = 0.5;
+    const Task shaving = Task().add("m of edge", 2 * river, l.shave_m_min);
     const double last_h = p.visits.back().wait_h;
     const double soft = last_h - p.clock.hard_h + p.clock.shave_from_h;
-    const bool shaved = p.clock.hard_h - p.clock.shave_from_h > shave_h;
+    const bool shaved = p.clock.hard_h - p.clock.shave_from_h > shaving.hours();
     static constexpr const char* names[] = {"Resin in", "Second lift", "Third lift", "Lift 4",  "Lift 5",  "Lift 6",
                                             "Lift 7",   "Lift 8",      "Lift 9",     "Lift 10", "Lift 11", "Lift 12"};
     static_assert(std::size(names) == most_lifts);
+    const Resin* resin = find_resin(w.shop.resins, p.resin);
     for (std::size_t k = 0; k < p.visits.size(); ++k) {
         const PourVisit& v = p.visits[k];
         const double wait = k + 1 < p.visits.size() || !shaved ? v.wait_h : soft;
-        if (k == 0) give(out, p, "pour", names[0], step_key::pour, v.hands_h, wait), out.back().at = Place::form, out.back().keeps = true;
-        else give_part(out, p, static_cast<int>(k) + 1, names[k], v.hands_h, wait);
+        Task task;
+        task.set_up(l.pour_set_min)
+            .add("batch mixed", v.batches, w.job.pour.mix_min)
+            .add("batch degassed", w.job.pour.degas ? v.batches : 0, degas_min)
+            .add("batch poured", v.batches, l.pour_batch_min);
+        if (k == 0) {
+            give(out, p, "pour", names[0], step_key::pour, std::move(task), wait);
+            out.back().at = Place::form, out.back().keeps = true, out.back().in_one_go = true;
+            // What is thin finds every gap in its first two hours.
+            out.back().watched_h = resin && resin->thin ? 2 : 0;
+        } else {
+            give_part(out, p, static_cast<int>(k) + 1, names[k], std::move(task), wait);
+        }
         waits_with(out, AirWait::cures, w);
     }
     if (shaved) {
-        give(out, p, "shave", "Shave warm", step_key::pour, shave_h, last_h - soft - shave_h);
+        give(out, p, "shave", "Shave warm", step_key::pour, shaving, last_h - soft - shaving.hours());
         waits_with(out, AirWait::cures, w);
         out.back().at = Place::form, out.back().keeps = true;
     }
-    give(out, p, "unmould", "Unmould", step_key::pour, 1, 0);
-    give(out, p, "scrape", "Scrape, plane", step_key::pour, 1, 0);
-    give(out, p, "topup", "Top up", step_key::pour, 0.5, p.little.hard_h);
-    waits_with(out, AirWait::cures, w);
+    give(out, p, "unmould", "Unmould", step_key::pour, Task().set_up(l.unmould_min).add("panel", panels, l.unmould_panel_min), 0);
+    give(out, p, "scrape", "Scrape", step_key::pour, Task().add("m of river", river, l.scrape_m_min), 0);
+    const auto little = [&](const char* key, const char* label) {
+        give(out, p, key, label, step_key::pour, Task().set_up(l.little_set_min).add("m of river", river, l.little_m_min),
+             std::max(a_night_h, p.little.hard_h));
+        waits_with(out, AirWait::cures, w);
+        out.back().in_one_go = true;
+    };
+    little("topup", "Top up");
     // What crept over a live edge and was not shaved while it was soft comes off once it is hard: between the two it clogs every disc.
-    if (w.job.top.live != LiveEdges::none) give(out, p, "bleed", "Clean edges", step_key::pour, 0.75, 0);
-    give(out, p, "touchup", "Touch up", step_key::pour, 0.5, p.little.hard_h);
-    waits_with(out, AirWait::cures, w);
+    if (w.job.top.live != LiveEdges::none) {
+        const double edges = (w.job.top.live == LiveEdges::both ? 2 : 1) * w.job.top.length_mm / 1000;
+        give(out, p, "bleed", "Clean edges", step_key::pour, Task().add("m of live edge", edges, l.bleed_m_min), 0);
+    }
+    little("touchup", "Touch up");
 }
 
 /// A lift that falls to where the one before has lost its tack no longer bonds to it by itself.

@@ -58,13 +58,21 @@ inline void give(std::vector<Operation>& out, const StepPlan& says, const char* 
     out.push_back(std::move(op));
 }
 
+/// The same, its hours made of parts.
+inline void give(std::vector<Operation>& out, const StepPlan& says, const char* key, const char* label, Step step, Task task, double wait) {
+    give(out, says, key, label, step, task.hours(), wait);
+    out.back().task = std::make_shared<const Task>(std::move(task));
+}
+
 /// A further part of the operation that was given before it – a second lift, round, stage: its hands fall when it does. @param part from 2.
-inline void give_part(std::vector<Operation>& out, const StepPlan& says, int part, const char* label, double hands, double wait) {
+inline void give_part(std::vector<Operation>& out, const StepPlan& says, int part, const char* label, Task task, double wait) {
     const Operation first = out.back();
     const std::string of = first.part_of.empty() ? first.key : first.part_of;
     Operation op;
-    op.key = of + "_" + std::to_string(part), op.label = label, op.step = first.step, op.hands_on_h = hands, op.waiting_h = wait;
+    op.key = of + "_" + std::to_string(part), op.label = label, op.step = first.step, op.hands_on_h = task.hours(), op.waiting_h = wait;
+    op.task = std::make_shared<const Task>(std::move(task));
     op.part_of = of, op.at = first.at, op.keeps = first.keeps, op.who = first.who, op.in_air = first.in_air;
+    op.in_one_go = first.in_one_go, op.watched_h = first.watched_h;
     mark(op, says);
     out.push_back(std::move(op));
 }
@@ -74,8 +82,9 @@ inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning&
     out.back().air = how, out.back().in_air = true, out.back().air_c = w.air(out.back().step).day.temp_c;
 }
 
-/// So much of a resin, mixed.
+/// So much of a resin, mixed. A few millilitres come from what stands open: no line, no order.
 inline void need_resin(std::vector<Need>& out, const Resin& r, double litres, const char* before) {
+    if (litres < 0.005) return;
     out.push_back({NeedKind::resin, "resin " + r.key, r.label, litres, "l", before, r.left_l, r.kit_l, r.price_l});
 }
 

@@ -4,6 +4,7 @@
 #include "core/shop/job/skin_of.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/join/join.h"
+#include "core/steps/pour/pour.h"
 #include "core/steps/under/under.h"
 
 namespace yb {
@@ -64,50 +65,93 @@ std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
         {"buy_finish", "", {}, {"lay"}, true},
         {"sample", "", {}, {"dryfit"}},
+        {"sand_rough", "sand", {{"level", "T39"}, {"ties", "T38"}}, {"edge"}, false, true},
         {"sand", "sand", {{"level", "T39"}, {"ties", "T38"}, {"pockets"}, {"dryfit"}}, {"sample"}},
         {"last_grit", "sand", {{"sand", "T38"}}},
         {"before", "coats", {{"sample"}}, {"last_grit"}},
         {"coat", "coats", {{"sample"}, {"last_grit", "T38"}, {"before"}, {"buy_finish", "T41"}}, {"sand"}},
+        {"buff", "coats", {}, {"coat"}},
     };
     return all;
+}
+
+/// Minutes at the sander with the first grit of each face, those between, and the last where it waits for wetted grain to dry.
+struct Sanded {
+    double rough = 0, fine = 0, last = 0;
+    double all() const { return rough + fine + last; }
+};
+Sanded sanded(const SkinPlan& s) {
+    Sanded out;
+    for (const SkinFacePlan& f : s.faces)
+        for (std::size_t i = 0; i < f.grits.size(); ++i)
+            (f.grits[i].wetted ? out.last : i == 0 && f.grits.size() > 1 ? out.rough : out.fine) += f.grits[i].minutes;
+    return out;
 }
 
 void operations(const Planning& w, std::vector<Operation>& out) {
     const SkinPlan& s = skin_of(w.p);
     if (!s.ready) return;
+    const Labour& l = w.shop.labour;
     // What changes the wood's colour is tried on a board of it first.
     const bool changed = w.job.skin.finish == Finish::tinted || w.job.skin.before != BeforeFinish::nothing;
     if (changed && !w.job.skin.sample_signed) {
-        give(out, s, "sample", "A sample, signed", step_key::skin, 0.5, s.recoat_h);
+        give(out, s, "sample", "A sample, signed", step_key::skin, Task().set_up(l.sample_min), s.recoat_h);
         waits_with(out, AirWait::dries, w);
         out.back().aside = true, out.back().after = {"lay"};
     }
-    // The last grit waits for the wetted grain to dry.
-    const bool wetted = w.job.skin.raise_grain;
     // Two people at the sanders are two pairs of hands there, on the rule and in the money.
-    const auto sanding = [&](const char* key, const char* label, double share, double wait) {
-        give(out, s, key, label, step_key::skin, s.sanding_min / 60 * share, wait);
-        if (w.job.skin.hands == SkinHands::two_people)
-            out.back().who = Who::both, out.back().alone_h = (s.faces_alone_min + s.edges_alone_min) / 60 * share;
+    const bool two = w.job.skin.hands == SkinHands::two_people;
+    const Sanded minutes = sanded(s);
+    const double alone = minutes.all() > 0 ? (s.faces_alone_min + s.edges_alone_min) / minutes.all() : 1;
+    const auto sanding = [&](const char* key, const char* label, double at_it, double hairlines_m2, double wait) {
+        if (at_it <= 0) return;
+        const auto task = [&](double times) {
+            return Task()
+                .set_up(l.sand_set_min)
+                .add("at the sander", 1, at_it * times)
+                .add("m² of pin holes closed", hairlines_m2, l.hairline_m2_min);
+        };
+        give(out, s, key, label, step_key::skin, task(1), wait);
+        if (two) out.back().who = Who::both, out.back().alone_h = task(alone).hours();
     };
-    sanding("sand", "Sand", wetted ? 0.85 : 1, wetted ? dries_h : 0);
-    if (wetted) sanding("last_grit", "Last grit", 0.15, 0);
-    if (w.job.skin.before != BeforeFinish::nothing) give(out, s, "before", "Bleach, stain, fume", step_key::skin, 1, 24);
+    // Rough before anything is set out on it, fine once it has been fitted; the last grit waits for the wetted grain to dry.
+    const double upper_m2 = w.top ? area(w.top->above) * 1e-6 : 0;
+    const bool filled = w.p.fill->rounds > 0 || !w.p.pour->lifts.empty();
+    sanding("sand_rough", "Sand, rough", minutes.rough, 0, 0);
+    sanding("sand", "Sand, fine", minutes.fine, filled ? upper_m2 : 0, minutes.last > 0 ? dries_h : 0);
+    sanding("last_grit", "Last grit", minutes.last, 0, 0);
+    double m2 = 0;
+    for (const SkinFacePlan& f : s.faces)
+        if (!f.left_out) m2 += f.face.m2;
+    if (w.job.skin.before != BeforeFinish::nothing)
+        give(out, s, "before", "Bleach, stain, fume", step_key::skin, Task().set_up(l.before_set_min).add("m²", m2, l.before_m2_min), 24);
     static constexpr const char* keys[] = {"coat_1", "coat_2", "coat_3", "coat_4",  "coat_5",  "coat_6",
                                            "coat_7", "coat_8", "coat_9", "coat_10", "coat_11", "coat_12"};
     static constexpr const char* names[] = {"First coat", "Second coat", "Third coat", "Coat 4",  "Coat 5",  "Coat 6",
                                             "Coat 7",     "Coat 8",      "Coat 9",     "Coat 10", "Coat 11", "Coat 12"};
     const int n = std::clamp(s.coats, 1, 12);
     for (int i = 0; i < n; ++i) {
-        double minutes = 20;  // setting out, cleaning up
+        double putting = 0, rubbed_m2 = 0;
         for (const SkinFacePlan& f : s.faces)
-            if (static_cast<std::size_t>(i) < f.coats.size()) minutes += f.coats[static_cast<std::size_t>(i)].minutes;
+            if (static_cast<std::size_t>(i) < f.coats.size()) {
+                putting += f.coats[static_cast<std::size_t>(i)].minutes;
+                if (i > 0 && f.label.film) rubbed_m2 += f.face.m2;
+            }
         const bool last = i + 1 == n;
-        give(out, s, keys[i], names[i], step_key::skin, minutes / 60, last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
+        const auto task = [&](double hands) {
+            Task t;
+            t.set_up(l.coat_set_min).add("putting it on", 1, putting * hands);
+            if (rubbed_m2 > 0) t.add("rubbing between", 1, l.rub_set_min).add("m² rubbed", rubbed_m2, l.rub_m2_min);
+            return t;
+        };
+        give(out, s, keys[i], names[i], step_key::skin, task(1), last ? s.handle_h : w.job.skin.wait_h.value_or(s.recoat_h));
         if (last || !w.job.skin.wait_h) waits_with(out, AirWait::dries, w);
-        out.back().at = Place::spray, out.back().keeps = true;  // no dust near it
-        if (w.job.skin.hands == SkinHands::two_people) out.back().who = Who::both, out.back().alone_h = (20 + 2 * (minutes - 20)) / 60;
+        out.back().at = Place::spray, out.back().keeps = true, out.back().in_one_go = true;  // no dust near it
+        if (two) out.back().who = Who::both, out.back().alone_h = task(2).hours();
     }
+    // What is buffed stands two days first.
+    if (s.label.film && w.job.skin.sheen == Sheen::gloss)
+        give(out, s, "buff", "Buff", step_key::skin, Task().set_up(l.buff_set_min).add("m²", upper_m2, l.buff_m2_min), 0);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {

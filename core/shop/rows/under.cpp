@@ -12,39 +12,73 @@ namespace of_under {
 void plan(Planning& w) {
     if (!w.asked(step_key::under)) w.p.under = w.before()->under;
     else if (w.top)
-        w.p.under = std::make_shared<UnderPlan>(
-            plan_under({*w.top, w.job.under, w.job.room, w.air(step_key::under).day, w.job.makeup.halves_u_mm, w.shop.store}));
+        w.p.under = std::make_shared<UnderPlan>(plan_under(
+            {*w.top, w.job.under, w.job.room, w.air(step_key::under).day, w.job.makeup.halves_u_mm, w.shop.store, w.shop.labour}));
 }
 
 std::span<const OperationKind> kinds() {
     static const std::vector<OperationKind> all{
         {"base_order", "", {}, {"lay"}, true},
-        {"under_jig", "under", {}, {"edge"}},
+        {"under_jig", "under", {}, {"edge", "sand_rough"}},
+        {"base_look", "", {{"base_order", "T41"}}},
         {"base_make", "base", {}, {"under_jig"}},
         {"base_parts", "base", {{"base_make", "T40"}}},
-        {"pockets", "under", {{"base_order", "T41"}, {"under_jig"}}, {"base_parts"}},
+        {"pockets", "under", {{"base_order", "T41"}, {"base_look", "T41"}, {"under_jig"}}, {"base_parts"}},
         {"dryfit", "under", {{"inner", "T40"}, {"base_parts", "T40"}, {"base_make", "T40"}}, {"pockets"}},
+        {"assemble", "end", {}, {"buff"}},
+        {"carry", "end", {}, {"assemble"}},
+        {"set_up", "end", {}, {"carry"}},
     };
     return all;
 }
 
+/// Two are wanted for what one cannot lift alone: a starting value, and the maker's judgement.
+constexpr double alone_kg = 25;
+
 void operations(const Planning& w, std::vector<Operation>& out) {
     const UnderPlan& u = *w.p.under;
+    const UnderChoices& c = w.job.under;
     if (u.slots.empty() && u.ready) return;
+    const Labour& l = w.shop.labour;
     // The base goes into the waiting of the top: once it is laid, its size is known.
-    const auto beside = [&](const char* key, const char* label, double hands, double wait) {
-        give(out, u, key, label, step_key::under, hands, wait);
+    const auto beside = [&](const char* key, const char* label, Task task, double wait) {
+        give(out, u, key, label, step_key::under, std::move(task), wait);
         out.back().aside = true;
         out.back().after = {"lay"};
     };
-    if (const double days = w.job.under.lead_days; days > 0) beside("base_order", "Order the base", 0.5, days * 24);
-    if (u.base.hands_on_h > 0) beside("base_make", "Make the base", u.base.hands_on_h, u.base.wait_h);
-    if (u.base.mask_h > 0) beside("base_parts", "Finish the base's parts", u.base.mask_h, 24);
-    if (!u.slots.empty() || !u.pockets.empty()) beside("under_jig", "Drilling template", 0.5, 0);
+    if (const double days = c.lead_days; days > 0) {
+        beside("base_order", "Order the base", Task().set_up(l.order_min), days * 24);
+        // A week is left to have it made good.
+        beside("base_look", "Look at what came", Task().set_up(l.look_min), 7 * 24);
+    }
+    if (u.base.making.hours() > 0) beside("base_make", "Make the base", u.base.making, u.base.wait_h);
+    if (u.base.masking.hours() > 0) beside("base_parts", "Finish the base's parts", u.base.masking, 24);
+    const double holes = static_cast<double>(u.slots.size());
+    const bool screws = c.inserts == InsertKind::wood_screw;
+    if ((!u.slots.empty() && !screws) || !u.pockets.empty())
+        beside("under_jig", "Drilling template", Task().set_up(l.jig_set_min).add("hole", holes, l.jig_hole_min), 0);
+    double pocket_m = 0;
+    for (const Channel& k : c.channels) pocket_m += k.length_mm / 1000;
     give(out, u, "pockets", "Under", step_key::under,
-         0.15 * static_cast<double>(u.slots.size()) + 0.75 * static_cast<double>(u.pockets.size()), 0);
-    give(out, u, "dryfit", "Dry-fit", step_key::under, 1, 0);
+         Task()
+             .set_up(l.hole_set_min)
+             .add(screws ? "screw" : "insert or slot", holes, screws ? l.screw_min : l.hole_min)
+             .add("pocket set up", static_cast<double>(u.pockets.size()), l.pocket_set_min)
+             .add("m of pocket", u.pockets.empty() ? 0 : pocket_m, l.pocket_m_min),
+         0);
+    give(out, u, "dryfit", "Dry-fit", step_key::under,
+         Task().set_up(l.dryfit_set_min).add(screws ? "screw" : "bolt", holes, l.dryfit_bolt_min), 0);
     out.back().in_air = true;  // what the wood holds on the day
+    const bool heavy = u.top_kg > alone_kg;
+    const auto together = [&](const char* key, const char* label, const Task& task) {
+        give(out, u, key, label, step_key::under, task, 0);
+        if (heavy) out.back().who = Who::both, out.back().alone_h = 2 * task.hours();
+    };
+    together("assemble", "Put together",
+             Task().set_up(l.assemble_set_min).add(screws ? "screw" : "bolt", holes, l.assemble_bolt_min).add("levelled", 1, l.level_min));
+    if (w.job.days.collected) return;
+    together("carry", "Carry it in", Task().add("top and base, each", 2, l.carry_min));
+    together("set_up", "Set up at the client's", Task().set_up(l.set_up_min));
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {

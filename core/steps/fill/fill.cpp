@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <set>
 
 namespace yb {
 
@@ -161,6 +162,12 @@ class Planner {
         FillAdvice advice = advice_for(flaw.kind, v.depth_mm, v.gap_mm, v.through, v.holes);
         if (!find_resin(in_.resins, advice.resin))
             advice = {advised_resin(v.depth_mm, v.gap_mm, v.through), say("the nearest that is on the shelf"), advice.soak};
+        // Nobody mixes a batch of casting resin for a spoonful: what is under a cup goes together with the quick one.
+        v.under_cup = v.volume_l < under_cup_l && !unknown && v.volume_l > 0;
+        const Resin* deep = find_resin(in_.resins, advice.resin);
+        const Resin& quick = quickest(in_.resins, deep ? *deep : starting_resins().front());
+        if (v.under_cup && deep && deep->gel_25_h > quick.gel_25_h && !deep->soaks && !deep->solid && deep->parts_b > 0)
+            advice.resin = quick.key, advice.why = say("under a cup: with the others of its kind, from one mix of the quick resin");
         if (unknown) advice.why = say("how deep it is was not probed: the choice is safe only once it is");
         v.advised = advice.resin;
         v.why = advice.why;
@@ -211,7 +218,10 @@ class Planner {
     std::vector<Lift> lifts(const VoidPlan& v, double mouth, double full, double from, double floor, const Resin& r) const {
         if (v.depth_mm < 0.05 || v.left_open) return {};
         const double k = 1 - from / std::max(full, 1e-9) * (1 - v.floor_share);
-        return in_lifts(r, v.depth_mm, mouth * k * k * in_.choices.overfill_mm * 1e-6, in_.choices, in_.shop_c,
+        // So little keeps the air's temperature however deep it stands: one lift.
+        Resin so_little = r;
+        if (v.under_cup) so_little.deepest_mm = std::max(r.deepest_mm, v.depth_mm);
+        return in_lifts(so_little, v.depth_mm, mouth * k * k * in_.choices.overfill_mm * 1e-6, in_.choices, in_.shop_c,
                         [&](double low, double high) {
                             return void_litres(mouth, full, v.floor_share, floor - v.depth_mm * high, floor - v.depth_mm * low);
                         });
@@ -260,13 +270,11 @@ class Planner {
             p_.soak_l += v.soak_l;
             if (v.river) {
                 p_.river_l += v.volume_l, p_.mass_kg += v.mass_kg;
-                if (v.soaked) p_.hands_on_h += soaking_h;
                 continue;
             }
             p_.volume_l += v.volume_l;
             p_.tape_mm += v.tape_mm;
             if (v.small) ++p_.small, p_.small_l += v.volume_l;
-            if (v.soaked) p_.hands_on_h += soaking_h;
             p_.mass_kg += v.mass_kg;
             for (const Lift& l : v.lifts) {
                 p_.mixed_l += l.volume_l;
@@ -274,7 +282,7 @@ class Planner {
         }
         p_.each = rounds_of(p_.voids);
         p_.rounds = static_cast<int>(p_.each.size());
-        for (const FillRound& round : p_.each) p_.hands_on_h += round.hands_h, p_.wait_h += round.wait_h;
+        for (const FillRound& round : p_.each) p_.wait_h += round.wait_h;
     }
 
     void add(std::string key, Severity s, Phrase says, std::optional<Vec2> at = {}) {
@@ -383,15 +391,17 @@ std::vector<Lift> in_lifts(const Resin& resin, double depth_mm, double over_l, c
 
 std::vector<FillRound> rounds_of(const std::vector<VoidPlan>& voids) {
     std::vector<FillRound> out;
+    std::vector<std::set<std::string>> mixed;
     for (const VoidPlan& v : voids) {
         if (v.left_open || v.river) continue;
-        if (out.size() < v.lifts.size()) out.resize(v.lifts.size());
+        if (out.size() < v.lifts.size()) out.resize(v.lifts.size()), mixed.resize(v.lifts.size());
         for (std::size_t k = 0; k < v.lifts.size(); ++k) {
-            out[k].hands_h += 0.4;                                 // mix, pour, torch: a starting value
-            if (k == 0) out[k].hands_h += v.through ? 0.6 : 0.25;  // clean, tape or brush
+            ++out[k].places, out[k].taped += k == 0 && v.through;
+            mixed[k].insert(v.resin);
             if (k + 1 < v.lifts.size()) out[k].wait_h = std::max(out[k].wait_h, v.lifts[k].wait_h);
         }
     }
+    for (std::size_t k = 0; k < out.size(); ++k) out[k].resins = static_cast<int>(mixed[k].size());
     if (out.empty()) return out;
     // Hours from the first round to each, then to when the slowest of all can be levelled.
     std::vector<double> at{0};

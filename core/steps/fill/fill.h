@@ -42,7 +42,7 @@ struct Lift : Mixed {
 
 /// One round over all voids that take it.
 struct FillRound {
-    double hands_h = 0;
+    int places = 0, taped = 0, resins = 0;  ///< voids, those open below, and resins that are mixed; taped and made ready in the first
     double wait_h = 0;  ///< of the slowest void that is filled again: until then; of the last round until all can be levelled
 };
 
@@ -73,6 +73,7 @@ struct VoidPlan {
     bool soaked = false;         ///< with a penetrating resin before
     double soak_l = 0;           ///< of it
     int holes = 0;               ///< of insects, where they were counted
+    bool under_cup = false;      ///< filled with the others of its kind from one mix, in one lift
     bool small = false;          ///< told in one lump with its like
     double tape_mm = 0;          ///< of tape to shut it below, in strips; 0 where nothing runs out there
     std::vector<Lift> lifts;
@@ -81,18 +82,18 @@ struct VoidPlan {
 
 /// Choices have the key `fill.<void's id>`, one for each void.
 struct FillPlan : StepPlan {
-    std::vector<VoidPlan> voids;        ///< one for each flaw inside the top that can be filled
-    double volume_l = 0;                ///< flush, all voids
-    double soak_l = 0;                  ///< of penetrating resin, first
-    int small = 0;                      ///< voids of less than 5 mL
-    double small_l = 0;                 ///< … all of them
-    double mixed_l = 0;                 ///< to mix, with overfill and reserve
-    double open_l = 0;                  ///< of voids left open
-    double tape_mm = 0;                 ///< under all that are open below
-    double over_l = 0;                  ///< poured over the mouths: planed off again
-    double river_l = 0;                 ///< of voids that rivers fill
-    double mass_kg = 0;                 ///< resin that stays in the top
-    double hands_on_h = 0, wait_h = 0;  ///< rounds one after another; voids side by side
+    std::vector<VoidPlan> voids;  ///< one for each flaw inside the top that can be filled
+    double volume_l = 0;          ///< flush, all voids
+    double soak_l = 0;            ///< of penetrating resin, first
+    int small = 0;                ///< voids of less than 5 mL
+    double small_l = 0;           ///< … all of them
+    double mixed_l = 0;           ///< to mix, with overfill and reserve
+    double open_l = 0;            ///< of voids left open
+    double tape_mm = 0;           ///< under all that are open below
+    double over_l = 0;            ///< poured over the mouths: planed off again
+    double river_l = 0;           ///< of voids that rivers fill
+    double mass_kg = 0;           ///< resin that stays in the top
+    double wait_h = 0;            ///< rounds one after another; voids side by side
     int rounds = 0;
     std::vector<FillRound> each;  ///< round by round: without soaking, theirs are these in all
 };
@@ -155,10 +156,12 @@ inline constexpr double soft_drinks_ml_m2 = 900;
 double tape_under_mm(const Ring& opening, double tape_mm);
 
 /// Brushed on till it takes no more, h a void; hard again after: starting values.
-inline constexpr double soaking_h = 0.3, soaked_wait_h = 24;
+inline constexpr double soaked_wait_h = 24;
 /// Poured over by more, a void is planed for nothing: a starting value, mm.
 inline constexpr double most_overfill_mm = 3;
 /// Voids smaller than that are told in one lump.
+/// Less than that is a cup between all of them, not a batch: a starting value.
+inline constexpr double under_cup_l = 0.02;
 inline constexpr double small_void_l = 0.005;
 
 /// What the step minds, in a few words each.

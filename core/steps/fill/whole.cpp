@@ -57,7 +57,7 @@ class Teller {
         p_.volume_l += f.volume_l, p_.mixed_l += f.mixed_l, p_.open_l += f.open_l, p_.mass_kg += f.mass_kg;
         p_.over_l += f.over_l, p_.river_l += f.river_l;
         p_.soak_l += f.soak_l, p_.tape_mm += f.tape_mm, p_.small += f.small, p_.small_l += f.small_l;
-        p_.hands_on_h += f.hands_on_h, p_.rounds = std::max(p_.rounds, f.rounds);
+        p_.rounds = std::max(p_.rounds, f.rounds);
     }
 
     const WholeFillInputs& in_;

@@ -21,6 +21,7 @@ const std::vector<PaceKind>& pace_kinds() {
         {"base", "Making the base"},
         {"sand", "Sanding"},
         {"coats", "Putting finish on"},
+        {"end", "Putting together and setting up"},
         {"sand_felt", "Sanding, the first grit where lanes can be felt", "m²/h", true},
         {"sand_first", "Sanding, the first grit on a planed face", "m²/h", true},
         {"sand_after", "Sanding, each grit after", "m²/h", true},

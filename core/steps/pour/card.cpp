@@ -98,7 +98,7 @@ std::vector<CardStep> pour_card(const PourPlan& p, const PourChoices& c, const R
                 mix.late = say("It is no longer tacky: let it cure, sand it, wipe it, then pour");
             }
             out.push_back(std::move(mix));
-            if (c.degas) out.push_back({key_of({"degas", k}), say("Degas it"), say("it rises: half a pot at most"), 600});
+            if (c.degas) out.push_back({key_of({"degas", k}), say("Degas it"), say("it rises: half a pot at most"), 60 * degas_min});
             CardStep pour{key_of({pour_step, k}), say("Pour batch {}", count(static_cast<double>(k) + 1)),
                           say("lift {}, from the middle, shallow at first", count(static_cast<double>(i) + 1)), 240};
             pour.after = key_of({mix_step, k});

@@ -41,7 +41,7 @@ class Planner {
             return p_;
         }
         for (std::size_t i = 0; i < p_.compartments.size(); ++i) lifts(i, resin);
-        p_.little = clock_of_little(resin, in_.air_c);
+        p_.little = clock_of_little(quickest(in_.resins, resin), in_.air_c);
         mix(resin);
         form(resin);
         floats(resin);
@@ -193,7 +193,6 @@ class Planner {
         if (p_.visits.size() < forecast.size()) p_.visits.resize(forecast.size());
         for (std::size_t k = 0; k < forecast.size(); ++k) {
             PourVisit& v = p_.visits[k];
-            v.hands_h += 1;  // mix, pour, torch: a starting value
             if (k + 1 < forecast.size()) v.wait_h = std::max(v.wait_h, forecast[k + 1].poured_h - forecast[k].poured_h);
             if (k + 1 < forecast.size())
                 v.next_to_h = v.next_to_h > 0 ? std::min(v.next_to_h, forecast[k].clock.next_to_h) : forecast[k].clock.next_to_h;
@@ -225,14 +224,12 @@ class Planner {
                 b.pigment_g = p_.compartments[l.compartment].pigment_g_kg * (b.a_g + b.b_g) / 1000;
                 p_.batches.push_back(b);
             }
-            // Mixed, poured and its cup put away in nine minutes; one that is degassed stands ten more in its pot, as the card has it.
-            p_.visits.at(visit_of(i)).hands_h += (c.mix_min + 9 + (c.degas ? 10 : 0)) / 60 * n;
+            p_.visits.at(visit_of(i)).batches += n;
         }
         if (!p_.visits.empty()) {
             double before = 0;
             for (std::size_t k = 0; k + 1 < p_.visits.size(); ++k) before += p_.visits[k].wait_h;
             p_.visits.back().wait_h = std::max(0.0, p_.wait_h - before);
-            for (const PourVisit& v : p_.visits) p_.hands_on_h += v.hands_h;
         }
         if (resin.price_l) p_.cost = p_.mix_l * *resin.price_l;
         p_.shopping = shopping_for(resin, p_.mix_l);

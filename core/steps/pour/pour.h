@@ -137,6 +137,8 @@ std::vector<LabelRow> label_against_model(const Resin& resin);
 /// What on a resin's sheet contradicts itself, or can't be: a sentence each.
 std::vector<Phrase> sheet_faults(const Resin& resin);
 
+inline constexpr double degas_min = 10;  ///< a pot under vacuum
+
 /// Steps of the pour's card: of each batch, counted through.
 inline constexpr std::string_view mix_step = "mix", pour_step = "pour";
 
@@ -148,7 +150,7 @@ struct SecondColour {
 
 /// The k-th lift of every compartment, poured one after the other.
 struct PourVisit {
-    double hands_h = 0;
+    int batches = 0;
     double wait_h = 0;     ///< until the next, or until the last lift is hard
     double next_to_h = 0;  ///< the next bonds unsanded until so long after it
 };
@@ -166,12 +168,12 @@ struct PourPlan : StepPlan {
     double cost = 0;
     Shopping shopping;
     std::optional<SecondColour> second;
-    std::vector<Phrase> set_out;        ///< before the first cup is opened
-    std::vector<Phrase> leaks;          ///< where to look, in order
-    double hands_on_h = 0, wait_h = 0;  ///< until the last lift is hard: it comes out of its form
-    std::vector<PourVisit> visits;      ///< their hands and waits are these, in all
-    CureClock clock;                    ///< of the slowest compartment's last lift, after it was poured
-    CureClock little;                   ///< of what is topped up afterwards
+    std::vector<Phrase> set_out;    ///< before the first cup is opened
+    std::vector<Phrase> leaks;      ///< where to look, in order
+    double wait_h = 0;              ///< until the last lift is hard: it comes out of its form
+    std::vector<PourVisit> visits;  ///< their hands and waits are these, in all
+    CureClock clock;                ///< of the slowest compartment's last lift, after it was poured
+    CureClock little;               ///< of what is topped up afterwards
 };
 
 struct PourInputs {

@@ -62,7 +62,7 @@ Pedestal pedestal_of(const UnderChoices& c) {
 
 class Builder {
   public:
-    explicit Builder(const BaseInputs& in) : c_(in.choices), high_(in.leg_mm) {}
+    explicit Builder(const BaseInputs& in) : c_(in.choices), labour_(in.labour), high_(in.leg_mm) {}
 
     BasePlan run() {
         if (c_.base == BaseKind::bought || c_.plates.empty()) return p_;
@@ -374,7 +374,7 @@ class Builder {
     void finished_first() {
         if (!c_.parts_first || p_.pieces.empty()) return;
         p_.glue_faces = 2 * static_cast<int>(p_.pieces.size());
-        p_.mask_h = 0.25 + 0.1 * p_.glue_faces;
+        p_.masking.set_up(labour_.mask_set_min).add("glue face", p_.glue_faces, labour_.mask_min);
         p_.notes.push_back(
             say("Finished before it is glued: tape over {} glue faces, both ends of every piece, tenons and laps too; the tape "
                 "comes off before the glue goes on.",
@@ -382,7 +382,7 @@ class Builder {
     }
 
     void making() {
-        constexpr double piece_h = 0.2, slanted_h = 0.1, joint_h = 0.4, stage_h = 0.75, night_h = 12;
+        constexpr double night_h = 12;
         double pieces = 0;
         double slanted = 0;
         for (const BasePart& part : p_.parts) {
@@ -390,7 +390,10 @@ class Builder {
             slanted += part.count * ((part.first_deg != 0) + (part.second_deg != 0));
         }
         if (pieces == 0) return;
-        p_.hands_on_h = pieces * piece_h + slanted * slanted_h + static_cast<double>(p_.pieces.size()) * joint_h + p_.glue_stages * stage_h;
+        p_.making.add("piece", pieces, labour_.piece_min)
+            .add("slanted end", slanted, labour_.slant_min)
+            .add("joint", static_cast<double>(p_.pieces.size()), labour_.base_joint_min)
+            .add("stage glued", p_.glue_stages, labour_.stage_min);
         p_.wait_h = (p_.glue_stages + 1) * night_h;
     }
 
@@ -407,6 +410,7 @@ class Builder {
     }
 
     const UnderChoices& c_;
+    const Labour& labour_;
     double high_;
     BasePlan p_;
 };

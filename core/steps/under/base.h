@@ -11,6 +11,7 @@
 
 #include "core/ground/figure/figure.h"
 #include "core/ground/geometry/geometry.h"
+#include "core/steps/labour/labour.h"
 #include "core/steps/under/choices.h"
 
 namespace yb {
@@ -34,6 +35,7 @@ struct BasePiece {
 struct BaseInputs {
     UnderChoices choices;
     double leg_mm = 0;  ///< from the floor, feet left out, to what carries the top
+    Labour labour{};
 };
 
 struct BasePlan {
@@ -45,10 +47,10 @@ struct BasePlan {
     double floor_diagonal_mm = 0;  ///< of the feet, both alike
     double volume_l = 0;           ///< of its wood
     int glue_stages = 0;           ///< for what is laminated: two layers at a time, seams staggered
-    double hands_on_h = 0;  ///< to mill, cut, join and clean it up: starting values, a piece, an end off square and a glue stage each
-    double wait_h = 0;      ///< of its glue, a night a stage and one for what is joined
-    int glue_faces = 0;     ///< masked, where its parts are finished first
-    double mask_h = 0;      ///< … to mask them and put the finish on: starting values, an hour a ten faces
+    Task making;                   ///< to mill, cut, join and clean it up
+    double wait_h = 0;             ///< of its glue, a night a stage and one for what is joined
+    int glue_faces = 0;            ///< masked, where its parts are finished first
+    Task masking;                  ///< … to mask them and put the finish on
     std::vector<Phrase> notes;
 };
 

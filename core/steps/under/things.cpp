@@ -67,7 +67,7 @@ void made(Thing& t, const UnderPlan& p) {
                          {"each from its plates, height and bars", cut, "docs/methods.md, Under"}});
     t.figures.push_back({"base.hours",
                          "Hours to make it",
-                         hours(b.hands_on_h),
+                         hours(b.making.hours()),
                          hours(b.wait_h),
                          say("and in clamps; it goes into the waiting for resin and rest"),
                          {"pieces, slanted ends, joints and glue stages, each at a starting value", {}, "starting values"}});

@@ -248,7 +248,7 @@ class Planner {
     void base() {
         const auto& c = in_.choices;
         try {
-            if (p_.leg_mm > 0) p_.base = plan_base({c, p_.leg_mm});
+            if (p_.leg_mm > 0) p_.base = plan_base({c, p_.leg_mm, in_.labour});
         } catch (const std::invalid_argument& e) {
             p_.base_wrong = e.what();
         }

@@ -28,6 +28,7 @@ struct UnderInputs {
     Month shop_air;
     std::optional<double> halves_u_mm{};  ///< brought in two halves, cut there
     Climate store{};                      ///< where it waits, if it does
+    Labour labour{};                      ///< of a base that is made
 };
 
 struct Slot {

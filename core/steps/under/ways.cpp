@@ -42,10 +42,10 @@ void UnderTeller::choices() {
         UnderChoices first = in_.choices;
         first.parts_first = true;
         const BasePlan masked = plan_base({first, p_.leg_mm});
-        p_.choices.push_back(
-            choice_of(parts_finished, in_.choices,
-                      {say("one finish over all of it; inner corners are hard to reach"),
-                       say("every face reached; {} glue faces to mask, {} of hands", count(masked.glue_faces), hours(masked.mask_h))}));
+        p_.choices.push_back(choice_of(
+            parts_finished, in_.choices,
+            {say("one finish over all of it; inner corners are hard to reach"),
+             say("every face reached; {} glue faces to mask, {} of hands", count(masked.glue_faces), hours(masked.masking.hours()))}));
     }
     p_.choices.push_back(choice_of(insert_kinds, in_.choices,
                                    {say("hold, and come out again"), say("quick, and pull out"), say("hold once; never in end grain")}));
