@@ -43,7 +43,7 @@ std::span<const OperationKind> kinds() {
         {"buy_resin", "", {}, {"lay"}, true},
         {"clean", "lay", {}, {"rough", "bark"}, false, true},
         {"soak", "fill", {{"buy_resin", "T41"}}, {"clean"}},
-        {"fill", "fill", {{"buy_resin", "T41"}}, {"touchup", "glue", "tie_jig"}},
+        {"fill", "fill", {{"buy_resin", "T41"}}, {"touchup", "again", "tie_jig"}},
         {"level", "fill", {{"fill"}}},
     };
     return all;

@@ -10,6 +10,8 @@
 #include "core/steps/flat/holding.h"
 #include "core/steps/flat/next_reading.h"
 #include "core/steps/flat/whole.h"
+#include "core/steps/join/join.h"
+#include "core/steps/pour/pour.h"
 
 namespace yb {
 
@@ -201,6 +203,7 @@ std::span<const OperationKind> kinds() {
         {"flat1", "flat", {{"rough"}, {"soak", "T18"}}, {"bark", "clean"}},
         {"flat2", "flat", {{"flat1", "T16"}, {"rough"}, {"soak", "T18"}}},
         {"last", "flat", {{"flat2", "T16"}}},
+        {"again", "flat", {{"unmould", "T39"}}, {"scrape", "glue", "last"}, false, true},
     };
     return all;
 }
@@ -238,13 +241,26 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         const double turned = faces([](const FlatPlan& leaf) { return (leaf.faces[0].last_layers > 0) + (leaf.faces[1].last_layers > 0); });
         give(out, f, "last", "Last pass", step_key::flat, with_rails(work(turned, last)), 0);
     }
+    // What was poured or glued is flattened again, resin as wood: a layer off each face.
+    if (!w.p.pour->lifts.empty() || !w.p.join->joints.empty()) {
+        double layer_h = 0, layers = 0;
+        for (const FacePlan& face : f.faces) layer_h += face.hours, layers += face.layers;
+        if (layers > 0) {
+            give(out, f, "again", "Flatten again", step_key::flat,
+                 Task().set_up(l.flat_set_min).add("top laid and turned", 2, l.turn_min).add("lanes", 1, 60 * 2 * layer_h / layers), 0);
+        }
+    }
 }
 
 /// What it has settled to counts when the last of it is done.
 void give_operations(const Planning& w, std::vector<Operation>& out) {
     const std::size_t before = out.size();
     operations(w, out);
-    if (out.size() > before) out.back().in_air = true;
+    for (std::size_t i = out.size(); i-- > before;)
+        if (out[i].key != "again") {
+            out[i].in_air = true;
+            break;
+        }
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {

@@ -25,7 +25,7 @@ std::span<const OperationKind> kinds() {
         {"shave", "pour", {}, {"pour"}},
         {"unmould", "pour", {{"pour", "T39"}, {"shave", "T39"}}},
         {"scrape", "pour", {{"unmould", "T39"}}},
-        {"topup", "pour", {}, {"scrape"}},
+        {"topup", "pour", {}, {"scrape", "again"}},
         {"bleed", "pour", {{"unmould", "T39"}}, {"topup"}},
         {"touchup", "pour", {}, {"bleed"}},
     };

@@ -75,7 +75,7 @@ std::span<const OperationKind> kinds() {
     return all;
 }
 
-/// Minutes at the sander with the first grit of each face, those between, and the last where it waits for wetted grain to dry.
+/// Minutes at the sander: rough is what is coarser than 100, to where a base can be set out on it; the last waits for wetted grain to dry.
 struct Sanded {
     double rough = 0, fine = 0, last = 0;
     double all() const { return rough + fine + last; }
@@ -84,7 +84,7 @@ Sanded sanded(const SkinPlan& s) {
     Sanded out;
     for (const SkinFacePlan& f : s.faces)
         for (std::size_t i = 0; i < f.grits.size(); ++i)
-            (f.grits[i].wetted ? out.last : i == 0 && f.grits.size() > 1 ? out.rough : out.fine) += f.grits[i].minutes;
+            (f.grits[i].wetted ? out.last : f.grits[i].grit < 100 ? out.rough : out.fine) += f.grits[i].minutes;
     return out;
 }
 

@@ -75,7 +75,7 @@ struct Labour {
     double before_set_min = 20;
     double before_m2_min = 15;
     double sand_set_min = 5;
-    double hairline_m2_min = 10;  ///< thin glue and its accelerator, scraped and sanded back
+    double hairline_m2_min = 25;  ///< thin glue and its accelerator, scraped and sanded back
     double coat_set_min = 5;
     double rub_set_min = 3;
     double rub_m2_min = 3;  ///< 320 to 600, then dusted off
