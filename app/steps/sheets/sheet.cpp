@@ -58,6 +58,7 @@ void write_all(QPainter& p, QSizeF size, const SheetData& data, SheetLook& look,
     write_cut_sheet(flow, data);
     for (const StepViewRow& row : step_views())
         if (row.sheet) row.sheet(flow, data);
+    write_packing_sheet(flow, data);
     write_mind_sheet(flow, data);
 }
 

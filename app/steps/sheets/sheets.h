@@ -36,14 +36,15 @@ struct SheetData {
     QString job_name() const;
 };
 
-void write_first_sheet(Flow& flow, const SheetData& d);  ///< the top with its dimensions, its large figures, what is on which page
-void write_bench_sheet(Flow& flow, const SheetData& d);  ///< shims, lanes and layers, a leaf a page
-void write_pour_sheet(Flow& flow, const SheetData& d);   ///< lifts with their parts
-void write_join_sheet(Flow& flow, const SheetData& d);   ///< the glue-up, bow ties
-void write_under_sheet(Flow& flow, const SheetData& d);  ///< slots, bolts, pockets
-void write_skin_sheet(Flow& flow, const SheetData& d);   ///< grits, coats with their zones, the care card
-void write_cut_sheet(Flow& flow, const SheetData& d);    ///< cuts in working order, what goes back to the rack
-void write_mind_sheet(Flow& flow, const SheetData& d);   ///< every caution
+void write_first_sheet(Flow& flow, const SheetData& d);    ///< the top with its dimensions, its large figures, what is on which page
+void write_bench_sheet(Flow& flow, const SheetData& d);    ///< shims, lanes and layers, a leaf a page
+void write_pour_sheet(Flow& flow, const SheetData& d);     ///< lifts with their parts
+void write_join_sheet(Flow& flow, const SheetData& d);     ///< the glue-up, bow ties
+void write_under_sheet(Flow& flow, const SheetData& d);    ///< slots, bolts, pockets
+void write_skin_sheet(Flow& flow, const SheetData& d);     ///< grits, coats with their zones, the care card
+void write_cut_sheet(Flow& flow, const SheetData& d);      ///< cuts in working order, what goes back to the rack
+void write_packing_sheet(Flow& flow, const SheetData& d);  ///< parts, crates, the bag, the way in
+void write_mind_sheet(Flow& flow, const SheetData& d);     ///< every caution
 
 /// A place across as a hand follows it: "318 mm to the left of …", or on it. @param left_mm positive to the left of the line.
 QString beside_line(const SheetData& d, double left_mm);
