@@ -11,6 +11,7 @@
 #include "core/shop/days/season.h"
 
 class QLabel;
+class QLayout;
 class QLineEdit;
 class QPushButton;
 class QVBoxLayout;
@@ -49,6 +50,15 @@ class DaysPage : public QWidget {
         std::map<std::string, std::shared_ptr<const Plan>> by_job;
         std::map<std::string, const Plan*> bare() const;
     };
+    QLayout* beside_slip();
+    void lay_said(QVBoxLayout* rows);
+    void lay_doing(QVBoxLayout* rows);
+    void lay_foot(QVBoxLayout* foot);
+    void listen_to_sticks();
+    void listen_to_buttons();
+    void listen_to_fields();
+    void tick_now();
+    void turn(int by);
     void look();
     /// Dates anew from the plans that are there. @param docs as they are, or as a drag would have them.
     void lay_out(const Documents& docs);

@@ -459,4 +459,39 @@ std::vector<WhatIf> what_ifs(const Documents& docs, const std::map<std::string, 
     return out;
 }
 
+std::vector<MovedJob> moved_between(const Season& before, const Season& now) {
+    const double shift = days_between(before.start, now.start).value_or(0) * 24;
+    const auto find = [](const JobDays& in, const std::string& key) -> const Operation* {
+        const auto it = std::find_if(in.operations.begin(), in.operations.end(), [&](const Operation& o) { return o.key == key; });
+        return it == in.operations.end() ? nullptr : &*it;
+    };
+    std::vector<MovedJob> out;
+    for (const JobDays& j : now.jobs) {
+        const auto was = std::find_if(before.jobs.begin(), before.jobs.end(), [&](const JobDays& b) { return b.id == j.id; });
+        if (was == before.jobs.end() || j.operations.empty() || was->operations.empty()) continue;
+        const double by = j.ready_h + shift - was->ready_h;
+        if (std::abs(by) < 1) continue;
+        MovedJob moved{j.id, j.name, by, {}};
+        for (const Operation& o : j.operations) {
+            const Operation* then = find(*was, o.key);
+            const bool other = !then || std::abs(o.hands_on_h - then->hands_on_h) > 0.01 ||
+                               std::abs(o.waiting_h - then->waiting_h) > 0.01 || o.done_h.has_value() != then->done_h.has_value() ||
+                               (o.not_before_h > 0) != (then->not_before_h > 0);
+            if (other && moved.since.empty()) moved.since = o.label;
+        }
+        for (const Operation& o : was->operations)
+            if (moved.since.empty() && !find(j, o.key)) moved.since = o.label;
+        out.push_back(std::move(moved));
+    }
+    return out;
+}
+
+NextUp next_up(const Season& season) {
+    NextUp next;
+    for (const JobDays& j : season.jobs)
+        for (const Operation& o : j.operations)
+            if (!o.done_h && o.hands_on_h > 0 && (!next.operation || o.start_h < next.operation->start_h)) next = {&j, &o};
+    return next;
+}
+
 }  // namespace yb

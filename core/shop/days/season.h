@@ -64,6 +64,23 @@ Season season_of(const Documents& docs, const SeasonAsk& ask, const Work& work =
 /// The same with plans that are there already, by job.
 Season season_of(const Documents& docs, const std::map<std::string, const Plan*>& plans, const SeasonAsk& ask);
 
+/// A job whose end moved from one season to another, by an hour at least.
+struct MovedJob {
+    std::string id, name;
+    double by_h = 0;    ///< later; negative: sooner
+    std::string since;  ///< label of the first operation that lasts otherwise, came, went, was ticked or pinned; empty: others come before
+                        ///< it or went
+};
+/// In the order of the jobs now. Jobs that are in one of them only are left out.
+std::vector<MovedJob> moved_between(const Season& before, const Season& now);
+
+/// What hands come to next over all jobs; no job: nothing is left.
+struct NextUp {
+    const JobDays* job = nullptr;
+    const Operation* operation = nullptr;
+};
+NextUp next_up(const Season& season);
+
 /// What somebody has to do on a day.
 struct TodayLine {
     std::string job, key, label;
