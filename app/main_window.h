@@ -132,6 +132,13 @@ class MainWindow : public QMainWindow {
   private:
     void show_start(StartPage* page);
     void build_menus();
+    void fill_files(QMenu* file);
+    void fill_papers(QMenu* file);
+    void fill_edits(QMenu* edit);
+    void fill_views(QMenu* view);
+    void fill_bench(QMenu* view);
+    void fill_units(QMenu* view);
+    void fill_help(QMenu* help);
     QWidget* build_top();
     void show_step();
     void refresh();

@@ -4,6 +4,7 @@
 #include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
+#include <QStackedWidget>
 
 #include "app/files/bring.h"
 #include "app/ground/instruments.h"
@@ -20,6 +21,18 @@ namespace yb {
 
 void MainWindow::build_menus() {
     auto* file = menuBar()->addMenu(tr("&File"));
+    fill_files(file);
+    fill_papers(file);
+    fill_edits(menuBar()->addMenu(tr("&Edit")));
+    auto* view = menuBar()->addMenu(tr("&View"));
+    fill_views(view);
+    fill_bench(view);
+    fill_units(view);
+    fill_help(menuBar()->addMenu(tr("&Help")));
+}
+
+/// Shops, jobs and what comes in.
+void MainWindow::fill_files(QMenu* file) {
     file->addAction(tr("&New shop…"), QKeySequence::New, this, &MainWindow::new_shop);
     file->addAction(tr("&Open a shop…"), QKeySequence::Open, this, &MainWindow::choose_shop);
     recent_ = file->addMenu(tr("&Recent shops"));
@@ -51,6 +64,10 @@ void MainWindow::build_menus() {
             const QString path = ask_save(tr("Program for a machine"), tr("RS-274 (*.ngc *.nc)"));
             if (!path.isEmpty()) export_gcode(path, first);
         });
+}
+
+/// Slabs in, drawings and papers out.
+void MainWindow::fill_papers(QMenu* file) {
     file->addSeparator();
     auto* in = file->addMenu(tr("&Bring a slab in"));
     in->addAction(tr("From a &photograph…"), this, &MainWindow::choose_photo);
@@ -69,8 +86,9 @@ void MainWindow::build_menus() {
     file->addAction(tr("The label of the finished piece…"), this, &MainWindow::write_label);
     file->addAction(tr("&Print the sheet…"), QKeySequence::Print, this, &MainWindow::print_sheet);
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+}
 
-    auto* edit = menuBar()->addMenu(tr("&Edit"));
+void MainWindow::fill_edits(QMenu* edit) {
     edit->addAction(tr("&Undo"), QKeySequence::Undo, &session_, &Session::undo);
     edit->addAction(tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), &session_, &Session::redo);
     edit->addSeparator();
@@ -88,8 +106,10 @@ void MainWindow::build_menus() {
     edit->addAction(tr("Let go of all instruments"), this, [this] { instruments().let_go_all(); });
     edit->addAction(tr("Type a &dimension"), QKeySequence(Qt::Key_G), this, &MainWindow::type_dimension);
     edit->addAction(tr("&Find…"), QKeySequence::Find, this, [this] { find_->open(); });
+}
 
-    auto* view = menuBar()->addMenu(tr("&View"));
+/// The steps and the pages.
+void MainWindow::fill_views(QMenu* view) {
     for (const StepViewRow& row : step_views())
         view->addAction(told(name_of(row.step)), QKeySequence(row.key), this, [this, s = row.step] { session_.set_step(s); });
     view->addAction(tr("&Find what could be made"), QKeySequence(Qt::Key_F), this, &MainWindow::show_find_tops);
@@ -99,6 +119,10 @@ void MainWindow::build_menus() {
     view->addAction(tr("&Money and ways"), QKeySequence(Qt::Key_C), this, &MainWindow::show_money);
     view->addAction(tr("Today, across the room"), QKeySequence(Qt::Key_F11), this, &MainWindow::look_across_the_room);
     view->addAction(tr("&The log put back together"), QKeySequence(Qt::Key_L), this, &MainWindow::show_log);
+}
+
+/// The gauge, the room of the drawings, the things on the bench.
+void MainWindow::fill_bench(QMenu* view) {
     view->addSeparator();
     const auto gauge = [this](double by) { return [this, by] { session_.set_gauge(session_.gauge_mm() + by); }; };
     view->addAction(tr("Gauge left"), QKeySequence(Qt::Key_Comma), this, gauge(-25));
@@ -118,6 +142,10 @@ void MainWindow::build_menus() {
         session_.pick({});
         if (auto* b = slip_->findChild<QPushButton*>("type_tape")) b->click();
     });
+}
+
+/// Units, the size of letters, the words.
+void MainWindow::fill_units(QMenu* view) {
     view->addSeparator();
     auto* units = view->addMenu(tr("Units"));
     view->addAction(tr("Millimetres or inches"), QKeySequence(Qt::CTRL | Qt::Key_U), units_, &QPushButton::click);
@@ -147,8 +175,9 @@ void MainWindow::build_menus() {
             QSettings().setValue("language", key);
             say(tr("The words are chosen; they are spoken when the program starts the next time."));
         });
+}
 
-    auto* help = menuBar()->addMenu(tr("&Help"));
+void MainWindow::fill_help(QMenu* help) {
     help->addAction(tr("The &guide"), QKeySequence::HelpContents, this, &MainWindow::show_guide);
     help->addAction(tr("A &tour of five stops"), this, &MainWindow::take_tour);
     help->addAction(tr("This step, and the &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), this, [this] {

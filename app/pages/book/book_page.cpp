@@ -54,20 +54,17 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
       signed_(quiet_button("book_signed", tr("The signed paper…"), tr("Its scan or photograph is kept with what was agreed"))),
       paces_(new PaceButtons(session)) {
     setObjectName("book_page");
-    auto* all = new QHBoxLayout(this);
-    all->setContentsMargins(0, 0, 0, 0);
-    all->setSpacing(0);
-    auto* left = new QVBoxLayout;
-    left->setContentsMargins(20, 12, 14, 8);
-    left->setSpacing(6);
-    auto* head = new QHBoxLayout;
-    auto* title = new QLabel(tr("The book"));
-    title->setFont(theme::figures(20));
-    head->addWidget(title);
-    head->addSpacing(14);
-    about_->setWordWrap(false);
-    head->addWidget(about_, 1);
-    left->addLayout(head);
+    const PageFrame frame(this, "book", tr("The book"), about_);
+    lay_asks(frame.room);
+    lay_lines(frame.room);
+    lay_slip(frame.slip);
+    frame.slip->addWidget(frame.leave);
+    connect(frame.leave, &QPushButton::clicked, this, &BookPage::back);
+    listen();
+}
+
+/// What is searched for.
+void BookPage::lay_asks(QVBoxLayout* room) {
     auto* asks = new QHBoxLayout;
     words_->setObjectName("book_words");
     words_->setPlaceholderText(tr("words that stand in it"));
@@ -84,7 +81,10 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     job_->setMaximumWidth(theme::grown(190));
     asks->addWidget(words_, 1);
     asks->addWidget(job_), asks->addWidget(kind_), asks->addWidget(from_), asks->addWidget(to_);
-    left->addLayout(asks);
+    room->addLayout(asks);
+}
+
+void BookPage::lay_lines(QVBoxLayout* room) {
     list_->setObjectName("book_list");
     list_->setModel(model_);
     list_->setItemDelegate(new BookDelegate(list_));
@@ -92,20 +92,18 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     list_->setFrameShape(QFrame::NoFrame);
     list_->setAccessibleName(tr("The lines of the book, the newest first"));
     list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
-    left->addWidget(list_, 3);
+    room->addWidget(list_, 3);
     auto* plots = new QHBoxLayout;
     plot_->setObjectName("book_plot"), plot_->setAccessibleName(tr("What is drawn"));
     for (const auto& [key, name] : book_plots()) plot_->addItem(told(name), QString(key));
     plots->addWidget(plot_);
     plots->addStretch(1);
-    left->addLayout(plots);
-    left->addWidget(chart_, 2);
-    all->addLayout(left, 1);
+    room->addLayout(plots);
+    room->addWidget(chart_, 2);
+}
 
-    auto* side = side_slip("book_side");
-    auto* rows = new QVBoxLayout(side);
-    rows->setContentsMargins(18, 14, 16, 14);
-    rows->setSpacing(7);
+/// The line that is picked, what can be written, the maker's pace.
+void BookPage::lay_slip(QVBoxLayout* rows) {
     title_->setAlignment(Qt::AlignHCenter);
     for (QLabel* l : {title_, hero_, more_, photo_}) rows->addWidget(l);
     photo_->setAlignment(Qt::AlignCenter);
@@ -126,13 +124,9 @@ BookPage::BookPage(Session& session, Pictures& pictures, QWidget* parent)
     scroll->setWidget(paces_);
     scroll->setStyleSheet(QStringLiteral("QScrollArea, #book_paces { background: %1; }").arg(theme::colours().slip.name()));
     rows->addWidget(scroll, 1);
-    auto* leave = new QPushButton(tr("Back to the bench"));
-    leave->setObjectName("book_back");
-    leave->setProperty("next", true);
-    connect(leave, &QPushButton::clicked, this, &BookPage::back);
-    rows->addWidget(leave);
-    all->addWidget(side);
+}
 
+void BookPage::listen() {
     for (QLineEdit* l : {words_, from_, to_}) connect(l, &QLineEdit::textChanged, this, &BookPage::ask);
     connect(kind_, &QComboBox::currentIndexChanged, this, &BookPage::ask);
     connect(job_, &QComboBox::currentIndexChanged, this, [this] {

@@ -14,6 +14,7 @@ class QLabel;
 class QLineEdit;
 class QListView;
 class QPushButton;
+class QVBoxLayout;
 
 namespace yb {
 
@@ -45,6 +46,10 @@ class BookPage : public QWidget {
     void showEvent(QShowEvent* e) override;
 
   private:
+    void lay_asks(QVBoxLayout* room);
+    void lay_lines(QVBoxLayout* room);
+    void lay_slip(QVBoxLayout* rows);
+    void listen();
     void ask();
     void fill();
     void fill_paces();

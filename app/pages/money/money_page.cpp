@@ -90,20 +90,21 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
       not_included_(new QLineEdit),
       extra_(new QLineEdit) {
     setObjectName("money_page");
-    auto* all = new QHBoxLayout(this);
-    all->setContentsMargins(0, 0, 0, 0);
-    all->setSpacing(0);
-    auto* left = new QVBoxLayout;
-    left->setContentsMargins(20, 12, 14, 8);
-    left->setSpacing(6);
-    auto* head = new QHBoxLayout;
-    auto* title = new QLabel(tr("Money"));
-    title->setFont(theme::figures(20));
-    head->addWidget(title);
-    head->addSpacing(14);
-    about_->setWordWrap(false);
-    head->addWidget(about_, 1);
-    left->addLayout(head);
+    const PageFrame frame(this, "money", tr("Money"), about_);
+    lay_room(frame.room);
+    lay_offer(frame.slip);
+    lay_foot(frame.slip);
+    frame.slip->addWidget(frame.leave);
+    connect(frame.leave, &QPushButton::clicked, this, &MoneyPage::back);
+    listen_to_ways();
+    listen_to_fields();
+    connect(&session_, &Session::changed, this, [this] {
+        if (isVisible()) look();
+    });
+}
+
+/// The client's picture, the ways side by side, what this one costs.
+void MoneyPage::lay_room(QVBoxLayout* room) {
     auto* upper = new QHBoxLayout;
     upper->addWidget(picture_, 3);
     auto* turns = new QVBoxLayout;
@@ -115,25 +116,33 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     for (QPushButton* b : {above, chair, save}) turns->addWidget(b);
     turns->addStretch(1);
     upper->addLayout(turns);
-    left->addLayout(upper, 4);
+    room->addLayout(upper, 4);
     ways_->setColumnCount(10);
     ways_->setHorizontalHeaderLabels({tr("offer"), tr("way"), tr("price"), tr("ready"), tr("thick"), tr("weighs"), tr("hours"), tr("resin"),
                                       tr("waste"), tr("to mind")});
     ways_->setMaximumHeight(theme::grown(190));
-    left->addWidget(ways_, 1);
+    room->addWidget(ways_, 1);
     auto* doing = new QHBoxLayout;
     for (QPushButton* b : {add_, bench_, take_, away_}) doing->addWidget(b);
     doing->addStretch(1);
-    left->addLayout(doing);
+    room->addLayout(doing);
     lines_->setColumnCount(5);
     lines_->setHorizontalHeaderLabels({tr("what"), tr("how much"), tr("price"), tr("sum"), tr("really")});
-    left->addWidget(lines_, 4);
-    all->addLayout(left, 1);
+    room->addWidget(lines_, 4);
+    connect(above, &QPushButton::toggled, picture_, &TablePicture::from_above);
+    connect(chair, &QPushButton::toggled, picture_, &TablePicture::with_chair);
+    connect(save, &QPushButton::clicked, this, [this] {
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("The client's picture"), {}, tr("Pictures (*.png)"), nullptr, QFileDialog::ReadOnly);
+        if (path.isEmpty()) return;
+        const QImage image = picture_->picture({1600, 1000});
+        const bool ok = !image.isNull() && image.save(path);
+        Q_EMIT say(ok ? tr("The picture is saved as %1.").arg(path) : tr("%1 can't be written: choose another place.").arg(path), !ok);
+    });
+}
 
-    auto* side = side_slip("money_side");
-    auto* rows = new QVBoxLayout(side);
-    rows->setContentsMargins(18, 14, 16, 14);
-    rows->setSpacing(7);
+/// What it is offered for, and what the job has of its own.
+void MoneyPage::lay_offer(QVBoxLayout* rows) {
     auto* offered_for = named_label("money_offered_for", theme::text(12));
     offered_for->setText(tr("Offered for"));
     offered_for->setAlignment(Qt::AlignHCenter);
@@ -164,32 +173,33 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
     extra_->setObjectName("money_extra"), extra_->setAccessibleName(tr("What else is paid: what, how many, each"));
     extra_->setPlaceholderText(tr("glass; 1; 120"));
     field(tr("What else"), extra_);
+}
+
+void MoneyPage::lay_foot(QVBoxLayout* rows) {
     rows->addWidget(paces_);
     rows->addStretch(1);
     auto* offer = quiet_button("money_write_offer", tr("Print the offer…"));
     auto* shopping = quiet_button("money_shopping", tr("What is to be bought…"));
     auto* prices = quiet_button("money_prices", tr("Prices and rates of the shop…"));
     for (QPushButton* b : {offer, shopping, prices}) rows->addWidget(b);
-    auto* leave = new QPushButton(tr("Back to the bench"));
-    leave->setObjectName("money_back");
-    leave->setProperty("next", true);
-    rows->addWidget(leave);
-    all->addWidget(side);
-
-    connect(leave, &QPushButton::clicked, this, &MoneyPage::back);
     connect(offer, &QPushButton::clicked, this, &MoneyPage::offer_wanted);
     connect(shopping, &QPushButton::clicked, this, &MoneyPage::shopping_wanted);
     connect(prices, &QPushButton::clicked, this, [this] { Q_EMIT session_.shop_wanted(QStringLiteral("money")); });
-    connect(above, &QPushButton::toggled, picture_, &TablePicture::from_above);
-    connect(chair, &QPushButton::toggled, picture_, &TablePicture::with_chair);
-    connect(save, &QPushButton::clicked, this, [this] {
-        const QString path =
-            QFileDialog::getSaveFileName(this, tr("The client's picture"), {}, tr("Pictures (*.png)"), nullptr, QFileDialog::ReadOnly);
-        if (path.isEmpty()) return;
-        const QImage image = picture_->picture({1600, 1000});
-        const bool ok = !image.isNull() && image.save(path);
-        Q_EMIT say(ok ? tr("The picture is saved as %1.").arg(path) : tr("%1 can't be written: choose another place.").arg(path), !ok);
-    });
+}
+
+const MoneyPage::Planned* MoneyPage::shown() const {
+    const int row = std::max(0, ways_->currentRow());
+    return row < static_cast<int>(planned_.size()) ? &planned_[static_cast<std::size_t>(row)] : nullptr;
+}
+
+void MoneyPage::edit(const QString& label, const std::function<void(Job&)>& change) {
+    if (const Planned* w = shown())
+        session_.edit(label, [id = w->line.job, change](Documents& d) {
+            if (const auto it = d.jobs.find(id); it != d.jobs.end()) change(it->second);
+        });
+}
+
+void MoneyPage::listen_to_ways() {
     connect(add_, &QPushButton::clicked, this, &MoneyPage::add_way);
     connect(ways_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
         if (row != before && !filling_) fill_lines();
@@ -199,49 +209,39 @@ MoneyPage::MoneyPage(Session& session, Pictures& pictures, QWidget* parent)
         const std::string& id = planned_[static_cast<std::size_t>(i->row())].line.job;
         i->checkState() == Qt::Checked ? void(on_offer_.insert(id)) : void(on_offer_.erase(id));
     });
-    const auto picked = [this]() -> const Planned* {
-        const int row = std::max(0, ways_->currentRow());
-        return row < static_cast<int>(planned_.size()) ? &planned_[static_cast<std::size_t>(row)] : nullptr;
-    };
-    connect(take_, &QPushButton::clicked, this, [this, picked] {
-        if (const Planned* w = picked()) session_.edit(tr("This way is made"), [id = w->line.job](Documents& d) { take_way(d, id); });
+    connect(take_, &QPushButton::clicked, this, [this] {
+        if (const Planned* w = shown()) session_.edit(tr("This way is made"), [id = w->line.job](Documents& d) { take_way(d, id); });
     });
-    connect(away_, &QPushButton::clicked, this, [this, picked] {
-        if (const Planned* w = picked())
+    connect(away_, &QPushButton::clicked, this, [this] {
+        if (const Planned* w = shown())
             session_.edit(tr("A way put away"), [id = w->line.job](Documents& d) { put_way_away(d, id, true); });
     });
-    connect(bench_, &QPushButton::clicked, this, [this, picked] {
-        if (const Planned* w = picked()) {
+    connect(bench_, &QPushButton::clicked, this, [this] {
+        if (const Planned* w = shown()) {
             session_.set_job(QString::fromStdString(w->line.job));
             Q_EMIT back();
         }
     });
-    const auto edit = [this, picked](const QString& label, const std::function<void(Job&)>& change) {
-        if (const Planned* w = picked())
-            session_.edit(label, [id = w->line.job, change](Documents& d) {
-                if (const auto it = d.jobs.find(id); it != d.jobs.end()) change(it->second);
-            });
-    };
+}
+
+void MoneyPage::listen_to_fields() {
     connect(hour_, &MeasureField::committed, this,
-            [edit](std::optional<double> v) { edit(tr("The maker's hour"), [v](Job& j) { set_job_hour(j, v); }); });
+            [this](std::optional<double> v) { edit(tr("The maker's hour"), [v](Job& j) { set_job_hour(j, v); }); });
     connect(margin_, &MeasureField::committed, this,
-            [edit](std::optional<double> v) { edit(tr("Margin"), [v](Job& j) { set_job_margin(j, v); }); });
+            [this](std::optional<double> v) { edit(tr("Margin"), [v](Job& j) { set_job_margin(j, v); }); });
     connect(base_, &MeasureField::committed, this,
-            [edit](std::optional<double> v) { edit(tr("The base, bought"), [v](Job& j) { set_base_price(j, v); }); });
-    connect(not_included_, &QLineEdit::editingFinished, this, [this, edit, picked] {
+            [this](std::optional<double> v) { edit(tr("The base, bought"), [v](Job& j) { set_base_price(j, v); }); });
+    connect(not_included_, &QLineEdit::editingFinished, this, [this] {
         const std::string text = not_included_->text().trimmed().toStdString();
-        if (const Planned* w = picked(); w && w->job->money.not_included != text)
+        if (const Planned* w = shown(); w && w->job->money.not_included != text)
             edit(tr("Not included"), [text](Job& j) { set_not_included(j, text); });
     });
-    connect(extra_, &QLineEdit::returnPressed, this, [this, edit] {
+    connect(extra_, &QLineEdit::returnPressed, this, [this] {
         const QString typed = extra_->text();
         const auto read = read_extra(typed.toStdString());
         if (std::holds_alternative<std::string>(read)) return Q_EMIT say(QString::fromStdString(std::get<std::string>(read)), true);
         edit(tr("What else is paid"), [e = std::get<ExtraCost>(read)](Job& j) { set_extra(j, e); });
         extra_->clear();
-    });
-    connect(&session_, &Session::changed, this, [this] {
-        if (isVisible()) look();
     });
 }
 

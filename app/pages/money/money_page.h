@@ -52,6 +52,14 @@ class MoneyPage : public QWidget {
     void showEvent(QShowEvent* e) override;
 
   private:
+    struct Planned;
+    void lay_room(QVBoxLayout* room);
+    void lay_offer(QVBoxLayout* rows);
+    void lay_foot(QVBoxLayout* rows);
+    void listen_to_ways();
+    void listen_to_fields();
+    const Planned* shown() const;  ///< the way that is picked
+    void edit(const QString& label, const std::function<void(Job&)>& change);
     void look();
     void fill();
     void fill_ways();
