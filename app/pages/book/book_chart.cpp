@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include <QDateTime>
+#include <QGraphicsLayout>
 #include <QtCharts/QAreaSeries>
 #include <QtCharts/QBarCategoryAxis>
 #include <QtCharts/QBarSeries>

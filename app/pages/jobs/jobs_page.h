@@ -13,6 +13,7 @@
 #include "core/shop/job/state.h"
 
 class QCheckBox;
+class QPushButton;
 class QGridLayout;
 class QLabel;
 class QScrollArea;
@@ -49,7 +50,7 @@ class JobCard : public QAbstractButton {
     Session& session_;
     TopPicture& tops_;
     JobShown shown_;
-    class QPushButton* more_;
+    QPushButton* more_;
 };
 
 class JobsPage : public QWidget {

@@ -11,6 +11,9 @@
 class QLabel;
 class QButtonGroup;
 
+class QCheckBox;
+class QPushButton;
+
 namespace yb {
 
 class Probe;
@@ -76,8 +79,8 @@ class TapePanel : public QWidget {
     QButtonGroup* sheets_;
     MeasureField* every_;
     Probe* probe_;
-    class QPushButton* probe_button_;
-    class QCheckBox* upward_;
+    QPushButton* probe_button_;
+    QCheckBox* upward_;
     double every_mm_ = 300;
     bool filling_ = false;
     QMap<QPair<int, int>, QString> wrong_;  ///< texts that can't be read yet: kept as typed

@@ -1,5 +1,6 @@
 #include "app/steps/sheets/flow.h"
 
+#include <QObject>
 #include <algorithm>
 
 #include "app/ground/theme/theme.h"
