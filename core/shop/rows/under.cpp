@@ -1,6 +1,7 @@
 // Under as a row of the table.
 #include <cmath>
 
+#include "core/ground/calendar/calendar.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/under/under.h"
@@ -26,8 +27,7 @@ std::span<const OperationKind> kinds() {
         {"pockets", "under", {{"base_order", "T41"}, {"base_look", "T41"}, {"under_jig"}}, {"base_parts"}},
         {"dryfit", "under", {{"inner", "T40"}, {"base_parts", "T40"}, {"base_make", "T40"}}, {"pockets"}},
         {"assemble", "end", {}, {"buff"}},
-        {"carry", "end", {}, {"assemble"}},
-        {"set_up", "end", {}, {"carry"}},
+        {"set_up", "end", {}, {"assemble"}},
     };
     return all;
 }
@@ -69,16 +69,20 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     give(out, u, "dryfit", "Dry-fit", step_key::under,
          Task().set_up(l.dryfit_set_min).add(screws ? "screw" : "bolt", holes, l.dryfit_bolt_min), 0);
     out.back().in_air = true;  // what the wood holds on the day
-    const bool heavy = u.top_kg > alone_kg;
-    const auto together = [&](const char* key, const char* label, const Task& task) {
-        give(out, u, key, label, step_key::under, task, 0);
-        if (heavy) out.back().who = Who::both, out.back().alone_h = 2 * task.hours();
+    // What one cannot lift alone two put together and carry; where nobody helps it takes the maker, and whoever lends a hand there, as long
+    // again.
+    const bool heavy = u.top_kg > alone_kg, helped = longest_day_h(w.shop.workday, Crew::both) > 0;
+    const auto together = [&](const char* key, const char* label, Task task) {
+        const double hours = task.hours();
+        if (heavy && !helped) task.add("without a helper, as long again", 1, 60 * hours);
+        give(out, u, key, label, step_key::under, std::move(task), 0);
+        if (heavy && helped) out.back().who = Who::both, out.back().alone_h = 2 * hours;
+        out.back().in_one_go = true;
     };
     together("assemble", "Put together",
              Task().set_up(l.assemble_set_min).add(screws ? "screw" : "bolt", holes, l.assemble_bolt_min).add("levelled", 1, l.level_min));
-    if (w.job.days.collected) return;
-    together("carry", "Carry it in", Task().add("top and base, each", 2, l.carry_min));
-    together("set_up", "Set up at the client's", Task().set_up(l.set_up_min));
+    if (!w.job.days.collected)
+        together("set_up", "Carry in, set up", Task().add("top and base carried, each", 2, l.carry_min).set_up(l.set_up_min));
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
