@@ -252,8 +252,9 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     const double leaves = static_cast<double>(w.job.leaves.size()), m2 = top.length_mm * top.width_mm * 1e-6;
     give(out, says, "lay", "Lay", step_key::lay,
          Task().set_up(l.lay_min).add("slab", leaves, l.lay_slab_min).add("m² of top", m2, l.lay_m2_min), 0);
-    give(out, says, "rough", "Rough-cut", step_key::lay,
-         Task().set_up(l.saw_set_min).add("m of cut", w.p.cuts ? cut_m(*w.p.cuts, false) : 0, l.saw_m_min), 0);
+    if (w.job.flat.by != FlatBy::bought_flat)  // what came flat is cut to size at once
+        give(out, says, "rough", "Rough-cut", step_key::lay,
+             Task().set_up(l.saw_set_min).add("m of cut", w.p.cuts ? cut_m(*w.p.cuts, false) : 0, l.saw_m_min), 0);
     if (const double bark = w.p.join ? w.p.join->bark_mm : 0; bark > 0 && !w.job.join.bark_kept)
         give(out, says, "bark", "Bark off", step_key::lay, Task().add("m of bark", bark / 1000, l.bark_m_min), 0);
     const std::size_t joints = w.p.makeup->joints.size();

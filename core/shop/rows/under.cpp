@@ -66,8 +66,9 @@ void operations(const Planning& w, std::vector<Operation>& out) {
              .add("pocket set up", static_cast<double>(u.pockets.size()), l.pocket_set_min)
              .add("m of pocket", u.pockets.empty() ? 0 : pocket_m, l.pocket_m_min),
          0);
-    give(out, u, "dryfit", "Dry-fit", step_key::under,
-         Task().set_up(l.dryfit_set_min).add(screws ? "screw" : "bolt", holes, l.dryfit_bolt_min), 0);
+    // A plate that is screwed on is marked through and put on once.
+    if (!screws)
+        give(out, u, "dryfit", "Dry-fit", step_key::under, Task().set_up(l.dryfit_set_min).add("bolt", holes, l.dryfit_bolt_min), 0);
     out.back().in_air = true;  // what the wood holds on the day
     // What one cannot lift alone two put together and carry; where nobody helps it takes the maker, and whoever lends a hand there, as long
     // again.

@@ -9,7 +9,7 @@
 namespace yb {
 
 struct Labour {
-    double lay_min = 5;       ///< a place cleared, the paper, the chalk
+    double lay_min = 3;       ///< a place cleared, the paper, the chalk
     double lay_slab_min = 5;  ///< carried up, looked at, turned
     double lay_m2_min = 5;
     double saw_set_min = 5;  ///< guide rail, blade, cables
@@ -76,13 +76,13 @@ struct Labour {
     double before_m2_min = 15;
     double sand_set_min = 5;
     double hairline_m2_min = 25;  ///< thin glue and its accelerator, scraped and sanded back
-    double coat_set_min = 5;
+    double coat_set_min = 4;
     double rub_set_min = 3;
-    double rub_m2_min = 3;  ///< 320 to 600, then dusted off
+    double rub_m2_min = 2;  ///< 320 to 600, then dusted off
     double buff_set_min = 5;
     double buff_m2_min = 8;  ///< once it is hard
     double assemble_set_min = 10;
-    double assemble_bolt_min = 0.75;
+    double assemble_bolt_min = 0.5;
     double level_min = 5;
     double carry_min = 10;   ///< wrapped, loaded, carried in
     double set_up_min = 30;  ///< bolted, levelled, wiped, told how it is kept

@@ -36,7 +36,7 @@ TEST_CASE("every operation of the demo's jobs has a kind, and parts of one stand
     const WorkOrder order;
     const Documents d = demo_shop();
     for (const auto& [id, job] : d.jobs)
-        for (const Operation& o : plan_job(job, d).days->operations) {
+        for (const Plan p = plan_job(job, d); const Operation& o : p.days->operations) {
             INFO(id << " " << o.key);
             const bool own = std::any_of(job.days.own.begin(), job.days.own.end(), [&](const OwnOp& w) { return w.name == o.label; });
             const bool known =
