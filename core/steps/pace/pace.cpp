@@ -124,8 +124,10 @@ std::vector<Took> took_of(const std::vector<DoneJob>& jobs, const WorkClock& clo
         for (const Operation& o : jobs[j].operations) {
             if (!o.done_h) continue;
             std::optional<double> typed;
+            bool by_itself = !o.implied;
             for (const OpDone& d : jobs[j].done)
-                if (d.key == o.key) typed = d.took_h;
+                if (d.key == o.key) typed = d.took_h, by_itself = true;
+            if (!by_itself) continue;  // its hours were in what was ticked
             ticks.push_back({*o.done_h, j, &o, typed});
         }
     std::stable_sort(ticks.begin(), ticks.end(), [](const Tick& a, const Tick& b) { return a.at < b.at; });
@@ -146,7 +148,21 @@ std::vector<Took> took_of(const std::vector<DoneJob>& jobs, const WorkClock& clo
             took = clock.between(*from, t.at);
         }
         const double factor = t.op->paced > 0 ? t.op->paced : 1;
-        out.push_back({std::string(t.op->pace), jobs[t.job].job, t.op->key, t.op->hands_on_h / factor, took, "h", !t.typed, false});
+        // What was one operation when it was ticked: the hours of those of its kind before it that nobody ticked are in it.
+        double starting = t.op->hands_on_h;
+        const DoneJob& job = jobs[t.job];
+        const auto ticked = [&](const Operation& o) {
+            return o.done_h &&
+                   (!o.implied || std::any_of(job.done.begin(), job.done.end(), [&](const OpDone& d) { return d.key == o.key; }));
+        };
+        for (const Operation& o : job.operations) {
+            if (!o.implied || ticked(o) || o.pace != t.op->pace || o.order >= t.op->order) continue;
+            const bool in_another = std::any_of(job.operations.begin(), job.operations.end(), [&](const Operation& b) {
+                return ticked(b) && b.pace == o.pace && b.order > o.order && b.order < t.op->order;
+            });
+            if (!in_another) starting += o.hands_on_h;
+        }
+        out.push_back({std::string(t.op->pace), jobs[t.job].job, t.op->key, starting / factor, took, "h", !t.typed, false});
     }
     return out;
 }

@@ -124,6 +124,30 @@ TEST_CASE("hours from the clock: working time since the tick before, waits left 
     CHECK(took[3].took == Approx(5 + 2));  // waited until Wednesday noon, Wednesday 12 to 17, Thursday 8 to 10
 }
 
+TEST_CASE("what was ticked before it was two operations keeps its pace", "[pace]") {
+    Documents d = demo_shop();
+    Job& job = d.jobs.at("job-hall-table");
+    d.shop.paces.clear();
+    job.days.done = {{"dryfit", "2027-03-01T12:00", "Dry-fit", 0.2}, {"sand", "2027-03-03T12:00", "Sand", 6.0}};
+    const Plan p = plan_job(job, d);
+    double both = 0;
+    for (const Operation& o : p.days->operations) {
+        if (o.key == "sand" || o.key == "sand_rough") both += o.hands_on_h;
+        if (o.key == "sand_rough") CHECK(o.done_h);
+    }
+    std::vector<DoneJob> jobs{{"a", p.days->operations, job.days.done}};
+    const auto took = took_of(jobs, WorkClock(job.start, Workday()));
+    const auto sanded = std::find_if(took.begin(), took.end(), [](const Took& t) { return t.operation == "sand"; });
+    REQUIRE(sanded != took.end());
+    CHECK(sanded->took == 6);
+    CHECK(sanded->starting == Approx(both));
+    job.days.done.erase(job.days.done.begin());
+    const Plan whole = plan_job(job, d);
+    const auto all = took_of({{"a", whole.days->operations, job.days.done}}, WorkClock(job.start, Workday()));
+    REQUIRE(all.size() == 1);
+    CHECK(all[0].starting == Approx(both));
+}
+
 TEST_CASE("a pace that is used changes the hours of its work alone, says so, and goes back with one click", "[pace]") {
     Documents d = demo_shop();
     const Job& job = d.jobs.at("job-hall-table");
