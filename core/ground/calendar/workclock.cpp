@@ -103,7 +103,7 @@ double WorkClock::begun_whole_before(double h, double work) const {
         // The stretch before the one it begins in.
         reach(t);
         const std::size_t i = at(t);
-        if (i == 0) break;
+        if (i == 0 || i >= stretches_.size()) break;
         t = std::min(before(stretches_[i].from, std::min(work, stretches_[i - 1].to - stretches_[i - 1].from)), stretches_[i - 1].to - eps);
     }
     return before(h, work);
