@@ -64,7 +64,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     const FillPlan& f = *w.p.fill;
     const Labour& l = w.shop.labour;
     if (const auto [places, dm2] = loose(f); places > 0)
-        give(out, *w.p.flat, "clean", "Clean out", step_key::flat,
+        give(out, f, "clean", "Clean out", step_key::fill,
              Task().set_up(l.clean_set_min).add("dm² of walls and floor", dm2, l.clean_dm2_min), 0);
     const auto soaked = std::count_if(f.voids.begin(), f.voids.end(), [](const VoidPlan& v) { return v.soaked; });
     // Soft wood is soaked before it is planed: what crumbles tears.

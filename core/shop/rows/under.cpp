@@ -1,7 +1,6 @@
 // Under as a row of the table.
 #include <cmath>
 
-#include "core/ground/calendar/calendar.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/under/under.h"
@@ -48,8 +47,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     };
     if (const double days = c.lead_days; days > 0) {
         beside("base_order", "Order the base", Task().set_up(l.order_min), days * 24);
-        // A week is left to have it made good.
-        beside("base_look", "Look at what came", Task().set_up(l.look_min), 7 * 24);
+        beside("base_look", "Look at what came", Task().set_up(l.look_min), 0);
     }
     if (u.base.making.hours() > 0) beside("base_make", "Make the base", u.base.making, u.base.wait_h);
     if (u.base.masking.hours() > 0) beside("base_parts", "Finish the base's parts", u.base.masking, 24);
@@ -70,20 +68,34 @@ void operations(const Planning& w, std::vector<Operation>& out) {
     if (!screws)
         give(out, u, "dryfit", "Dry-fit", step_key::under, Task().set_up(l.dryfit_set_min).add("bolt", holes, l.dryfit_bolt_min), 0);
     out.back().in_air = true;  // what the wood holds on the day
-    // What one cannot lift alone two put together and carry; where nobody helps it takes the maker, and whoever lends a hand there, as long
-    // again.
-    const bool heavy = u.top_kg > alone_kg, helped = longest_day_h(w.shop.workday, Crew::both) > 0;
+    // What one cannot lift alone two put together and carry.
+    const bool heavy = u.top_kg > alone_kg;
     const auto together = [&](const char* key, const char* label, Task task) {
         const double hours = task.hours();
-        if (heavy && !helped) task.add("without a helper, as long again", 1, 60 * hours);
         give(out, u, key, label, step_key::under, std::move(task), 0);
-        if (heavy && helped) out.back().who = Who::both, out.back().alone_h = 2 * hours;
+        if (heavy) out.back().who = Who::both, out.back().alone_h = 2 * hours;
         out.back().in_one_go = true;
     };
     together("assemble", "Put together",
              Task().set_up(l.assemble_set_min).add(screws ? "screw" : "bolt", holes, l.assemble_bolt_min).add("levelled", 1, l.level_min));
     if (!w.job.days.collected)
         together("set_up", "Carry in, set up", Task().add("top and base carried, each", 2, l.carry_min).set_up(l.set_up_min));
+}
+
+/// What is bought is looked at a week before it is wanted: a wrong plate or thread takes time to be made good.
+void dated(Planning& w) {
+    const Operation *look = nullptr, *wanted = nullptr;
+    for (const Operation& o : w.p.days->operations) {
+        if (o.key == "base_look") look = &o;
+        if (o.key == "pockets") wanted = &o;
+    }
+    if (!look || !wanted || look->done_h || wanted->start_h - look->end_h >= 7 * 24) return;
+    StepPlan& says = *own<&Plan::under>(w.p);
+    says.cautions.push_back(
+        {"under.looked_late", Severity::note, step_key::under,
+         say("What is bought comes {} before it is wanted: a wrong plate or thread takes a week to be made good. Order it sooner.",
+             hours(wanted->start_h - look->end_h))});
+    sort_by_severity(says.cautions);
 }
 
 void needs(const ThingsAsk& a, std::vector<Need>& out) {
@@ -273,6 +285,7 @@ StepRow under_row() {
         .plan = plan,
         .operations = operations,
         .kinds = kinds,
+        .dated = dated,
         .needs = needs,
         .things = things,
         .fields = fields_of,

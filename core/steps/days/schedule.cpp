@@ -89,7 +89,7 @@ class Scheduler {
                 } else {
                     o.lacks = false;
                 }
-                said_.no_hands = said_.no_hands || o.lacks;
+                said_.no_hands = said_.no_hands || (o.lacks && o.pace != "end");  // at the client's somebody lends a hand
                 n.who = o.works();
                 nodes_.push_back(std::move(n));
             }

@@ -34,6 +34,7 @@ std::span<const Headline> under_headlines() {
         {"under.lift", "Too heavy to lift like this"},
         {"under.metal", "Steel: sparks, fumes, a turning drill"},
         {"under.misses", "The base misses a plate"},
+        {"under.looked_late", "Little time to have it made good"},
         {"under.no_fixed", "Nothing holds the fixed line"},
         {"under.no_plates", "No leg plates yet"},
         {"under.outside", "It stands past the edge"},

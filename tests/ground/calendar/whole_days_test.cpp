@@ -61,7 +61,5 @@ TEST_CASE("what can't be left begins at the first moment at which all of it fits
     CHECK(whole_stretch > 100);
     CHECK(broken > 10);
     CHECK(too_long > 10);
-    Workday nobody;
-    nobody.from_h = nobody.to_h = 8;
-    CHECK(WorkClock(monday, nobody).begun_whole(5, 2) == most_hours);
+    CHECK(WorkClock(monday, Workday(), Crew::helper).begun_whole(5, 2) == most_hours);  // nobody helps
 }
