@@ -297,10 +297,11 @@ void DaysPage::fill() {
     if (o->in_one_go) lines << tr("not to be left once it is begun");
     if (o->task && o->hands_on_h > 0 && session_.documents().jobs.count(job->id)) {
         QStringList parts;
-        for (const LabourTerm& t : o->task->terms())
-            parts << (t.amount == 1 ? tr("%1 %2 min").arg(told(t.what)).arg(QLocale().toString(t.each_min, 'g', 3))
-                                    : tr("%1 × %2 %3 min")
-                                          .arg(QLocale().toString(t.amount, 'g', 3), told(t.what), QLocale().toString(t.each_min, 'g', 3)));
+        for (const LabourTerm& t : o->task->terms()) {
+            const QString each = QLocale().toString(t.each_min, 'g', 3);
+            parts << (t.amount == 1 ? tr("%1, %2 min").arg(told(t.what), each)
+                                    : tr("%1 %2, %3 min each").arg(QLocale().toString(t.amount, 'g', 3), told(t.what), each));
+        }
         lines << tr("made of: %1").arg(parts.join(QStringLiteral(" · ")));
     }
     if (o->aside) lines << tr("goes into the waiting of the top");
