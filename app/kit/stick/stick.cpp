@@ -56,24 +56,27 @@ void Stick::rebuild() {
         const auto later = std::find_if(next.begin(), next.end(), [&](const Mark& m) { return before(s, m.step); });
         next.insert(later, {s, told(row.name), {}, 0, 0, 0, false, false, Severity::note, nullptr});
     }
-    QStringList names;
-    QList<Step> known;
-    for (Mark& m : next) {
-        m.main = !known.contains(m.step);
-        known << m.step;
-        names << m.label;
+    // A step is named at its first mark behind the names of those before it, so that names stand in the order of work; where it has none
+    // there, at its first.
+    auto from = next.begin();
+    for (const StepRow& row : steps()) {
+        const auto is = [&](const Mark& m) { return m.step == row.step; };
+        auto named = std::find_if(from, next.end(), is);
+        if (named == next.end()) named = std::find_if(next.begin(), next.end(), is);
+        if (named == next.end()) continue;
+        named->main = true;
+        if (named >= from) from = named + 1;
     }
+    QStringList names;
+    for (const Mark& m : next) names << m.label;
     if (names != built_for_) {
         for (Mark& m : marks_) {
             m.button->hide();
             m.button->deleteLater();
         }
-        QList<Step> seen;
         for (Mark& m : next) {
             m.button = new QPushButton(this);
-            const bool first = !seen.contains(m.step);
-            seen << m.step;
-            m.button->setObjectName((first ? "step_" : "mark_") + (first ? QString::fromLatin1(name_of(m.step)).toLower() : m.label));
+            m.button->setObjectName((m.main ? "step_" : "mark_") + (m.main ? QString::fromLatin1(name_of(m.step)).toLower() : m.label));
             m.button->setProperty("plain", true);
             const Step s = m.step;
             connect(m.button, &QPushButton::clicked, this, [this, s] { session_.set_step(s); });

@@ -29,7 +29,7 @@ class Stick : public QWidget {
         Severity worst = Severity::note;
         QPushButton* button = nullptr;
         bool aside = false;                                   ///< not on the wood of the top
-        bool main = false;                                    ///< the first of its step
+        bool main = false;                                    ///< named as its step
         std::optional<std::size_t> operation = std::nullopt;  ///< of the days; none: this job has nothing to do there
     };
     void rebuild();
