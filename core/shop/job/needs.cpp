@@ -32,6 +32,8 @@ std::vector<Need> needs_of(const Plan& plan, const Job& job, const Shop& shop) {
         if (it == out.end()) out.push_back(std::move(n));
         else it->amount += n.amount;
     }
+    // A few millilitres of resin come from what stands open: no line, no order.
+    std::erase_if(out, [](const Need& n) { return n.kind == NeedKind::resin && n.amount < 0.005; });
     return out;
 }
 

@@ -82,9 +82,8 @@ inline void waits_with(std::vector<Operation>& out, AirWait how, const Planning&
     out.back().air = how, out.back().in_air = true, out.back().air_c = w.air(out.back().step).day.temp_c;
 }
 
-/// So much of a resin, mixed. A few millilitres come from what stands open: no line, no order.
+/// So much of a resin, mixed.
 inline void need_resin(std::vector<Need>& out, const Resin& r, double litres, const char* before) {
-    if (litres < 0.005) return;
     out.push_back({NeedKind::resin, "resin " + r.key, r.label, litres, "l", before, r.left_l, r.kit_l, r.price_l});
 }
 
