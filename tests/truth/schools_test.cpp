@@ -109,7 +109,7 @@ const std::vector<Reach>& reaches() {
         {"under.covered", {"under.pct"}, {"under"}},
         {"under.fixed", {"under.holes", "under.pct"}, {"under"}},
         {"under.fixing", {"under.holes"}, {"under"}},
-        {"under.inserts", {"under.holes"}, {"under"}},
+        {"under.inserts", {"under.holes", "days.operations"}, {"under", "days"}},
         {"under.let_in", {"under.leg", "join.let_in"}, {"under", "join", "skin", "days"}},
         {"under.parts", {"days.operations"}, {"skin", "days"}},
         {"under.sawn", {"under.travel", "under.holes"}, {"under", "skin", "days"}},

@@ -143,7 +143,7 @@ const std::vector<ToldTwice>& told_twice() {
                      if (!v.river) each[v.resin] += l.volume_l, all += l.volume_l;
              Both out{{all, a.p.fill->mixed_l}};
              for (const auto& [key, l] : each)
-                 if (key != a.p.pour->resin && a.p.fill->soak_l <= 0) out.emplace_back(l, a.need("resin " + key));
+                 if (key != a.p.pour->resin && a.p.fill->soak_l <= 0 && l >= 0.005) out.emplace_back(l, a.need("resin " + key));
              return out;
          }},
         {"finish: Skin and the shopping", 1e-9,
@@ -194,9 +194,17 @@ const std::vector<ToldTwice>& told_twice() {
         {"sanding: Skin and Days", 1e-6,
          [](const Asked& a) -> Both {
              if (!a.skin.ready) return {};
-             for (const Operation& o : a.p.days->operations)
-                 if (o.key == "sand" && o.lacks) return {};
-             return {{a.skin.sanding_min / 60 * pace_of(a.docs.shop.paces, "sand"), a.hands_of("sand") + a.hands_of("last_grit")}};
+             // Setting up each time, and pin holes closed where something was filled.
+             const Labour& l = a.docs.shop.labour;
+             double minutes = a.skin.sanding_min, hands = 0;
+             for (const Operation& o : a.p.days->operations) {
+                 if (o.pace != "sand") continue;
+                 if (o.lacks || a.changed(o.key)) return {};
+                 minutes += l.sand_set_min, hands += o.hands_on_h;
+                 if (o.key == "sand" && (a.p.fill->rounds > 0 || !a.p.pour->lifts.empty()))
+                     minutes += area(a.p.top->above) * 1e-6 * l.hairline_m2_min;
+             }
+             return {{minutes / 60 * pace_of(a.docs.shop.paces, "sand"), hands}};
          }},
         {"a glue-up's minutes: Join and Days", 1e-6,
          [](const Asked& a) -> Both {

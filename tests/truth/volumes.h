@@ -81,7 +81,8 @@ inline const Resins& resins(const Case& c) {
         if (own == r.parts.end()) own = r.parts.insert(own, {resin.key, {0, 0}});
         own->second.first += mixed, own->second.second += mixed * share;
         r.kg += flush * (share * resin.density_a + (1 - share) * resin.density_b);
-        r.rounds = std::max(r.rounds, static_cast<int>(std::ceil(depth / resin.deepest_mm - 1e-9)));
+        // Less than a cup goes in at once.
+        r.rounds = std::max(r.rounds, flush < 0.02 ? 1 : static_cast<int>(std::ceil(depth / resin.deepest_mm - 1e-9)));
     };
     for (std::size_t i = 0; i < c.slabs.size(); ++i) {
         const Ring outline = share(c, i);

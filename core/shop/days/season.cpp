@@ -323,9 +323,9 @@ const std::vector<Change>& changes() {
              else if (stretches_on(w, Crew::maker, 5).empty())
                  for (const auto& [from, to] : stretches_on(w, Crew::maker, 4)) w.week.push_back({5, from, to});
          }},
-        {"helper_saturdays", "A helper on Saturdays, for base, form and jigs", Change::nothing,
+        {"helper_saturdays", "A helper on Saturdays, for base, form and jigs", Change::shop,
          [](Documents& d, const std::string& job) { helper_comes(d, job, {5}); }},
-        {"helper_days", "A helper every day, for base, form and jigs", Change::nothing,
+        {"helper_days", "A helper every day, for base, form and jigs", Change::shop,
          [](Documents& d, const std::string& job) {
              helper_comes(d, job, {0, 1, 2, 3, 4});
          }},
