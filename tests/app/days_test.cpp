@@ -80,7 +80,7 @@ TEST_CASE("an operation is dragged to a later day, kept there, and let go again"
     const double before = op(page, key).start_h;
     const double end = ready(page, "job-reading-table");
     const QRectF place = sticks->place(key);
-    const QPointF from = place.topLeft() + QPointF(1.5, 6);
+    const QPointF from{place.center().x(), place.top() + 6};
     const double by = sticks->x_of(before + 24 * 4) - sticks->x_of(before);
     QTest::mousePress(sticks, Qt::LeftButton, {}, from.toPoint());
     REQUIRE(sticks->picked() == key);

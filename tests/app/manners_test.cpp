@@ -196,7 +196,7 @@ TEST_CASE("the sheet goes to a printer as it goes to PDF", "[app]") {
     CHECK(text.contains("Reading table, seed library"));
     CHECK(text.contains(QString::fromStdString(format(fine(desk.session().plan()->under->leg_mm), Units::metric()))));
     // A page a matter: the top, cuts, flattening, voids, the underside twice, the base, what is to be minded.
-    CHECK(text.count('\f') == 12);
+    CHECK(text.count('\f') == 13);
     printer.setOutputFileName("/nowhere/printed.pdf");
     CHECK_FALSE(print_sheet(printer, *desk.session().job(), *desk.session().plan(), desk.session().shop()).isEmpty());
 }
