@@ -181,7 +181,7 @@ TEST_CASE("the sheet goes to PDF with its numbers", "[app]") {
         for (const Lift& l : v.lifts) CHECK(has(litres(l.a_l)));
     CHECK(text.contains("Stop:"));
     // A page a matter: the top, cuts, flattening, voids, the underside twice, the base, what is to be minded.
-    CHECK(text.count('\f') == 12);
+    CHECK(text.count('\f') == 13);
     CHECK_FALSE(desk.window->save_pdf("/nowhere/sheet.pdf"));
     CHECK(desk.text("status").contains("can't be written"));
 }

@@ -212,7 +212,10 @@ const std::vector<ToldTwice>& told_twice() {
              Both out;
              for (const Operation& o : a.p.days->operations)
                  if ((o.key == "glue" || o.part_of == "glue") && !o.lacks)
-                     out.emplace_back((1 + a.p.join->needed_min / 60) * pace_of(a.docs.shop.paces, "glue"), o.hands_on_h);
+                     // Set out, run dry for as long as it takes, glued, what comes out taken off.
+                     out.emplace_back((a.docs.shop.labour.glue_set_min + 2 * a.p.join->needed_min + a.docs.shop.labour.glue_wipe_min) / 60 *
+                                          pace_of(a.docs.shop.paces, "glue"),
+                                      o.hands_on_h);
              return out;
          }},
         {"the finish that is chosen: its words and its plan", 0,
