@@ -1,4 +1,5 @@
 // Slabs brought in each way: photograph, scan, drawing, grown log; and what is said when a file is wrong.
+#include <QCheckBox>
 #include <QFile>
 #include <QImage>
 
