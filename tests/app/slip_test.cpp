@@ -1,4 +1,5 @@
 // The slip: one figure large, lines that open in place, mends, and what comes next always in sight.
+#include <QMenu>
 #include <QRadioButton>
 #include <QScrollBar>
 
