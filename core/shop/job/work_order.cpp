@@ -54,14 +54,14 @@ int WorkOrder::order_of(std::string_view kind) const {
 }
 
 void WorkOrder::place(Operation& o) const {
-    const std::string_view key = kind_key(o.key);
-    const int part = part_number(o.key);
-    o.order = order_of(key) + std::clamp(part, 0, between - 1);
-    const auto it = std::find_if(kinds_.begin(), kinds_.end(), [&](const OperationKind* k) { return k->key == key; });
-    if (it == kinds_.end()) return;
-    o.pace = (*it)->pace, o.ordered = (*it)->ordered, o.implied = (*it)->implied;
+    const int part = part_number(o.key), order = order_of(kind_key(o.key));
+    o.order = order + std::clamp(part, 0, between - 1);
+    const auto i = static_cast<std::size_t>(order / between);
+    if (i >= kinds_.size()) return;
+    const OperationKind& kind = *kinds_[i];
+    o.pace = kind.pace, o.ordered = kind.ordered, o.implied = kind.implied;
     if (part <= 1)
-        for (const Before& b : (*it)->after) o.after.emplace_back(b.key);
+        for (const Before& b : kind.after) o.after.emplace_back(b.key);
 }
 
 }  // namespace yb

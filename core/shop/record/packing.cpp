@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/ground/measure/lift.h"
 #include "core/shop/job/job.h"
 #include "core/shop/job/plan.h"
 #include "core/steps/top/top.h"
@@ -12,13 +13,13 @@ namespace yb {
 
 namespace {
 
-constexpr double carries_kg = 25, board_kg_m3 = 550, foam_kg_m3 = 20;
+constexpr double board_kg_m3 = 550, foam_kg_m3 = 20;
 
 PackedPart packed(Phrase what, double length, double width, double height, double kg) {
     PackedPart p;
     p.what = std::move(what);
     p.long_mm = std::max(length, width), p.wide_mm = std::min(length, width), p.high_mm = height, p.kg = kg;
-    p.people = std::max(1, static_cast<int>(std::ceil(kg / carries_kg - 1e-9)));
+    p.people = std::max(1, static_cast<int>(people_to_lift(kg)));
     const auto box = [](double l, double w, double h) { return l * w * h * 1e-9; };
     const double f = 2 * foam_mm, b = 2 * crate_board_mm;
     const double bare = box(p.long_mm, p.wide_mm, p.high_mm), inside = box(p.long_mm + f, p.wide_mm + f, p.high_mm + f);

@@ -1,6 +1,7 @@
 // Under as a row of the table.
 #include <cmath>
 
+#include "core/ground/measure/lift.h"
 #include "core/shop/edit/edits.h"
 #include "core/shop/rows/row.h"
 #include "core/steps/under/under.h"
@@ -30,9 +31,6 @@ std::span<const OperationKind> kinds() {
     };
     return all;
 }
-
-/// Two are wanted for what one cannot lift alone: a starting value, and the maker's judgement.
-constexpr double alone_kg = 25;
 
 void operations(const Planning& w, std::vector<Operation>& out) {
     const UnderPlan& u = *w.p.under;
@@ -69,7 +67,7 @@ void operations(const Planning& w, std::vector<Operation>& out) {
         give(out, u, "dryfit", "Dry-fit", step_key::under, Task().set_up(l.dryfit_set_min).add("bolt", holes, l.dryfit_bolt_min), 0);
     out.back().in_air = true;  // what the wood holds on the day
     // What one cannot lift alone two put together and carry.
-    const bool heavy = u.top_kg > alone_kg;
+    const bool heavy = u.top_kg > one_lifts_kg;
     const auto together = [&](const char* key, const char* label, Task task) {
         const double hours = task.hours();
         give(out, u, key, label, step_key::under, std::move(task), 0);
@@ -249,7 +247,7 @@ void mends(const MendAsk& a) {
                 a.offer("channel_deep", say("Take a channel {} deep", fine(pocket)), {static_cast<double>(i), pocket});
     }
     if (c.key == "under.lift") {
-        const double people = std::ceil(a.plan.under->top_kg / 25);
+        const double people = people_to_lift(a.plan.under->top_kg);
         a.offer("helpers", say("Have {} there", counted(people, "person", "people")), {people});
     }
 }

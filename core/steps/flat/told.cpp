@@ -1,4 +1,5 @@
 #include "core/steps/flat/told.h"
+#include "core/ground/measure/lift.h"
 #include "core/steps/flat/rest.h"
 
 #include <algorithm>
@@ -453,16 +454,15 @@ class Teller {
         if (!density || in_.choices.by == FlatBy::bought_flat) return;
         const double before = area(in_.lay.rough) * in_.shape.thickness_at(centroid(in_.lay.rough)) * 1e-9 * *density;
         const double after = std::max(0.0, before - (p_.faces[0].removed_l + p_.faces[1].removed_l) / 1000 * *density);
-        constexpr double each_kg = 25;
         int turns = 0;
         for (const FacePlan& f : p_.faces) turns += (f.layers > f.last_layers) + (f.last_layers > 0);
         if (in_.choices.by != FlatBy::sled) turns = in_.choices.rest_h > 0 ? 4 : 2;
-        if (before < 2 * each_kg || turns == 0) return;
+        if (before < 2 * one_lifts_kg || turns == 0) return;
         add("flat.turn", Severity::note,
             say("It is turned over {} here: about {} the first time, {} the last. {}, or a hoist rated for twice that; feet clear. "
                 "An "
                 "estimate.",
-                counted(turns, "time", "times"), kg(before), kg(after), counted(std::ceil(before / each_kg), "person", "people")));
+                counted(turns, "time", "times"), kg(before), kg(after), counted(people_to_lift(before), "person", "people")));
     }
 
     /// What was read after the last rest.

@@ -7,6 +7,7 @@
 #include <stdexcept>
 
 #include "core/ground/figure/choice.h"
+#include "core/ground/measure/lift.h"
 #include "core/material/wood/lag.h"
 
 namespace yb {
@@ -160,11 +161,11 @@ void UnderTeller::lifting() {
     if (p_.top_kg <= 0) return;
     const int people = std::max(1, in_.choices.helpers);
     const double each = p_.top_kg / people;
-    if (each > 25)
+    if (each > one_lifts_kg)
         add("under.lift", each > 45 ? Severity::stop : Severity::watch,
             say("About {} for each of {} to lift. Get {} or a hoist, and mind feet and fingers. An estimate; "
                 "your judgement and local rules stand above it.",
-                kg(each), count(people), counted(std::ceil(p_.top_kg / 25), "person", "people")));
+                kg(each), count(people), counted(people_to_lift(p_.top_kg), "person", "people")));
 }
 
 }  // namespace yb
