@@ -31,7 +31,4 @@ class Task {
     std::vector<LabourTerm> terms_;
 };
 
-/// How a task's hours come about: its parts as what is given. @param paced the maker's pace, times the starting values.
-Working working_of(const Task& task, double paced = 1);
-
 }  // namespace yb
