@@ -5,9 +5,7 @@
 #include <QApplication>
 #include <QCheckBox>
 #include <QDate>
-#include <QDateTime>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QLocale>

@@ -1,13 +1,9 @@
 // Days' slip: what is said of an operation, what can be done with it, and what listens.
-#include <QApplication>
-#include <QCheckBox>
-#include <QDate>
 #include <QDateTime>
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
-#include <QLocale>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -15,17 +11,12 @@
 #include "app/ground/theme/theme.h"
 #include "app/ground/words.h"
 #include "app/kit/fields/measure_field.h"
-#include "app/kit/slip/lines.h"
 #include "app/kit/slip/side.h"
 #include "app/pages/days/days_page.h"
 #include "app/pages/days/days_sticks.h"
 #include "core/shop/edit/days_edits.h"
 #include "core/shop/job/documents.h"
 #include "core/shop/job/job.h"
-#include "core/shop/job/plan.h"
-#include "core/shop/job/rates.h"
-#include "core/shop/money/money.h"
-#include "core/steps/pace/pace.h"
 
 namespace yb {
 
